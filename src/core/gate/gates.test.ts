@@ -1,0 +1,164 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { compileAccountGate } from './account-gate';
+import { compileGate } from './compile-gate';
+import { covers } from './covers';
+import type { AccountShape, PlacedNegative, Place } from './negative';
+import { stops } from './stops';
+import { aNegative, aText } from './testing';
+
+const runs = { numRuns: 2_000 };
+
+describe('compileGate', () => {
+  test('agrees with the readable rule', () => {
+    fc.assert(
+      fc.property(fc.array(aNegative(), { maxLength: 12 }), aText(), (negatives, query) => {
+        const gate = compileGate(negatives);
+        const expected = negatives.flatMap((negative, i) => (stops(negative, query) ? [i] : []));
+        expect(gate.stoppers(query)).toEqual(expected);
+        expect(gate.isStopped(query)).toBe(expected.length > 0);
+      }),
+      runs,
+    );
+  });
+
+  test('keeps the index of a negative without a word, and names it', () => {
+    const gate = compileGate([
+      { text: '??', match: 'broad' },
+      { text: 'hive', match: 'broad' },
+    ]);
+    expect(gate.wordless).toEqual([0]);
+    expect(gate.stoppers('hive')).toEqual([1]);
+  });
+
+  test('words that are names of built-in properties are only words', () => {
+    const gate = compileGate([{ text: 'constructor __proto__', match: 'broad' }]);
+    expect(gate.stoppers('__proto__ x constructor')).toEqual([0]);
+    expect(gate.stoppers('tostring')).toEqual([]);
+  });
+});
+
+const CAMPAIGNS = [
+  { id: 'c1', adGroups: [{ id: 'g1' }, { id: 'g2' }] },
+  { id: 'c2', adGroups: [{ id: 'g3' }] },
+];
+const PLACES: Place[] = [
+  { kind: 'account', id: null },
+  { kind: 'campaign', id: 'c1' },
+  { kind: 'campaign', id: 'c2' },
+  { kind: 'adGroup', id: 'g1' },
+  { kind: 'adGroup', id: 'g3' },
+  { kind: 'list', id: 'l1' },
+  { kind: 'list', id: 'l2' },
+];
+
+const placedNegatives = fc
+  .array(fc.tuple(aNegative(), fc.constantFrom(...PLACES)), { maxLength: 10 })
+  .map((all) => all.map(([text, place], i): PlacedNegative => ({ ...text, place, id: `n${i}` })));
+const hungOn = fc.oneof(fc.subarray(['c1', 'c2']), fc.constant('account' as const));
+const accounts = fc.record({ negatives: placedNegatives, one: hungOn, two: hungOn }).map(
+  ({ negatives, one, two }): AccountShape => ({
+    campaigns: CAMPAIGNS,
+    lists: [
+      { id: 'l1', hungOn: one },
+      { id: 'l2', hungOn: two },
+    ],
+    negatives,
+  }),
+);
+
+/** Rules 2.3 and 2.4, word for word. */
+function plainStoppers(account: AccountShape, query: string, adGroupId: string): string[] {
+  const campaign = account.campaigns.find((c) => c.adGroups.some((g) => g.id === adGroupId))!;
+  const inForce = ({ kind, id }: Place) => {
+    if (kind === 'account') return true;
+    if (kind === 'campaign') return id === campaign.id;
+    if (kind === 'adGroup') return id === adGroupId;
+    const hung = account.lists.find((list) => list.id === id)?.hungOn ?? [];
+    return hung === 'account' || hung.includes(campaign.id);
+  };
+  return account.negatives.filter((n) => inForce(n.place) && stops(n, query)).map((n) => n.id);
+}
+
+describe('compileAccountGate', () => {
+  test('agrees with the readable rule in every ad group', () => {
+    fc.assert(
+      fc.property(accounts, aText(), (account, query) => {
+        const gate = compileAccountGate(account);
+        for (const id of ['g1', 'g2', 'g3']) expect(gate.stoppers(query, id)).toEqual(plainStoppers(account, query, id));
+      }),
+      runs,
+    );
+  });
+
+  test('after additions, removals, hanging and taking down it answers like a gate compiled anew', () => {
+    fc.assert(
+      fc.property(accounts, accounts, aText(), fc.nat(9), (before, extra, query, drop) => {
+        const gate = compileAccountGate(before);
+        const added = extra.negatives.map((n) => ({ ...n, id: `x${n.id}` }));
+        added.forEach((n) => gate.add(n));
+        const dropped = before.negatives[drop]?.id;
+        if (dropped) gate.remove(dropped);
+        gate.hang('l1', 'c1');
+        gate.takeDown('l1', 'c2');
+        gate.takeDown('l2', null);
+
+        const [one, two] = before.lists;
+        const anew: AccountShape = {
+          campaigns: CAMPAIGNS,
+          lists: [
+            { id: 'l1', hungOn: one!.hungOn === 'account' ? 'account' : ['c1'] },
+            { id: 'l2', hungOn: two!.hungOn === 'account' ? [] : two!.hungOn },
+          ],
+          negatives: [...before.negatives.filter((n) => n.id !== dropped), ...added],
+        };
+        for (const id of ['g1', 'g2', 'g3']) expect(gate.stoppers(query, id)).toEqual(plainStoppers(anew, query, id));
+      }),
+      runs,
+    );
+  });
+
+  test('an unknown ad group and a taken id are mistakes of the caller', () => {
+    const gate = compileAccountGate({ campaigns: CAMPAIGNS, lists: [], negatives: [] });
+    gate.add({ id: 'n', text: 'bee', match: 'broad', place: { kind: 'account', id: null } });
+    expect(() => gate.stoppers('bee', 'g9')).toThrow(RangeError);
+    expect(() => gate.add({ id: 'n', text: 'x', match: 'broad', place: { kind: 'account', id: null } })).toThrow(RangeError);
+    expect(() => gate.remove('m')).toThrow(RangeError);
+  });
+});
+
+describe('covers', () => {
+  test('is what it promises: whatever the covered one stops, the other stops', () => {
+    fc.assert(
+      fc.property(aNegative(), aNegative(), aText(6), (a, b, query) => {
+        if (covers(a, b) && stops(b, query)) expect(stops(a, query)).toBe(true);
+      }),
+      { numRuns: 5_000 },
+    );
+  });
+
+  test('misses nothing: where it says no, some query passes one and is stopped by the other', () => {
+    fc.assert(
+      fc.property(aNegative(), aNegative(), (a, b) => {
+        if (covers(a, b) || !stops(b, b.text)) return;
+        // The narrowest queries that b stops: its own words, and (broad) in reverse or with strangers between.
+        const own = b.text.split(' ');
+        const queries = [b.text];
+        if (b.match === 'broad') queries.push([...own].reverse().join(' '), own.join(' zz '), [...new Set(own)].join(' zz '));
+        if (b.match !== 'exact') queries.push(`zz ${b.text} zz`);
+        expect(queries.some((q) => stops(b, q) && !stops(a, q))).toBe(true);
+      }),
+      runs,
+    );
+  });
+
+  test('is reflexive and transitive', () => {
+    fc.assert(
+      fc.property(aNegative(2), aNegative(2), aNegative(2), (a, b, c) => {
+        if (stops(a, a.text)) expect(covers(a, a)).toBe(true);
+        if (covers(a, b) && covers(b, c)) expect(covers(a, c)).toBe(true);
+      }),
+      { numRuns: 5_000 },
+    );
+  });
+});

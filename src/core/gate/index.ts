@@ -1,0 +1,15 @@
+export { compileAccountGate, type AccountGate } from './account-gate';
+export { compileGate, type Gate } from './compile-gate';
+export { classifyConflict, textSeverity, type Severity } from './conflict';
+export { covers } from './covers';
+export { matchWords } from './match';
+export {
+  MATCH_TYPES,
+  placeKey,
+  type AccountShape,
+  type MatchType,
+  type NegativeText,
+  type Place,
+  type PlacedNegative,
+} from './negative';
+export { stops } from './stops';

@@ -1,0 +1,25 @@
+import type { MatchType } from './negative';
+
+/**
+ * The rule of 2.1 on words that are already apart, for words of any kind that compare by ===.
+ * A negative without a word matches nothing (1.2).
+ */
+export function matchWords<Word>(match: MatchType, negative: readonly Word[], query: readonly Word[]): boolean {
+  if (negative.length === 0) return false;
+  switch (match) {
+    case 'broad':
+      return negative.every((word) => query.includes(word));
+    case 'phrase':
+      return standsIn(negative, query);
+    case 'exact':
+      return negative.length === query.length && negative.every((word, i) => word === query[i]);
+  }
+}
+
+/** Whether the words of `part` stand in `whole` next to each other in the same order. */
+export function standsIn<Word>(part: readonly Word[], whole: readonly Word[]): boolean {
+  for (let at = 0; at + part.length <= whole.length; at++) {
+    if (part.every((word, i) => word === whole[at + i])) return true;
+  }
+  return false;
+}

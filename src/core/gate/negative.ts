@@ -1,0 +1,23 @@
+export type MatchType = 'broad' | 'phrase' | 'exact';
+
+export const MATCH_TYPES: readonly MatchType[] = ['broad', 'phrase', 'exact'];
+
+/** What a negative (or a keyword) says, apart from where it sits. */
+export type NegativeText = { text: string; match: MatchType };
+
+/** Where a negative sits (rules 2.3); the id is null for the account. */
+export type Place = { kind: 'account' | 'campaign' | 'adGroup' | 'list'; id: string | null };
+
+export type PlacedNegative = NegativeText & { id: string; place: Place; createdAt?: string };
+
+/** The parts of an account that decide what is in force where. */
+export type AccountShape = {
+  campaigns: readonly { id: string; adGroups: readonly { id: string }[] }[];
+  lists: readonly { id: string; hungOn: readonly string[] | 'account' }[];
+  negatives: readonly PlacedNegative[];
+};
+
+/** One string for one place, fit as a key. @example placeKey({ kind: 'list', id: '7' }) // 'list 7' */
+export function placeKey(place: Place): string {
+  return place.id === null ? place.kind : `${place.kind} ${place.id}`;
+}

@@ -1,0 +1,2 @@
+export { createDictionary, type WordDictionary } from './dictionary';
+export { normalise, words } from './normalise';

@@ -1,0 +1,30 @@
+import path from 'node:path';
+import { defineConfig } from 'vitest/config';
+
+const alias = {
+  '@': path.resolve(import.meta.dirname, 'src'),
+  'server-only': path.resolve(import.meta.dirname, 'tests/support/empty.ts'),
+};
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'] },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          globalSetup: 'tests/support/database.setup.ts',
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+    ],
+  },
+});
