@@ -1,0 +1,67 @@
+import { describe, expect, test } from 'vitest';
+import { cancels, changeKey, inverse, listOf, type Change } from './change';
+import { describeChange } from './describe';
+import { checkNegative, productCodeTest, STANDIN_LIMITS } from './limits';
+
+const everyKind: Change[] = [
+  { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'account', id: null } },
+  { kind: 'remove negative', text: 'free', match: 'exact', place: { kind: 'list', id: '4' } },
+  { kind: 'make list', listId: 'new:a', name: 'Jobs' },
+  { kind: 'remove list', listId: '4', name: 'Jobs' },
+  { kind: 'hang list', listId: '4', campaignId: '9' },
+  { kind: 'take down list', listId: '4', campaignId: '9' },
+];
+
+describe('a change and its inverse', () => {
+  test.each(everyKind)('$kind: taken back twice it is the same, and the two cancel', (change) => {
+    expect(inverse(inverse(change))).toEqual(change);
+    expect(cancels(change, inverse(change))).toBe(true);
+    expect(cancels(change, change)).toBe(false);
+  });
+
+  test('the key tells place, match type and text apart, but not spelling', () => {
+    const [add] = everyKind as [Extract<Change, { kind: 'add negative' }>];
+    expect(changeKey({ ...add, text: ' FREE! ' })).toBe(changeKey(add));
+    expect(changeKey({ ...add, match: 'exact' })).not.toBe(changeKey(add));
+    expect(changeKey({ ...add, place: { kind: 'campaign', id: '1' } })).not.toBe(changeKey(add));
+  });
+
+  test('a change names the list it needs', () => {
+    expect(everyKind.map(listOf)).toEqual([undefined, '4', 'new:a', '4', '4', '4']);
+  });
+
+  test('every kind has its sentence', () => {
+    const names = { campaign: (id: string) => `C${id}`, adGroup: () => undefined, list: (id: string) => `L${id}` };
+    expect(everyKind.map((change) => describeChange(change, names))).toEqual([
+      'Stop “free” (broad) in the whole account',
+      'Let “free” (exact) through again in list L4',
+      'Make the list Jobs',
+      'Remove the list Jobs',
+      'Hang L4 on C9',
+      'Take L4 down from C9',
+    ]);
+  });
+});
+
+describe('checkNegative', () => {
+  const code = productCodeTest('LK-\\d{4}-[SML]');
+  test.each([
+    ['bee suit', undefined],
+    ['?!', 'no word'],
+    ['', 'no word'],
+    ['a b c d e f g h i j k l', undefined],
+    ['a b c d e f g h i j k l m', 'too many words'],
+    ['x'.repeat(100), undefined],
+    ['x'.repeat(101), 'too long'],
+    ['𝒳'.repeat(100), undefined],
+    [' lk-2041-s ', 'product code'],
+    ['lk-2041-s hive', undefined],
+  ])('%j: %s', (text, refusal) => {
+    expect(checkNegative({ text, match: 'exact' }, STANDIN_LIMITS, code)?.code).toBe(refusal);
+  });
+
+  test('without a pattern nothing is a code, and a pattern always speaks of the whole term', () => {
+    expect(productCodeTest(null)('LK-2041-S')).toBe(false);
+    expect(productCodeTest('a|b')('ab')).toBe(false);
+  });
+});

@@ -1,0 +1,83 @@
+import { placeKey, type MatchType, type Place } from '../gate';
+import { normalise } from '../text';
+
+/**
+ * Everything that can be asked of an ad platform. A change names what it is about by content (place, text, match
+ * type), not by the id of a row, so that its inverse can be told from the change alone.
+ * Lists that do not exist yet are named by the id that their 'make list' change gives them (`new:` and a key).
+ */
+export type Change =
+  | { kind: 'add negative'; text: string; match: MatchType; place: Place }
+  | { kind: 'remove negative'; text: string; match: MatchType; place: Place }
+  | { kind: 'make list'; listId: string; name: string }
+  | { kind: 'remove list'; listId: string; name: string }
+  | { kind: 'hang list'; listId: string; campaignId: string }
+  | { kind: 'take down list'; listId: string; campaignId: string };
+
+export type ChangeKind = Change['kind'];
+
+/** What a list that is still in the tray is called by the changes that need it. */
+export function newListId(key: string): string {
+  return `new:${key}`;
+}
+
+/** Whether a list id names a list that the platform does not have yet. */
+export function isNewListId(listId: string): boolean {
+  return listId.startsWith('new:');
+}
+
+/** The change that takes this one back. `inverse(inverse(c))` is c. */
+export function inverse(change: Change): Change {
+  switch (change.kind) {
+    case 'add negative':
+      return { ...change, kind: 'remove negative' };
+    case 'remove negative':
+      return { ...change, kind: 'add negative' };
+    case 'make list':
+      return { ...change, kind: 'remove list' };
+    case 'remove list':
+      return { ...change, kind: 'make list' };
+    case 'hang list':
+      return { ...change, kind: 'take down list' };
+    case 'take down list':
+      return { ...change, kind: 'hang list' };
+  }
+}
+
+/**
+ * What a change is about, whichever way it goes: two changes of one key are the same (drafted once) or opposites
+ * (which cancel).
+ * @example changeKey({ kind: 'make list', listId: 'new:1', name: 'Jobs' }) // 'list|new:1'
+ */
+export function changeKey(change: Change): string {
+  switch (change.kind) {
+    case 'add negative':
+    case 'remove negative':
+      return `negative|${placeKey(change.place)}|${change.match}|${normalise(change.text)}`;
+    case 'make list':
+    case 'remove list':
+      return `list|${change.listId}`;
+    case 'hang list':
+    case 'take down list':
+      return `hanging|${change.listId}|${change.campaignId}`;
+  }
+}
+
+/** Whether the two are opposites: same key, other direction. */
+export function cancels(a: Change, b: Change): boolean {
+  return changeKey(a) === changeKey(b) && a.kind !== b.kind;
+}
+
+/** The list a change needs to exist, if any. */
+export function listOf(change: Change): string | undefined {
+  switch (change.kind) {
+    case 'add negative':
+    case 'remove negative':
+      return change.place.kind === 'list' ? (change.place.id ?? undefined) : undefined;
+    case 'make list':
+    case 'remove list':
+    case 'hang list':
+    case 'take down list':
+      return change.listId;
+  }
+}

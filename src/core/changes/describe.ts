@@ -1,0 +1,42 @@
+import type { Place } from '../gate';
+import type { Change } from './change';
+
+/** Names of the elements that changes refer to; undefined where an element is unknown. */
+export type Names = {
+  campaign(id: string): string | undefined;
+  adGroup(id: string): string | undefined;
+  list(id: string): string | undefined;
+};
+
+/** A place in words. @example describePlace({ kind: 'account', id: null }, names) // 'the whole account' */
+export function describePlace(place: Place, names: Names): string {
+  const id = place.id ?? '';
+  switch (place.kind) {
+    case 'account':
+      return 'the whole account';
+    case 'campaign':
+      return `campaign ${names.campaign(id) ?? id}`;
+    case 'adGroup':
+      return `ad group ${names.adGroup(id) ?? id}`;
+    case 'list':
+      return `list ${names.list(id) ?? id}`;
+  }
+}
+
+/** A change in one line of words, as the tray and the ledger show it. */
+export function describeChange(change: Change, names: Names): string {
+  switch (change.kind) {
+    case 'add negative':
+      return `Stop “${change.text}” (${change.match}) in ${describePlace(change.place, names)}`;
+    case 'remove negative':
+      return `Let “${change.text}” (${change.match}) through again in ${describePlace(change.place, names)}`;
+    case 'make list':
+      return `Make the list ${change.name}`;
+    case 'remove list':
+      return `Remove the list ${change.name}`;
+    case 'hang list':
+      return `Hang ${names.list(change.listId) ?? change.listId} on ${names.campaign(change.campaignId) ?? change.campaignId}`;
+    case 'take down list':
+      return `Take ${names.list(change.listId) ?? change.listId} down from ${names.campaign(change.campaignId) ?? change.campaignId}`;
+  }
+}

@@ -1,0 +1,140 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { compileAccountGate, type AccountShape, type Place, type PlacedNegative } from '../gate';
+import { aNegative, aText } from '../gate/testing';
+import { buildTermTable } from '../mining';
+import { inverse, type Change } from './change';
+import { layGate, type ServedRows } from './draft';
+import { effectOfDraft, protectedHits } from './effect';
+
+const AD_GROUPS = [
+  { id: 'g1', campaignId: 'c1' },
+  { id: 'g2', campaignId: 'c1' },
+  { id: 'g3', campaignId: 'c2' },
+];
+const CAMPAIGNS = [
+  { id: 'c1', adGroups: [{ id: 'g1' }, { id: 'g2' }] },
+  { id: 'c2', adGroups: [{ id: 'g3' }] },
+];
+
+/** Every text served once in every ad group. */
+function rowsOf(texts: string[]): ServedRows {
+  return {
+    table: buildTermTable(texts),
+    rowStarts: Uint32Array.from({ length: texts.length + 1 }, (_, t) => t * 3),
+    adGroupOf: Uint32Array.from({ length: texts.length * 3 }, (_, r) => r % 3),
+    adGroups: AD_GROUPS,
+  };
+}
+
+const places = fc.constantFrom<Place>(
+  { kind: 'account', id: null },
+  { kind: 'campaign', id: 'c1' },
+  { kind: 'adGroup', id: 'g3' },
+  { kind: 'list', id: 'l1' },
+);
+const additions = fc
+  .tuple(aNegative(2), places)
+  .map(([negative, place]): Change => ({ kind: 'add negative', ...negative, place }));
+const hangings = fc
+  .constantFrom('c1', 'c2')
+  .map((campaignId): Change => ({ kind: 'hang list', listId: 'l1', campaignId }));
+const someChange = fc.oneof({ weight: 3, arbitrary: additions }, hangings, additions.map(inverse), hangings.map(inverse));
+
+/** The account after the changes, told plainly: sets of negatives and of campaigns. */
+function accountAfter(changes: readonly Change[]): AccountShape {
+  let negatives: PlacedNegative[] = [];
+  const hung = new Set<string>();
+  for (const [i, change] of changes.entries()) {
+    if (change.kind === 'add negative') negatives.push({ ...change, id: `n${i}` });
+    if (change.kind === 'remove negative') {
+      const key = (n: { text: string; match: string; place: Place }) => `${n.text.replace(/['?!]/g, '')}|${n.match}|${n.place.kind}`;
+      negatives = negatives.filter((n) => key(n) !== key(change));
+    }
+    if (change.kind === 'hang list') hung.add(change.campaignId);
+    if (change.kind === 'take down list') hung.delete(change.campaignId);
+  }
+  return { campaigns: CAMPAIGNS, lists: [{ id: 'l1', hungOn: [...hung] }], negatives };
+}
+
+const emptyAccount: AccountShape = { campaigns: CAMPAIGNS, lists: [{ id: 'l1', hungOn: [] }], negatives: [] };
+
+describe('the gate over served rows', () => {
+  test('after any changes, counts for each row what a gate compiled anew names', () => {
+    fc.assert(
+      fc.property(fc.array(aText(), { maxLength: 6 }), fc.array(someChange, { maxLength: 12 }), (texts, changes) => {
+        const gate = layGate(rowsOf(texts), emptyAccount);
+        changes.forEach((change) => gate.apply(change));
+        const plain = compileAccountGate(accountAfter(changes));
+        texts.forEach((text, t) =>
+          AD_GROUPS.forEach((group, g) =>
+            expect(gate.stopCount(t * 3 + g)).toBe(plain.stoppers(text, group.id).length),
+          ),
+        );
+      }),
+      { numRuns: 1_500 },
+    );
+  });
+
+  test('a fork goes its own way', () => {
+    const account = layGate(rowsOf(['free hive']), emptyAccount);
+    const fork = account.fork();
+    fork.apply({ kind: 'hang list', listId: 'l1', campaignId: 'c1' });
+    fork.apply({ kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'list', id: 'l1' } });
+    expect([0, 1, 2].map((r) => fork.stopCount(r))).toEqual([1, 1, 0]);
+    expect([0, 1, 2].map((r) => account.stopCount(r))).toEqual([0, 0, 0]);
+    expect(account.entriesOf('l1')).toEqual([]);
+    expect(account.hungOn('l1')).toEqual([]);
+  });
+
+  test('wouldStop names open rows in reach only, and changes nothing', () => {
+    const gate = layGate(rowsOf(['free hive', 'hive']), emptyAccount);
+    gate.apply({ kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'adGroup', id: 'g1' } });
+    expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'campaign', id: 'c1' })).toEqual([1, 3, 4]);
+    expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'list', id: 'l1' })).toEqual([]);
+    expect(gate.stopCount(3)).toBe(0);
+  });
+});
+
+describe('the effect of a draft', () => {
+  test('counts each row once, and its steps add up to it', () => {
+    fc.assert(
+      fc.property(
+        fc.array(aText(), { maxLength: 6 }),
+        fc.array(someChange, { maxLength: 6 }),
+        fc.array(someChange, { maxLength: 6 }),
+        (texts, before, drafted) => {
+          const account = layGate(rowsOf(texts), accountAfter(before));
+          const effect = effectOfDraft(account, drafted);
+          const gateBefore = compileAccountGate(accountAfter(before));
+          const gateAfter = compileAccountGate(accountAfter([...before, ...drafted]));
+          const all = texts.flatMap((text, t) => AD_GROUPS.map((g, i) => ({ row: t * 3 + i, text, id: g.id })));
+          const open = (gate: typeof gateBefore, r: { text: string; id: string }) => gate.stoppers(r.text, r.id).length === 0;
+          expect(effect.stopped).toEqual(all.filter((r) => open(gateBefore, r) && !open(gateAfter, r)).map((r) => r.row));
+          expect(effect.reopened).toEqual(all.filter((r) => !open(gateBefore, r) && open(gateAfter, r)).map((r) => r.row));
+          const net = effect.steps.reduce((sum, s) => sum + s.stopped.length - s.reopened.length, 0);
+          expect(net).toBe(effect.stopped.length - effect.reopened.length);
+        },
+      ),
+      { numRuns: 1_500 },
+    );
+  });
+
+  test('a change followed by its inverse has no effect', () => {
+    const account = layGate(rowsOf(['free hive', 'bee']), emptyAccount);
+    const change: Change = { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'account', id: null } };
+    expect(effectOfDraft(account, [change, inverse(change)])).toMatchObject({ stopped: [], reopened: [] });
+  });
+
+  test('protected terms are hit by a negative itself and by the entries of a list that is hung', () => {
+    const gate = layGate(rowsOf([]), emptyAccount);
+    const shelter = buildTermTable(['free delivery hive', 'bee suit']);
+    const add: Change = { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'list', id: 'l1' } };
+    const hang: Change = { kind: 'hang list', listId: 'l1', campaignId: 'c1' };
+    expect(protectedHits(add, gate, shelter)).toEqual([0]);
+    expect(protectedHits(hang, gate, shelter)).toEqual([]);
+    gate.apply(add);
+    expect(protectedHits(hang, gate, shelter)).toEqual([0]);
+    expect(protectedHits(inverse(hang), gate, shelter)).toEqual([]);
+  });
+});

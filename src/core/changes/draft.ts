@@ -1,0 +1,175 @@
+import { matchingTexts, type TermTable } from '../mining';
+import { normalise } from '../text';
+import { placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
+import type { Change } from './change';
+
+/**
+ * What was served in a window: row r is term `termOf[r]` in ad group `adGroupOf[r]`.
+ * Rows stand by term: term t owns rows rowStarts[t] .. rowStarts[t + 1].
+ */
+export type ServedRows = {
+  table: TermTable;
+  rowStarts: Uint32Array;
+  adGroupOf: Uint32Array;
+  /** ids of the ad groups, in the order of the integers in adGroupOf */
+  adGroups: readonly { id: string; campaignId: string }[];
+};
+
+/**
+ * The gate of an account over the rows of a window: how many negatives in force stop each row, as the account
+ * stands and as each change leaves it. Changes are applied one after another; nothing is scanned but the posting
+ * lists of the words they hold.
+ */
+export type RowGate = {
+  /** Number of negatives in force that stop row r. */
+  stopCount(row: number): number;
+  /** Applies a change and returns the rows it stopped that were open, and the rows it opened that were stopped. */
+  apply(change: Change): { stopped: number[]; reopened: number[] };
+  /** Rows that are open and that this negative would stop, ascending. Changes nothing. */
+  wouldStop(negative: NegativeText, place: Place): number[];
+  /** Rows that the negative matches and that lie within its place, open or not. */
+  reached(negative: NegativeText, place: Place): number[];
+  /** Whether the place already holds this negative. */
+  holds(negative: NegativeText, place: Place): boolean;
+  /** Whether an ad group lies within a place. */
+  isWithin(place: Place, adGroup: { id: string; campaignId: string }): boolean;
+  entriesOf(listId: string): NegativeText[];
+  hungOn(listId: string): readonly string[] | 'account';
+  /** A gate that starts as this one stands and goes its own way. */
+  fork(): RowGate;
+};
+
+type State = {
+  counts: Uint32Array;
+  /** place → text key → how many times it stands there (years leave twins), and the text */
+  held: Map<string, Map<string, { negative: NegativeText; times: number }>>;
+  hangings: Map<string, ReadonlySet<string> | 'account'>;
+};
+
+const textKey = ({ match, text }: NegativeText) => `${match} ${normalise(text)}`;
+
+/** Lays an account over the rows of a window. */
+export function layGate(rows: ServedRows, account: AccountShape): RowGate {
+  const state: State = { counts: new Uint32Array(rows.adGroupOf.length), held: new Map(), hangings: new Map() };
+  for (const list of account.lists) {
+    state.hangings.set(list.id, list.hungOn === 'account' ? 'account' : new Set(list.hungOn));
+  }
+  const gate = gateOver(rows, state);
+  for (const { text, match, place } of account.negatives) gate.apply({ kind: 'add negative', text, match, place });
+  return gate;
+}
+
+function gateOver(rows: ServedRows, state: State): RowGate {
+  function isWithin(place: Place, adGroup: { id: string; campaignId: string }): boolean {
+    switch (place.kind) {
+      case 'account':
+        return true;
+      case 'campaign':
+        return place.id === adGroup.campaignId;
+      case 'adGroup':
+        return place.id === adGroup.id;
+      case 'list': {
+        const hung = state.hangings.get(place.id ?? '');
+        return hung === 'account' || (hung?.has(adGroup.campaignId) ?? false);
+      }
+    }
+  }
+
+  function reached(negative: NegativeText, place: Place): number[] {
+    const within = rows.adGroups.map((adGroup) => isWithin(place, adGroup));
+    if (!within.includes(true)) return [];
+    const found: number[] = [];
+    for (const t of matchingTexts(rows.table, negative)) {
+      for (let r = rows.rowStarts[t]!; r < rows.rowStarts[t + 1]!; r++) if (within[rows.adGroupOf[r]!]) found.push(r);
+    }
+    return found;
+  }
+
+  function shift(touched: readonly number[], by: 1 | -1) {
+    const crossed: number[] = [];
+    for (const r of touched) {
+      if (state.counts[r] === (by === 1 ? 0 : 1)) crossed.push(r);
+      state.counts[r]! += by;
+    }
+    return crossed;
+  }
+  const raise = (touched: readonly number[]) => ({ stopped: shift(touched, 1), reopened: [] });
+  const lower = (touched: readonly number[]) => ({ stopped: [], reopened: shift(touched, -1) });
+  const nothing = { stopped: [], reopened: [] };
+
+  const entriesAt = (place: Place) => state.held.get(placeKey(place)) ?? new Map<string, never>();
+  const entriesOf = (listId: string) =>
+    [...entriesAt({ kind: 'list', id: listId }).values()].flatMap((e) => Array<NegativeText>(e.times).fill(e.negative));
+
+  /** Rows of one campaign that the entries of a list match, a row once for each entry. */
+  function reachedOnCampaign(listId: string, campaignId: string): number[] {
+    return entriesOf(listId).flatMap((entry) => reached(entry, { kind: 'campaign', id: campaignId }));
+  }
+
+  function replaceAt(place: Place, key: string, entry: { negative: NegativeText; times: number }) {
+    const entries = new Map(entriesAt(place)); // copied: a fork may share it
+    if (entry.times === 0) entries.delete(key);
+    else entries.set(key, entry);
+    state.held.set(placeKey(place), entries);
+  }
+
+  function setHung(listId: string, hung: ReadonlySet<string>) {
+    state.hangings.set(listId, hung);
+  }
+
+  function apply(change: Change): { stopped: number[]; reopened: number[] } {
+    switch (change.kind) {
+      case 'add negative': {
+        const times = entriesAt(change.place).get(textKey(change))?.times ?? 0;
+        const negative = { text: change.text, match: change.match };
+        replaceAt(change.place, textKey(change), { negative, times: times + 1 });
+        return raise(reached(change, change.place));
+      }
+      case 'remove negative': {
+        const entry = entriesAt(change.place).get(textKey(change));
+        if (!entry) return nothing;
+        const opened: number[] = [];
+        for (let i = 0; i < entry.times; i++) opened.push(...lower(reached(change, change.place)).reopened);
+        replaceAt(change.place, textKey(change), { ...entry, times: 0 });
+        return { stopped: [], reopened: opened };
+      }
+      case 'hang list': {
+        const hung = state.hangings.get(change.listId) ?? new Set<string>();
+        if (hung === 'account' || hung.has(change.campaignId)) return nothing;
+        setHung(change.listId, new Set([...hung, change.campaignId]));
+        return raise(reachedOnCampaign(change.listId, change.campaignId));
+      }
+      case 'take down list': {
+        const hung = state.hangings.get(change.listId);
+        if (!hung || hung === 'account' || !hung.has(change.campaignId)) return nothing;
+        setHung(change.listId, new Set([...hung].filter((id) => id !== change.campaignId)));
+        return lower(reachedOnCampaign(change.listId, change.campaignId));
+      }
+      case 'make list':
+        if (!state.hangings.has(change.listId)) setHung(change.listId, new Set());
+        return nothing;
+      case 'remove list':
+        return nothing; // a platform removes only lists that are empty and hang nowhere
+    }
+  }
+
+  return {
+    stopCount: (row) => state.counts[row]!,
+    apply,
+    reached,
+    wouldStop: (negative, place) => reached(negative, place).filter((r) => state.counts[r] === 0),
+    holds: (negative, place) => entriesAt(place).has(textKey(negative)),
+    isWithin,
+    entriesOf,
+    hungOn(listId) {
+      const hung = state.hangings.get(listId);
+      return hung === 'account' ? 'account' : [...(hung ?? [])];
+    },
+    fork: () =>
+      gateOver(rows, {
+        counts: state.counts.slice(),
+        held: new Map(state.held),
+        hangings: new Map(state.hangings),
+      }),
+  };
+}

@@ -1,0 +1,57 @@
+import type { NegativeText } from '../gate';
+import { matchingTexts, type TermTable } from '../mining';
+import type { Change } from './change';
+import type { RowGate } from './draft';
+
+/** What a draft does to the rows of a window, against the account as it stands. */
+export type DraftEffect = {
+  /** the account as the whole draft would leave it */
+  gate: RowGate;
+  /** for each change, the rows that it stops or reopens beyond what those before it did */
+  steps: { stopped: number[]; reopened: number[] }[];
+  /** rows open today that the draft stops, ascending, each once however many changes stop it */
+  stopped: number[];
+  /** rows stopped today that the draft opens, ascending */
+  reopened: number[];
+};
+
+/** Applies the changes in order to a fork of the account's gate; the account's own gate stays as it is. */
+export function effectOfDraft(account: RowGate, changes: readonly Change[]): DraftEffect {
+  const gate = account.fork();
+  const steps = changes.map((change) => gate.apply(change));
+  const touched = new Set(steps.flatMap((step) => [...step.stopped, ...step.reopened]));
+  const ordered = [...touched].sort((a, b) => a - b);
+  return {
+    gate,
+    steps,
+    stopped: ordered.filter((r) => account.stopCount(r) === 0 && gate.stopCount(r) > 0),
+    reopened: ordered.filter((r) => account.stopCount(r) > 0 && gate.stopCount(r) === 0),
+  };
+}
+
+/** The negatives that a change brings into force somewhere: itself, or the entries of the list it hangs. */
+export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[] {
+  switch (change.kind) {
+    case 'add negative':
+      return [{ text: change.text, match: change.match }];
+    case 'hang list':
+      return gate.entriesOf(change.listId);
+    case 'remove negative':
+    case 'take down list':
+    case 'make list':
+    case 'remove list':
+      return [];
+  }
+}
+
+/**
+ * The protected terms that a change would stop (rules 6), as indexes into the protected texts, ascending. A negative
+ * hits a protected term wherever it sits: what must stay open must stay open everywhere.
+ */
+export function protectedHits(change: Change, gate: RowGate, protectedTexts: TermTable): number[] {
+  const hits = new Set<number>();
+  for (const negative of negativesBroughtBy(change, gate)) {
+    for (const index of matchingTexts(protectedTexts, negative)) hits.add(index);
+  }
+  return [...hits].sort((a, b) => a - b);
+}

@@ -1,0 +1,12 @@
+export {
+  addFigures,
+  compareWithUndefinedLast,
+  FIGURE_NAMES,
+  noFigures,
+  ratios,
+  spendWithoutReturn,
+  sumFigures,
+  type Figures,
+  type Ratios,
+} from './figures';
+export { daysBetween, lookBack, shiftDay, type Window } from './window';

@@ -1,0 +1,29 @@
+import { expect, test } from 'vitest';
+import { countNgrams } from './ngrams';
+
+const terms = [
+  { text: 'free hive plans', clicks: 3, costMicros: 30, conversions: 0 },
+  { text: 'Free Hive Plans!', clicks: 2, costMicros: 20, conversions: 1 },
+  { text: 'hive hive kit', clicks: 5, costMicros: 5, conversions: null },
+];
+
+test('a run counts once a distinct term and carries the sums of the terms that hold it', () => {
+  const grams = countNgrams(terms, 1);
+  expect(grams.map((g) => [g.ngram, g.terms, g.clicks, g.costMicros, g.conversions])).toEqual([
+    ['hive', 2, 10, 55, 1],
+    ['free', 1, 5, 50, 1],
+    ['plans', 1, 5, 50, 1],
+    ['kit', 1, 5, 5, null],
+  ]);
+});
+
+test('longer runs follow the order of the words', () => {
+  expect(countNgrams(terms, 2).map((g) => g.ngram)).toEqual(['free hive', 'hive plans', 'hive hive', 'hive kit']);
+  expect(countNgrams(terms, 3).map((g) => g.ngram)).toEqual(['free hive plans', 'hive hive kit']);
+  expect(countNgrams(terms, 4)).toEqual([]);
+});
+
+test('terms without a word hold no run, and a size outside 1..5 is a mistake', () => {
+  expect(countNgrams([{ text: '???', clicks: 1 }], 1)).toEqual([]);
+  expect(() => countNgrams(terms, 6 as 5)).toThrow('n-gram size must be 1..5; got 6');
+});
