@@ -31,7 +31,11 @@ describe('a change and its inverse', () => {
   });
 
   test('every kind has its sentence', () => {
-    const names = { campaign: (id: string) => `C${id}`, adGroup: () => undefined, list: (id: string) => `L${id}` };
+    const names = {
+      campaign: (id: string) => `C${id}`,
+      adGroup: () => undefined,
+      list: (id: string) => `L${id}`,
+    };
     expect(everyKind.map((change) => describeChange(change, names))).toEqual([
       'Stop “free” (broad) in the whole account',
       'Let “free” (exact) through again in list L4',

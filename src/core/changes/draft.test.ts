@@ -39,7 +39,12 @@ const additions = fc
 const hangings = fc
   .constantFrom('c1', 'c2')
   .map((campaignId): Change => ({ kind: 'hang list', listId: 'l1', campaignId }));
-const someChange = fc.oneof({ weight: 3, arbitrary: additions }, hangings, additions.map(inverse), hangings.map(inverse));
+const someChange = fc.oneof(
+  { weight: 3, arbitrary: additions },
+  hangings,
+  additions.map(inverse),
+  hangings.map(inverse),
+);
 
 /** The account after the changes, told plainly: sets of negatives and of campaigns. */
 function accountAfter(changes: readonly Change[]): AccountShape {
@@ -48,7 +53,8 @@ function accountAfter(changes: readonly Change[]): AccountShape {
   for (const [i, change] of changes.entries()) {
     if (change.kind === 'add negative') negatives.push({ ...change, id: `n${i}` });
     if (change.kind === 'remove negative') {
-      const key = (n: { text: string; match: string; place: Place }) => `${n.text.replace(/['?!]/g, '')}|${n.match}|${n.place.kind}`;
+      const key = (n: { text: string; match: string; place: Place }) =>
+        `${n.text.replace(/['?!]/g, '')}|${n.match}|${n.place.kind}`;
       negatives = negatives.filter((n) => key(n) !== key(change));
     }
     if (change.kind === 'hang list') hung.add(change.campaignId);
@@ -62,16 +68,20 @@ const emptyAccount: AccountShape = { campaigns: CAMPAIGNS, lists: [{ id: 'l1', h
 describe('the gate over served rows', () => {
   test('after any changes, counts for each row what a gate compiled anew names', () => {
     fc.assert(
-      fc.property(fc.array(aText(), { maxLength: 6 }), fc.array(someChange, { maxLength: 12 }), (texts, changes) => {
-        const gate = layGate(rowsOf(texts), emptyAccount);
-        changes.forEach((change) => gate.apply(change));
-        const plain = compileAccountGate(accountAfter(changes));
-        texts.forEach((text, t) =>
-          AD_GROUPS.forEach((group, g) =>
-            expect(gate.stopCount(t * 3 + g)).toBe(plain.stoppers(text, group.id).length),
-          ),
-        );
-      }),
+      fc.property(
+        fc.array(aText(), { maxLength: 6 }),
+        fc.array(someChange, { maxLength: 12 }),
+        (texts, changes) => {
+          const gate = layGate(rowsOf(texts), emptyAccount);
+          changes.forEach((change) => gate.apply(change));
+          const plain = compileAccountGate(accountAfter(changes));
+          texts.forEach((text, t) =>
+            AD_GROUPS.forEach((group, g) =>
+              expect(gate.stopCount(t * 3 + g)).toBe(plain.stoppers(text, group.id).length),
+            ),
+          );
+        },
+      ),
       { numRuns: 1_500 },
     );
   });
@@ -90,7 +100,9 @@ describe('the gate over served rows', () => {
   test('wouldStop names open rows in reach only, and changes nothing', () => {
     const gate = layGate(rowsOf(['free hive', 'hive']), emptyAccount);
     gate.apply({ kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'adGroup', id: 'g1' } });
-    expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'campaign', id: 'c1' })).toEqual([1, 3, 4]);
+    expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'campaign', id: 'c1' })).toEqual([
+      1, 3, 4,
+    ]);
     expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'list', id: 'l1' })).toEqual([]);
     expect(gate.stopCount(3)).toBe(0);
   });
@@ -108,10 +120,17 @@ describe('the effect of a draft', () => {
           const effect = effectOfDraft(account, drafted);
           const gateBefore = compileAccountGate(accountAfter(before));
           const gateAfter = compileAccountGate(accountAfter([...before, ...drafted]));
-          const all = texts.flatMap((text, t) => AD_GROUPS.map((g, i) => ({ row: t * 3 + i, text, id: g.id })));
-          const open = (gate: typeof gateBefore, r: { text: string; id: string }) => gate.stoppers(r.text, r.id).length === 0;
-          expect(effect.stopped).toEqual(all.filter((r) => open(gateBefore, r) && !open(gateAfter, r)).map((r) => r.row));
-          expect(effect.reopened).toEqual(all.filter((r) => !open(gateBefore, r) && open(gateAfter, r)).map((r) => r.row));
+          const all = texts.flatMap((text, t) =>
+            AD_GROUPS.map((g, i) => ({ row: t * 3 + i, text, id: g.id })),
+          );
+          const open = (gate: typeof gateBefore, r: { text: string; id: string }) =>
+            gate.stoppers(r.text, r.id).length === 0;
+          expect(effect.stopped).toEqual(
+            all.filter((r) => open(gateBefore, r) && !open(gateAfter, r)).map((r) => r.row),
+          );
+          expect(effect.reopened).toEqual(
+            all.filter((r) => !open(gateBefore, r) && open(gateAfter, r)).map((r) => r.row),
+          );
           const net = effect.steps.reduce((sum, s) => sum + s.stopped.length - s.reopened.length, 0);
           expect(net).toBe(effect.stopped.length - effect.reopened.length);
         },
@@ -122,14 +141,24 @@ describe('the effect of a draft', () => {
 
   test('a change followed by its inverse has no effect', () => {
     const account = layGate(rowsOf(['free hive', 'bee']), emptyAccount);
-    const change: Change = { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'account', id: null } };
+    const change: Change = {
+      kind: 'add negative',
+      text: 'free',
+      match: 'broad',
+      place: { kind: 'account', id: null },
+    };
     expect(effectOfDraft(account, [change, inverse(change)])).toMatchObject({ stopped: [], reopened: [] });
   });
 
   test('protected terms are hit by a negative itself and by the entries of a list that is hung', () => {
     const gate = layGate(rowsOf([]), emptyAccount);
     const shelter = buildTermTable(['free delivery hive', 'bee suit']);
-    const add: Change = { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'list', id: 'l1' } };
+    const add: Change = {
+      kind: 'add negative',
+      text: 'free',
+      match: 'broad',
+      place: { kind: 'list', id: 'l1' },
+    };
     const hang: Change = { kind: 'hang list', listId: 'l1', campaignId: 'c1' };
     expect(protectedHits(add, gate, shelter)).toEqual([0]);
     expect(protectedHits(hang, gate, shelter)).toEqual([]);

@@ -50,12 +50,17 @@ const textKey = ({ match, text }: NegativeText) => `${match} ${normalise(text)}`
 
 /** Lays an account over the rows of a window. */
 export function layGate(rows: ServedRows, account: AccountShape): RowGate {
-  const state: State = { counts: new Uint32Array(rows.adGroupOf.length), held: new Map(), hangings: new Map() };
+  const state: State = {
+    counts: new Uint32Array(rows.adGroupOf.length),
+    held: new Map(),
+    hangings: new Map(),
+  };
   for (const list of account.lists) {
     state.hangings.set(list.id, list.hungOn === 'account' ? 'account' : new Set(list.hungOn));
   }
   const gate = gateOver(rows, state);
-  for (const { text, match, place } of account.negatives) gate.apply({ kind: 'add negative', text, match, place });
+  for (const { text, match, place } of account.negatives)
+    gate.apply({ kind: 'add negative', text, match, place });
   return gate;
 }
 
@@ -80,7 +85,8 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     if (!within.includes(true)) return [];
     const found: number[] = [];
     for (const t of matchingTexts(rows.table, negative)) {
-      for (let r = rows.rowStarts[t]!; r < rows.rowStarts[t + 1]!; r++) if (within[rows.adGroupOf[r]!]) found.push(r);
+      for (let r = rows.rowStarts[t]!; r < rows.rowStarts[t + 1]!; r++)
+        if (within[rows.adGroupOf[r]!]) found.push(r);
     }
     return found;
   }
@@ -99,7 +105,9 @@ function gateOver(rows: ServedRows, state: State): RowGate {
 
   const entriesAt = (place: Place) => state.held.get(placeKey(place)) ?? new Map<string, never>();
   const entriesOf = (listId: string) =>
-    [...entriesAt({ kind: 'list', id: listId }).values()].flatMap((e) => Array<NegativeText>(e.times).fill(e.negative));
+    [...entriesAt({ kind: 'list', id: listId }).values()].flatMap((e) =>
+      Array<NegativeText>(e.times).fill(e.negative),
+    );
 
   /** Rows of one campaign that the entries of a list match, a row once for each entry. */
   function reachedOnCampaign(listId: string, campaignId: string): number[] {

@@ -8,7 +8,14 @@ describe('sums and ratios', () => {
       { impressions: 100, clicks: 10, costMicros: 5_000_000, conversions: 1, valueMicros: 20_000_000 },
       { impressions: 100, clicks: 30, costMicros: 5_000_000, conversions: 1, valueMicros: null },
     ]);
-    expect(ratios(sum)).toEqual({ ctr: 0.2, cpcMicros: 250_000, cvr: 0.05, cpaMicros: 5_000_000, acos: 0.5, roas: 2 });
+    expect(ratios(sum)).toEqual({
+      ctr: 0.2,
+      cpcMicros: 250_000,
+      cvr: 0.05,
+      cpaMicros: 5_000_000,
+      acos: 0.5,
+      roas: 2,
+    });
   });
 
   test('a ratio over nothing is undefined, never 0 and never infinite', () => {

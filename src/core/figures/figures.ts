@@ -71,7 +71,11 @@ export function spendWithoutReturn({ costMicros, conversions }: Figures): number
 }
 
 /** Orders numbers with the undefined (null) last in both directions (rules 7.1). */
-export function compareWithUndefinedLast(a: number | null, b: number | null, direction: 'asc' | 'desc'): number {
+export function compareWithUndefinedLast(
+  a: number | null,
+  b: number | null,
+  direction: 'asc' | 'desc',
+): number {
   if (a === null || b === null) return a === b ? 0 : a === null ? 1 : -1;
   return direction === 'asc' ? a - b : b - a;
 }

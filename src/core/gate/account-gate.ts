@@ -43,7 +43,8 @@ export function compileAccountGate(account: AccountShape): AccountGate {
 
   function inForce({ place }: Entry, adGroupId: string): boolean {
     const campaignId = campaignOf.get(adGroupId);
-    if (campaignId === undefined) throw new RangeError(`an ad group must be of the account; got ${adGroupId}`);
+    if (campaignId === undefined)
+      throw new RangeError(`an ad group must be of the account; got ${adGroupId}`);
     switch (place.kind) {
       case 'account':
         return true;
@@ -97,7 +98,10 @@ export function compileAccountGate(account: AccountShape): AccountGate {
   account.negatives.map(enter).forEach(file); // all uses are counted before the first is filed
 
   return {
-    stoppers: (query, adGroupId) => matchingEntries(query).filter((e) => inForce(e, adGroupId)).map((e) => e.id),
+    stoppers: (query, adGroupId) =>
+      matchingEntries(query)
+        .filter((e) => inForce(e, adGroupId))
+        .map((e) => e.id),
     matching: (query) => matchingEntries(query).map((e) => e.id),
     isInForce: (id, adGroupId) => inForce(require(id), adGroupId),
     add: (negative) => file(enter(negative)),

@@ -19,7 +19,10 @@ export type Gate = {
  */
 export function compileGate(negatives: readonly NegativeText[]): Gate {
   const dictionary = createDictionary();
-  const coded = negatives.map(({ text, match }) => ({ match, ids: words(text).map((w) => dictionary.intern(w)) }));
+  const coded = negatives.map(({ text, match }) => ({
+    match,
+    ids: words(text).map((w) => dictionary.intern(w)),
+  }));
   const buckets = fillBuckets(coded, dictionary.size);
   const wordless = coded.flatMap(({ ids }, index) => (ids.length === 0 ? [index] : []));
 
@@ -43,7 +46,10 @@ export function compileGate(negatives: readonly NegativeText[]): Gate {
   };
 }
 
-function fillBuckets(coded: readonly { match: MatchType; ids: readonly number[] }[], size: number): number[][] {
+function fillBuckets(
+  coded: readonly { match: MatchType; ids: readonly number[] }[],
+  size: number,
+): number[][] {
   const uses = new Uint32Array(size);
   for (const { ids } of coded) for (const id of new Set(ids)) uses[id]! += 1;
   const buckets: number[][] = Array.from({ length: size }, () => []);

@@ -9,7 +9,10 @@ export type Severity = 'shut out' | 'narrowed' | 'costly' | 'none';
  * What the texts alone say: whether the keyword's own text is stopped, and whether anything else can reach it.
  * @example textSeverity({ text: 'hive', match: 'exact' }, { text: 'hive', match: 'broad' }) // 'shut out'
  */
-export function textSeverity(keyword: NegativeText, negative: NegativeText): 'shut out' | 'narrowed' | 'none' {
+export function textSeverity(
+  keyword: NegativeText,
+  negative: NegativeText,
+): 'shut out' | 'narrowed' | 'none' {
   if (!stops(negative, keyword.text)) return 'none';
   if (keyword.match === 'exact') return 'shut out';
   return keyword.match === 'phrase' && negative.match !== 'exact' ? 'shut out' : 'narrowed';

@@ -56,16 +56,16 @@ const placedNegatives = fc
   .array(fc.tuple(aNegative(), fc.constantFrom(...PLACES)), { maxLength: 10 })
   .map((all) => all.map(([text, place], i): PlacedNegative => ({ ...text, place, id: `n${i}` })));
 const hungOn = fc.oneof(fc.subarray(['c1', 'c2']), fc.constant('account' as const));
-const accounts = fc.record({ negatives: placedNegatives, one: hungOn, two: hungOn }).map(
-  ({ negatives, one, two }): AccountShape => ({
+const accounts = fc
+  .record({ negatives: placedNegatives, one: hungOn, two: hungOn })
+  .map(({ negatives, one, two }): AccountShape => ({
     campaigns: CAMPAIGNS,
     lists: [
       { id: 'l1', hungOn: one },
       { id: 'l2', hungOn: two },
     ],
     negatives,
-  }),
-);
+  }));
 
 /** Rules 2.3 and 2.4, word for word. */
 function plainStoppers(account: AccountShape, query: string, adGroupId: string): string[] {
@@ -85,7 +85,8 @@ describe('compileAccountGate', () => {
     fc.assert(
       fc.property(accounts, aText(), (account, query) => {
         const gate = compileAccountGate(account);
-        for (const id of ['g1', 'g2', 'g3']) expect(gate.stoppers(query, id)).toEqual(plainStoppers(account, query, id));
+        for (const id of ['g1', 'g2', 'g3'])
+          expect(gate.stoppers(query, id)).toEqual(plainStoppers(account, query, id));
       }),
       runs,
     );
@@ -112,7 +113,8 @@ describe('compileAccountGate', () => {
           ],
           negatives: [...before.negatives.filter((n) => n.id !== dropped), ...added],
         };
-        for (const id of ['g1', 'g2', 'g3']) expect(gate.stoppers(query, id)).toEqual(plainStoppers(anew, query, id));
+        for (const id of ['g1', 'g2', 'g3'])
+          expect(gate.stoppers(query, id)).toEqual(plainStoppers(anew, query, id));
       }),
       runs,
     );
@@ -122,7 +124,9 @@ describe('compileAccountGate', () => {
     const gate = compileAccountGate({ campaigns: CAMPAIGNS, lists: [], negatives: [] });
     gate.add({ id: 'n', text: 'bee', match: 'broad', place: { kind: 'account', id: null } });
     expect(() => gate.stoppers('bee', 'g9')).toThrow(RangeError);
-    expect(() => gate.add({ id: 'n', text: 'x', match: 'broad', place: { kind: 'account', id: null } })).toThrow(RangeError);
+    expect(() =>
+      gate.add({ id: 'n', text: 'x', match: 'broad', place: { kind: 'account', id: null } }),
+    ).toThrow(RangeError);
     expect(() => gate.remove('m')).toThrow(RangeError);
   });
 });
@@ -144,7 +148,8 @@ describe('covers', () => {
         // The narrowest queries that b stops: its own words, and (broad) in reverse or with strangers between.
         const own = b.text.split(' ');
         const queries = [b.text];
-        if (b.match === 'broad') queries.push([...own].reverse().join(' '), own.join(' zz '), [...new Set(own)].join(' zz '));
+        if (b.match === 'broad')
+          queries.push([...own].reverse().join(' '), own.join(' zz '), [...new Set(own)].join(' zz '));
         if (b.match !== 'exact') queries.push(`zz ${b.text} zz`);
         expect(queries.some((q) => stops(b, q) && !stops(a, q))).toBe(true);
       }),

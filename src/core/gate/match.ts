@@ -4,7 +4,11 @@ import type { MatchType } from './negative';
  * The rule of 2.1 on words that are already apart, for words of any kind that compare by ===.
  * A negative without a word matches nothing (1.2).
  */
-export function matchWords<Word>(match: MatchType, negative: readonly Word[], query: readonly Word[]): boolean {
+export function matchWords<Word>(
+  match: MatchType,
+  negative: readonly Word[],
+  query: readonly Word[],
+): boolean {
   if (negative.length === 0) return false;
   switch (match) {
     case 'broad':

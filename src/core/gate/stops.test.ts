@@ -24,8 +24,11 @@ describe('stops', () => {
     expect(stops({ match, text }, query)).toBe(stopped);
   });
 
-  test.each<MatchType>(['broad', 'phrase', 'exact'])('a %s negative without a word stops nothing', (match) => {
-    expect(stops({ match, text: '???' }, '???')).toBe(false);
-    expect(stops({ match, text: '' }, 'hive')).toBe(false);
-  });
+  test.each<MatchType>(['broad', 'phrase', 'exact'])(
+    'a %s negative without a word stops nothing',
+    (match) => {
+      expect(stops({ match, text: '???' }, '???')).toBe(false);
+      expect(stops({ match, text: '' }, 'hive')).toBe(false);
+    },
+  );
 });

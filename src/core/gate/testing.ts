@@ -8,4 +8,7 @@ export const aText = (maxWords = 5) =>
   fc.array(fc.constantFrom(...WORDS), { minLength: 1, maxLength: maxWords }).map((w) => w.join(' '));
 
 export const aNegative = (maxWords = 3): fc.Arbitrary<NegativeText> =>
-  fc.record({ text: fc.oneof({ weight: 20, arbitrary: aText(maxWords) }, fc.constantFrom('', '?!')), match: fc.constantFrom(...MATCH_TYPES) });
+  fc.record({
+    text: fc.oneof({ weight: 20, arbitrary: aText(maxWords) }, fc.constantFrom('', '?!')),
+    match: fc.constantFrom(...MATCH_TYPES),
+  });

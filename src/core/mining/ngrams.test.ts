@@ -18,7 +18,12 @@ test('a run counts once a distinct term and carries the sums of the terms that h
 });
 
 test('longer runs follow the order of the words', () => {
-  expect(countNgrams(terms, 2).map((g) => g.ngram)).toEqual(['free hive', 'hive plans', 'hive hive', 'hive kit']);
+  expect(countNgrams(terms, 2).map((g) => g.ngram)).toEqual([
+    'free hive',
+    'hive plans',
+    'hive hive',
+    'hive kit',
+  ]);
   expect(countNgrams(terms, 3).map((g) => g.ngram)).toEqual(['free hive plans', 'hive hive kit']);
   expect(countNgrams(terms, 4)).toEqual([]);
 });

@@ -10,7 +10,10 @@ export type Ngram = { ngram: string; terms: number } & Figures;
  * @throws RangeError unless n is 1..5
  * @example countNgrams([{ text: 'bee hive', clicks: 2 }], 1).map((g) => g.ngram) // ['bee', 'hive']
  */
-export function countNgrams(terms: Iterable<{ text: string } & Partial<Figures>>, n: 1 | 2 | 3 | 4 | 5): Ngram[] {
+export function countNgrams(
+  terms: Iterable<{ text: string } & Partial<Figures>>,
+  n: 1 | 2 | 3 | 4 | 5,
+): Ngram[] {
   if (![1, 2, 3, 4, 5].includes(n)) throw new RangeError(`n-gram size must be 1..5; got ${String(n)}`);
   const grams = new Map<string, Ngram>();
   for (const [text, figures] of distinctTerms(terms)) {

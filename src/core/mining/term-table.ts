@@ -20,7 +20,12 @@ export function buildTermTable(texts: readonly string[]): TermTable {
   const coded = texts.map((text) => words(text).map((word) => dictionary.intern(word)));
   const starts = new Uint32Array(texts.length + 1);
   coded.forEach((ids, t) => (starts[t + 1] = starts[t]! + ids.length));
-  return { dictionary, starts, wordIds: Uint32Array.from(coded.flat()), ...postingLists(coded, dictionary.size) };
+  return {
+    dictionary,
+    starts,
+    wordIds: Uint32Array.from(coded.flat()),
+    ...postingLists(coded, dictionary.size),
+  };
 }
 
 function postingLists(coded: readonly (readonly number[])[], size: number) {

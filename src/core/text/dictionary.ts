@@ -26,7 +26,8 @@ export function createDictionary(): WordDictionary {
     idOf: (word) => ids.get(word),
     wordOf(id) {
       const word = known[id];
-      if (word === undefined) throw new RangeError(`a word's integer must be 0..${known.length - 1}; got ${id}`);
+      if (word === undefined)
+        throw new RangeError(`a word's integer must be 0..${known.length - 1}; got ${id}`);
       return word;
     },
   };

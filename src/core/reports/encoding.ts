@@ -1,0 +1,71 @@
+/** The first bytes of files that are no text, and what to do about each. */
+const SIGNATURES: { bytes: number[]; what: string }[] = [
+  { bytes: [0x89, 0x50, 0x4e, 0x47], what: 'a PNG picture' },
+  { bytes: [0xff, 0xd8, 0xff], what: 'a JPEG picture' },
+  { bytes: [0x47, 0x49, 0x46, 0x38], what: 'a GIF picture' },
+  { bytes: [0x25, 0x50, 0x44, 0x46], what: 'a PDF document' },
+  { bytes: [0x50, 0x4b, 0x03, 0x04], what: 'a ZIP archive or a workbook; save the sheet as CSV' },
+  { bytes: [0x1f, 0x8b], what: 'a gzip archive; unpack it first' },
+  { bytes: [0xd0, 0xcf, 0x11, 0xe0], what: 'an old workbook; save the sheet as CSV' },
+];
+
+export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
+
+/**
+ * The encoding of a text file, from its first bytes: a mark, else a pattern of NUL bytes, else strict UTF-8, else
+ * Windows-1252.
+ * @returns the encoding, or what the file is when it is no text
+ */
+export function sniffEncoding(head: Uint8Array): { encoding: Encoding } | { notText: string } {
+  const starts = (...bytes: number[]) => bytes.every((byte, i) => head[i] === byte);
+  if (starts(0xef, 0xbb, 0xbf)) return { encoding: 'utf-8' };
+  if (starts(0xff, 0xfe)) return { encoding: 'utf-16le' };
+  if (starts(0xfe, 0xff)) return { encoding: 'utf-16be' };
+  const signature = SIGNATURES.find(({ bytes }) => starts(...bytes));
+  if (signature) return { notText: signature.what };
+
+  const { even, odd, control } = countOddBytes(head);
+  if (odd > head.length / 6 && odd > 10 * even) return { encoding: 'utf-16le' };
+  if (even > head.length / 6 && even > 10 * odd) return { encoding: 'utf-16be' };
+  if (control > head.length / 50 && control > 4) return { notText: 'a binary file' };
+  return { encoding: isUtf8(head) ? 'utf-8' : 'windows-1252' };
+}
+
+/** NUL bytes at even and odd offsets, and all control bytes that text does not hold. */
+function countOddBytes(head: Uint8Array) {
+  let [even, odd, control] = [0, 0, 0];
+  head.forEach((byte, i) => {
+    if (byte === 0 && i % 2 === 0) even += 1;
+    if (byte === 0 && i % 2 === 1) odd += 1;
+    if (byte < 9 || (byte > 13 && byte < 32)) control += 1;
+  });
+  return { even, odd, control };
+}
+
+function isUtf8(head: Uint8Array): boolean {
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(head, { stream: true }); // a cut last character is fine
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** Decodes chunks; line ends become LF. What the encoding does not hold becomes U+FFFD. */
+export async function* decodeText(
+  chunks: AsyncIterable<Uint8Array>,
+  encoding: Encoding,
+): AsyncGenerator<string> {
+  const decoder = new TextDecoder(encoding);
+  let heldBack = '';
+  for await (const chunk of chunks) {
+    const text = heldBack + decoder.decode(chunk, { stream: true });
+    heldBack = text.endsWith('\r') ? '\r' : ''; // an LF may follow in the next chunk
+    yield unifyLineEnds(heldBack ? text.slice(0, -1) : text);
+  }
+  yield unifyLineEnds(heldBack + decoder.decode());
+}
+
+function unifyLineEnds(text: string): string {
+  return text.includes('\r') ? text.replace(/\r\n?/g, '\n') : text;
+}

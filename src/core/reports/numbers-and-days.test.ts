@@ -1,0 +1,63 @@
+import { expect, test } from 'vitest';
+import { readDay } from './days';
+import { decimalEvidence, readNumber } from './numbers';
+
+test.each<[string, '.' | ',', number | null | string]>([
+  ['1234.5', '.', 1234.5],
+  ['1,234.50', '.', 1234.5],
+  ['1.234,50 €', ',', 1234.5],
+  ['EUR 12', '.', 12],
+  ['$ 1,000', '.', 1000],
+  ["1'234.50", '.', 1234.5],
+  ['1 234,50', ',', 1234.5],
+  ['.5', '.', 0.5],
+  ['0', '.', 0],
+  ['', '.', null],
+  ['--', '.', null],
+  ['N/A', '.', null],
+  ['< 10', '.', null],
+  ['-3', '.', 'negative figure'],
+  ['(3.20)', '.', 'negative figure'],
+  ['12,34', '.', 'bad number'],
+  ['1.2.3', '.', 'bad number'],
+  ['12a', '.', 'bad number'],
+  ['1e9', '.', 'bad number'],
+  ['99999999999999999', '.', 'bad number'],
+])('%j with decimal %j is %j', (cell, mark, expected) => {
+  const read = readNumber(cell, mark);
+  expect('fault' in read ? read.fault : read.value).toBe(expected);
+});
+
+test.each([
+  ['1,234.50', '.'],
+  ['1.234,50', ','],
+  ['1.234.567', ','],
+  ['12,5', ','],
+  ['0.123', '.'],
+  ['1,234', 'either'],
+  ['1234', undefined],
+  ['n/a', undefined],
+])('%j speaks for %j', (cell, mark) => {
+  expect(decimalEvidence(cell)).toBe(mark);
+});
+
+test.each([
+  ['2026-10-31', '2026-10-31'],
+  ['2026/10/31', '2026-10-31'],
+  ['20261031', '2026-10-31'],
+  ['31.10.2026', '2026-10-31'],
+  ['31/10/26', '2026-10-31'],
+  ['2026-10-31T00:00:00Z', '2026-10-31'],
+  ['31.10.2026 14:05', '2026-10-31'],
+  ['31 Oct 2026', '2026-10-31'],
+  ['31. Dezember 2026', '2026-12-31'],
+  ['Oct 31, 2026', '2026-10-31'],
+  ['Saturday, Oct 31, 2026', '2026-10-31'],
+  ['5 févr. 2026', '2026-02-05'],
+  ['2026-02-30', undefined],
+  ['30.2.2026', undefined],
+  ['yesterday', undefined],
+  ['', undefined],
+])('the day %j is %j', (cell, day) => {
+  expect(readDay(cell, 'day first')).toBe(day);
+});

@@ -1,0 +1,54 @@
+import type { DecimalMark } from './reading';
+
+const MISSING = new Set(['', '-', '--', '–', '—', 'n/a']);
+const CURRENCY = /[\p{Sc}]|\b[A-Z]{3}\b/gu;
+const SPACES = /[\s\u00A0\u202F\u2009'’]/g;
+
+/** Whether a cell says that there is no value. */
+export function isMissing(cell: string): boolean {
+  return MISSING.has(cell.trim().toLowerCase());
+}
+
+/** A number's own characters: currency marks and codes, spaces and apostrophes that group thousands taken away. */
+function bareNumber(cell: string): string {
+  return cell.replace(CURRENCY, '').replace(SPACES, '').replace(/[−–]/g, '-');
+}
+
+/**
+ * What a cell shows about the decimal mark: the mark that it must be; 'either' where both readings make sense (1,234);
+ * undefined where it shows nothing.
+ */
+export function decimalEvidence(cell: string): DecimalMark | 'either' | undefined {
+  const digits = bareNumber(cell).replace(/^[-+(]+|\)$/g, '');
+  const marks = [...digits].filter((c) => c === ',' || c === '.');
+  if (marks.length === 0 || !/^[\d.,]+$/.test(digits)) return undefined;
+  const last = marks.at(-1) as DecimalMark;
+  const other = last === ',' ? '.' : ',';
+  if (marks.some((mark) => mark !== last))
+    return marks.filter((mark) => mark === last).length === 1 ? last : undefined;
+  if (marks.length > 1) return other; // grouped twice or more: 1.234.567
+  const [whole = '', rest = ''] = digits.split(last);
+  return rest.length === 3 && /^[1-9]\d{0,2}$/.test(whole) ? 'either' : last;
+}
+
+export type ReadNumber = { value: number | null } | { fault: 'bad number' | 'negative figure' };
+
+/**
+ * Reads a figure. Missing and "< 10" are null (unknown).
+ * @example readNumber('1.234,50 €', ',') // { value: 1234.5 }
+ */
+export function readNumber(cell: string, mark: DecimalMark): ReadNumber {
+  if (isMissing(cell)) return { value: null };
+  if (/^\s*[<>]\s*[\d.,]+\s*$/.test(cell)) return { value: null };
+  const text = bareNumber(cell);
+  const group = mark === '.' ? ',' : '\\.';
+  const decimal = mark === '.' ? '\\.' : ',';
+  const figure = new RegExp(
+    `^(-|\\()?\\+?((?:\\d{1,3}(?:${group}\\d{3})+|\\d+)(?:${decimal}\\d+)?|${decimal}\\d+)\\)?$`,
+  ).exec(text);
+  if (!figure) return { fault: 'bad number' };
+  const plain = figure[2]!.replace(new RegExp(group, 'g'), '').replace(',', '.');
+  const value = Number(plain);
+  if (!Number.isFinite(value) || value > Number.MAX_SAFE_INTEGER / 1e6) return { fault: 'bad number' };
+  return figure[1] && value !== 0 ? { fault: 'negative figure' } : { value };
+}
