@@ -1,0 +1,64 @@
+import type { SeedRequest } from '@/contracts/platform';
+import { shiftDay } from '@/core';
+import { buildMarketplace, makeProductCodes } from './marketplace';
+import { makeQueries } from './queries';
+import { drawFrom } from './random';
+import { buildWebSearch } from './structure';
+
+/** The platform's day in progress when the demo begins, and the days of its past. */
+const TODAY = '2026-11-22';
+const PAST_DAYS = 90;
+
+/**
+ * The made-up advertiser Larkfell, a bee-keeping supplier, as the stand-in platform is given it: a web search account
+ * (steers by CPA) and a marketplace account (steers by ACoS). The same scale always gives the same data.
+ * @param scale 1 is about 12,000 reported terms in the web search account; about 8 gives a million rows
+ */
+export function makeLarkfell(scale = 1): SeedRequest[] {
+  const firstDay = shiftDay(TODAY, -PAST_DAYS);
+  const web = buildWebSearch(drawFrom(0.417), TODAY);
+  const market = buildMarketplace(drawFrom(0.833), TODAY);
+  const of = ({ structure, adGroups }: typeof web) => ({ adGroups, keywords: structure.keywords, scale });
+  return [
+    {
+      account: {
+        id: 'larkfell-web',
+        name: 'Larkfell · Web search',
+        currency: 'EUR',
+        seed: 41,
+        firstDay,
+        today: TODAY,
+      },
+      structure: web.structure,
+      queries: makeQueries({ ...of(web), withValue: false }, drawFrom(0.271)),
+    },
+    {
+      account: {
+        id: 'larkfell-market',
+        name: 'Larkfell · Marketplace',
+        currency: 'EUR',
+        seed: 83,
+        firstDay,
+        today: TODAY,
+      },
+      structure: market.structure,
+      queries: [
+        ...makeQueries({ ...of(market), withValue: true }, drawFrom(0.619)),
+        ...makeProductCodes(market, drawFrom(0.555)),
+      ],
+    },
+  ];
+}
+
+/** What Gate Post itself knows of the two accounts: how they steer, and their product codes. */
+export const ACCOUNT_SETTINGS = {
+  'larkfell-web': { steersBy: 'CPA', targetMicros: 18_000_000, targetAcos: null, productCodePattern: null },
+  'larkfell-market': {
+    steersBy: 'ACoS',
+    targetMicros: null,
+    targetAcos: 0.24,
+    productCodePattern: '[A-Z]{2}-\\d{4}-[A-Z]',
+  },
+} as const;
+
+export const PEOPLE = ['Maren Oakes', 'Tobias Finch', 'Ilse Brandow'];

@@ -1,0 +1,221 @@
+import type { Structure } from '@/contracts/platform';
+import { shiftDay } from '@/core';
+import { LINES, type Line, type Product } from './products';
+import type { Draw } from './random';
+
+export type Keyword = Structure['keywords'][number];
+export type DemoAdGroup = {
+  id: string;
+  campaignId: string;
+  line: Line;
+  product: Product;
+  automatic: boolean;
+};
+
+/** A structure in the making, with ids that say what they are. */
+export type Builder = { structure: Structure; adGroups: DemoAdGroup[] };
+
+export function emptyBuilder(): Builder {
+  return {
+    structure: { campaigns: [], adGroups: [], keywords: [], lists: [], hangings: [], negatives: [] },
+    adGroups: [],
+  };
+}
+
+export function addCampaign(
+  { structure }: Builder,
+  id: string,
+  name: string,
+  over: Partial<Structure['campaigns'][number]> = {},
+): void {
+  structure.campaigns.push({
+    ...{
+      id,
+      name,
+      status: 'live',
+      channel: 'search',
+      budgetMicros: 60_000_000,
+      sharedBudget: null,
+      endDate: null,
+    },
+    ...{ location: [], audience: [], device: [], language: ['en'] },
+    ...over,
+  });
+}
+
+export function addAdGroup(
+  builder: Builder,
+  campaignId: string,
+  line: Line,
+  product: Product,
+  automatic = false,
+): DemoAdGroup {
+  const id = `G${builder.structure.adGroups.length + 1}`;
+  const name = automatic ? `${product.name} · automatic` : product.name;
+  builder.structure.adGroups.push({ id, campaignId, name, status: 'live' });
+  const adGroup = { id, campaignId, line, product, automatic };
+  builder.adGroups.push(adGroup);
+  return adGroup;
+}
+
+export function addKeyword(
+  { structure }: Builder,
+  adGroupId: string,
+  text: string,
+  match: Keyword['match'],
+  cpc: number,
+  status: Keyword['status'] = 'live',
+): void {
+  const id = `K${structure.keywords.length + 1}`;
+  structure.keywords.push({
+    id,
+    adGroupId,
+    text,
+    match,
+    status,
+    bidMicros: Math.round(cpc * 1.4 * 100) * 10_000,
+  });
+}
+
+export function addNegative(
+  { structure }: Builder,
+  text: string,
+  match: 'broad' | 'phrase' | 'exact',
+  place: Structure['negatives'][number]['place'],
+  createdAt: string,
+): void {
+  const id = `E${structure.negatives.length + 1}`;
+  structure.negatives.push({ id, text, match, place, createdAt: `${createdAt}T09:00:00Z`, status: 'live' });
+}
+
+export function addList({ structure }: Builder, name: string, campaignIds: readonly string[]): string {
+  const id = `S${structure.lists.length + 1}`;
+  structure.lists.push({ id, name, status: 'live' });
+  for (const campaignId of campaignIds) structure.hangings.push({ listId: id, campaignId, status: 'live' });
+  return id;
+}
+
+/** Keywords of a product: its words in three match types, and some with what buyers add. */
+export function addKeywordsOf(builder: Builder, adGroup: DemoAdGroup, draw: Draw): void {
+  const { product, id } = adGroup;
+  for (const [i, text] of product.words.entries()) {
+    addKeyword(builder, id, text, 'broad', product.cpc);
+    addKeyword(builder, id, text, 'phrase', product.cpc * 1.1);
+    if (i === 0 || draw.chance(0.5)) addKeyword(builder, id, text, 'exact', product.cpc * 1.2);
+  }
+  const [main] = product.words as [string];
+  for (const text of [`buy ${main}`, `${main} for sale`, `best ${main}`, `cheap ${main}`]) {
+    if (draw.chance(0.75)) addKeyword(builder, id, text, draw.pick(['phrase', 'exact']), product.cpc * 1.15);
+  }
+}
+
+/** The web search account, with its shared lists and the faults that years have left. */
+export function buildWebSearch(draw: Draw, today: string): Builder {
+  const builder = emptyBuilder();
+  for (const [i, line] of LINES.entries()) {
+    const id = `C${i + 1}`;
+    addCampaign(builder, id, line.campaign, {
+      sharedBudget: line.budget,
+      budgetMicros: line.campaign.startsWith('Brand') ? 20_000_000 : 80_000_000,
+    });
+    for (const product of line.products) addKeywordsOf(builder, addAdGroup(builder, id, line, product), draw);
+  }
+  // A campaign for one region only: its keywords are deliberate doubles.
+  addCampaign(builder, 'C13', 'Hives · Starter North', { location: ['GB-NORTH'], budgetMicros: 15_000_000 });
+  for (const product of LINES[0]!.products.slice(0, 3))
+    addKeywordsOf(builder, addAdGroup(builder, 'C13', LINES[0]!, product), draw);
+  addCampaign(builder, 'C14', 'Spring sale 2025', { status: 'paused', endDate: '2025-05-31' });
+  addKeywordsOf(builder, addAdGroup(builder, 'C14', LINES[2]!, LINES[2]!.products[0]!), draw);
+  addSharedLists(builder, today);
+  addFaults(builder, today);
+  return builder;
+}
+
+/** What was stopped long ago: a part of each intent, so that much is left to find. */
+const LISTS: { name: string; on: (campaign: string) => boolean; entries: string[] }[] = [
+  {
+    name: 'Leisure & media',
+    on: (c) => !c.startsWith('Brand'),
+    entries: ['lyrics', 'cartoon', 'meme', 'emoji', 'episode', '"fancy dress"', 'cosplay', 'wallpaper'],
+  },
+  {
+    name: 'Work & careers',
+    on: (c) => !c.startsWith('Brand'),
+    entries: ['vacancy', 'internship', 'hiring', 'career', 'training job', 'certificate'],
+  },
+  {
+    name: 'Free & do-it-yourself',
+    on: (c) => !/Top bar|Brand/.test(c),
+    entries: ['blueprint', 'homemade', '"make your own"', 'pallets', '"free plans"'],
+  },
+  {
+    name: 'Second hand',
+    on: (c) => /Hives|Tools|Extraction/.test(c),
+    entries: ['refurbished', 'auction', 'swap'],
+  },
+  {
+    name: 'Places not served',
+    on: () => true,
+    entries: ['canada', 'texas', 'dubai', '"isle of man"', 'fiji', 'greenland', 'falkland'],
+  },
+  { name: 'Other makers', on: (c) => /Hives|Clothing|Tools/.test(c), entries: ['pellwright', 'marrowdale'] },
+  {
+    name: 'Pests & pesticides',
+    on: (c) => /Starter|Live/.test(c),
+    entries: ['exterminator', '"get rid of"', 'spray'],
+  },
+  {
+    name: 'Children',
+    on: (c) => /Starter|Suits|Courses|Kids/.test(c),
+    entries: ['toy', 'toddler', '"colouring page"'],
+  },
+  {
+    name: 'Recipes',
+    on: (c) => /Manual|Electric|Queens/.test(c),
+    entries: ['recipe', 'cocktail', 'calories'],
+  },
+  { name: 'Pictures', on: (c) => /Hives/.test(c), entries: ['clipart', 'svg', '[bee hive png]'] },
+  {
+    name: 'Old imports 2023',
+    on: () => false,
+    entries: ['tattoo', 'clipart', 'logo', 'blueprints', 'ringtone', 'horoscope'],
+  },
+];
+
+function addSharedLists(builder: Builder, today: string) {
+  const long = shiftDay(today, -420);
+  for (const { name, on, entries } of LISTS) {
+    const hungOn = builder.structure.campaigns.filter((c) => on(c.name)).map((c) => c.id);
+    const id = addList(builder, name, hungOn);
+    for (const entry of entries) {
+      const match = entry.startsWith('[') ? 'exact' : entry.startsWith('"') ? 'phrase' : 'broad';
+      addNegative(builder, entry.replace(/["[\]]/g, ''), match, { kind: 'list', id }, long);
+    }
+  }
+}
+
+function addFaults(builder: Builder, today: string) {
+  const [old, newer, recent] = [shiftDay(today, -700), shiftDay(today, -300), shiftDay(today, -24)];
+  const account = { kind: 'account', id: null } as const;
+  const campaign = (id: string) => ({ kind: 'campaign', id }) as const;
+  // twins and needless ones
+  addNegative(builder, 'lyrics', 'phrase', campaign('C1'), newer);
+  addNegative(builder, 'song lyrics', 'phrase', campaign('C1'), newer);
+  addNegative(builder, 'bee hive cartoon', 'exact', { kind: 'adGroup', id: 'G1' }, newer);
+  addNegative(builder, 'canada', 'phrase', campaign('C3'), old);
+  addNegative(builder, 'porn', 'broad', account, old);
+  addNegative(builder, 'porn', 'phrase', account, newer);
+  // shut out what is being paid for
+  addNegative(builder, 'certificate', 'broad', campaign('C10'), old);
+  addNegative(builder, 'hex', 'phrase', campaign('C6'), newer);
+  addNegative(builder, 'bee jacket', 'exact', { kind: 'adGroup', id: 'G15' }, newer);
+  // stopped lately: the days before still show it
+  addNegative(builder, 'documentary', 'broad', account, recent);
+  addNegative(builder, 'game', 'broad', campaign('C1'), recent);
+  addNegative(builder, 'sting treatment', 'phrase', campaign('C8'), recent);
+  // duplicates in overlapping campaigns
+  addKeyword(builder, 'G8', 'bee hive', 'broad', 0.9);
+  addKeyword(builder, 'G9', 'hive bars', 'phrase', 0.45);
+  addKeyword(builder, 'G3', 'brood box', 'phrase', 0.66);
+  addKeyword(builder, 'G21', 'kids bee suit', 'phrase', 0.8);
+}

@@ -1,0 +1,65 @@
+import { rmSync } from 'node:fs';
+import path from 'node:path';
+import { createInterface } from 'node:readline/promises';
+import { requireChromium } from './steps/programs';
+import { Remedy, step } from './steps/say';
+import { startAll, stopAll } from './steps/services';
+import { readSettings } from './steps/settings';
+import { loadDemo } from './steps/demo';
+import { runDevelopment } from './steps/develop';
+import { runTests } from './steps/test';
+
+const HELP = `./gatepost demo    install what is missing and run everything with demo data
+./gatepost start   the same without demo data
+./gatepost stop    end what was started
+./gatepost reset   throw all data away (asks first; --yes does not ask)
+./gatepost test    all checks and tests
+./gatepost dev     for developers: the web application reloads as its sources change
+
+Settings: GATEPOST_PORT (4180), GATEPOST_DB_PORT (4181), GATEPOST_PLATFORM_PORT (4182),
+          GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data), GATEPOST_DEMO_SCALE (1)`;
+
+async function main([command, ...flags]: string[]): Promise<void> {
+  const settings = readSettings();
+  switch (command) {
+    case 'demo':
+      requireChromium();
+      await startAll(settings, () => loadDemo(settings));
+      return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
+    case 'start':
+      await startAll(settings);
+      return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
+    case 'stop':
+      return stopAll(settings);
+    case 'reset':
+      if (!flags.includes('--yes') && !(await confirmed(settings.data)))
+        return console.log('Nothing was changed.');
+      await stopAll(settings);
+      for (const entry of ['pg', 'log', 'run', 'files', 'database-password']) {
+        rmSync(path.join(settings.data, entry), { recursive: true, force: true });
+      }
+      return step('All data is gone. “./gatepost demo” begins anew.');
+    case 'test':
+      process.exitCode = await runTests(flags);
+      return;
+    case 'dev':
+      return runDevelopment(settings);
+    default:
+      console.log(HELP);
+      process.exitCode = command === undefined || command === 'help' ? 0 : 2;
+  }
+}
+
+async function confirmed(data: string): Promise<boolean> {
+  const ask = createInterface({ input: process.stdin, output: process.stdout });
+  const answer = await ask.question(
+    `This removes the database, all loads and decisions in ${data}. Type “reset” to go on: `,
+  );
+  ask.close();
+  return answer.trim() === 'reset';
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  console.error(error instanceof Remedy ? error.message : error);
+  process.exitCode = 1;
+});

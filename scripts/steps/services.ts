@@ -1,0 +1,46 @@
+import { migrateStandin } from '@/standins/ad-platform/database';
+import { migrate } from '@/server/db/migrate';
+import { buildAll } from './build';
+import { startDatabase, stopDatabase } from './postgres';
+import { startService, stopService, type Service } from './processes';
+import { databaseUrl, type Settings } from './settings';
+
+/** The processes of the application, in the order in which they start. */
+function servicesOf(settings: Settings): Service[] {
+  return [
+    {
+      name: 'stand-in ad platform',
+      args: ['dist/ad-platform.mjs'],
+      port: { number: settings.platformPort, setting: 'GATEPOST_PLATFORM_PORT', health: '/health' },
+    },
+    { name: 'job process', args: ['dist/jobs.mjs'] },
+    {
+      name: 'web application',
+      args: ['node_modules/next/dist/bin/next', 'start', '-H', settings.host, '-p', String(settings.webPort)],
+      port: { number: settings.webPort, setting: 'GATEPOST_PORT', health: '/api/health' },
+    },
+  ];
+}
+
+/** Database, migrations, build and all processes. `beforeWeb` runs when all but the web application are up. */
+export async function startAll(settings: Settings, beforeWeb?: () => Promise<void>): Promise<void> {
+  await startDatabase(settings);
+  const url = databaseUrl(settings);
+  await migrate(url);
+  await migrateStandin(url);
+  const version = buildAll(settings);
+  const services = servicesOf(settings);
+  for (const service of services.slice(0, -1)) await startService(settings, service, version);
+  await beforeWeb?.();
+  await startService(settings, services.at(-1)!, version);
+}
+
+/** Ends the processes, the newest first, without the database. */
+export async function stopProcesses(settings: Settings): Promise<void> {
+  for (const service of servicesOf(settings).reverse()) await stopService(settings, service);
+}
+
+export async function stopAll(settings: Settings): Promise<void> {
+  await stopProcesses(settings);
+  stopDatabase(settings);
+}

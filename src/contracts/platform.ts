@@ -1,0 +1,127 @@
+import * as v from 'valibot';
+
+/**
+ * What is said between Gate Post and an ad platform over HTTP. Ids are the platform's. An element that a change of
+ * the same batch (or an earlier one) makes is named by `key:` and that change's key.
+ *
+ *   GET  /accounts/:id/structure?since=revision   → StructureAnswer: all that changed after the revision
+ *   GET  /accounts/:id/reports?kind=search-terms&from&to → CSV
+ *   POST /accounts/:id/changes   ChangesRequest   → ChangesAnswer; 409 when a key comes again with another body
+ *   POST /accounts/:id/clock     ClockRequest     → ClockAnswer (the stand-in's clock can be moved on)
+ */
+
+export const MOST_CHANGES_IN_BATCH = 500;
+
+const text = v.pipe(v.string(), v.maxLength(500));
+const id = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
+const day = v.pipe(v.string(), v.isoDate());
+const micros = v.pipe(v.number(), v.integer());
+const match = v.picklist(['broad', 'phrase', 'exact']);
+const place = v.variant('kind', [
+  v.object({ kind: v.literal('account'), id: v.null() }),
+  v.object({ kind: v.picklist(['campaign', 'adGroup', 'list']), id }),
+]);
+const status = v.picklist(['live', 'paused', 'ended', 'removed']);
+
+export const PlatformChangeSchema = v.variant('kind', [
+  v.object({ kind: v.picklist(['add negative', 'remove negative']), text, match, place }),
+  v.object({ kind: v.literal('make list'), name: text }),
+  v.object({ kind: v.literal('remove list'), listId: id }),
+  v.object({ kind: v.picklist(['hang list', 'take down list']), listId: id, campaignId: id }),
+]);
+export type PlatformChange = v.InferOutput<typeof PlatformChangeSchema>;
+
+export const ChangesRequestSchema = v.object({
+  changes: v.pipe(
+    v.array(v.object({ key: id, change: PlatformChangeSchema })),
+    v.minLength(1),
+    v.maxLength(MOST_CHANGES_IN_BATCH),
+  ),
+});
+
+const ChangeAnswerSchema = v.variant('outcome', [
+  v.object({ key: id, outcome: v.literal('applied'), id: v.nullable(v.string()) }),
+  v.object({ key: id, outcome: v.literal('refused'), code: v.string(), text: v.string() }),
+]);
+export type ChangeAnswer = v.InferOutput<typeof ChangeAnswerSchema>;
+export const ChangesAnswerSchema = v.object({ revision: v.number(), answers: v.array(ChangeAnswerSchema) });
+
+export const CampaignSchema = v.object({
+  id,
+  name: text,
+  status,
+  channel: v.string(),
+  location: v.array(v.string()),
+  audience: v.array(v.string()),
+  device: v.array(v.string()),
+  language: v.array(v.string()),
+  budgetMicros: micros,
+  /** name of the budget that the campaign shares with others, if it does */
+  sharedBudget: v.nullable(v.string()),
+  endDate: v.nullable(day),
+});
+export const AdGroupSchema = v.object({ id, campaignId: id, name: text, status });
+export const KeywordSchema = v.object({
+  id,
+  adGroupId: id,
+  text,
+  match: v.picklist(['broad', 'phrase', 'exact', 'automatic']),
+  status,
+  bidMicros: micros,
+});
+export const ListSchema = v.object({ id, name: text, status });
+export const HangingSchema = v.object({ listId: id, campaignId: v.nullable(id), status });
+export const NegativeSchema = v.object({ id, text, match, place, createdAt: v.string(), status });
+
+export const StructureSchema = v.object({
+  campaigns: v.array(CampaignSchema),
+  adGroups: v.array(AdGroupSchema),
+  keywords: v.array(KeywordSchema),
+  lists: v.array(ListSchema),
+  hangings: v.array(HangingSchema),
+  negatives: v.array(NegativeSchema),
+});
+export type Structure = v.InferOutput<typeof StructureSchema>;
+
+export const StructureAnswerSchema = v.object({
+  revision: v.number(),
+  /** the platform's day in progress */
+  today: day,
+  ...StructureSchema.entries,
+});
+export type StructureAnswer = v.InferOutput<typeof StructureAnswerSchema>;
+
+export const ClockRequestSchema = v.object({
+  days: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(31)),
+});
+export const ClockAnswerSchema = v.object({ today: day });
+
+/** How a query behaves: the truth that only the stand-in knows. */
+export const QuerySchema = v.object({
+  text,
+  /** mean impressions a day */
+  daily: v.number(),
+  ctr: v.number(),
+  cvr: v.number(),
+  /** mean value of a conversion; 0 for an account without values */
+  valueMicros: micros,
+  /** the platform never shows this query by name */
+  unreported: v.boolean(),
+  /** where it can be served, the likeliest first; stopped in one, it is served by the next */
+  candidates: v.array(v.object({ adGroupId: id, keywordId: v.nullable(id), cpcMicros: micros })),
+});
+export type PlatformQuery = v.InferOutput<typeof QuerySchema>;
+
+export const SeedRequestSchema = v.object({
+  account: v.object({
+    id,
+    name: text,
+    currency: v.pipe(v.string(), v.length(3)),
+    seed: v.number(),
+    firstDay: day,
+    today: day,
+  }),
+  structure: StructureSchema,
+  queries: v.array(QuerySchema),
+});
+export type SeedRequest = v.InferOutput<typeof SeedRequestSchema>;

@@ -1,0 +1,236 @@
+import { createHash } from 'node:crypto';
+import type { Knex } from 'knex';
+import { checkNegative, normalise, STANDIN_LIMITS } from '@/core';
+import type { ChangeAnswer, PlatformChange, Structure } from '@/contracts/platform';
+import { loadStructure, putElement, requireAccount } from './store';
+
+export type KeyedChange = { key: string; change: PlatformChange };
+
+/** A key came again with another body: the caller is mistaken about one of them. */
+export class KeyReused extends Error {
+  override name = 'KeyReused';
+}
+
+type Applied = { id: string | null } | { refused: string; text: string };
+
+/**
+ * Applies a batch in order, each change whole or refused with a reason; the others go on. A key that was answered
+ * before gets the same answer again and nothing is done twice.
+ * @throws KeyReused before anything is applied
+ */
+export async function applyChanges(db: Knex, accountId: string, batch: readonly KeyedChange[]) {
+  return db.transaction(async (trx) => {
+    const account = (await requireAccount(trx, accountId, true))!;
+    const revision = account.revision + 1;
+    const known = await loadAnswers(trx, accountId, batch);
+    const state = new State(trx, accountId, revision, account, await loadStructure(trx, accountId, 0));
+    const answers: ChangeAnswer[] = [];
+    for (const { key, change } of batch) {
+      const answer =
+        known.get(key) ?? toAnswer(key, await state.apply(change, (k) => madeBy(k, answers, trx, accountId)));
+      answers.push(answer);
+      if (known.has(key)) continue;
+      known.set(key, answer);
+      await trx('applied_change').insert({
+        account_id: accountId,
+        key,
+        digest: digestOf(change),
+        answer: JSON.stringify(answer),
+      });
+    }
+    await trx('account').where({ id: accountId }).update({ revision, next_id: state.nextId });
+    return { revision, answers };
+  });
+}
+
+function toAnswer(key: string, applied: Applied): ChangeAnswer {
+  if ('refused' in applied) return { key, outcome: 'refused', code: applied.refused, text: applied.text };
+  return { key, outcome: 'applied', id: applied.id };
+}
+
+async function loadAnswers(trx: Knex, accountId: string, batch: readonly KeyedChange[]) {
+  const rows: { key: string; digest: string; answer: ChangeAnswer }[] = await trx('applied_change')
+    .where({ account_id: accountId })
+    .whereIn(
+      'key',
+      batch.map(({ key }) => key),
+    );
+  const digests = new Map(rows.map((row) => [row.key, row.digest]));
+  for (const { key, change } of batch) {
+    const digest = digestOf(change);
+    if ((digests.get(key) ?? digest) !== digest)
+      throw new KeyReused(`key ${key} came before with another change`);
+    digests.set(key, digest);
+  }
+  return new Map(rows.map((row) => [row.key, row.answer]));
+}
+
+function digestOf(change: PlatformChange): string {
+  return createHash('sha256')
+    .update(JSON.stringify(change, Object.keys(flat(change)).sort()))
+    .digest('hex');
+}
+
+/** All property names of a change, nested ones too: the order in which they are written must not matter. */
+function flat(value: object): Record<string, true> {
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([name, inner]) => [
+      [name, true],
+      ...(inner !== null && typeof inner === 'object' ? Object.entries(flat(inner as object)) : []),
+    ]),
+  );
+}
+
+/** The id of the element that the change of a key made, in this batch or before. */
+async function madeBy(key: string, answers: readonly ChangeAnswer[], trx: Knex, accountId: string) {
+  const here = answers.find((answer) => answer.key === key);
+  const answer =
+    here ??
+    (await trx('applied_change').where({ account_id: accountId, key }).first<{ answer: ChangeAnswer }>())
+      ?.answer;
+  return answer?.outcome === 'applied' ? answer.id : null;
+}
+
+/** The account while a batch is applied to it. */
+class State {
+  nextId: number;
+
+  constructor(
+    private readonly db: Knex,
+    private readonly accountId: string,
+    private readonly revision: number,
+    private readonly account: { next_id: number; today: string },
+    private readonly structure: Structure,
+  ) {
+    this.nextId = account.next_id;
+  }
+
+  async apply(change: PlatformChange, made: (key: string) => Promise<string | null>): Promise<Applied> {
+    const resolve = (id: string) => (id.startsWith('key:') ? made(id.slice(4)) : Promise.resolve(id));
+    switch (change.kind) {
+      case 'make list':
+        return this.makeList(change.name);
+      case 'remove list':
+        return this.removeList(await resolve(change.listId));
+      case 'hang list':
+      case 'take down list':
+        return this.setHung(await resolve(change.listId), change.campaignId, change.kind === 'hang list');
+      case 'add negative':
+      case 'remove negative': {
+        const id = change.place.id === null ? null : await resolve(change.place.id);
+        if (id === null && change.place.kind !== 'account')
+          return refuse('no such place', 'The list was not made, so nothing can stand in it.');
+        const place = { kind: change.place.kind, id } as Structure['negatives'][number]['place'];
+        return change.kind === 'add negative'
+          ? this.addNegative({ ...change, place })
+          : this.removeNegative({ ...change, place });
+      }
+    }
+  }
+
+  private async makeList(name: string): Promise<Applied> {
+    if (name.trim() === '') return refuse('no name', 'A list needs a name.');
+    if (this.structure.lists.some((l) => l.name === name))
+      return refuse('name taken', `There is a list named ${name} already.`);
+    const list = { id: `L${this.nextId++}`, name, status: 'live' as const };
+    this.structure.lists.push(list);
+    await this.put('lists', list);
+    return { id: list.id };
+  }
+
+  private async removeList(listId: string | null): Promise<Applied> {
+    const list = this.structure.lists.find((l) => l.id === listId);
+    if (!list) return refuse('no such list', 'The list is not there.');
+    if (this.structure.hangings.some((h) => h.listId === listId))
+      return refuse('list hangs', `${list.name} still hangs on campaigns. Take it down first.`);
+    if (this.entriesIn('list', list.id).length > 0)
+      return refuse('list not empty', `${list.name} still holds negatives. Remove them first.`);
+    this.structure.lists.splice(this.structure.lists.indexOf(list), 1);
+    await this.put('lists', { ...list, status: 'removed' });
+    return { id: list.id };
+  }
+
+  private async setHung(listId: string | null, campaignId: string, hang: boolean): Promise<Applied> {
+    const list = this.structure.lists.find((l) => l.id === listId);
+    if (!list) return refuse('no such list', 'The list is not there, so it can not hang.');
+    if (!this.structure.campaigns.some((c) => c.id === campaignId))
+      return refuse('no such campaign', 'The campaign is not there.');
+    const hangings = this.structure.hangings;
+    const at = hangings.findIndex((h) => h.listId === list.id && h.campaignId === campaignId);
+    const hanging = { listId: list.id, campaignId, status: hang ? ('live' as const) : ('removed' as const) };
+    if (hang === at >= 0) return { id: null }; // it is so already
+    const most = STANDIN_LIMITS.listsOnCampaign;
+    if (hang && hangings.filter((h) => h.campaignId === campaignId).length >= most) {
+      return refuse('too many lists', `A campaign takes ${most} lists, and this one has as many.`);
+    }
+    if (hang) hangings.push(hanging);
+    else hangings.splice(at, 1);
+    await this.put('hangings', hanging);
+    return { id: null };
+  }
+
+  private async addNegative(wanted: Placed): Promise<Applied> {
+    const refusal = checkNegative(wanted, STANDIN_LIMITS);
+    if (refusal) return refuse(refusal.code, refusal.message);
+    if (!this.placeExists(wanted.place))
+      return refuse('no such place', 'The place of the negative is not there.');
+    if (this.find(wanted))
+      return refuse('stands there', `“${wanted.text}” (${wanted.match}) stands there already.`);
+    const { kind, id } = wanted.place;
+    const most = kind === 'account' ? STANDIN_LIMITS.accountNegatives : STANDIN_LIMITS.listNegatives;
+    if ((kind === 'account' || kind === 'list') && this.entriesIn(kind, id).length >= most) {
+      return refuse('too many negatives', `This place takes ${most} negatives, and holds as many.`);
+    }
+    const { text, match, place } = wanted;
+    const createdAt = `${this.account.today}T12:00:00Z`;
+    const negative = {
+      id: `N${this.nextId++}`,
+      text: normalise(text),
+      match,
+      place,
+      createdAt,
+      status: 'live' as const,
+    };
+    this.structure.negatives.push(negative);
+    await this.put('negatives', negative);
+    return { id: negative.id };
+  }
+
+  private async removeNegative(wanted: Placed): Promise<Applied> {
+    const negative = this.find(wanted);
+    if (!negative) return refuse('not there', `“${wanted.text}” (${wanted.match}) does not stand there.`);
+    // Twins stand in one place for years; taking a negative away takes them all.
+    for (let twin = this.find(wanted); twin; twin = this.find(wanted)) {
+      this.structure.negatives.splice(this.structure.negatives.indexOf(twin), 1);
+      await this.put('negatives', { ...twin, status: 'removed' });
+    }
+    return { id: negative.id };
+  }
+
+  private placeExists({ kind, id }: Placed['place']): boolean {
+    if (kind === 'account') return true;
+    const among = { campaign: 'campaigns', adGroup: 'adGroups', list: 'lists' } as const;
+    return this.structure[among[kind]].some((element) => element.id === id);
+  }
+
+  private entriesIn(kind: string, id: string | null) {
+    return this.structure.negatives.filter((n) => n.place.kind === kind && n.place.id === id);
+  }
+
+  private find({ text, match, place }: Placed) {
+    const wanted = normalise(text);
+    return this.entriesIn(place.kind, place.id).find(
+      (n) => n.match === match && normalise(n.text) === wanted,
+    );
+  }
+
+  private put(kind: keyof Structure, element: Structure[keyof Structure][number]) {
+    return putElement(this.db, { accountId: this.accountId, revision: this.revision }, kind, element);
+  }
+}
+
+type Placed = Pick<Structure['negatives'][number], 'text' | 'match' | 'place'>;
+
+function refuse(refused: string, text: string): Applied {
+  return { refused, text };
+}

@@ -1,0 +1,92 @@
+import createKnex, { type Knex } from 'knex';
+import pg from 'pg';
+
+pg.types.setTypeParser(pg.types.builtins.INT8, Number); // micro-units stay far below 2^53
+pg.types.setTypeParser(pg.types.builtins.DATE, (day) => day);
+
+/** A connection of the stand-in's own; all its tables lie in the schema `standin`. */
+export function connectStandin(url: string): Knex {
+  return createKnex({ client: 'pg', connection: url, searchPath: ['standin'], pool: { min: 0, max: 6 } });
+}
+
+const ELEMENTS = ['campaign', 'ad_group', 'keyword', 'list', 'hanging', 'negative'] as const;
+export type ElementTable = (typeof ELEMENTS)[number];
+
+/** Elements are kept whole as JSON beside the few columns that are asked for; the revision tells what changed. */
+async function createTables(db: Knex): Promise<void> {
+  await db.schema.createTable('account', (t) => {
+    t.text('id').primary();
+    t.text('name').notNullable();
+    t.text('currency').notNullable();
+    t.integer('seed').notNullable();
+    t.date('today').notNullable();
+    t.bigInteger('revision').notNullable();
+    t.bigInteger('next_id').notNullable();
+  });
+  for (const element of ELEMENTS) {
+    await db.schema.createTable(element, (t) => {
+      t.text('account_id').notNullable().references('account.id').onDelete('cascade');
+      t.text('id').notNullable();
+      t.text('status').notNullable();
+      t.bigInteger('revision').notNullable();
+      t.jsonb('body').notNullable();
+      t.primary(['account_id', 'id']);
+      t.index(['account_id', 'revision']);
+    });
+  }
+  await db.schema.createTable('query', (t) => {
+    t.text('account_id').notNullable().references('account.id').onDelete('cascade');
+    t.integer('id').notNullable();
+    t.text('text').notNullable();
+    t.double('daily').notNullable();
+    t.double('ctr').notNullable();
+    t.double('cvr').notNullable();
+    t.bigInteger('value_micros').notNullable();
+    t.boolean('unreported').notNullable();
+    t.jsonb('candidates').notNullable();
+    t.primary(['account_id', 'id']);
+  });
+  await db.schema.createTable('traffic_day', (t) => {
+    t.text('account_id').notNullable().references('account.id').onDelete('cascade');
+    t.date('day').notNullable();
+    t.integer('query_id').notNullable();
+    t.text('ad_group_id').notNullable();
+    t.text('keyword_id');
+    t.integer('impressions').notNullable();
+    t.integer('clicks').notNullable();
+    t.bigInteger('cost_micros').notNullable();
+    // conversions and their value as known at the first report of the day, and one and two days later
+    t.specificType('conversions', 'integer[]').notNullable();
+    t.specificType('value_micros', 'bigint[]').notNullable();
+    t.primary(['account_id', 'day', 'query_id']);
+  });
+  await db.schema.createTable('applied_change', (t) => {
+    t.text('account_id').notNullable().references('account.id').onDelete('cascade');
+    t.text('key').notNullable();
+    t.text('digest').notNullable();
+    t.jsonb('answer').notNullable();
+    t.primary(['account_id', 'key']);
+  });
+}
+
+/** Brings the stand-in's schema up to date; does nothing when it is. */
+export async function migrateStandin(url: string): Promise<void> {
+  const db = connectStandin(url);
+  try {
+    await db.raw('create schema if not exists standin');
+    const migration = {
+      up: createTables,
+      down: () => Promise.reject(new Error('reset the database instead')),
+    };
+    await db.migrate.latest({
+      schemaName: 'standin',
+      migrationSource: {
+        getMigrations: () => Promise.resolve(['001-tables']),
+        getMigrationName: (name: string) => name,
+        getMigration: () => Promise.resolve(migration),
+      },
+    });
+  } finally {
+    await db.destroy();
+  }
+}

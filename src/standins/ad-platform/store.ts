@@ -1,0 +1,161 @@
+import type { Knex } from 'knex';
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
+import { from as copyFrom } from 'pg-copy-streams';
+import type { PoolClient } from 'pg';
+import { compileAccountGate, type AccountGate } from '@/core';
+import type { PlatformQuery, Structure } from '@/contracts/platform';
+import type { ElementTable } from './database';
+import type { ServedDay } from './traffic';
+
+export type AccountRow = {
+  id: string;
+  name: string;
+  currency: string;
+  seed: number;
+  today: string;
+  revision: number;
+  next_id: number;
+};
+
+/** Element kinds of a structure and the tables that hold them. */
+const TABLE_OF: { [K in keyof Structure]: ElementTable } = {
+  campaigns: 'campaign',
+  adGroups: 'ad_group',
+  keywords: 'keyword',
+  lists: 'list',
+  hangings: 'hanging',
+  negatives: 'negative',
+};
+const KINDS = Object.keys(TABLE_OF) as (keyof Structure)[];
+
+export function hangingId(listId: string, campaignId: string | null): string {
+  return `${listId}@${campaignId ?? 'account'}`;
+}
+
+function idOf(element: Structure[keyof Structure][number]): string {
+  return 'id' in element ? element.id : hangingId(element.listId, element.campaignId);
+}
+
+export async function requireAccount(db: Knex, id: string, lock = false): Promise<AccountRow | undefined> {
+  const query = db<AccountRow>('account').where({ id }).first();
+  return lock ? query.forUpdate() : query;
+}
+
+/** Everything of the account that changed after a revision; 0 gives all that is not removed. */
+export async function loadStructure(db: Knex, accountId: string, since: number): Promise<Structure> {
+  const structure = {} as Record<keyof Structure, unknown[]>;
+  for (const kind of KINDS) {
+    const query = db(TABLE_OF[kind])
+      .where({ account_id: accountId })
+      .where('revision', '>', since)
+      .orderBy('id');
+    if (since === 0) void query.whereNot('status', 'removed');
+    const rows: { body: object; status: string }[] = await query.select('body', 'status');
+    structure[kind] = rows.map((row) => ({ ...row.body, status: row.status }));
+  }
+  return structure as Structure;
+}
+
+/** Writes an element as it stands from a revision on. */
+export async function putElement(
+  db: Knex,
+  at: { accountId: string; revision: number },
+  kind: keyof Structure,
+  element: Structure[keyof Structure][number],
+): Promise<void> {
+  const row = {
+    account_id: at.accountId,
+    id: idOf(element),
+    status: element.status,
+    revision: at.revision,
+    body: JSON.stringify(element),
+  };
+  await db(TABLE_OF[kind]).insert(row).onConflict(['account_id', 'id']).merge();
+}
+
+export async function insertStructure(db: Knex, accountId: string, structure: Structure): Promise<void> {
+  for (const kind of KINDS) {
+    const rows = structure[kind].map((element) => ({
+      account_id: accountId,
+      id: idOf(element),
+      status: element.status,
+      revision: 1,
+      body: JSON.stringify(element),
+    }));
+    await db.batchInsert(TABLE_OF[kind], rows, 1_000);
+  }
+}
+
+/** The account's gate on a day: only negatives that were there by then. */
+export function gateOn(structure: Structure, day: string): AccountGate {
+  const live = <T extends { status: string }>(all: T[]) =>
+    all.filter((element) => element.status !== 'removed');
+  return compileAccountGate({
+    campaigns: structure.campaigns.map(({ id }) => ({
+      id,
+      adGroups: structure.adGroups.filter((g) => g.campaignId === id),
+    })),
+    lists: live(structure.lists).map(({ id }) => {
+      const hangings = live(structure.hangings).filter((h) => h.listId === id);
+      const onAccount = hangings.some((h) => h.campaignId === null);
+      return { id, hungOn: onAccount ? 'account' : hangings.map((h) => h.campaignId!) };
+    }),
+    negatives: live(structure.negatives).filter((n) => n.createdAt.slice(0, 10) <= day),
+  });
+}
+
+export async function loadQueries(db: Knex, accountId: string): Promise<(PlatformQuery & { id: number })[]> {
+  const rows = await db('query').where({ account_id: accountId }).orderBy('id');
+  return rows.map((row) => ({
+    id: row.id,
+    text: row.text,
+    daily: row.daily,
+    ctr: row.ctr,
+    cvr: row.cvr,
+    valueMicros: row.value_micros,
+    unreported: row.unreported,
+    candidates: row.candidates,
+  }));
+}
+
+export async function insertQueries(
+  db: Knex,
+  accountId: string,
+  queries: readonly PlatformQuery[],
+): Promise<void> {
+  const rows = queries.map((query, id) => ({
+    account_id: accountId,
+    id,
+    text: query.text,
+    daily: query.daily,
+    ctr: query.ctr,
+    cvr: query.cvr,
+    value_micros: query.valueMicros,
+    unreported: query.unreported,
+    candidates: JSON.stringify(query.candidates),
+  }));
+  await db.batchInsert('query', rows, 1_000);
+}
+
+/** Writes days of traffic by COPY, within the transaction. */
+export async function copyTraffic(
+  trx: Knex.Transaction,
+  accountId: string,
+  days: Iterable<{ day: string; served: readonly ServedDay[] }>,
+): Promise<void> {
+  const client = (await trx.client.acquireConnection()) as PoolClient;
+  function* lines() {
+    for (const { day, served } of days) {
+      for (const s of served) {
+        const conversions = `{${s.conversions.join(',')}}`;
+        const values = `{${s.valueMicros.join(',')}}`;
+        yield `${[accountId, day, s.queryId, s.adGroupId, s.keywordId ?? '\\N', s.impressions, s.clicks, s.costMicros, conversions, values].join('\t')}\n`;
+      }
+    }
+  }
+  await pipeline(
+    Readable.from(lines(), { objectMode: true }),
+    client.query(copyFrom('copy standin.traffic_day from stdin')),
+  );
+}
