@@ -9,7 +9,7 @@ const RARE_BELOW = 0.25;
 const SHARE_UNREPORTED = 0.3;
 
 /** Share of all that could be asked which is asked at all. */
-const ASKED = 0.47;
+const ASKED = 0.53;
 const VOLUME = 0.085;
 
 export type QueryPlan = {

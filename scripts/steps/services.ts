@@ -1,5 +1,6 @@
 import { migrateStandin } from '@/standins/ad-platform/database';
 import { migrate } from '@/server/db/migrate';
+import { migrateQueue } from '@/server/jobs/worker';
 import { buildAll } from './build';
 import { startDatabase, stopDatabase } from './postgres';
 import { startService, stopService, type Service } from './processes';
@@ -28,6 +29,7 @@ export async function startAll(settings: Settings, beforeWeb?: () => Promise<voi
   const url = databaseUrl(settings);
   await migrate(url);
   await migrateStandin(url);
+  await migrateQueue(url);
   const version = buildAll(settings);
   const services = servicesOf(settings);
   for (const service of services.slice(0, -1)) await startService(settings, service, version);

@@ -32,3 +32,9 @@ test('terms without a word hold no run, and a size outside 1..5 is a mistake', (
   expect(countNgrams([{ text: '???', clicks: 1 }], 1)).toEqual([]);
   expect(() => countNgrams(terms, 6 as 5)).toThrow('n-gram size must be 1..5; got 6');
 });
+
+test('only terms that never converted spend without return', () => {
+  const [hive, , plans] = countNgrams([...terms, { text: 'old hive', costMicros: 7, conversions: 0 }], 1);
+  expect([hive!.ngram, hive!.withoutReturnMicros]).toEqual(['hive', 7]);
+  expect([plans!.ngram, plans!.withoutReturnMicros]).toEqual(['plans', 0]);
+});

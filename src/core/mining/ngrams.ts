@@ -1,7 +1,12 @@
-import { addFigures, noFigures, type Figures } from '../figures';
+import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../figures';
 import { normalise } from '../text';
 
-export type Ngram = { ngram: string; terms: number } & Figures;
+export type Ngram = {
+  ngram: string;
+  terms: number;
+  /** cost of its terms whose conversions are 0 (rules 7.2), micro-units */
+  withoutReturnMicros: number;
+} & Figures;
 
 /**
  * Runs of n neighbouring words with the sums of the terms that hold them (rules 7.5), costliest first, then by text.
@@ -19,8 +24,9 @@ export function countNgrams(
   for (const [text, figures] of distinctTerms(terms)) {
     for (const ngram of new Set(runsOf(text.split(' '), n))) {
       let gram = grams.get(ngram);
-      if (!gram) grams.set(ngram, (gram = { ngram, terms: 0, ...noFigures() }));
+      if (!gram) grams.set(ngram, (gram = { ngram, terms: 0, withoutReturnMicros: 0, ...noFigures() }));
       gram.terms += 1;
+      gram.withoutReturnMicros += spendWithoutReturn(figures);
       addFigures(gram, figures);
     }
   }

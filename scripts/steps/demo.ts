@@ -1,0 +1,49 @@
+import path from 'node:path';
+import type { SeedRequest } from '@/contracts/platform';
+import { createDeps } from '@/server/container';
+import type { Deps } from '@/server/use-cases/deps';
+import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-cases/set-up';
+import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
+import { Remedy, step } from './say';
+import { environmentOf, type Settings } from './settings';
+
+/** Seeds the stand-in platform with Larkfell and loads its first reports. Does nothing when that was done. */
+export async function loadDemo(settings: Settings): Promise<void> {
+  Object.assign(process.env, environmentOf(settings));
+  const deps = { ...createDeps(), files: path.join(settings.data, 'files') };
+  try {
+    if (await areLoaded(deps, Object.keys(ACCOUNT_SETTINGS))) return;
+    const scale = Number(process.env.GATEPOST_DEMO_SCALE ?? 1);
+    if (!(scale > 0 && scale <= 50)) throw new Remedy('GATEPOST_DEMO_SCALE must be a number over 0, up to 50.');
+    step('Making the demo account Larkfell and 90 days of its traffic');
+    await addPeople(deps, PEOPLE);
+    for (const seed of makeLarkfell(scale)) {
+      await seedPlatform(settings, seed);
+      await connect(deps, seed.account);
+    }
+  } finally {
+    await deps.db.destroy();
+  }
+}
+
+async function seedPlatform(settings: Settings, seed: SeedRequest): Promise<void> {
+  const response = await fetch(`http://127.0.0.1:${settings.platformPort}/accounts/${seed.account.id}/seed`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(seed),
+  });
+  if (!response.ok) throw new Remedy(`The stand-in platform did not take the demo: ${await response.text()}`);
+}
+
+async function connect(deps: Deps, { id, name, currency }: SeedRequest['account']): Promise<void> {
+  step(`Loading the first report of ${name}`);
+  const known = ACCOUNT_SETTINGS[id as keyof typeof ACCOUNT_SETTINGS];
+  const fileId = await connectAccount(deps, { ...known, slug: id, name, platformAccountId: id, currency });
+  if (fileId === null) return;
+  for (;;) {
+    const load = await stateOfLoad(deps, id, fileId);
+    if (load?.state === 'loaded') return;
+    if (load?.state === 'failed' || load?.state === 'cancelled') throw new Remedy(`The report did not load: ${load.error}`);
+    await new Promise((resolve) => setTimeout(resolve, 250));
+  }
+}

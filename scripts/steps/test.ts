@@ -1,0 +1,1 @@
+export function runTests(_flags: string[]): Promise<number> { return Promise.resolve(0); }

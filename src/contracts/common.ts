@@ -1,0 +1,54 @@
+import * as v from 'valibot';
+import type { Figures, MatchType, Place } from '@/core';
+
+export const MatchSchema = v.picklist(['broad', 'phrase', 'exact']);
+export const DaySchema = v.pipe(v.string(), v.isoDate());
+const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
+
+export const PlaceSchema = v.variant('kind', [
+  v.object({ kind: v.literal('account'), id: v.null() }),
+  v.object({ kind: v.picklist(['campaign', 'adGroup', 'list']), id: IdSchema }),
+]);
+
+const negative = { text: v.pipe(v.string(), v.maxLength(500)), match: MatchSchema, place: PlaceSchema };
+const hanging = { listId: IdSchema, campaignId: IdSchema };
+const list = { listId: IdSchema, name: v.pipe(v.string(), v.trim(), v.minLength(1, 'A list needs a name.'), v.maxLength(120, 'A name may hold 120 characters.')) };
+
+/** The core's Change, as it crosses the wire. */
+export const ChangeSchema = v.variant('kind', [
+  v.object({ kind: v.literal('add negative'), ...negative }),
+  v.object({ kind: v.literal('remove negative'), ...negative }),
+  v.object({ kind: v.literal('make list'), ...list }),
+  v.object({ kind: v.literal('remove list'), ...list }),
+  v.object({ kind: v.literal('hang list'), ...hanging }),
+  v.object({ kind: v.literal('take down list'), ...hanging }),
+]);
+
+/** Sums over terms, each once. */
+export type Weight = Figures & { terms: number };
+
+export type TouchedKeyword = {
+  text: string;
+  match: MatchType;
+  adGroup: string;
+  campaign: string;
+  severity: 'shut out' | 'narrowed' | 'costly';
+};
+
+/** A negative where it stands, in words. */
+export type NegativeInPlace = { text: string; match: MatchType; place: Place; placeName: string };
+
+/** What every screen needs to know of the account. */
+export type AccountSummary = {
+  slug: string;
+  name: string;
+  currency: string;
+  steersBy: 'CPA' | 'ACoS';
+  targetMicros: number | null;
+  targetAcos: number | null;
+  defaultMatch: MatchType;
+  window: { from: string; to: string; days: number } | null;
+  dataDays: { from: string; to: string } | null;
+  lagDays: number;
+  platformDay: string | null;
+};

@@ -1,0 +1,130 @@
+import * as v from 'valibot';
+import type { Figures, MatchType, Place } from '@/core';
+import type { NegativeInPlace, TouchedKeyword, Weight } from './common';
+
+export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'already'] as const;
+export type SiftView = (typeof SIFT_VIEWS)[number];
+export const RETURNS = ['any', 'none', 'over'] as const;
+export type Returns = (typeof RETURNS)[number];
+export const SORTS = ['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'term'] as const;
+export type Sort = (typeof SORTS)[number];
+
+const whole = (most: number) => v.pipe(v.string(), v.regex(/^\d{1,9}$/), v.transform(Number), v.maxValue(most));
+
+/** The filters of Sift, as they stand in the URL. */
+const filters = {
+  view: v.optional(v.picklist(SIFT_VIEWS), 'remaining'),
+  days: v.optional(v.pipe(whole(366), v.minValue(1))),
+  campaign: v.optional(v.string(), ''),
+  clicks: v.optional(whole(1_000_000), '0'),
+  returns: v.optional(v.picklist(RETURNS), 'any'),
+  /** a run of words that the term must hold */
+  holding: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
+  /** letters that the term must hold */
+  text: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
+};
+export const TermsQuerySchema = v.object({
+  ...filters,
+  sort: v.optional(v.picklist(SORTS), 'without'),
+  direction: v.optional(v.picklist(['asc', 'desc']), 'desc'),
+  offset: v.optional(whole(10_000_000), '0'),
+  most: v.optional(v.pipe(whole(1_000), v.minValue(1)), '100'),
+});
+export type TermsQuery = v.InferOutput<typeof TermsQuerySchema>;
+export const WordsQuerySchema = v.object({
+  ...filters,
+  n: v.optional(v.pipe(v.picklist(['1', '2', '3']), v.transform((n) => Number(n) as 1 | 2 | 3)), '1'),
+});
+export type WordsQuery = v.InferOutput<typeof WordsQuerySchema>;
+
+/** One search term: the sums of those of its rows that belong to the view, and the costliest of them. */
+export type TermLine = Figures & {
+  id: number;
+  /** as the report wrote it */
+  raw: string;
+  /** its words, which can be chosen; none for a product code or a term without a word */
+  words: string[];
+  kind: 'query' | 'code' | 'wordless' | 'unreported';
+  servedBy: { keyword: string | null; match: MatchType | 'automatic' | 'unknown' };
+  /** other ad groups and keywords that served it */
+  others: number;
+  isProtected: boolean;
+};
+
+export type TermsPage = {
+  total: number;
+  counts: Record<SiftView, number>;
+  /** of all lines of the view, not only of the page */
+  sums: Weight;
+  /** cost that the platform reports without a term, and all cost of the window */
+  unreportedMicros: number;
+  costMicros: number;
+  offset: number;
+  lines: TermLine[];
+};
+
+export type WordLine = {
+  ngram: string;
+  terms: number;
+  costMicros: number;
+  withoutReturnMicros: number;
+  conversions: number | null;
+};
+export type WordsAnswer = { total: number; lines: WordLine[] };
+
+export const ChoiceQuerySchema = v.object({
+  term: whole(2_147_483_647),
+  days: filters.days,
+  /** positions of the chosen words, from 0, separated by commas; none: the whole term */
+  words: v.optional(v.pipe(v.string(), v.regex(/^(\d{1,2}(,\d{1,2})*)?$/)), ''),
+});
+
+/** What one negative would do at one place. */
+export type PlaceChoice = {
+  place: Place;
+  /** what to call the place; a list says where it hangs */
+  name: string;
+  note: string | null;
+  weight: Weight;
+  touched: TouchedKeyword[];
+  /** protected terms that it would stop, at most 20 of `protectedCount` */
+  protectedTerms: string[];
+  protectedCount: number;
+  /** the place holds it already */
+  isThere: boolean;
+  /** it stops nothing more at this place, touches no live keyword and no protected term */
+  isSafe: boolean;
+};
+
+export type MatchChoice = {
+  match: MatchType;
+  text: string;
+  /** why this match type can not be had: the words do not stand together, or the text is refused */
+  refusal: string | null;
+  places: PlaceChoice[];
+};
+
+export type ChoiceAnswer = {
+  id: number;
+  raw: string;
+  words: string[];
+  kind: TermLine['kind'];
+  /** where it ran, costliest first */
+  ran: {
+    campaign: string;
+    adGroup: string;
+    keyword: string | null;
+    match: string;
+    clicks: number | null;
+    costMicros: number | null;
+    conversions: number | null;
+    stoppedBy: NegativeInPlace[];
+  }[];
+  lastDay: string;
+  isKept: boolean;
+  keptBy: string | null;
+  hasConverted: boolean;
+  choices: MatchChoice[];
+  /** the choice that stops the fewest terms and touches nothing */
+  smallestSafe: { match: MatchType; place: Place } | null;
+};

@@ -1,0 +1,73 @@
+import * as v from 'valibot';
+import type { Change, ChangeKind } from '@/core';
+import { ChangeSchema, type TouchedKeyword, type Weight } from './common';
+
+export const DraftRequestSchema = v.object({
+  changes: v.pipe(
+    v.array(
+      v.object({
+        change: ChangeSchema,
+        why: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(500)))),
+        /** stops protected terms in spite of it, for this reason */
+        forcedBecause: v.optional(v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500))),
+      }),
+    ),
+    v.minLength(1),
+    v.maxLength(500),
+  ),
+  days: v.optional(v.number()),
+});
+export type DraftRequest = v.InferOutput<typeof DraftRequestSchema>;
+
+export const RemoveRequestSchema = v.object({ changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(500)) });
+
+/** What became of one change that was put in the tray. */
+export type DraftOutcome =
+  | { outcome: 'drafted'; changeId: number; change: Change; said: string }
+  /** its opposite was in the tray; both are gone now */
+  | { outcome: 'cancelled'; removed: Change; said: string }
+  | { outcome: 'already there'; said: string }
+  | { outcome: 'refused'; said: string }
+  /** it would stop protected terms; at most 20 of `count` are named */
+  | { outcome: 'held back'; said: string; terms: string[]; count: number };
+
+export type TrayChange = {
+  id: number;
+  kind: ChangeKind;
+  change: Change;
+  said: string;
+  /** what it stops beyond the changes before it, and what it opens again */
+  stops: Weight;
+  reopens: Weight;
+  by: string;
+  why: string | null;
+  forcedBecause: string | null;
+  failedBefore: string | null;
+  touched: TouchedKeyword[];
+  /** protected terms that it would stop, with no reason given: it can not be sent so */
+  heldBackBy: string[];
+};
+
+export type SentState = {
+  setId: number;
+  state: 'sending' | 'confirmed' | 'partly failed';
+  sentBy: string | null;
+  sentAt: string | null;
+  total: number;
+  answered: number;
+  confirmed: number;
+  failed: { said: string; reason: string }[];
+  trouble: string | null;
+};
+
+export type TrayView = {
+  window: { from: string; to: string };
+  changes: TrayChange[];
+  /** all changes together, each term once */
+  stops: Weight;
+  reopens: Weight;
+  /** spend of each day of the window, split by what it brought and what the draft stops */
+  days: { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number }[];
+  /** what was sent last, while it is on its way and until the next */
+  sent: SentState | null;
+};

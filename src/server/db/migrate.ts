@@ -1,0 +1,23 @@
+import { connect } from './connection';
+import * as accounts from './migrations/001-accounts';
+import * as facts from './migrations/002-facts';
+import * as changes from './migrations/003-changes';
+
+const MIGRATIONS = { '001-accounts': accounts, '002-facts': facts, '003-changes': changes };
+type Name = keyof typeof MIGRATIONS;
+
+/** Brings the schema up to date; does nothing when it is. */
+export async function migrate(url: string): Promise<void> {
+  const db = connect(url, 2);
+  try {
+    await db.migrate.latest({
+      migrationSource: {
+        getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS) as Name[]),
+        getMigrationName: (name: Name) => name,
+        getMigration: (name: Name) => Promise.resolve(MIGRATIONS[name]),
+      },
+    });
+  } finally {
+    await db.destroy();
+  }
+}

@@ -1,0 +1,63 @@
+import { EventEmitter } from 'node:events';
+import { run, runMigrations, type TaskList, type WorkerEvents } from 'graphile-worker';
+import pg from 'pg';
+import pino from 'pino';
+import { PlatformTrouble } from '../platform/platform';
+import { beat, forgetWorkers, freeJobsOfTheDead } from '../repositories/job-processes';
+import type { Deps } from '../use-cases/deps';
+import { loadReport } from '../use-cases/load-report';
+import { workOnSet } from '../use-cases/work-on-set';
+
+const log = pino({ name: 'jobs' });
+const BEAT_MS = 2_000;
+
+/** The queue's own schema, made when missing. */
+export function migrateQueue(url: string): Promise<void> {
+  return runMigrations({ connectionString: url });
+}
+
+function taskList(deps: Deps): TaskList {
+  return {
+    'load-report': (payload) => {
+      const { accountId, reportFileId } = payload as { accountId: number; reportFileId: number };
+      return loadReport(deps, accountId, reportFileId);
+    },
+    'send-change-set': (payload) => {
+      const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };
+      return workOnSet(deps, accountId, changeSetId);
+    },
+  };
+}
+
+/**
+ * Starts working on jobs. A process that dies leaves its jobs locked; so its workers say that they live, and every
+ * process frees the jobs of workers that have not done so for a while: the next finishes what they began.
+ */
+export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Promise<void> }> {
+  const pool = new pg.Pool({ connectionString: url, max: 6 });
+  pool.on('error', (error) => log.warn({ error }, 'a connection to the database broke'));
+  const workers = new Set<string>();
+  const events = new EventEmitter() as WorkerEvents;
+  events.on('worker:create', ({ worker }) => workers.add(worker.workerId));
+  events.on('job:error', ({ job, error }) => {
+    const level = error instanceof PlatformTrouble ? 'info' : 'error';
+    log[level]({ task: job.task_identifier, attempts: job.attempts, error }, 'a job will be tried again');
+  });
+  const runner = await run({ pgPool: pool, concurrency: 2, pollInterval: 1_000, noHandleSignals: true, taskList: taskList(deps), events });
+
+  const live = async () => {
+    await beat(deps.db, [...workers]);
+    const freed = await freeJobsOfTheDead(deps.db);
+    if (freed.length > 0) log.info({ freed }, 'took over the jobs of workers that died');
+  };
+  await live();
+  const timer = setInterval(() => void live().catch((error: unknown) => log.warn({ error }, 'no heartbeat')), BEAT_MS);
+  return {
+    async stop() {
+      clearInterval(timer);
+      await runner.stop();
+      await forgetWorkers(deps.db, [...workers]);
+      await pool.end();
+    },
+  };
+}

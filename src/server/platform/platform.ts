@@ -1,0 +1,27 @@
+import type { ChangeAnswer, PlatformChange, StructureAnswer } from '@/contracts/platform';
+
+/** The port to an ad platform. Every call may fail with PlatformTrouble. */
+export type Platform = {
+  structure(accountId: string, since: number): Promise<StructureAnswer>;
+  /** A search term report as CSV, as a stream of bytes. */
+  report(accountId: string, window: { from: string; to: string }): Promise<AsyncIterable<Uint8Array>>;
+  /** At most 500 changes, in order; one answer for each. */
+  change(accountId: string, changes: { key: string; change: PlatformChange }[]): Promise<ChangeAnswer[]>;
+  /** Moves a stand-in's clock on. */
+  moveClock(accountId: string, days: number): Promise<{ today: string }>;
+};
+
+/**
+ * The platform did not do what was asked.
+ *  - no answer: it may or may not have done it; the same call with the same keys is safe
+ *  - refused: it understood and said no; saying it again is of no use
+ */
+export class PlatformTrouble extends Error {
+  override name = 'PlatformTrouble';
+  constructor(
+    readonly kind: 'no answer' | 'refused',
+    message: string,
+  ) {
+    super(message);
+  }
+}

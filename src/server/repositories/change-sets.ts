@@ -1,0 +1,216 @@
+import { randomUUID } from 'node:crypto';
+import { changeKey, type Change, type Figures } from '@/core';
+import type { Db } from '../db/connection';
+
+export type ChangeState = 'drafted' | 'applied' | 'refused' | 'there' | 'missing' | 'different';
+export type SetState = 'draft' | 'sending' | 'confirmed' | 'partly failed';
+
+export type ChangeSet = {
+  id: number;
+  state: SetState;
+  sentAt: string | null;
+  sentBy: string | null;
+  sentDay: string | null;
+  trouble: string | null;
+};
+
+/** What the terms of a change cost in the window before it was sent. */
+export type Before = { window: { from: string; to: string }; terms: number; figures: Figures };
+
+export type StoredChange = {
+  id: number;
+  setId: number;
+  key: string;
+  change: Change;
+  why: string | null;
+  forcedBecause: string | null;
+  state: ChangeState;
+  answerCode: string | null;
+  answerText: string | null;
+  platformId: string | null;
+  before: Before | null;
+  failedBefore: string | null;
+  undoes: number | null;
+  draftedBy: string;
+  draftedById: number;
+};
+
+function toChange(row: Record<string, unknown>): StoredChange {
+  return {
+    id: row.change_id as number,
+    setId: row.change_set_id as number,
+    key: row.key as string,
+    change: row.body as Change,
+    why: row.why as string | null,
+    forcedBecause: row.forced_because as string | null,
+    state: row.state as ChangeState,
+    answerCode: row.answer_code as string | null,
+    answerText: row.answer_text as string | null,
+    platformId: row.platform_id as string | null,
+    before: row.before as Before | null,
+    failedBefore: row.failed_before as string | null,
+    undoes: row.undoes as number | null,
+    draftedBy: row.drafted_by_name as string,
+    draftedById: row.drafted_by as number,
+  };
+}
+
+function toSet(row: Record<string, unknown>): ChangeSet {
+  return {
+    id: row.change_set_id as number,
+    state: row.state as SetState,
+    sentAt: (row.sent_at as Date | null)?.toISOString() ?? null,
+    sentBy: row.sent_by_name as string | null,
+    sentDay: row.sent_day as string | null,
+    trouble: row.trouble as string | null,
+  };
+}
+
+const sets = (db: Db, accountId: number) =>
+  db('change_set')
+    .leftJoin('person', 'person.person_id', 'change_set.sent_by')
+    .where({ 'change_set.account_id': accountId })
+    .select('change_set.*', 'person.name as sent_by_name');
+
+const changes = (db: Db, accountId: number) =>
+  db('change')
+    .join('person', 'person.person_id', 'change.drafted_by')
+    .where({ 'change.account_id': accountId })
+    .orderBy('change.change_id')
+    .select('change.*', 'person.name as drafted_by_name');
+
+/** The account's open draft; made when there is none. */
+export async function openDraft(db: Db, accountId: number): Promise<number> {
+  await db.raw(
+    `insert into change_set (account_id, state) values (?, 'draft')
+     on conflict (account_id) where state = 'draft' do nothing`,
+    [accountId],
+  );
+  const row = await db('change_set').where({ account_id: accountId, state: 'draft' }).first('change_set_id');
+  return row.change_set_id;
+}
+
+export async function loadDraft(db: Db, accountId: number): Promise<StoredChange[]> {
+  const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
+  return (await changes(db, accountId).whereIn('change_set_id', draft)).map(toChange);
+}
+
+export async function loadChangesOf(db: Db, accountId: number, setId: number): Promise<StoredChange[]> {
+  return (await changes(db, accountId).where({ change_set_id: setId })).map(toChange);
+}
+
+export async function findChange(db: Db, accountId: number, changeId: number): Promise<StoredChange | undefined> {
+  const row = await changes(db, accountId).where({ change_id: changeId }).first();
+  return row && toChange(row);
+}
+
+export async function findSet(db: Db, accountId: number, setId: number): Promise<ChangeSet | undefined> {
+  const row = await sets(db, accountId).where({ change_set_id: setId }).first();
+  return row && toSet(row);
+}
+
+/** Sets that are on their way, oldest first. */
+export async function listSending(db: Db, accountId: number): Promise<ChangeSet[]> {
+  return (await sets(db, accountId).where({ state: 'sending' }).orderBy('change_set_id')).map(toSet);
+}
+
+/** The set sent last, if any was. */
+export async function findLastSent(db: Db, accountId: number): Promise<ChangeSet | undefined> {
+  const row = await sets(db, accountId).whereNot({ state: 'draft' }).orderBy('change_set_id', 'desc').first();
+  return row && toSet(row);
+}
+
+export type NewChange = {
+  key?: string;
+  change: Change;
+  why?: string | null;
+  forcedBecause?: string | null;
+  failedBefore?: string | null;
+  undoes?: number | null;
+  draftedBy: number;
+};
+
+export async function insertChange(db: Db, accountId: number, setId: number, drafted: NewChange): Promise<number> {
+  const [row] = await db('change')
+    .insert({
+      account_id: accountId,
+      change_set_id: setId,
+      key: drafted.key ?? randomUUID(),
+      natural_key: changeKey(drafted.change),
+      kind: drafted.change.kind,
+      body: JSON.stringify(drafted.change),
+      why: drafted.why ?? null,
+      forced_because: drafted.forcedBecause ?? null,
+      failed_before: drafted.failedBefore ?? null,
+      undoes: drafted.undoes ?? null,
+      drafted_by: drafted.draftedBy,
+      state: 'drafted',
+    })
+    .returning<{ change_id: number }[]>('change_id');
+  return row!.change_id;
+}
+
+/** Takes changes out of the draft; what was sent stays. @returns how many were taken out */
+export async function deleteDrafted(db: Db, accountId: number, changeIds: readonly number[]): Promise<number> {
+  const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
+  return db('change')
+    .where({ account_id: accountId })
+    .whereIn('change_id', changeIds)
+    .whereIn('change_set_id', draft)
+    .delete();
+}
+
+/** Freezes the draft. @returns whether there was one to freeze */
+export async function freezeDraft(
+  db: Db,
+  accountId: number,
+  setId: number,
+  sent: { by: number; day: string },
+): Promise<boolean> {
+  const frozen = await db('change_set')
+    .where({ account_id: accountId, change_set_id: setId, state: 'draft' })
+    .update({ state: 'sending', sent_at: db.fn.now(), sent_by: sent.by, sent_day: sent.day });
+  return frozen > 0;
+}
+
+export async function setTrouble(db: Db, accountId: number, setId: number, trouble: string | null): Promise<void> {
+  await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ trouble });
+}
+
+export async function closeSet(db: Db, accountId: number, setId: number, state: 'confirmed' | 'partly failed') {
+  await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ state, trouble: null });
+}
+
+export async function updateChange(
+  db: Db,
+  accountId: number,
+  changeId: number,
+  fields: Partial<{ state: ChangeState; answerCode: string | null; answerText: string | null; platformId: string | null; before: Before }>,
+): Promise<void> {
+  await db('change')
+    .where({ account_id: accountId, change_id: changeId })
+    .update({
+      ...(fields.state && { state: fields.state }),
+      ...(fields.answerCode !== undefined && { answer_code: fields.answerCode }),
+      ...(fields.answerText !== undefined && { answer_text: fields.answerText }),
+      ...(fields.platformId !== undefined && { platform_id: fields.platformId }),
+      ...(fields.before && { before: JSON.stringify(fields.before) }),
+    });
+}
+
+/** The change that made a list, by the key its `new:` id carries. */
+export async function findMaker(db: Db, accountId: number, key: string): Promise<StoredChange | undefined> {
+  const row = await changes(db, accountId).where({ key, kind: 'make list' }).first();
+  return row && toChange(row);
+}
+
+/** A list that bore a `new:` id gets its own: in every change that names it. */
+export async function renameList(db: Db, accountId: number, newId: string, listId: string): Promise<void> {
+  const rows = (await changes(db, accountId).whereRaw('change.body::text like ?', [`%${newId}%`])).map(toChange);
+  for (const { id, change } of rows) {
+    const renamed = JSON.parse(JSON.stringify(change).replaceAll(JSON.stringify(newId), JSON.stringify(listId))) as Change;
+    await db('change')
+      .where({ account_id: accountId, change_id: id })
+      .update({ body: JSON.stringify(renamed), natural_key: changeKey(renamed) });
+  }
+}

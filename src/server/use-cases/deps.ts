@@ -1,0 +1,30 @@
+import type { Knex } from 'knex';
+import type { Snapshots } from '../compute/snapshots';
+import type { Platform } from '../platform/platform';
+
+/** Work that is done later, by whichever job process comes first. */
+export type Task =
+  | { name: 'load-report'; accountId: number; reportFileId: number }
+  | { name: 'send-change-set'; accountId: number; changeSetId: number };
+
+/** What use-cases need of the world. */
+export type Deps = {
+  db: Knex;
+  platform: Platform;
+  snapshots: Snapshots;
+  /** Adds a task within the transaction; one that waits already for the same thing is brought forward. */
+  enqueue(db: Knex, task: Task): Promise<void>;
+  /** folder of uploaded files */
+  files: string;
+};
+
+/** A person's request that can not be met; the message says what was not changed and what to do. */
+export class Refusal extends Error {
+  override name = 'Refusal';
+  constructor(
+    message: string,
+    readonly status: 400 | 404 | 409 | 413 | 502 = 400,
+  ) {
+    super(message);
+  }
+}

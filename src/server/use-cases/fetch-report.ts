@@ -1,0 +1,52 @@
+import { shiftDay } from '@/core';
+import { setPlatformState } from '../repositories/accounts';
+import { findDataDays, findLoadedByDigest, moveReportFile } from '../repositories/reports';
+import { PlatformTrouble } from '../platform/platform';
+import { Refusal, type Deps } from './deps';
+import { requireAccount } from './open-workbench';
+import { refreshMirror } from './read-back';
+import { takeIn } from './take-in';
+
+/** Days that are fetched again, because their conversions were still growing when they were fetched first. */
+const STILL_GROWING = 4;
+
+/**
+ * Fetches structure and newest report from the platform; the report goes through Intake like any file.
+ * @returns the file that is being loaded, or null when there was nothing new
+ * @throws Refusal when the platform does not answer; nothing was changed then
+ */
+export async function fetchReport(deps: Deps, slug: string, personId: number): Promise<number | null> {
+  const account = await requireAccount(deps, slug);
+  try {
+    const { today } = await refreshMirror(deps, account.id);
+    const days = await findDataDays(deps.db, account.id);
+    const from = days ? shiftDay(days.to, -STILL_GROWING) : '1990-01-01';
+    const bytes = await deps.platform.report(account.platformAccountId, { from, to: today });
+    const file = await takeIn(deps, slug, { name: `report of ${today}`, source: 'platform', personId }, bytes);
+    if (await findLoadedByDigest(deps.db, account.id, file.digest)) return null;
+    await deps.db.transaction(async (trx) => {
+      await moveReportFile(trx, account.id, file.id, ['uploaded'], 'waiting', { options: {} });
+      await deps.enqueue(trx, { name: 'load-report', accountId: account.id, reportFileId: file.id });
+    });
+    return file.id;
+  } catch (error) {
+    throw toRefusal(error);
+  }
+}
+
+/** Lets days pass on the stand-in platform. */
+export async function moveClock(deps: Deps, slug: string, days: number): Promise<string> {
+  const account = await requireAccount(deps, slug);
+  try {
+    const { today } = await deps.platform.moveClock(account.platformAccountId, days);
+    await setPlatformState(deps.db, account.id, { today });
+    return today;
+  } catch (error) {
+    throw toRefusal(error);
+  }
+}
+
+function toRefusal(error: unknown): unknown {
+  return error instanceof PlatformTrouble ? new Refusal(`${error.message} Nothing was changed. Try again when it runs.`, 502) : error;
+}
+

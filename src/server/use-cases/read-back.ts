@@ -1,0 +1,150 @@
+import { describeChange, isNewListId, listOf, newListId, normalise, type Change, type MatchType, type Place } from '@/core';
+import { randomUUID } from 'node:crypto';
+import type { StructureAnswer } from '@/contracts/platform';
+import type { Db } from '../db/connection';
+import { requireAccountById, lockAccount, raiseDataVersion, setPlatformState } from '../repositories/accounts';
+import {
+  closeSet,
+  findSet,
+  insertChange,
+  loadChangesOf,
+  loadDraft,
+  openDraft,
+  renameList,
+  updateChange,
+  type ChangeState,
+  type StoredChange,
+} from '../repositories/change-sets';
+import { appendLedger } from '../repositories/ledger';
+import { applyStructure, loadMirror, type Mirror } from '../repositories/structure';
+import type { Deps } from './deps';
+
+/**
+ * Brings the mirror up to the platform and compares each sent change of a set with what is there now. What was
+ * refused is drafted again, with the reason. One transaction: after a fall it is as if it had not begun.
+ */
+export async function readBack(deps: Deps, accountId: number, setId: number): Promise<void> {
+  const account = await requireAccountById(deps.db, accountId);
+  const answer = await deps.platform.structure(account.platformAccountId, account.structureRevision);
+  await deps.db.transaction(async (trx) => {
+    await lockAccount(trx, accountId);
+    const set = await findSet(trx, accountId, setId);
+    if (set?.state !== 'sending') return;
+    await takeOver(trx, accountId, answer);
+    await adoptMadeLists(trx, accountId, setId);
+    const mirror = await loadMirror(trx, accountId);
+    const changes = await loadChangesOf(trx, accountId, setId);
+    const names = namesOf(mirror, changes);
+    let failed = 0;
+    for (const stored of changes) {
+      const state = stored.state === 'refused' ? 'refused' : postCondition(mirror, stored.change);
+      if (state !== 'there') failed += 1;
+      await updateChange(trx, accountId, stored.id, { state });
+      await appendLedger(trx, accountId, {
+        actor: { person: stored.draftedById },
+        about: 'change',
+        what: describeChange(stored.change, names),
+        why: [stored.why, stored.forcedBecause && `forced: ${stored.forcedBecause}`].filter(Boolean).join('; ') || null,
+        before: stored.before,
+        after: { state, answer: stored.answerText },
+        changeId: stored.id,
+      });
+    }
+    await draftRefusedAgain(trx, accountId, changes);
+    await closeSet(trx, accountId, setId, failed > 0 ? 'partly failed' : 'confirmed');
+  });
+}
+
+/** Brings the mirror up to the platform without comparing anything. */
+export async function refreshMirror(deps: Deps, accountId: number): Promise<StructureAnswer> {
+  const account = await requireAccountById(deps.db, accountId);
+  const answer = await deps.platform.structure(account.platformAccountId, account.structureRevision);
+  await deps.db.transaction(async (trx) => {
+    await lockAccount(trx, accountId);
+    await takeOver(trx, accountId, answer);
+  });
+  return answer;
+}
+
+async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Promise<void> {
+  await applyStructure(trx, accountId, answer);
+  await setPlatformState(trx, accountId, answer);
+  await raiseDataVersion(trx, accountId);
+}
+
+/** A list that was made bears its own id from now on, in sent changes and in the tray alike. */
+async function adoptMadeLists(trx: Db, accountId: number, setId: number): Promise<void> {
+  const made = (await loadChangesOf(trx, accountId, setId)).filter((c) => c.change.kind === 'make list' && c.platformId);
+  if (made.length === 0) return;
+  const { lists } = await loadMirror(trx, accountId);
+  for (const stored of made) {
+    const list = lists.find((l) => l.platformId === stored.platformId);
+    const listId = listOf(stored.change)!;
+    if (list && isNewListId(listId)) await renameList(trx, accountId, listId, list.id);
+  }
+}
+
+/** What the read-back finds of a change: there, missing, or something else in its stead. */
+export function postCondition(mirror: Mirror, change: Change): Extract<ChangeState, 'there' | 'missing' | 'different'> {
+  const found = (is: boolean) => (is ? 'there' : 'missing');
+  const list = (id: string) => mirror.lists.find((l) => l.id === id);
+  switch (change.kind) {
+    case 'add negative': {
+      if (holds(mirror, change.place, change.text, change.match)) return 'there';
+      return holds(mirror, change.place, change.text) ? 'different' : 'missing';
+    }
+    case 'remove negative':
+      return found(!holds(mirror, change.place, change.text, change.match));
+    case 'make list':
+      return found(list(change.listId) !== undefined);
+    case 'remove list':
+      return found(list(change.listId) === undefined);
+    case 'hang list':
+    case 'take down list': {
+      const hung = list(change.listId)?.hungOn ?? [];
+      const hangs = hung === 'account' || hung.includes(change.campaignId);
+      return found(hangs === (change.kind === 'hang list'));
+    }
+  }
+}
+
+function holds(mirror: Mirror, place: Place, text: string, match?: MatchType): boolean {
+  const key = normalise(text);
+  return mirror.negatives.some(
+    (n) => n.place.kind === place.kind && n.place.id === place.id && (match === undefined || n.match === match) && normalise(n.text) === key,
+  );
+}
+
+/** Refused changes stand in the new draft again, as new changes; lists among them get new names for their ids. */
+async function draftRefusedAgain(trx: Db, accountId: number, changes: readonly StoredChange[]): Promise<void> {
+  const refused = changes.filter((c) => c.state === 'refused');
+  if (refused.length === 0) return;
+  const setId = await openDraft(trx, accountId);
+  const drafted = new Set((await loadDraft(trx, accountId)).map((c) => JSON.stringify(c.change)));
+  const renamed = new Map<string, string>();
+  for (const stored of refused) {
+    const key = randomUUID();
+    if (stored.change.kind === 'make list') renamed.set(stored.change.listId, newListId(key));
+    const change = withList(stored.change, renamed);
+    if (drafted.has(JSON.stringify(change))) continue;
+    const { why, forcedBecause, undoes, draftedById, answerText } = stored;
+    await insertChange(trx, accountId, setId, { key, change, why, forcedBecause, undoes, draftedBy: draftedById, failedBefore: answerText });
+  }
+}
+
+function withList(change: Change, renamed: ReadonlyMap<string, string>): Change {
+  const listId = renamed.get(listOf(change) ?? '');
+  if (listId === undefined) return change;
+  if (change.kind === 'add negative' || change.kind === 'remove negative') return { ...change, place: { kind: 'list', id: listId } };
+  return { ...change, listId };
+}
+
+function namesOf(mirror: Mirror, changes: readonly StoredChange[]) {
+  const made = new Map(changes.flatMap(({ change }) => (change.kind === 'make list' ? [[change.listId, change.name] as const] : [])));
+  const name = (all: readonly { id: string; name: string }[]) => (id: string) => all.find((e) => e.id === id)?.name;
+  return {
+    campaign: name(mirror.campaigns),
+    adGroup: name(mirror.adGroups),
+    list: (id: string) => name(mirror.lists)(id) ?? made.get(id),
+  };
+}

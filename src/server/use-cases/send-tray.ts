@@ -1,0 +1,75 @@
+import { describeChange, type Change } from '@/core';
+import { protectedBy, weighRows, type Weight } from '../compute/workbench';
+import { lockAccount } from '../repositories/accounts';
+import { findSet, freezeDraft, openDraft, setTrouble, updateChange, type Before } from '../repositories/change-sets';
+import { Refusal, type Deps } from './deps';
+import { openWorkbench, requireAccount, type Open } from './open-workbench';
+
+/**
+ * Sends the tray: freezes the draft, notes what each change's terms cost so far, opens a new draft and leaves the
+ * rest to the job process.
+ * @returns the id of the set that is on its way
+ * @throws Refusal when the tray is empty or a change in it is held back; nothing was changed then
+ */
+export async function sendTray(deps: Deps, slug: string, personId: number): Promise<number> {
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const account = await lockAccount(trx, id);
+    const open = await openWorkbench(deps, account, undefined, trx);
+    if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
+    refuseIfHeldBack(open);
+    for (const { id: changeId, change } of open.drafted) {
+      await updateChange(trx, id, changeId, { before: costBefore(open, change) });
+    }
+    const setId = open.drafted[0]!.setId;
+    const day = account.platformDay ?? open.snapshot.dataDays?.to ?? new Date().toISOString().slice(0, 10);
+    await freezeDraft(trx, id, setId, { by: personId, day });
+    await openDraft(trx, id);
+    await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId });
+    return setId;
+  });
+}
+
+/** Asks the job process to go on at once with a set that waits after trouble. */
+export async function sendAgain(deps: Deps, slug: string, setId: number): Promise<void> {
+  const account = await requireAccount(deps, slug);
+  const set = await findSet(deps.db, account.id, setId);
+  if (set?.state !== 'sending') throw new Refusal('This is not on its way any more.', 409);
+  await setTrouble(deps.db, account.id, setId, null);
+  await deps.enqueue(deps.db, { name: 'send-change-set', accountId: account.id, changeSetId: setId });
+}
+
+function refuseIfHeldBack(open: Open) {
+  for (const { change, forcedBecause } of open.drafted) {
+    if (forcedBecause) continue;
+    const hits = protectedBy(open, open.draft.gate, change);
+    if (hits.length === 0) continue;
+    throw new Refusal(
+      `Nothing was sent. “${describeChange(change, open.names)}” would stop the protected term “${hits[0]}”. Remove the change, or put it in the tray again with a reason.`,
+      409,
+    );
+  }
+}
+
+/** What the terms that a change is about cost in the window before it was sent, where it acts. */
+function costBefore(open: Open, change: Change): Before {
+  const { terms, ...figures }: Weight = weighRows(open.snapshot, reachOf(open, change));
+  return { window: open.snapshot.window, terms, figures };
+}
+
+/** Rows that a change's negatives match where it acts, stopped by others or not. */
+function reachOf({ draft: { gate } }: Open, change: Change): number[] {
+  switch (change.kind) {
+    case 'add negative':
+    case 'remove negative':
+      return gate.reached(change, change.place);
+    case 'hang list':
+    case 'take down list': {
+      const place = { kind: 'campaign' as const, id: change.campaignId };
+      return [...new Set(gate.entriesOf(change.listId).flatMap((entry) => gate.reached(entry, place)))];
+    }
+    case 'make list':
+    case 'remove list':
+      return [];
+  }
+}

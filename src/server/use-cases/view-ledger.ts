@@ -1,0 +1,101 @@
+import { daysBetween, inverse, negativesBroughtBy, type Change, type Place } from '@/core';
+import type { DraftOutcome } from '@/contracts/tray';
+import type { LedgerLine, LedgerPage } from '@/contracts/screens';
+import { weighRows } from '../compute/workbench';
+import type { Snapshot } from '../compute/snapshot';
+import type { Account } from '../repositories/accounts';
+import { findChange, findSet } from '../repositories/change-sets';
+import { listLedger, type LedgerEntry } from '../repositories/ledger';
+import { findDataDays } from '../repositories/reports';
+import { Refusal, type Deps } from './deps';
+import { draftChanges } from './draft-changes';
+import { requireAccount } from './open-workbench';
+
+const PAGE = 50;
+const MOST_SLIPS = 12;
+
+/** A page of the ledger, newest first; beside each sent change what it cost before, and since. */
+export async function viewLedger(deps: Deps, slug: string, beforeId?: number): Promise<LedgerPage> {
+  const account = await requireAccount(deps, slug);
+  const entries = await listLedger(deps.db, account.id, PAGE + 1, beforeId);
+  const newest = (await findDataDays(deps.db, account.id))?.to ?? null;
+  const page = entries.slice(0, PAGE);
+  const lines: LedgerLine[] = [];
+  for (const entry of page) lines.push(await toLine(deps, account, newest, entry));
+  return { lines, next: entries.length > PAGE ? page.at(-1)!.id : null };
+}
+
+async function toLine(deps: Deps, account: Account, newest: string | null, entry: LedgerEntry): Promise<LedgerLine> {
+  const { id, at, who, about, what, why, change } = entry;
+  if (!change) return { id, at, who, about, what, why, change: null };
+  const { before, sentDay } = change;
+  return {
+    ...{ id, at, who, about, what, why },
+    change: {
+      id: change.id,
+      state: change.state,
+      undo: inverse(change.change),
+      undoneBy: change.undoneBy,
+      sentDay,
+      before: before && { days: daysBetween(before.window.from, before.window.to) + 1, terms: before.terms, figures: before.figures },
+      since: newest !== null && newest >= sentDay && change.state === 'there' ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change) : null,
+    },
+  };
+}
+
+/** What the terms of a change cost since it was sent: where it acts, and elsewhere. */
+async function weighSince(
+  deps: Deps,
+  account: Account,
+  window: { from: string; to: string },
+  change: Change,
+): Promise<NonNullable<LedgerLine['change']>['since']> {
+  const place = placeOf(change);
+  if (!place) return null;
+  const snapshot = await deps.snapshots.get(deps.db, account, 0, window);
+  const { gate } = snapshot;
+  const negatives = negativesBroughtBy(change, gate);
+  const everywhere: Place = { kind: 'account', id: null };
+  const here = new Set(negatives.flatMap((n) => gate.reached(n, place)));
+  const elsewhere = [...new Set(negatives.flatMap((n) => gate.reached(n, everywhere)))].filter((r) => !here.has(r));
+  return {
+    days: daysBetween(window.from, window.to) + 1,
+    here: weighRows(snapshot, [...here]),
+    elsewhere: weighRows(snapshot, elsewhere),
+    slips: describeSlips(snapshot, elsewhere),
+  };
+}
+
+/** Where the negatives that a change brings act; none for a change that only opens or makes. */
+function placeOf(change: Change): Place | undefined {
+  if (change.kind === 'add negative') return change.place;
+  return change.kind === 'hang list' ? { kind: 'campaign', id: change.campaignId } : undefined;
+}
+
+function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
+  const costliest = [...rows].sort((a, b) => (snapshot.rows[b]!.costMicros ?? 0) - (snapshot.rows[a]!.costMicros ?? 0));
+  return costliest.slice(0, MOST_SLIPS).map((r) => {
+    const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
+    return {
+      text: snapshot.terms[snapshot.termOfRow[r]!]!.raw,
+      adGroup: snapshot.adGroup.get(adGroup.id)?.name ?? '',
+      campaign: snapshot.campaign.get(adGroup.campaignId)?.name ?? '',
+      clicks: snapshot.rows[r]!.clicks,
+      costMicros: snapshot.rows[r]!.costMicros,
+    };
+  });
+}
+
+/** Puts the change that takes a sent change back in the tray. */
+export async function undoSent(deps: Deps, slug: string, personId: number, changeId: number): Promise<DraftOutcome> {
+  const account = await requireAccount(deps, slug);
+  const sent = await findChange(deps.db, account.id, changeId);
+  const set = sent && (await findSet(deps.db, account.id, sent.setId));
+  if (!sent || !set || set.state === 'draft' || set.state === 'sending') {
+    throw new Refusal('Only what was sent and read back can be undone here; what is in the tray can be removed there.', 409);
+  }
+  const [outcome] = await draftChanges(deps, slug, personId, [
+    { change: inverse(sent.change), why: 'takes back a sent change', undoes: sent.id },
+  ]);
+  return outcome!;
+}

@@ -1,0 +1,81 @@
+import { describeChange, negativesBroughtBy, noFigures, type Change, type Place, type RowGate } from '@/core';
+import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
+import type { TouchedKeyword } from '@/contracts/common';
+import { protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { findLastSent, loadChangesOf } from '../repositories/change-sets';
+import { loadSpendOfRows } from '../repositories/facts';
+import type { Deps } from './deps';
+import { openWorkbench, requireAccount, type Open } from './open-workbench';
+
+const MOST_NAMED = 20;
+
+/** The tray: each change with what it adds, all of them together, and what was sent last. */
+export async function viewTray(deps: Deps, slug: string, days?: number): Promise<TrayView> {
+  const account = await requireAccount(deps, slug);
+  const open = await openWorkbench(deps, account, days);
+  const { snapshot, draft, drafted } = open;
+  const [spend, sent] = await Promise.all([spendByDay(deps, open), viewLastSent(deps, open)]);
+  return {
+    window: snapshot.window,
+    changes: drafted.map((stored, i): TrayChange => {
+      const { change } = stored;
+      const step = draft.steps[i]!;
+      const hits = stored.forcedBecause ? [] : protectedBy(open, draft.gate, change);
+      return {
+        id: stored.id,
+        kind: change.kind,
+        change,
+        said: describeChange(change, open.names),
+        stops: weighRows(snapshot, step.stopped),
+        reopens: weighRows(snapshot, step.reopened),
+        by: stored.draftedBy,
+        why: stored.why,
+        forcedBecause: stored.forcedBecause,
+        failedBefore: stored.failedBefore,
+        touched: touchedBy(open, change, draft.gate, step.stopped).slice(0, MOST_NAMED),
+        heldBackBy: hits.slice(0, MOST_NAMED),
+      };
+    }),
+    stops: drafted.length > 0 ? weighRows(snapshot, draft.stopped) : { terms: 0, ...noFigures() },
+    reopens: weighRows(snapshot, draft.reopened),
+    days: spend,
+    sent,
+  };
+}
+
+/** Live keywords that a change touches where it brings negatives into force. */
+export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: readonly number[]): TouchedKeyword[] {
+  const place: Place | undefined =
+    change.kind === 'add negative' ? change.place : change.kind === 'hang list' ? { kind: 'campaign', id: change.campaignId } : undefined;
+  if (!place) return [];
+  const all = negativesBroughtBy(change, gate).flatMap((negative) => touchedKeywords(open, gate, negative, place, stopped));
+  return [...new Map(all.map((k) => [`${k.campaign}|${k.adGroup}|${k.match}|${k.text}`, k])).values()];
+}
+
+async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {
+  const stopped = draft.stopped.map((r) => snapshot.rows[r]!);
+  const spend = await loadSpendOfRows(deps.db, account.id, snapshot.window, stopped);
+  return spend.map(({ day, costMicros, returnedMicros, stoppedMicros, stoppedReturnedMicros }) => {
+    const returned = returnedMicros - stoppedReturnedMicros;
+    return { day, returnedMicros: returned, stoppedMicros, openMicros: costMicros - returned - stoppedMicros };
+  });
+}
+
+async function viewLastSent(deps: Deps, open: Open): Promise<SentState | null> {
+  const set = await findLastSent(deps.db, open.account.id);
+  if (!set || set.state === 'draft') return null;
+  const changes = await loadChangesOf(deps.db, open.account.id, set.id);
+  return {
+    setId: set.id,
+    state: set.state,
+    sentBy: set.sentBy,
+    sentAt: set.sentAt,
+    total: changes.length,
+    answered: changes.filter((c) => c.state !== 'drafted').length,
+    confirmed: changes.filter((c) => c.state === 'there').length,
+    failed: changes
+      .filter((c) => c.state === 'refused' || c.state === 'missing' || c.state === 'different')
+      .map((c) => ({ said: describeChange(c.change, open.names), reason: c.answerText ?? `read back: ${c.state}` })),
+    trouble: set.trouble,
+  };
+}
