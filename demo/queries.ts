@@ -9,8 +9,8 @@ const RARE_BELOW = 0.25;
 const SHARE_UNREPORTED = 0.3;
 
 /** Share of all that could be asked which is asked at all. */
-const ASKED = 0.53;
-const VOLUME = 0.085;
+const ASKED = 0.72;
+const VOLUME = 0.062;
 
 export type QueryPlan = {
   adGroups: readonly DemoAdGroup[];

@@ -14,7 +14,8 @@ export async function loadDemo(settings: Settings): Promise<void> {
   try {
     if (await areLoaded(deps, Object.keys(ACCOUNT_SETTINGS))) return;
     const scale = Number(process.env.GATEPOST_DEMO_SCALE ?? 1);
-    if (!(scale > 0 && scale <= 50)) throw new Remedy('GATEPOST_DEMO_SCALE must be a number over 0, up to 50.');
+    if (!(scale > 0 && scale <= 50))
+      throw new Remedy('GATEPOST_DEMO_SCALE must be a number over 0, up to 50.');
     step('Making the demo account Larkfell and 90 days of its traffic');
     await addPeople(deps, PEOPLE);
     for (const seed of makeLarkfell(scale)) {
@@ -43,7 +44,8 @@ async function connect(deps: Deps, { id, name, currency }: SeedRequest['account'
   for (;;) {
     const load = await stateOfLoad(deps, id, fileId);
     if (load?.state === 'loaded') return;
-    if (load?.state === 'failed' || load?.state === 'cancelled') throw new Remedy(`The report did not load: ${load.error}`);
+    if (load?.state === 'failed' || load?.state === 'cancelled')
+      throw new Remedy(`The report did not load: ${load.error}`);
     await new Promise((resolve) => setTimeout(resolve, 250));
   }
 }

@@ -15,7 +15,14 @@ export async function runDevelopment(settings: Settings): Promise<void> {
   await migrateQueue(url);
   bundleProcesses(settings.root);
   const env = { ...environmentOf(settings), NODE_ENV: 'development' as const };
-  const next = ['node_modules/next/dist/bin/next', 'dev', '-H', settings.host, '-p', String(settings.webPort)];
+  const next = [
+    'node_modules/next/dist/bin/next',
+    'dev',
+    '-H',
+    settings.host,
+    '-p',
+    String(settings.webPort),
+  ];
   const children = [['dist/ad-platform.mjs'], ['dist/jobs.mjs'], next].map((args) =>
     spawn(process.execPath, args, { cwd: settings.root, env, stdio: 'inherit' }),
   );

@@ -1,1 +1,3 @@
-export function runTests(_flags: string[]): Promise<number> { return Promise.resolve(0); }
+export function runTests(_flags: string[]): Promise<number> {
+  return Promise.resolve(0);
+}

@@ -12,7 +12,15 @@ export const PlaceSchema = v.variant('kind', [
 
 const negative = { text: v.pipe(v.string(), v.maxLength(500)), match: MatchSchema, place: PlaceSchema };
 const hanging = { listId: IdSchema, campaignId: IdSchema };
-const list = { listId: IdSchema, name: v.pipe(v.string(), v.trim(), v.minLength(1, 'A list needs a name.'), v.maxLength(120, 'A name may hold 120 characters.')) };
+const list = {
+  listId: IdSchema,
+  name: v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(1, 'A list needs a name.'),
+    v.maxLength(120, 'A name may hold 120 characters.'),
+  ),
+};
 
 /** The core's Change, as it crosses the wire. */
 export const ChangeSchema = v.variant('kind', [
@@ -52,3 +60,6 @@ export type AccountSummary = {
   lagDays: number;
   platformDay: string | null;
 };
+
+/** The cookie that remembers who was chosen in the top strip. */
+export const PERSON_COOKIE = 'gatepost-person';

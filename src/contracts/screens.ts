@@ -16,7 +16,15 @@ export type GateAnswer = {
     campaigns: string[];
     inTray: boolean;
   })[];
-  campaigns: { id: string; name: string; status: string; open: number; stopped: number; stoppedIn: string[]; openIn: string[] }[];
+  campaigns: {
+    id: string;
+    name: string;
+    status: string;
+    open: number;
+    stopped: number;
+    stoppedIn: string[];
+    openIn: string[];
+  }[];
 };
 
 export type ListsView = {
@@ -37,7 +45,12 @@ export type ListsView = {
   }[];
 };
 
-export type ListEntry = { text: string; match: MatchType; since: string | null; drafted: 'added' | 'removed' | null };
+export type ListEntry = {
+  text: string;
+  match: MatchType;
+  since: string | null;
+  drafted: 'added' | 'removed' | null;
+};
 
 /** A list and one campaign: what hanging it there stops, or would stop. */
 export type CellAnswer = {
@@ -74,9 +87,14 @@ export type LedgerLine = {
       here: Weight;
       /** what its terms cost elsewhere: they slip through */
       elsewhere: Weight;
-      slips: { text: string; adGroup: string; campaign: string; clicks: number | null; costMicros: number | null }[];
+      slips: {
+        text: string;
+        adGroup: string;
+        campaign: string;
+        clicks: number | null;
+        costMicros: number | null;
+      }[];
     } | null;
   } | null;
 };
 export type LedgerPage = { lines: LedgerLine[]; next: number | null };
-

@@ -9,7 +9,8 @@ export type Returns = (typeof RETURNS)[number];
 export const SORTS = ['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'term'] as const;
 export type Sort = (typeof SORTS)[number];
 
-const whole = (most: number) => v.pipe(v.string(), v.regex(/^\d{1,9}$/), v.transform(Number), v.maxValue(most));
+const whole = (most: number) =>
+  v.pipe(v.string(), v.regex(/^\d{1,9}$/), v.transform(Number), v.maxValue(most));
 
 /** The filters of Sift, as they stand in the URL. */
 const filters = {
@@ -33,7 +34,13 @@ export const TermsQuerySchema = v.object({
 export type TermsQuery = v.InferOutput<typeof TermsQuerySchema>;
 export const WordsQuerySchema = v.object({
   ...filters,
-  n: v.optional(v.pipe(v.picklist(['1', '2', '3']), v.transform((n) => Number(n) as 1 | 2 | 3)), '1'),
+  n: v.optional(
+    v.pipe(
+      v.picklist(['1', '2', '3']),
+      v.transform((n) => Number(n) as 1 | 2 | 3),
+    ),
+    '1',
+  ),
 });
 export type WordsQuery = v.InferOutput<typeof WordsQuerySchema>;
 

@@ -9,7 +9,9 @@ export const DraftRequestSchema = v.object({
         change: ChangeSchema,
         why: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(500)))),
         /** stops protected terms in spite of it, for this reason */
-        forcedBecause: v.optional(v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500))),
+        forcedBecause: v.optional(
+          v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500)),
+        ),
       }),
     ),
     v.minLength(1),
@@ -19,7 +21,9 @@ export const DraftRequestSchema = v.object({
 });
 export type DraftRequest = v.InferOutput<typeof DraftRequestSchema>;
 
-export const RemoveRequestSchema = v.object({ changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(500)) });
+export const RemoveRequestSchema = v.object({
+  changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(500)),
+});
 
 /** What became of one change that was put in the tray. */
 export type DraftOutcome =

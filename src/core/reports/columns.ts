@@ -19,6 +19,8 @@ export type Understanding = {
   at: Partial<Record<ColumnRole, number>>;
   decimalMark: Partial<Record<FigureRole, DecimalMark>>;
   dayOrder: DayOrder;
+  /** days read so far, by cell: a report repeats few days many times */
+  knownDays: Map<string, string | undefined>;
   questions: Question[];
 };
 
@@ -43,7 +45,7 @@ export function understandColumns(
       options: [],
     });
   }
-  return { columns, at, decimalMark, dayOrder, questions };
+  return { columns, at, decimalMark, dayOrder, knownDays: new Map(), questions };
 }
 
 function assignRoles(

@@ -33,22 +33,32 @@ export function decimalEvidence(cell: string): DecimalMark | 'either' | undefine
 
 export type ReadNumber = { value: number | null } | { fault: 'bad number' | 'negative figure' };
 
+/** By decimal mark: a figure written plainly, one with all that a figure may carry, and the mark that groups. */
+const FORMS: Record<DecimalMark, { plain: RegExp; full: RegExp; group: RegExp }> = {
+  '.': formsOf('\\.', ','),
+  ',': formsOf(',', '\\.'),
+};
+
+function formsOf(decimal: string, group: string) {
+  const figure = `((?:\\d{1,3}(?:${group}\\d{3})+|\\d+)(?:${decimal}\\d+)?|${decimal}\\d+)`;
+  return {
+    plain: new RegExp(`^\\d{1,9}(?:${decimal}\\d+)?$`),
+    full: new RegExp(`^(-|\\()?\\+?${figure}\\)?$`),
+    group: new RegExp(group, 'g'),
+  };
+}
+
 /**
  * Reads a figure. Missing and "< 10" are null (unknown).
  * @example readNumber('1.234,50 €', ',') // { value: 1234.5 }
  */
 export function readNumber(cell: string, mark: DecimalMark): ReadNumber {
-  if (isMissing(cell)) return { value: null };
-  if (/^\s*[<>]\s*[\d.,]+\s*$/.test(cell)) return { value: null };
-  const text = bareNumber(cell);
-  const group = mark === '.' ? ',' : '\\.';
-  const decimal = mark === '.' ? '\\.' : ',';
-  const figure = new RegExp(
-    `^(-|\\()?\\+?((?:\\d{1,3}(?:${group}\\d{3})+|\\d+)(?:${decimal}\\d+)?|${decimal}\\d+)\\)?$`,
-  ).exec(text);
+  const forms = FORMS[mark];
+  if (forms.plain.test(cell)) return { value: Number(cell.replace(',', '.')) };
+  if (isMissing(cell) || /^\s*[<>]\s*[\d.,]+\s*$/.test(cell)) return { value: null };
+  const figure = forms.full.exec(bareNumber(cell));
   if (!figure) return { fault: 'bad number' };
-  const plain = figure[2]!.replace(new RegExp(group, 'g'), '').replace(',', '.');
-  const value = Number(plain);
+  const value = Number(figure[2]!.replace(forms.group, '').replace(',', '.'));
   if (!Number.isFinite(value) || value > Number.MAX_SAFE_INTEGER / 1e6) return { fault: 'bad number' };
   return figure[1] && value !== 0 ? { fault: 'negative figure' } : { value };
 }

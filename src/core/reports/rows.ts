@@ -39,7 +39,7 @@ export function readRow(source: CellRow, how: Understanding, dayOfFile: string |
   if (tooLong !== undefined)
     return reject('too long', `${[...tooLong].length} characters, ${LONGEST_TERM} are kept`);
 
-  const day = how.at.day === undefined ? dayOfFile : readDay(cell('day'), how.dayOrder);
+  const day = how.at.day === undefined ? dayOfFile : dayOf(cell('day'), how);
   if (day === undefined) return reject('bad day', `day “${cell('day').slice(0, 40)}”`);
 
   const figures = readFigures(cell, how);
@@ -55,6 +55,15 @@ export function readRow(source: CellRow, how: Understanding, dayOfFile: string |
       ...figures,
     },
   };
+}
+
+const MOST_KNOWN_DAYS = 5_000;
+
+function dayOf(cell: string, { knownDays, dayOrder }: Understanding): string | undefined {
+  if (knownDays.has(cell)) return knownDays.get(cell);
+  const day = readDay(cell, dayOrder);
+  if (knownDays.size < MOST_KNOWN_DAYS) knownDays.set(cell, day);
+  return day;
 }
 
 function readFigures(
@@ -83,7 +92,7 @@ function readFigures(
   return { impressions, clicks, costMicros: micros(read.cost), conversions, valueMicros: micros(read.value) };
 }
 
-const MATCH_WORDS: { match: ReportMatch; pattern: RegExp }[] = [
+const MATCH_WORDS: readonly { match: ReportMatch; pattern: RegExp }[] = [
   { match: 'exact', pattern: /exact|genau|exacte|exacta/ },
   { match: 'phrase', pattern: /phrase|wortgruppe|passend|expression|frase|woordgroep|zinsdeel/ },
   { match: 'broad', pattern: /broad|weitgehend|large|amplia|breed/ },
@@ -102,6 +111,8 @@ function readKeyword(cell: (role: 'keyword' | 'match type') => string): Pick<Rep
 
 /** A row of totals names itself in one cell and holds no other text. */
 function isTotal(cells: readonly string[]): boolean {
+  const named = cells.filter((cell) => TOTAL.test(cell.trim()));
+  if (named.length !== 1) return false;
   const texts = cells.filter((cell) => /\p{L}/u.test(cell.replace(/\b[A-Z]{3}\b/g, '')) && !isMissing(cell));
-  return texts.length === 1 && TOTAL.test(texts[0]!.trim());
+  return texts.length === 1;
 }

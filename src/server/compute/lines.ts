@@ -30,7 +30,8 @@ export function findLines(bench: Workbench, filters: Filters, target: Target) {
     const open: SiftView = kept.has(terms[t]!.key) ? 'kept' : 'remaining';
     const lines: Partial<Record<SiftView, Line>> = {};
     for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++) {
-      if (filters.campaign !== '' && served.adGroups[served.adGroupOf[r]!]!.campaignId !== filters.campaign) continue;
+      if (filters.campaign !== '' && served.adGroups[served.adGroupOf[r]!]!.campaignId !== filters.campaign)
+        continue;
       const view = viewOf(bench, r, open);
       const line = (lines[view] ??= { term: t, costliestRow: r, rows: 0, ...noFigures() });
       line.rows += 1;
@@ -53,7 +54,9 @@ function viewOf({ standing, draft }: Workbench, row: number, open: SiftView): Si
 /** Terms by their text: a run of words through the posting lists, letters by looking. */
 function termsThatPass({ snapshot }: Workbench, { holding, text }: Filters): Iterable<number> {
   const all =
-    normalise(holding) === '' ? snapshot.terms.keys() : matchingTexts(snapshot.served.table, { text: holding, match: 'phrase' });
+    normalise(holding) === ''
+      ? snapshot.terms.keys()
+      : matchingTexts(snapshot.served.table, { text: holding, match: 'phrase' });
   const letters = text.trim().toLowerCase();
   if (letters === '') return all;
   return [...all].filter((t) => {
@@ -113,7 +116,11 @@ export function sortLines(
 }
 
 /** A line as the screen shows it. */
-export function toTermLine({ snapshot, protectedOwn }: Workbench, converting: ReadonlySet<string>, line: Line): TermLine {
+export function toTermLine(
+  { snapshot, protectedOwn }: Workbench,
+  converting: ReadonlySet<string>,
+  line: Line,
+): TermLine {
   const term = snapshot.terms[line.term]!;
   const keyword = snapshot.keyword.get(String(snapshot.rows[line.costliestRow]!.keywordId));
   const { impressions, clicks, costMicros, conversions, valueMicros } = line;
@@ -144,7 +151,8 @@ export function costOfWindow({ snapshot }: Workbench): Pick<TermsPage, 'costMicr
   let [costMicros, unreportedMicros] = [0, 0];
   snapshot.rows.forEach((row, r) => {
     costMicros += row.costMicros ?? 0;
-    if (snapshot.terms[snapshot.termOfRow[r]!]!.kind === 'unreported') unreportedMicros += row.costMicros ?? 0;
+    if (snapshot.terms[snapshot.termOfRow[r]!]!.kind === 'unreported')
+      unreportedMicros += row.costMicros ?? 0;
   });
   return { costMicros, unreportedMicros };
 }

@@ -13,9 +13,22 @@ import {
 } from '@/core';
 import type { Db } from '../db/connection';
 import type { Account } from '../repositories/accounts';
-import { loadConvertingTerms, loadTermsOfWindow, loadWindow, type Term, type WindowRow } from '../repositories/facts';
+import {
+  loadConvertingTerms,
+  loadTermsOfWindow,
+  loadWindow,
+  type Term,
+  type WindowRow,
+} from '../repositories/facts';
 import { findDataDays } from '../repositories/reports';
-import { loadMirror, shapeOf, type AdGroup, type Campaign, type Keyword, type Mirror } from '../repositories/structure';
+import {
+  loadMirror,
+  shapeOf,
+  type AdGroup,
+  type Campaign,
+  type Keyword,
+  type Mirror,
+} from '../repositories/structure';
 
 /** A keyword that is effectively live, with where it stands. */
 export type LiveKeyword = Keyword & { match: MatchType; adGroup: AdGroup };
@@ -46,7 +59,12 @@ export type Snapshot = {
 };
 
 /** Builds the snapshot of a window, or of the account's look-back when none is given. */
-export async function buildSnapshot(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
+export async function buildSnapshot(
+  db: Db,
+  account: Account,
+  days: number,
+  exact?: Window,
+): Promise<Snapshot> {
   const dataDays = await findDataDays(db, account.id);
   const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
   const [mirror, rows, terms, converting] = await Promise.all([
@@ -61,7 +79,19 @@ export async function buildSnapshot(db: Db, account: Account, days: number, exac
   const shape = shapeOf(mirror);
   const liveKeywords = findLiveKeywords(mirror, campaign, adGroup);
   return {
-    ...{ window, dataDays, mirror, campaign, adGroup, rows, terms, termOfRow, served, liveKeywords, converting },
+    ...{
+      window,
+      dataDays,
+      mirror,
+      campaign,
+      adGroup,
+      rows,
+      terms,
+      termOfRow,
+      served,
+      liveKeywords,
+      converting,
+    },
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
     gate: layGate(served, shape),
     accountGate: compileAccountGate(shape),
@@ -93,7 +123,8 @@ function findLiveKeywords(
   campaign: ReadonlyMap<string, Campaign>,
   adGroup: ReadonlyMap<string, AdGroup>,
 ): LiveKeyword[] {
-  const isLive = (element: { status: string } | undefined) => element?.status === 'live' || element?.status === 'unknown';
+  const isLive = (element: { status: string } | undefined) =>
+    element?.status === 'live' || element?.status === 'unknown';
   return mirror.keywords.flatMap((keyword) => {
     const group = adGroup.get(keyword.adGroupId);
     const { match } = keyword;
@@ -102,4 +133,3 @@ function findLiveKeywords(
     return live ? [{ ...keyword, match, adGroup: group }] : [];
   });
 }
-

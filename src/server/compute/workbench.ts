@@ -36,11 +36,17 @@ export function layWorkbench(
   drafted: readonly StoredChange[],
   protectedOwn: readonly ProtectedTerm[],
 ): Workbench {
-  const standing = effectOfDraft(snapshot.gate, onItsWay.map((c) => c.change)).gate;
+  const standing = effectOfDraft(
+    snapshot.gate,
+    onItsWay.map((c) => c.change),
+  ).gate;
   return {
     snapshot,
     standing,
-    draft: effectOfDraft(standing, drafted.map((c) => c.change)),
+    draft: effectOfDraft(
+      standing,
+      drafted.map((c) => c.change),
+    ),
     protectedOwn,
     protectedOwnTable: buildTermTable(protectedOwn.map((p) => p.text)),
   };
@@ -94,7 +100,9 @@ export function touchedKeywords(
     if (severity !== 'none' && gate.isWithin(place, keyword.adGroup)) enter(keyword, severity);
   }
   const lost = new Set(
-    stopped.filter((r) => (snapshot.rows[r]!.conversions ?? 0) > 0).map((r) => String(snapshot.rows[r]!.keywordId)),
+    stopped
+      .filter((r) => (snapshot.rows[r]!.conversions ?? 0) > 0)
+      .map((r) => String(snapshot.rows[r]!.keywordId)),
   );
   if (lost.size > 0) {
     for (const keyword of snapshot.liveKeywords) {
@@ -107,7 +115,9 @@ export function touchedKeywords(
 
 /** Protected terms that a change would stop: the people's own first, then those that converted. */
 export function protectedBy(workbench: Workbench, gate: RowGate, change: Change): string[] {
-  const own = protectedHits(change, gate, workbench.protectedOwnTable).map((i) => workbench.protectedOwn[i]!.text);
+  const own = protectedHits(change, gate, workbench.protectedOwnTable).map(
+    (i) => workbench.protectedOwn[i]!.text,
+  );
   const { converting, convertingTable } = workbench.snapshot;
   const earned = protectedHits(change, gate, convertingTable).map((i) => converting[i]!);
   return [...new Set([...own, ...earned])];

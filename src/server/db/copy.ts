@@ -20,7 +20,11 @@ export type CopySink = {
  * Opens a COPY into a table within a transaction; between opening and finishing nothing else may run on it.
  * @param columns in the order of the cells of a row
  */
-export async function openCopy(trx: Knex.Transaction, table: string, columns: readonly string[]): Promise<CopySink> {
+export async function openCopy(
+  trx: Knex.Transaction,
+  table: string,
+  columns: readonly string[],
+): Promise<CopySink> {
   const client = (await trx.client.acquireConnection()) as PoolClient;
   const input = new PassThrough({ highWaterMark: 1 << 20 });
   const done = pipeline(input, client.query(copyFrom(`copy ${table} (${columns.join(', ')}) from stdin`)));

@@ -43,7 +43,14 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
     const level = error instanceof PlatformTrouble ? 'info' : 'error';
     log[level]({ task: job.task_identifier, attempts: job.attempts, error }, 'a job will be tried again');
   });
-  const runner = await run({ pgPool: pool, concurrency: 2, pollInterval: 1_000, noHandleSignals: true, taskList: taskList(deps), events });
+  const runner = await run({
+    pgPool: pool,
+    concurrency: 2,
+    pollInterval: 1_000,
+    noHandleSignals: true,
+    taskList: taskList(deps),
+    events,
+  });
 
   const live = async () => {
     await beat(deps.db, [...workers]);
@@ -51,7 +58,10 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
     if (freed.length > 0) log.info({ freed }, 'took over the jobs of workers that died');
   };
   await live();
-  const timer = setInterval(() => void live().catch((error: unknown) => log.warn({ error }, 'no heartbeat')), BEAT_MS);
+  const timer = setInterval(
+    () => void live().catch((error: unknown) => log.warn({ error }, 'no heartbeat')),
+    BEAT_MS,
+  );
   return {
     async stop() {
       clearInterval(timer);

@@ -28,11 +28,18 @@ export function createHttpPlatform(base: string, timeoutMs = 30_000): Platform {
     );
   }
 
-  async function json<S extends v.GenericSchema>(schema: S, path: string, body?: unknown): Promise<v.InferOutput<S>> {
+  async function json<S extends v.GenericSchema>(
+    schema: S,
+    path: string,
+    body?: unknown,
+  ): Promise<v.InferOutput<S>> {
     const response = await call(path, body);
     const parsed = v.safeParse(schema, await response.json().catch(() => undefined));
     if (parsed.success) return parsed.output;
-    throw new PlatformTrouble('refused', `The ad platform's answer is not understood: ${parsed.issues[0].message}`);
+    throw new PlatformTrouble(
+      'refused',
+      `The ad platform's answer is not understood: ${parsed.issues[0].message}`,
+    );
   }
 
   const account = (id: string) => `/accounts/${encodeURIComponent(id)}`;
@@ -43,7 +50,8 @@ export function createHttpPlatform(base: string, timeoutMs = 30_000): Platform {
       if (!response.body) throw new PlatformTrouble('no answer', 'The ad platform sent an empty report.');
       return response.body as unknown as AsyncIterable<Uint8Array>;
     },
-    change: async (id, changes) => (await json(ChangesAnswerSchema, `${account(id)}/changes`, { changes })).answers,
+    change: async (id, changes) =>
+      (await json(ChangesAnswerSchema, `${account(id)}/changes`, { changes })).answers,
     moveClock: (id, days) => json(ClockAnswerSchema, `${account(id)}/clock`, { days }),
   };
 }

@@ -83,7 +83,14 @@ export async function lockAccount(db: Db, accountId: number): Promise<Account> {
 
 export type NewAccount = Pick<
   Account,
-  'slug' | 'name' | 'platformAccountId' | 'currency' | 'steersBy' | 'targetMicros' | 'targetAcos' | 'productCodePattern'
+  | 'slug'
+  | 'name'
+  | 'platformAccountId'
+  | 'currency'
+  | 'steersBy'
+  | 'targetMicros'
+  | 'targetAcos'
+  | 'productCodePattern'
 >;
 
 export async function insertAccount(db: Db, account: NewAccount): Promise<number> {
@@ -124,5 +131,8 @@ export async function listPeople(db: Db): Promise<Person[]> {
 }
 
 export async function insertPeople(db: Db, names: readonly string[]): Promise<void> {
-  await db('person').insert(names.map((name) => ({ name }))).onConflict('name').ignore();
+  await db('person')
+    .insert(names.map((name) => ({ name })))
+    .onConflict('name')
+    .ignore();
 }

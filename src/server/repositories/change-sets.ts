@@ -99,7 +99,11 @@ export async function loadChangesOf(db: Db, accountId: number, setId: number): P
   return (await changes(db, accountId).where({ change_set_id: setId })).map(toChange);
 }
 
-export async function findChange(db: Db, accountId: number, changeId: number): Promise<StoredChange | undefined> {
+export async function findChange(
+  db: Db,
+  accountId: number,
+  changeId: number,
+): Promise<StoredChange | undefined> {
   const row = await changes(db, accountId).where({ change_id: changeId }).first();
   return row && toChange(row);
 }
@@ -130,7 +134,12 @@ export type NewChange = {
   draftedBy: number;
 };
 
-export async function insertChange(db: Db, accountId: number, setId: number, drafted: NewChange): Promise<number> {
+export async function insertChange(
+  db: Db,
+  accountId: number,
+  setId: number,
+  drafted: NewChange,
+): Promise<number> {
   const [row] = await db('change')
     .insert({
       account_id: accountId,
@@ -151,7 +160,11 @@ export async function insertChange(db: Db, accountId: number, setId: number, dra
 }
 
 /** Takes changes out of the draft; what was sent stays. @returns how many were taken out */
-export async function deleteDrafted(db: Db, accountId: number, changeIds: readonly number[]): Promise<number> {
+export async function deleteDrafted(
+  db: Db,
+  accountId: number,
+  changeIds: readonly number[],
+): Promise<number> {
   const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
   return db('change')
     .where({ account_id: accountId })
@@ -173,19 +186,37 @@ export async function freezeDraft(
   return frozen > 0;
 }
 
-export async function setTrouble(db: Db, accountId: number, setId: number, trouble: string | null): Promise<void> {
+export async function setTrouble(
+  db: Db,
+  accountId: number,
+  setId: number,
+  trouble: string | null,
+): Promise<void> {
   await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ trouble });
 }
 
-export async function closeSet(db: Db, accountId: number, setId: number, state: 'confirmed' | 'partly failed') {
-  await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ state, trouble: null });
+export async function closeSet(
+  db: Db,
+  accountId: number,
+  setId: number,
+  state: 'confirmed' | 'partly failed',
+) {
+  await db('change_set')
+    .where({ account_id: accountId, change_set_id: setId })
+    .update({ state, trouble: null });
 }
 
 export async function updateChange(
   db: Db,
   accountId: number,
   changeId: number,
-  fields: Partial<{ state: ChangeState; answerCode: string | null; answerText: string | null; platformId: string | null; before: Before }>,
+  fields: Partial<{
+    state: ChangeState;
+    answerCode: string | null;
+    answerText: string | null;
+    platformId: string | null;
+    before: Before;
+  }>,
 ): Promise<void> {
   await db('change')
     .where({ account_id: accountId, change_id: changeId })
@@ -206,9 +237,13 @@ export async function findMaker(db: Db, accountId: number, key: string): Promise
 
 /** A list that bore a `new:` id gets its own: in every change that names it. */
 export async function renameList(db: Db, accountId: number, newId: string, listId: string): Promise<void> {
-  const rows = (await changes(db, accountId).whereRaw('change.body::text like ?', [`%${newId}%`])).map(toChange);
+  const rows = (await changes(db, accountId).whereRaw('change.body::text like ?', [`%${newId}%`])).map(
+    toChange,
+  );
   for (const { id, change } of rows) {
-    const renamed = JSON.parse(JSON.stringify(change).replaceAll(JSON.stringify(newId), JSON.stringify(listId))) as Change;
+    const renamed = JSON.parse(
+      JSON.stringify(change).replaceAll(JSON.stringify(newId), JSON.stringify(listId)),
+    ) as Change;
     await db('change')
       .where({ account_id: accountId, change_id: id })
       .update({ body: JSON.stringify(renamed), natural_key: changeKey(renamed) });

@@ -9,7 +9,10 @@ export type TermKind = 'query' | 'code' | 'wordless' | 'unreported';
 const UNREPORTED = '(unreported)';
 
 /** The key under which a term is stored, and what kind of term it is (see the table `term`). */
-export function keyOfTerm(raw: string, isProductCode: (raw: string) => boolean): { key: string; kind: TermKind } {
+export function keyOfTerm(
+  raw: string,
+  isProductCode: (raw: string) => boolean,
+): { key: string; kind: TermKind } {
   const plain = raw.trim().toLowerCase();
   if (plain === UNREPORTED) return { key: plain, kind: 'unreported' };
   if (isProductCode(raw)) return { key: plain, kind: 'code' };
@@ -38,7 +41,17 @@ export function toStaged(row: ReportRow, isProductCode: (raw: string) => boolean
   const { key, kind } = keyOfTerm(row.term, isProductCode);
   const keyword = row.keyword ?? '';
   return [
-    ...[key, row.term, kind, row.campaign, row.adGroup, keyword, normalise(keyword), row.match ?? 'unknown', row.day],
+    ...[
+      key,
+      row.term,
+      kind,
+      row.campaign,
+      row.adGroup,
+      keyword,
+      normalise(keyword),
+      row.match ?? 'unknown',
+      row.day,
+    ],
     ...[row.impressions, row.clicks, row.costMicros, row.conversions, row.valueMicros],
   ];
 }
@@ -137,7 +150,11 @@ export type WindowRow = {
   lastDay: string;
 };
 
-export async function loadWindow(db: Db, accountId: number, window: { from: string; to: string }): Promise<WindowRow[]> {
+export async function loadWindow(
+  db: Db,
+  accountId: number,
+  window: { from: string; to: string },
+): Promise<WindowRow[]> {
   return db('term_day')
     .where({ account_id: accountId })
     .whereBetween('day', [window.from, window.to])
@@ -158,8 +175,14 @@ export async function loadWindow(db: Db, accountId: number, window: { from: stri
 
 export type Term = { id: number; key: string; raw: string; kind: TermKind };
 
-export async function loadTermsOfWindow(db: Db, accountId: number, window: { from: string; to: string }): Promise<Term[]> {
-  const inWindow = db('term_day').where({ account_id: accountId }).whereBetween('day', [window.from, window.to]);
+export async function loadTermsOfWindow(
+  db: Db,
+  accountId: number,
+  window: { from: string; to: string },
+): Promise<Term[]> {
+  const inWindow = db('term_day')
+    .where({ account_id: accountId })
+    .whereBetween('day', [window.from, window.to]);
   return db('term')
     .where({ account_id: accountId })
     .whereIn('term_id', inWindow.distinct('term_id'))
@@ -227,7 +250,11 @@ export async function loadSpendOfRows(
 }
 
 /** How many days of a span hold facts. */
-export async function countDaysThere(db: Db, accountId: number, span: { from: string; to: string }): Promise<number> {
+export async function countDaysThere(
+  db: Db,
+  accountId: number,
+  span: { from: string; to: string },
+): Promise<number> {
   const { rows } = await db.raw<{ rows: { days: number }[] }>(
     `select count(*) as days from generate_series(:from::date, :to::date, '1 day') as s (day)
       where exists (select from term_day d where d.account_id = :account and d.day = s.day)`,

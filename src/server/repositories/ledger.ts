@@ -46,7 +46,12 @@ export type LedgerEntry = {
 };
 
 /** The newest entries first. `beforeId` goes on from where a page ended. */
-export async function listLedger(db: Db, accountId: number, most: number, beforeId?: number): Promise<LedgerEntry[]> {
+export async function listLedger(
+  db: Db,
+  accountId: number,
+  most: number,
+  beforeId?: number,
+): Promise<LedgerEntry[]> {
   const query = db('ledger_entry as e')
     .leftJoin('person as p', 'p.person_id', 'e.person_id')
     .leftJoin('change as c', function () {

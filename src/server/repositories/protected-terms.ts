@@ -8,7 +8,13 @@ export async function listProtectedTerms(db: Db, accountId: number): Promise<Pro
     .where({ account_id: accountId })
     .orderBy('text')
     .select('text', 'raw', 'note', 'person.name as by', 'created_at');
-  return rows.map((row) => ({ text: row.text, raw: row.raw, note: row.note, by: row.by, at: row.created_at.toISOString() }));
+  return rows.map((row) => ({
+    text: row.text,
+    raw: row.raw,
+    note: row.note,
+    by: row.by,
+    at: row.created_at.toISOString(),
+  }));
 }
 
 /** @returns whether it was not protected before */
@@ -17,8 +23,18 @@ export async function insertProtectedTerm(
   accountId: number,
   term: { text: string; raw: string; note: string | null; personId: number },
 ): Promise<boolean> {
-  const row = { account_id: accountId, text: term.text, raw: term.raw, note: term.note, person_id: term.personId };
-  const inserted = await db('protected_term').insert(row).onConflict(['account_id', 'text']).ignore().returning('text');
+  const row = {
+    account_id: accountId,
+    text: term.text,
+    raw: term.raw,
+    note: term.note,
+    person_id: term.personId,
+  };
+  const inserted = await db('protected_term')
+    .insert(row)
+    .onConflict(['account_id', 'text'])
+    .ignore()
+    .returning('text');
   return inserted.length > 0;
 }
 

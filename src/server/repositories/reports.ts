@@ -88,8 +88,14 @@ export async function findReportFile(db: Db, accountId: number, id: number): Pro
   return row && toReportFile(row);
 }
 
-export async function findLoadedByDigest(db: Db, accountId: number, digest: string): Promise<ReportFile | undefined> {
-  const row = await db('report_file').where({ account_id: accountId, digest, state: 'loaded' }).first(COLUMNS);
+export async function findLoadedByDigest(
+  db: Db,
+  accountId: number,
+  digest: string,
+): Promise<ReportFile | undefined> {
+  const row = await db('report_file')
+    .where({ account_id: accountId, digest, state: 'loaded' })
+    .first(COLUMNS);
   return row && toReportFile(row);
 }
 
@@ -126,7 +132,12 @@ export async function moveReportFile(
 }
 
 /** Notes progress. @returns whether someone asked for the load to be cancelled */
-export async function noteProgress(db: Db, accountId: number, id: number, rowsRead: number): Promise<boolean> {
+export async function noteProgress(
+  db: Db,
+  accountId: number,
+  id: number,
+  rowsRead: number,
+): Promise<boolean> {
   const [row] = await db('report_file')
     .where({ account_id: accountId, report_file_id: id })
     .update({ rows_read: rowsRead })
@@ -147,7 +158,14 @@ export async function replaceRejectedRows(
   await db('rejected_row').where({ account_id: accountId, report_file_id: id }).delete();
   await db.batchInsert(
     'rejected_row',
-    rows.map(({ line, category, reason, raw }) => ({ account_id: accountId, report_file_id: id, line, category, reason, raw })),
+    rows.map(({ line, category, reason, raw }) => ({
+      account_id: accountId,
+      report_file_id: id,
+      line,
+      category,
+      reason,
+      raw,
+    })),
     1_000,
   );
 }
@@ -161,6 +179,8 @@ export async function listRejectedRows(db: Db, accountId: number, id: number): P
 
 /** The span of days that the facts reach over. */
 export async function findDataDays(db: Db, accountId: number): Promise<{ from: string; to: string } | null> {
-  const row = await db('term_day').where({ account_id: accountId }).first(db.raw('min(day) as "from", max(day) as "to"'));
+  const row = await db('term_day')
+    .where({ account_id: accountId })
+    .first(db.raw('min(day) as "from", max(day) as "to"'));
   return row?.to ? (row as { from: string; to: string }) : null;
 }

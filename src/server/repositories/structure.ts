@@ -5,7 +5,13 @@ import type { Db } from '../db/connection';
 
 export type Status = 'live' | 'paused' | 'ended' | 'removed' | 'unknown';
 export type Campaign = { id: string; platformId: string | null; name: string; status: Status };
-export type AdGroup = { id: string; platformId: string | null; campaignId: string; name: string; status: Status };
+export type AdGroup = {
+  id: string;
+  platformId: string | null;
+  campaignId: string;
+  name: string;
+  status: Status;
+};
 export type Keyword = {
   id: string;
   adGroupId: string;
@@ -29,14 +35,30 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
   const where = { account_id: accountId };
   const [campaigns, adGroups, keywords, lists, hangings, negatives] = await Promise.all([
     db('campaign').where(where).orderBy('campaign_id').select('campaign_id', 'platform_id', 'name', 'status'),
-    db('ad_group').where(where).orderBy('ad_group_id').select('ad_group_id', 'platform_id', 'campaign_id', 'name', 'status'),
-    db('keyword').where(where).orderBy('keyword_id').select('keyword_id', 'ad_group_id', 'text', 'match', 'status'),
+    db('ad_group')
+      .where(where)
+      .orderBy('ad_group_id')
+      .select('ad_group_id', 'platform_id', 'campaign_id', 'name', 'status'),
+    db('keyword')
+      .where(where)
+      .orderBy('keyword_id')
+      .select('keyword_id', 'ad_group_id', 'text', 'match', 'status'),
     db('shared_list').where(where).orderBy('list_id').select('list_id', 'platform_id', 'name'),
     db('list_hanging').where(where).select('list_id', 'campaign_id'),
     db('negative')
       .where(where)
       .orderBy('negative_id')
-      .select('negative_id', 'platform_id', 'text', 'match', 'place_kind', 'campaign_id', 'ad_group_id', 'list_id', 'created_at'),
+      .select(
+        'negative_id',
+        'platform_id',
+        'text',
+        'match',
+        'place_kind',
+        'campaign_id',
+        'ad_group_id',
+        'list_id',
+        'created_at',
+      ),
   ]);
   return {
     campaigns: campaigns.map((r) => ({
@@ -96,7 +118,8 @@ function toPlace(row: {
   list_id: number | null;
 }): Place {
   const id = row.campaign_id ?? row.ad_group_id ?? row.list_id;
-  if ((id === null) !== (row.place_kind === 'account')) throw new Error(`a ${row.place_kind} negative with id ${id}`);
+  if ((id === null) !== (row.place_kind === 'account'))
+    throw new Error(`a ${row.place_kind} negative with id ${id}`);
   return { kind: row.place_kind, id: id === null ? null : String(id) };
 }
 
@@ -154,7 +177,8 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
       list_id: listId,
       campaign_id: hanging.campaignId === null ? null : requireId(campaignIds, hanging.campaignId),
     };
-    if (isThere(hanging)) await db('list_hanging').insert(row).onConflict(db.raw('(account_id, list_id, campaign_id)')).ignore();
+    if (isThere(hanging))
+      await db('list_hanging').insert(row).onConflict(db.raw('(account_id, list_id, campaign_id)')).ignore();
     else await db('list_hanging').where(row).delete();
   }
   await removeByPlatformId(db, accountId, 'negative', structure.negatives);
@@ -177,7 +201,9 @@ const isThere = (element: { status: string }) => element.status !== 'removed';
 async function adoptByName(db: Db, accountId: number, { campaigns, adGroups, keywords }: Structure) {
   const platformCampaign = new Map(campaigns.map((c) => [c.id, c.name]));
   for (const c of campaigns) {
-    await db('campaign').where({ account_id: accountId, name: c.name, platform_id: null }).update({ platform_id: c.id });
+    await db('campaign')
+      .where({ account_id: accountId, name: c.name, platform_id: null })
+      .update({ platform_id: c.id });
   }
   for (const g of adGroups) {
     const name = platformCampaign.get(g.campaignId);
@@ -188,10 +214,15 @@ async function adoptByName(db: Db, accountId: number, { campaigns, adGroups, key
       .whereIn('campaign_id', parent)
       .update({ platform_id: g.id });
   }
-  const orphans = await db('keyword').where({ account_id: accountId, platform_id: null }).whereNot({ text_key: '' }).count();
+  const orphans = await db('keyword')
+    .where({ account_id: accountId, platform_id: null })
+    .whereNot({ text_key: '' })
+    .count();
   if (Number(orphans[0]?.count ?? 0) === 0) return;
   for (const k of keywords) {
-    const parent = db('ad_group').select('ad_group_id').where({ account_id: accountId, platform_id: k.adGroupId });
+    const parent = db('ad_group')
+      .select('ad_group_id')
+      .where({ account_id: accountId, platform_id: k.adGroupId });
     await db('keyword')
       .where({ account_id: accountId, text_key: normalise(k.text), match: k.match, platform_id: null })
       .whereIn('ad_group_id', parent)
@@ -199,7 +230,12 @@ async function adoptByName(db: Db, accountId: number, { campaigns, adGroups, key
   }
 }
 
-async function upsert<T>(db: Db, table: string, elements: readonly T[], toRow: (element: T) => object): Promise<void> {
+async function upsert<T>(
+  db: Db,
+  table: string,
+  elements: readonly T[],
+  toRow: (element: T) => object,
+): Promise<void> {
   for (let at = 0; at < elements.length; at += 500) {
     const rows = elements.slice(at, at + 500).map(toRow);
     await db(table).insert(rows).onConflict(['account_id', 'platform_id']).merge();
@@ -216,7 +252,12 @@ async function removeByPlatformId(
   if (gone.length > 0) await db(table).where({ account_id: accountId }).whereIn('platform_id', gone).delete();
 }
 
-async function idsByPlatformId(db: Db, accountId: number, table: string, column: string): Promise<Map<string, number>> {
+async function idsByPlatformId(
+  db: Db,
+  accountId: number,
+  table: string,
+  column: string,
+): Promise<Map<string, number>> {
   const rows: { platform_id: string; id: number }[] = await db(table)
     .where({ account_id: accountId })
     .whereNotNull('platform_id')
@@ -226,6 +267,7 @@ async function idsByPlatformId(db: Db, accountId: number, table: string, column:
 
 function requireId(ids: Map<string, number>, platformId: string | null): number {
   const id = ids.get(platformId ?? '');
-  if (id === undefined) throw new Error(`the platform's structure refers to ${platformId}, which it never named`);
+  if (id === undefined)
+    throw new Error(`the platform's structure refers to ${platformId}, which it never named`);
   return id;
 }

@@ -1,4 +1,11 @@
-import { changeKey, compileAccountGate, describePlace, normalise, type AccountShape, type PlacedNegative } from '@/core';
+import {
+  changeKey,
+  compileAccountGate,
+  describePlace,
+  normalise,
+  type AccountShape,
+  type PlacedNegative,
+} from '@/core';
 import type { GateAnswer } from '@/contracts/screens';
 import { shapeOf } from '../repositories/structure';
 import type { Deps } from './deps';
@@ -10,15 +17,33 @@ export async function checkGate(deps: Deps, slug: string, query: string): Promis
   const { snapshot, names } = open;
   const text = normalise(query);
   const now = snapshot.accountGate;
-  const withTray = open.drafted.length + open.onItsWay.length > 0 ? compileAccountGate(shapeWithTray(open)) : now;
+  const withTray =
+    open.drafted.length + open.onItsWay.length > 0 ? compileAccountGate(shapeWithTray(open)) : now;
   const live = snapshot.mirror.campaigns.filter((c) => c.status === 'live' || c.status === 'unknown');
   const stoppers = new Map<string, { adGroups: number; campaigns: Set<string>; inTray: boolean }>();
-  const answer: GateAnswer = { text, adGroups: 0, open: 0, stoppedByTray: 0, openedByTray: 0, stoppers: [], campaigns: [] };
+  const answer: GateAnswer = {
+    text,
+    adGroups: 0,
+    open: 0,
+    stoppedByTray: 0,
+    openedByTray: 0,
+    stoppers: [],
+    campaigns: [],
+  };
 
   for (const campaign of live) {
-    const line = { id: campaign.id, name: campaign.name, status: campaign.status, open: 0, stopped: 0, stoppedIn: [] as string[], openIn: [] as string[] };
+    const line = {
+      id: campaign.id,
+      name: campaign.name,
+      status: campaign.status,
+      open: 0,
+      stopped: 0,
+      stoppedIn: [] as string[],
+      openIn: [] as string[],
+    };
     for (const adGroup of snapshot.mirror.adGroups) {
-      if (adGroup.campaignId !== campaign.id || (adGroup.status !== 'live' && adGroup.status !== 'unknown')) continue;
+      if (adGroup.campaignId !== campaign.id || (adGroup.status !== 'live' && adGroup.status !== 'unknown'))
+        continue;
       const [before, after] = [now.stoppers(text, adGroup.id), withTray.stoppers(text, adGroup.id)];
       answer.adGroups += 1;
       if (before.length === 0) {
@@ -32,7 +57,11 @@ export async function checkGate(deps: Deps, slug: string, query: string): Promis
         if (after.length === 0) answer.openedByTray += 1;
       }
       for (const id of new Set([...before, ...after])) {
-        const stopper = stoppers.get(id) ?? { adGroups: 0, campaigns: new Set<string>(), inTray: !before.includes(id) };
+        const stopper = stoppers.get(id) ?? {
+          adGroups: 0,
+          campaigns: new Set<string>(),
+          inTray: !before.includes(id),
+        };
         stopper.adGroups += 1;
         stopper.campaigns.add(campaign.name);
         stoppers.set(id, stopper);
@@ -41,7 +70,9 @@ export async function checkGate(deps: Deps, slug: string, query: string): Promis
     answer.campaigns.push(line);
   }
 
-  const negatives = new Map([...snapshot.mirror.negatives, ...shapeWithTray(open).negatives].map((n) => [n.id, n]));
+  const negatives = new Map(
+    [...snapshot.mirror.negatives, ...shapeWithTray(open).negatives].map((n) => [n.id, n]),
+  );
   answer.stoppers = [...stoppers].map(([id, { adGroups, campaigns, inTray }]) => {
     const negative = negatives.get(id)!;
     return {

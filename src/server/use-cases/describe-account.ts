@@ -26,7 +26,9 @@ export async function describeAccount(deps: Deps, slug: string, days?: number): 
 }
 
 /** The accounts there are, and the people who can be chosen. */
-export async function listAccountsAndPeople(deps: Deps): Promise<{ accounts: { slug: string; name: string }[]; people: Person[] }> {
+export async function listAccountsAndPeople(
+  deps: Deps,
+): Promise<{ accounts: { slug: string; name: string }[]; people: Person[] }> {
   const [accounts, people] = await Promise.all([listAccounts(deps.db), listPeople(deps.db)]);
   return { accounts: accounts.map(({ slug, name }) => ({ slug, name })), people };
 }

@@ -27,7 +27,12 @@ export type Wanted = { change: Change; why?: string | null; forcedBecause?: stri
  * Puts changes in the tray, in order. Each is drafted, or cancels its opposite, or is refused or held back with the
  * reason; the others go on. Nothing is sent.
  */
-export async function draftChanges(deps: Deps, slug: string, personId: number, wanted: readonly Wanted[]): Promise<DraftOutcome[]> {
+export async function draftChanges(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  wanted: readonly Wanted[],
+): Promise<DraftOutcome[]> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
@@ -41,7 +46,13 @@ export async function draftChanges(deps: Deps, slug: string, personId: number, w
   });
 }
 
-async function draftOne(trx: Db, open: Open, setId: number, personId: number, wanted: Wanted): Promise<DraftOutcome> {
+async function draftOne(
+  trx: Db,
+  open: Open,
+  setId: number,
+  personId: number,
+  wanted: Wanted,
+): Promise<DraftOutcome> {
   const { change } = wanted;
   const refusal = refuse(open, change);
   if (refusal) return { outcome: 'refused', said: refusal };
@@ -50,7 +61,11 @@ async function draftOne(trx: Db, open: Open, setId: number, personId: number, wa
   const opposite = open.drafted.find((drafted) => cancels(drafted.change, change));
   if (opposite) {
     await deleteDrafted(trx, open.account.id, [opposite.id]);
-    return { outcome: 'cancelled', removed: opposite.change, said: `Taken out of the tray: ${describeChange(opposite.change, open.names)}.` };
+    return {
+      outcome: 'cancelled',
+      removed: opposite.change,
+      said: `Taken out of the tray: ${describeChange(opposite.change, open.names)}.`,
+    };
   }
   if (open.drafted.some((drafted) => changeKey(drafted.change) === changeKey(change))) {
     return { outcome: 'already there', said: 'This is in the tray already.' };
@@ -95,14 +110,22 @@ function refuse({ account, snapshot, names, drafted, onItsWay }: Open, change: C
       return kind === 'list' && !knowsList(id!) ? 'This list is not there any more.' : undefined;
     }
     case 'make list': {
-      if (!isNewListId(change.listId) || !UUID.test(keyOfNewList(change.listId))) return 'A new list needs an id of its own.';
-      const taken = [...snapshot.mirror.lists.map((l) => l.name), ...drafted.map((c) => (c.change.kind === 'make list' ? c.change.name : ''))];
-      return taken.includes(change.name) ? `There is a list named ${change.name} already. Choose another name.` : undefined;
+      if (!isNewListId(change.listId) || !UUID.test(keyOfNewList(change.listId)))
+        return 'A new list needs an id of its own.';
+      const taken = [
+        ...snapshot.mirror.lists.map((l) => l.name),
+        ...drafted.map((c) => (c.change.kind === 'make list' ? c.change.name : '')),
+      ];
+      return taken.includes(change.name)
+        ? `There is a list named ${change.name} already. Choose another name.`
+        : undefined;
     }
     case 'hang list':
     case 'take down list':
       if (!knowsList(change.listId)) return 'This list is not there any more.';
-      return names.campaign(change.campaignId) === undefined ? 'This campaign is not there any more.' : undefined;
+      return names.campaign(change.campaignId) === undefined
+        ? 'This campaign is not there any more.'
+        : undefined;
     case 'remove list':
     case 'remove negative':
       return undefined;
@@ -114,9 +137,13 @@ function saysNothingNew({ draft, names }: Open, change: Change): string | undefi
   const { gate } = draft;
   switch (change.kind) {
     case 'add negative':
-      return gate.holds(change, change.place) ? `“${change.text}” (${change.match}) stands there already.` : undefined;
+      return gate.holds(change, change.place)
+        ? `“${change.text}” (${change.match}) stands there already.`
+        : undefined;
     case 'remove negative':
-      return gate.holds(change, change.place) ? undefined : `“${change.text}” (${change.match}) does not stand there.`;
+      return gate.holds(change, change.place)
+        ? undefined
+        : `“${change.text}” (${change.match}) does not stand there.`;
     case 'hang list':
     case 'take down list': {
       const hung = gate.hungOn(change.listId);
@@ -141,7 +168,10 @@ export function keyOfNewList(listId: string): string {
 }
 
 function named(texts: readonly string[]): string {
-  const some = texts.slice(0, 3).map((text) => `“${text}”`).join(', ');
+  const some = texts
+    .slice(0, 3)
+    .map((text) => `“${text}”`)
+    .join(', ');
   return texts.length > 3 ? `${some} and ${texts.length - 3} more` : some;
 }
 
@@ -149,15 +179,25 @@ function named(texts: readonly string[]): string {
  * Takes changes out of the tray, with those that need a list which goes with them.
  * @returns the changes that were taken out, so that they can be put back
  */
-export async function removeFromTray(deps: Deps, slug: string, changeIds: readonly number[]): Promise<Change[]> {
+export async function removeFromTray(
+  deps: Deps,
+  slug: string,
+  changeIds: readonly number[],
+): Promise<Change[]> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
     const open = await openWorkbench(deps, account, undefined, trx);
     const chosen = open.drafted.filter((c) => changeIds.includes(c.id));
-    const lists = new Set(chosen.flatMap(({ change }) => (change.kind === 'make list' ? [change.listId] : [])));
+    const lists = new Set(
+      chosen.flatMap(({ change }) => (change.kind === 'make list' ? [change.listId] : [])),
+    );
     const gone = open.drafted.filter((c) => chosen.includes(c) || lists.has(listOf(c.change) ?? ''));
-    await deleteDrafted(trx, id, gone.map((c) => c.id));
+    await deleteDrafted(
+      trx,
+      id,
+      gone.map((c) => c.id),
+    );
     return gone.map((c) => c.change);
   });
 }

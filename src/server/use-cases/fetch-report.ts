@@ -22,7 +22,12 @@ export async function fetchReport(deps: Deps, slug: string, personId: number): P
     const days = await findDataDays(deps.db, account.id);
     const from = days ? shiftDay(days.to, -STILL_GROWING) : '1990-01-01';
     const bytes = await deps.platform.report(account.platformAccountId, { from, to: today });
-    const file = await takeIn(deps, slug, { name: `report of ${today}`, source: 'platform', personId }, bytes);
+    const file = await takeIn(
+      deps,
+      slug,
+      { name: `report of ${today}`, source: 'platform', personId },
+      bytes,
+    );
     if (await findLoadedByDigest(deps.db, account.id, file.digest)) return null;
     await deps.db.transaction(async (trx) => {
       await moveReportFile(trx, account.id, file.id, ['uploaded'], 'waiting', { options: {} });
@@ -47,6 +52,7 @@ export async function moveClock(deps: Deps, slug: string, days: number): Promise
 }
 
 function toRefusal(error: unknown): unknown {
-  return error instanceof PlatformTrouble ? new Refusal(`${error.message} Nothing was changed. Try again when it runs.`, 502) : error;
+  return error instanceof PlatformTrouble
+    ? new Refusal(`${error.message} Nothing was changed. Try again when it runs.`, 502)
+    : error;
 }
-

@@ -16,7 +16,13 @@ export async function keepTerm(
   const account = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     const isNew = await insertProtectedTerm(trx, account.id, { text, raw, note, personId });
-    if (isNew) await appendLedger(trx, account.id, { actor: { person: personId }, about: 'keep', what: `Keep “${text}” open`, why: note });
+    if (isNew)
+      await appendLedger(trx, account.id, {
+        actor: { person: personId },
+        about: 'keep',
+        what: `Keep “${text}” open`,
+        why: note,
+      });
   });
 }
 
@@ -26,6 +32,11 @@ export async function letTermGo(deps: Deps, slug: string, personId: number, raw:
   const account = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     const was = await deleteProtectedTerm(trx, account.id, text);
-    if (was) await appendLedger(trx, account.id, { actor: { person: personId }, about: 'keep', what: `No longer keep “${text}” open` });
+    if (was)
+      await appendLedger(trx, account.id, {
+        actor: { person: personId },
+        about: 'keep',
+        what: `No longer keep “${text}” open`,
+      });
   });
 }

@@ -2,7 +2,14 @@ import { productCodeTest, readReport, type RejectedRow } from '@/core';
 import { lockAccount, raiseDataVersion, requireAccountById } from '../repositories/accounts';
 import { mergeStaged, openStaging, toStaged } from '../repositories/facts';
 import { appendLedger } from '../repositories/ledger';
-import { findLoadedByDigest, findReportFile, moveReportFile, noteProgress, replaceRejectedRows, type LoadOutcome } from '../repositories/reports';
+import {
+  findLoadedByDigest,
+  findReportFile,
+  moveReportFile,
+  noteProgress,
+  replaceRejectedRows,
+  type LoadOutcome,
+} from '../repositories/reports';
 import type { Deps } from './deps';
 import { openStored } from './take-in';
 
@@ -43,7 +50,12 @@ class NotReadable extends Error {
   override name = 'NotReadable';
 }
 
-async function loadWithin(deps: Deps, trx: Parameters<typeof mergeStaged>[0], accountId: number, reportFileId: number) {
+async function loadWithin(
+  deps: Deps,
+  trx: Parameters<typeof mergeStaged>[0],
+  accountId: number,
+  reportFileId: number,
+) {
   const account = await requireAccountById(trx, accountId);
   const file = (await findReportFile(trx, accountId, reportFileId))!;
   const isCode = productCodeTest(account.productCodePattern);
@@ -72,11 +84,21 @@ async function loadWithin(deps: Deps, trx: Parameters<typeof mergeStaged>[0], ac
   if (await noteProgress(deps.db, accountId, reportFileId, read)) throw new Cancelled();
 
   await lockAccount(trx, accountId);
-  if (await findLoadedByDigest(trx, accountId, file.digest)) throw new NotReadable('This file was loaded meanwhile. Nothing was changed.');
+  if (await findLoadedByDigest(trx, accountId, file.digest))
+    throw new NotReadable('This file was loaded meanwhile. Nothing was changed.');
   const merged = await mergeStaged(trx, accountId);
-  const outcome: LoadOutcome = { rows: reading.rows, rejected: reading.rejectedCount, days: reading.days, ...merged };
+  const outcome: LoadOutcome = {
+    rows: reading.rows,
+    rejected: reading.rejectedCount,
+    days: reading.days,
+    ...merged,
+  };
   await replaceRejectedRows(trx, accountId, reportFileId, rejected);
-  await moveReportFile(trx, accountId, reportFileId, ['loading'], 'loaded', { outcome, error: null, loaded: true });
+  await moveReportFile(trx, accountId, reportFileId, ['loading'], 'loaded', {
+    outcome,
+    error: null,
+    loaded: true,
+  });
   await raiseDataVersion(trx, accountId);
   await appendLedger(trx, accountId, {
     actor: file.personId === null ? 'read-back' : { person: file.personId },

@@ -23,7 +23,12 @@ export type Open = Workbench & {
 };
 
 /** Opens an account's window with what is on its way and the draft laid over it. */
-export async function openWorkbench(deps: Deps, account: Account, days?: number, db: Db = deps.db): Promise<Open> {
+export async function openWorkbench(
+  deps: Deps,
+  account: Account,
+  days?: number,
+  db: Db = deps.db,
+): Promise<Open> {
   const [snapshot, drafted, sending, protectedOwn] = await Promise.all([
     deps.snapshots.get(deps.db, account, days ?? account.windowDays),
     loadDraft(db, account.id),
@@ -39,7 +44,9 @@ export async function openWorkbench(deps: Deps, account: Account, days?: number,
 /** Names of elements, lists that are still in the tray among them. */
 export function namesIn({ snapshot }: Pick<Workbench, 'snapshot'>, changes: readonly StoredChange[]): Names {
   const made = new Map(
-    changes.flatMap(({ change }) => (change.kind === 'make list' ? [[change.listId, change.name] as const] : [])),
+    changes.flatMap(({ change }) =>
+      change.kind === 'make list' ? [[change.listId, change.name] as const] : [],
+    ),
   );
   const lists = new Map(snapshot.mirror.lists.map((l) => [l.id, l.name]));
   return {

@@ -1,8 +1,22 @@
-import { describeChange, isNewListId, listOf, newListId, normalise, type Change, type MatchType, type Place } from '@/core';
+import {
+  describeChange,
+  isNewListId,
+  listOf,
+  newListId,
+  normalise,
+  type Change,
+  type MatchType,
+  type Place,
+} from '@/core';
 import { randomUUID } from 'node:crypto';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../db/connection';
-import { requireAccountById, lockAccount, raiseDataVersion, setPlatformState } from '../repositories/accounts';
+import {
+  requireAccountById,
+  lockAccount,
+  raiseDataVersion,
+  setPlatformState,
+} from '../repositories/accounts';
 import {
   closeSet,
   findSet,
@@ -44,7 +58,10 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
         actor: { person: stored.draftedById },
         about: 'change',
         what: describeChange(stored.change, names),
-        why: [stored.why, stored.forcedBecause && `forced: ${stored.forcedBecause}`].filter(Boolean).join('; ') || null,
+        why:
+          [stored.why, stored.forcedBecause && `forced: ${stored.forcedBecause}`]
+            .filter(Boolean)
+            .join('; ') || null,
         before: stored.before,
         after: { state, answer: stored.answerText },
         changeId: stored.id,
@@ -74,7 +91,9 @@ async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Pr
 
 /** A list that was made bears its own id from now on, in sent changes and in the tray alike. */
 async function adoptMadeLists(trx: Db, accountId: number, setId: number): Promise<void> {
-  const made = (await loadChangesOf(trx, accountId, setId)).filter((c) => c.change.kind === 'make list' && c.platformId);
+  const made = (await loadChangesOf(trx, accountId, setId)).filter(
+    (c) => c.change.kind === 'make list' && c.platformId,
+  );
   if (made.length === 0) return;
   const { lists } = await loadMirror(trx, accountId);
   for (const stored of made) {
@@ -85,7 +104,10 @@ async function adoptMadeLists(trx: Db, accountId: number, setId: number): Promis
 }
 
 /** What the read-back finds of a change: there, missing, or something else in its stead. */
-export function postCondition(mirror: Mirror, change: Change): Extract<ChangeState, 'there' | 'missing' | 'different'> {
+export function postCondition(
+  mirror: Mirror,
+  change: Change,
+): Extract<ChangeState, 'there' | 'missing' | 'different'> {
   const found = (is: boolean) => (is ? 'there' : 'missing');
   const list = (id: string) => mirror.lists.find((l) => l.id === id);
   switch (change.kind) {
@@ -111,12 +133,20 @@ export function postCondition(mirror: Mirror, change: Change): Extract<ChangeSta
 function holds(mirror: Mirror, place: Place, text: string, match?: MatchType): boolean {
   const key = normalise(text);
   return mirror.negatives.some(
-    (n) => n.place.kind === place.kind && n.place.id === place.id && (match === undefined || n.match === match) && normalise(n.text) === key,
+    (n) =>
+      n.place.kind === place.kind &&
+      n.place.id === place.id &&
+      (match === undefined || n.match === match) &&
+      normalise(n.text) === key,
   );
 }
 
 /** Refused changes stand in the new draft again, as new changes; lists among them get new names for their ids. */
-async function draftRefusedAgain(trx: Db, accountId: number, changes: readonly StoredChange[]): Promise<void> {
+async function draftRefusedAgain(
+  trx: Db,
+  accountId: number,
+  changes: readonly StoredChange[],
+): Promise<void> {
   const refused = changes.filter((c) => c.state === 'refused');
   if (refused.length === 0) return;
   const setId = await openDraft(trx, accountId);
@@ -128,20 +158,34 @@ async function draftRefusedAgain(trx: Db, accountId: number, changes: readonly S
     const change = withList(stored.change, renamed);
     if (drafted.has(JSON.stringify(change))) continue;
     const { why, forcedBecause, undoes, draftedById, answerText } = stored;
-    await insertChange(trx, accountId, setId, { key, change, why, forcedBecause, undoes, draftedBy: draftedById, failedBefore: answerText });
+    await insertChange(trx, accountId, setId, {
+      key,
+      change,
+      why,
+      forcedBecause,
+      undoes,
+      draftedBy: draftedById,
+      failedBefore: answerText,
+    });
   }
 }
 
 function withList(change: Change, renamed: ReadonlyMap<string, string>): Change {
   const listId = renamed.get(listOf(change) ?? '');
   if (listId === undefined) return change;
-  if (change.kind === 'add negative' || change.kind === 'remove negative') return { ...change, place: { kind: 'list', id: listId } };
+  if (change.kind === 'add negative' || change.kind === 'remove negative')
+    return { ...change, place: { kind: 'list', id: listId } };
   return { ...change, listId };
 }
 
 function namesOf(mirror: Mirror, changes: readonly StoredChange[]) {
-  const made = new Map(changes.flatMap(({ change }) => (change.kind === 'make list' ? [[change.listId, change.name] as const] : [])));
-  const name = (all: readonly { id: string; name: string }[]) => (id: string) => all.find((e) => e.id === id)?.name;
+  const made = new Map(
+    changes.flatMap(({ change }) =>
+      change.kind === 'make list' ? [[change.listId, change.name] as const] : [],
+    ),
+  );
+  const name = (all: readonly { id: string; name: string }[]) => (id: string) =>
+    all.find((e) => e.id === id)?.name;
   return {
     campaign: name(mirror.campaigns),
     adGroup: name(mirror.adGroups),

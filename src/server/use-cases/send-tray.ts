@@ -1,7 +1,14 @@
 import { describeChange, type Change } from '@/core';
 import { protectedBy, weighRows, type Weight } from '../compute/workbench';
 import { lockAccount } from '../repositories/accounts';
-import { findSet, freezeDraft, openDraft, setTrouble, updateChange, type Before } from '../repositories/change-sets';
+import {
+  findSet,
+  freezeDraft,
+  openDraft,
+  setTrouble,
+  updateChange,
+  type Before,
+} from '../repositories/change-sets';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 

@@ -1,4 +1,11 @@
-import { findAccount, insertAccount, insertPeople, listAccounts, listPeople, type NewAccount } from '../repositories/accounts';
+import {
+  findAccount,
+  insertAccount,
+  insertPeople,
+  listAccounts,
+  listPeople,
+  type NewAccount,
+} from '../repositories/accounts';
 import { findReportFile } from '../repositories/reports';
 import { Refusal, type Deps } from './deps';
 import { fetchReport } from './fetch-report';
@@ -8,7 +15,9 @@ export type { NewAccount };
 /** Whether every account that is expected is there and has its first report. */
 export async function areLoaded(deps: Deps, slugs: readonly string[]): Promise<boolean> {
   const accounts = await listAccounts(deps.db);
-  return slugs.every((slug) => accounts.some((a) => a.slug === slug && a.structureRevision > 0 && a.dataVersion > 2));
+  return slugs.every((slug) =>
+    accounts.some((a) => a.slug === slug && a.structureRevision > 0 && a.dataVersion > 2),
+  );
 }
 
 export function addPeople(deps: Deps, names: readonly string[]): Promise<void> {
@@ -17,7 +26,8 @@ export function addPeople(deps: Deps, names: readonly string[]): Promise<void> {
 
 /** Adds an account, to be filled from files. @throws Refusal when the name is taken */
 export async function addAccount(deps: Deps, account: NewAccount, personName?: string): Promise<void> {
-  if (await findAccount(deps.db, account.slug)) throw new Refusal(`There is an account ${account.slug} already.`, 409);
+  if (await findAccount(deps.db, account.slug))
+    throw new Refusal(`There is an account ${account.slug} already.`, 409);
   if (personName) await insertPeople(deps.db, [personName]);
   await insertAccount(deps.db, account);
 }

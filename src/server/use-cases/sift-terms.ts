@@ -41,12 +41,14 @@ export async function listWords(deps: Deps, slug: string, query: WordsQuery): Pr
   const grams = findWords(bench, lines, query.n);
   return {
     total: grams.length,
-    lines: grams.slice(0, MOST_WORDS).map(({ ngram, terms, costMicros, withoutReturnMicros, conversions }) => ({
-      ngram,
-      terms,
-      costMicros: costMicros ?? 0,
-      withoutReturnMicros,
-      conversions,
-    })),
+    lines: grams
+      .slice(0, MOST_WORDS)
+      .map(({ ngram, terms, costMicros, withoutReturnMicros, conversions }) => ({
+        ngram,
+        terms,
+        costMicros: costMicros ?? 0,
+        withoutReturnMicros,
+        conversions,
+      })),
   };
 }

@@ -4,7 +4,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { readReport } from '@/core';
+import { readReport, writeCsv } from '@/core';
 import type { ReadingAnswer, ReadOptionsInput, ReportFileView } from '@/contracts/intake';
 import {
   askToCancel,
@@ -39,7 +39,8 @@ export async function takeIn(
     transform(chunk: Buffer, _, done) {
       hash.update(chunk);
       sizeBytes += chunk.length;
-      if (sizeBytes > LARGEST_FILE) done(new Refusal('Files of up to 1 GB can be taken in. Nothing was stored. Split the file.', 413));
+      if (sizeBytes > LARGEST_FILE)
+        done(new Refusal('Files of up to 1 GB can be taken in. Nothing was stored. Split the file.', 413));
       else done(null, chunk);
     },
   });
@@ -52,7 +53,13 @@ export async function takeIn(
     }
     throw error;
   }
-  return insertReportFile(deps.db, account.id, { ...file, name: file.name.slice(0, 200), digest: hash.digest('hex'), sizeBytes, storedAs });
+  return insertReportFile(deps.db, account.id, {
+    ...file,
+    name: file.name.slice(0, 200),
+    digest: hash.digest('hex'),
+    sizeBytes,
+    storedAs,
+  });
 }
 
 export async function requireReportFile(deps: Deps, accountId: number, id: number): Promise<ReportFile> {
@@ -67,7 +74,12 @@ export function openStored(deps: Deps, file: ReportFile): AsyncIterable<Uint8Arr
 }
 
 /** Reads a file without storing anything of it, as the options say. */
-export async function readUpload(deps: Deps, slug: string, id: number, options: ReadOptionsInput): Promise<ReadingAnswer> {
+export async function readUpload(
+  deps: Deps,
+  slug: string,
+  id: number,
+  options: ReadOptionsInput,
+): Promise<ReadingAnswer> {
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
   const reading = await readReport(openStored(deps, file), { ...options, roles: options.roles });
@@ -82,15 +94,25 @@ export async function readUpload(deps: Deps, slug: string, id: number, options: 
 }
 
 /** Asks for a file to be loaded by the job process. */
-export async function askForLoad(deps: Deps, slug: string, id: number, options: ReadOptionsInput): Promise<void> {
+export async function askForLoad(
+  deps: Deps,
+  slug: string,
+  id: number,
+  options: ReadOptionsInput,
+): Promise<void> {
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
   const before = await findLoadedByDigest(deps.db, account.id, file.digest);
   if (before) {
-    throw new Refusal(`This file was loaded before, as ${before.name}. Loading it again would change nothing, so it was not.`, 409);
+    throw new Refusal(
+      `This file was loaded before, as ${before.name}. Loading it again would change nothing, so it was not.`,
+      409,
+    );
   }
   await deps.db.transaction(async (trx) => {
-    const moved = await moveReportFile(trx, account.id, id, ['uploaded', 'cancelled', 'failed'], 'waiting', { options });
+    const moved = await moveReportFile(trx, account.id, id, ['uploaded', 'cancelled', 'failed'], 'waiting', {
+      options,
+    });
     if (!moved) throw new Refusal('This file is being loaded already.', 409);
     await deps.enqueue(trx, { name: 'load-report', accountId: account.id, reportFileId: id });
   });
@@ -108,13 +130,27 @@ export async function listLoads(deps: Deps, slug: string): Promise<ReportFileVie
   return (await listReportFiles(deps.db, account.id)).map(toView);
 }
 
-export async function rejectedRowsOf(deps: Deps, slug: string, id: number) {
+/** The refused rows of a load as a sheet, with line and reason. */
+export async function refusedSheet(deps: Deps, slug: string, id: number): Promise<string> {
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
-  return { file: toView(file), rows: await listRejectedRows(deps.db, account.id, id) };
+  const rows = await listRejectedRows(deps.db, account.id, file.id);
+  return writeCsv(
+    ['line', 'category', 'reason', 'row'],
+    rows.map((r) => [r.line, r.category, r.reason, r.raw]),
+  );
 }
 
-export function toView({ id, name, source, sizeBytes, state, rowsRead, outcome, error, createdAt }: ReportFile): ReportFileView {
+export function toView({
+  id,
+  name,
+  source,
+  sizeBytes,
+  state,
+  rowsRead,
+  outcome,
+  error,
+  createdAt,
+}: ReportFile): ReportFileView {
   return { id, name, source, sizeBytes, state, rowsRead, outcome, error, createdAt };
 }
-

@@ -25,7 +25,12 @@ export async function viewLedger(deps: Deps, slug: string, beforeId?: number): P
   return { lines, next: entries.length > PAGE ? page.at(-1)!.id : null };
 }
 
-async function toLine(deps: Deps, account: Account, newest: string | null, entry: LedgerEntry): Promise<LedgerLine> {
+async function toLine(
+  deps: Deps,
+  account: Account,
+  newest: string | null,
+  entry: LedgerEntry,
+): Promise<LedgerLine> {
   const { id, at, who, about, what, why, change } = entry;
   if (!change) return { id, at, who, about, what, why, change: null };
   const { before, sentDay } = change;
@@ -37,8 +42,15 @@ async function toLine(deps: Deps, account: Account, newest: string | null, entry
       undo: inverse(change.change),
       undoneBy: change.undoneBy,
       sentDay,
-      before: before && { days: daysBetween(before.window.from, before.window.to) + 1, terms: before.terms, figures: before.figures },
-      since: newest !== null && newest >= sentDay && change.state === 'there' ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change) : null,
+      before: before && {
+        days: daysBetween(before.window.from, before.window.to) + 1,
+        terms: before.terms,
+        figures: before.figures,
+      },
+      since:
+        newest !== null && newest >= sentDay && change.state === 'there'
+          ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change)
+          : null,
     },
   };
 }
@@ -57,7 +69,9 @@ async function weighSince(
   const negatives = negativesBroughtBy(change, gate);
   const everywhere: Place = { kind: 'account', id: null };
   const here = new Set(negatives.flatMap((n) => gate.reached(n, place)));
-  const elsewhere = [...new Set(negatives.flatMap((n) => gate.reached(n, everywhere)))].filter((r) => !here.has(r));
+  const elsewhere = [...new Set(negatives.flatMap((n) => gate.reached(n, everywhere)))].filter(
+    (r) => !here.has(r),
+  );
   return {
     days: daysBetween(window.from, window.to) + 1,
     here: weighRows(snapshot, [...here]),
@@ -73,7 +87,9 @@ function placeOf(change: Change): Place | undefined {
 }
 
 function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
-  const costliest = [...rows].sort((a, b) => (snapshot.rows[b]!.costMicros ?? 0) - (snapshot.rows[a]!.costMicros ?? 0));
+  const costliest = [...rows].sort(
+    (a, b) => (snapshot.rows[b]!.costMicros ?? 0) - (snapshot.rows[a]!.costMicros ?? 0),
+  );
   return costliest.slice(0, MOST_SLIPS).map((r) => {
     const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
     return {
@@ -87,12 +103,20 @@ function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
 }
 
 /** Puts the change that takes a sent change back in the tray. */
-export async function undoSent(deps: Deps, slug: string, personId: number, changeId: number): Promise<DraftOutcome> {
+export async function undoSent(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  changeId: number,
+): Promise<DraftOutcome> {
   const account = await requireAccount(deps, slug);
   const sent = await findChange(deps.db, account.id, changeId);
   const set = sent && (await findSet(deps.db, account.id, sent.setId));
   if (!sent || !set || set.state === 'draft' || set.state === 'sending') {
-    throw new Refusal('Only what was sent and read back can be undone here; what is in the tray can be removed there.', 409);
+    throw new Refusal(
+      'Only what was sent and read back can be undone here; what is in the tray can be removed there.',
+      409,
+    );
   }
   const [outcome] = await draftChanges(deps, slug, personId, [
     { change: inverse(sent.change), why: 'takes back a sent change', undoes: sent.id },

@@ -34,7 +34,12 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
 }
 
 /** A list, and what it stops (or would stop) on one campaign. */
-export async function weighCell(deps: Deps, slug: string, listId: string, campaignId: string | null): Promise<CellAnswer> {
+export async function weighCell(
+  deps: Deps,
+  slug: string,
+  listId: string,
+  campaignId: string | null,
+): Promise<CellAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const list = listsOf(open).find((l) => l.id === listId);
   if (!list) throw new Refusal('This list is not there any more.', 404);
@@ -89,14 +94,25 @@ function keywordsHurt(open: Open, listId: string, campaignId: string): number {
 
 function entriesOf({ snapshot, drafted, onItsWay }: Open, listId: string): ListEntry[] {
   const isIn = (change: Change) =>
-    (change.kind === 'add negative' || change.kind === 'remove negative') && change.place.kind === 'list' && change.place.id === listId;
+    (change.kind === 'add negative' || change.kind === 'remove negative') &&
+    change.place.kind === 'list' &&
+    change.place.id === listId;
   const entry = ({ text, match }: { text: string; match: ListEntry['match'] }) => ({ text, match });
   const there = snapshot.mirror.negatives.filter((n) => n.place.kind === 'list' && n.place.id === listId);
-  const changes = [...onItsWay, ...drafted].map((c) => c.change).filter(isIn) as Extract<Change, { text: string }>[];
+  const changes = [...onItsWay, ...drafted].map((c) => c.change).filter(isIn) as Extract<
+    Change,
+    { text: string }
+  >[];
   const isRemoved = (n: { text: string; match: string }) =>
     changes.some((c) => c.kind === 'remove negative' && c.text === n.text && c.match === n.match);
   return [
-    ...changes.filter((c) => c.kind === 'add negative').map((c) => ({ ...entry(c), since: null, drafted: 'added' as const })),
-    ...there.map((n) => ({ ...entry(n), since: n.createdAt, drafted: isRemoved(n) ? ('removed' as const) : null })),
+    ...changes
+      .filter((c) => c.kind === 'add negative')
+      .map((c) => ({ ...entry(c), since: null, drafted: 'added' as const })),
+    ...there.map((n) => ({
+      ...entry(n),
+      since: n.createdAt,
+      drafted: isRemoved(n) ? ('removed' as const) : null,
+    })),
   ];
 }

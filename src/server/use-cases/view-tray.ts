@@ -1,4 +1,12 @@
-import { describeChange, negativesBroughtBy, noFigures, type Change, type Place, type RowGate } from '@/core';
+import {
+  describeChange,
+  negativesBroughtBy,
+  noFigures,
+  writeCsv,
+  type Change,
+  type Place,
+  type RowGate,
+} from '@/core';
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import type { TouchedKeyword } from '@/contracts/common';
 import { protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
@@ -44,11 +52,22 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
 }
 
 /** Live keywords that a change touches where it brings negatives into force. */
-export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: readonly number[]): TouchedKeyword[] {
+export function touchedBy(
+  open: Open,
+  change: Change,
+  gate: RowGate,
+  stopped: readonly number[],
+): TouchedKeyword[] {
   const place: Place | undefined =
-    change.kind === 'add negative' ? change.place : change.kind === 'hang list' ? { kind: 'campaign', id: change.campaignId } : undefined;
+    change.kind === 'add negative'
+      ? change.place
+      : change.kind === 'hang list'
+        ? { kind: 'campaign', id: change.campaignId }
+        : undefined;
   if (!place) return [];
-  const all = negativesBroughtBy(change, gate).flatMap((negative) => touchedKeywords(open, gate, negative, place, stopped));
+  const all = negativesBroughtBy(change, gate).flatMap((negative) =>
+    touchedKeywords(open, gate, negative, place, stopped),
+  );
   return [...new Map(all.map((k) => [`${k.campaign}|${k.adGroup}|${k.match}|${k.text}`, k])).values()];
 }
 
@@ -57,7 +76,12 @@ async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promi
   const spend = await loadSpendOfRows(deps.db, account.id, snapshot.window, stopped);
   return spend.map(({ day, costMicros, returnedMicros, stoppedMicros, stoppedReturnedMicros }) => {
     const returned = returnedMicros - stoppedReturnedMicros;
-    return { day, returnedMicros: returned, stoppedMicros, openMicros: costMicros - returned - stoppedMicros };
+    return {
+      day,
+      returnedMicros: returned,
+      stoppedMicros,
+      openMicros: costMicros - returned - stoppedMicros,
+    };
   });
 }
 
@@ -75,7 +99,21 @@ async function viewLastSent(deps: Deps, open: Open): Promise<SentState | null> {
     confirmed: changes.filter((c) => c.state === 'there').length,
     failed: changes
       .filter((c) => c.state === 'refused' || c.state === 'missing' || c.state === 'different')
-      .map((c) => ({ said: describeChange(c.change, open.names), reason: c.answerText ?? `read back: ${c.state}` })),
+      .map((c) => ({
+        said: describeChange(c.change, open.names),
+        reason: c.answerText ?? `read back: ${c.state}`,
+      })),
     trouble: set.trouble,
   };
+}
+
+/** The tray as a sheet, a change a row. */
+export async function traySheet(deps: Deps, slug: string): Promise<string> {
+  const { changes } = await viewTray(deps, slug);
+  return writeCsv(
+    ['change', 'kind', 'terms stopped', 'clicks', 'cost', 'conversions', 'put in by', 'why'],
+    changes.map(({ said, kind, stops, by, why }) => [
+      ...[said, kind, stops.terms, stops.clicks, (stops.costMicros ?? 0) / 1e6, stops.conversions, by, why],
+    ]),
+  );
 }

@@ -40,7 +40,10 @@ export async function weighChoice(
   return {
     ...{ id: term.id, raw: term.raw, words, kind: term.kind },
     ran: ran.map((r) => describeRow(open, r, term.key)),
-    lastDay: ran.map((r) => snapshot.rows[r]!.lastDay).sort().at(-1)!,
+    lastDay: ran
+      .map((r) => snapshot.rows[r]!.lastDay)
+      .sort()
+      .at(-1)!,
     isKept: kept !== undefined,
     keptBy: kept?.by ?? null,
     hasConverted: snapshot.converting.includes(term.key),
@@ -51,17 +54,30 @@ export async function weighChoice(
 
 /** Rows of a term, costliest first. */
 function rowsOf({ snapshot: { served, rows } }: Open, t: number): number[] {
-  const all = Array.from({ length: served.rowStarts[t + 1]! - served.rowStarts[t]! }, (_, i) => served.rowStarts[t]! + i);
+  const all = Array.from(
+    { length: served.rowStarts[t + 1]! - served.rowStarts[t]! },
+    (_, i) => served.rowStarts[t]! + i,
+  );
   return all.sort((a, b) => (rows[b]!.costMicros ?? 0) - (rows[a]!.costMicros ?? 0));
 }
 
-function weighAll(open: Open, words: readonly string[], positions: readonly number[], row: number): MatchChoice[] {
+function weighAll(
+  open: Open,
+  words: readonly string[],
+  positions: readonly number[],
+  row: number,
+): MatchChoice[] {
   const { served } = open.snapshot;
   const adGroup = served.adGroups[served.adGroupOf[row]!]!;
   const places = placesFor(open, adGroup);
   return IN_ORDER.map((match) => {
     const { text, refusal } = textFor(open, match, words, positions);
-    return { match, text, refusal, places: refusal ? [] : places.map((place) => weigh(open, { text, match }, place)) };
+    return {
+      match,
+      text,
+      refusal,
+      places: refusal ? [] : places.map((place) => weigh(open, { text, match }, place)),
+    };
   });
 }
 
@@ -77,13 +93,22 @@ function textFor(open: Open, match: MatchType, words: readonly string[], positio
 }
 
 /** Ad group and campaign where the term cost most, all shared lists (those in the tray too), and the account. */
-function placesFor(open: Open, adGroup: { id: string; campaignId: string }): { place: Place; name: string; note: string | null }[] {
+function placesFor(
+  open: Open,
+  adGroup: { id: string; campaignId: string },
+): { place: Place; name: string; note: string | null }[] {
   const { names, drafted, onItsWay, draft, snapshot } = open;
-  const made = [...onItsWay, ...drafted].flatMap(({ change }) => (change.kind === 'make list' ? [change.listId] : []));
+  const made = [...onItsWay, ...drafted].flatMap(({ change }) =>
+    change.kind === 'make list' ? [change.listId] : [],
+  );
   const lists = [...snapshot.mirror.lists.map((l) => l.id), ...made];
   return [
     { place: { kind: 'adGroup', id: adGroup.id }, name: names.adGroup(adGroup.id) ?? '', note: null },
-    { place: { kind: 'campaign', id: adGroup.campaignId }, name: names.campaign(adGroup.campaignId) ?? '', note: null },
+    {
+      place: { kind: 'campaign', id: adGroup.campaignId },
+      name: names.campaign(adGroup.campaignId) ?? '',
+      note: null,
+    },
     ...lists.map((id) => ({
       place: { kind: 'list' as const, id },
       name: names.list(id) ?? id,
@@ -101,7 +126,11 @@ function whereItHangs(hungOn: readonly string[] | 'account', nameOf: (campaignId
   return `hangs on ${hungOn.length} ${hungOn.length === 1 ? 'campaign' : 'campaigns'}: ${some}${more}`;
 }
 
-function weigh(open: Open, negative: NegativeText, at: { place: Place; name: string; note: string | null }): PlaceChoice {
+function weigh(
+  open: Open,
+  negative: NegativeText,
+  at: { place: Place; name: string; note: string | null },
+): PlaceChoice {
   const gate = open.draft.gate;
   const stopped = gate.wouldStop(negative, at.place);
   const touched = touchedKeywords(open, gate, negative, at.place, stopped);
@@ -120,7 +149,9 @@ function weigh(open: Open, negative: NegativeText, at: { place: Place; name: str
 
 /** The fewest terms; the words at fault before the whole term; then the narrower place. */
 function findSmallestSafe(choices: readonly MatchChoice[]): ChoiceAnswer['smallestSafe'] {
-  const safe = choices.flatMap(({ match, places }) => places.filter((p) => p.isSafe).map(({ place, weight }) => ({ match, place, weight })));
+  const safe = choices.flatMap(({ match, places }) =>
+    places.filter((p) => p.isSafe).map(({ place, weight }) => ({ match, place, weight })),
+  );
   const byWords = safe.filter(({ match }) => match !== 'exact');
   const [smallest] = (byWords.length > 0 ? byWords : safe).sort(
     (a, b) => a.weight.terms - b.weight.terms || (a.match === b.match ? 0 : a.match === 'phrase' ? -1 : 1),

@@ -1,6 +1,13 @@
 import { isNewListId, listOf, type Change } from '@/core';
 import type { PlatformChange } from '@/contracts/platform';
-import { findMaker, findSet, loadChangesOf, setTrouble, updateChange, type StoredChange } from '../repositories/change-sets';
+import {
+  findMaker,
+  findSet,
+  loadChangesOf,
+  setTrouble,
+  updateChange,
+  type StoredChange,
+} from '../repositories/change-sets';
 import { requireAccountById } from '../repositories/accounts';
 import { loadMirror, type Mirror } from '../repositories/structure';
 import { PlatformTrouble } from '../platform/platform';
@@ -24,7 +31,12 @@ export async function workOnSet(deps: Deps, accountId: number, setId: number): P
     await readBack(deps, accountId, setId);
   } catch (error) {
     if (!(error instanceof PlatformTrouble)) throw error;
-    await setTrouble(deps.db, accountId, setId, `${error.message} Nothing is lost: the changes wait here and are sent again.`);
+    await setTrouble(
+      deps.db,
+      accountId,
+      setId,
+      `${error.message} Nothing is lost: the changes wait here and are sent again.`,
+    );
     throw error;
   }
 }
@@ -33,7 +45,9 @@ async function sendUnanswered(deps: Deps, accountId: number, setId: number): Pro
   const account = await requireAccountById(deps.db, accountId);
   const mirror = await loadMirror(deps.db, accountId);
   for (;;) {
-    const unanswered = (await loadChangesOf(deps.db, accountId, setId)).filter((c) => c.state === 'drafted').slice(0, BATCH);
+    const unanswered = (await loadChangesOf(deps.db, accountId, setId))
+      .filter((c) => c.state === 'drafted')
+      .slice(0, BATCH);
     if (unanswered.length === 0) return;
     const batch = await translateAll(deps, accountId, mirror, unanswered);
     const answers = await deps.platform.change(account.platformAccountId, batch);
@@ -41,13 +55,19 @@ async function sendUnanswered(deps: Deps, accountId: number, setId: number): Pro
       for (const answer of answers) {
         const stored = unanswered.find((c) => c.key === answer.key);
         if (!stored) continue;
-        await updateChange(trx, accountId, stored.id, answer.outcome === 'applied'
-          ? { state: 'applied', platformId: answer.id }
-          : { state: 'refused', answerCode: answer.code, answerText: answer.text });
+        await updateChange(
+          trx,
+          accountId,
+          stored.id,
+          answer.outcome === 'applied'
+            ? { state: 'applied', platformId: answer.id }
+            : { state: 'refused', answerCode: answer.code, answerText: answer.text },
+        );
       }
       await setTrouble(trx, accountId, setId, null);
     });
-    if (answers.length === 0) throw new PlatformTrouble('no answer', 'The ad platform answered for none of the changes.');
+    if (answers.length === 0)
+      throw new PlatformTrouble('no answer', 'The ad platform answered for none of the changes.');
   }
 }
 
@@ -55,14 +75,20 @@ async function translateAll(deps: Deps, accountId: number, mirror: Mirror, chang
   const batch: { key: string; change: PlatformChange }[] = [];
   for (const { key, change } of changes) {
     const listId = listOf(change);
-    const platformList = listId === undefined ? undefined : await platformListId(deps, accountId, mirror, listId);
+    const platformList =
+      listId === undefined ? undefined : await platformListId(deps, accountId, mirror, listId);
     batch.push({ key, change: translate(change, mirror, platformList) });
   }
   return batch;
 }
 
 /** A list that the platform has bears its id; one that a change makes is named by that change's key. */
-async function platformListId(deps: Deps, accountId: number, mirror: Mirror, listId: string): Promise<string> {
+async function platformListId(
+  deps: Deps,
+  accountId: number,
+  mirror: Mirror,
+  listId: string,
+): Promise<string> {
   if (!isNewListId(listId)) return mirror.lists.find((l) => l.id === listId)?.platformId ?? listId;
   const maker = await findMaker(deps.db, accountId, keyOfNewList(listId));
   return maker?.platformId ?? `key:${keyOfNewList(listId)}`;
@@ -77,7 +103,12 @@ function translate(change: Change, mirror: Mirror, platformList: string | undefi
     case 'remove negative': {
       const { kind, text, match, place } = change;
       if (place.kind === 'account') return { kind, text, match, place: { kind: 'account', id: null } };
-      const id = place.kind === 'list' ? platformList! : place.kind === 'campaign' ? campaign(place.id!) : adGroup(place.id!);
+      const id =
+        place.kind === 'list'
+          ? platformList!
+          : place.kind === 'campaign'
+            ? campaign(place.id!)
+            : adGroup(place.id!);
       return { kind, text, match, place: { kind: place.kind, id } };
     }
     case 'make list':
@@ -89,4 +120,3 @@ function translate(change: Change, mirror: Mirror, platformList: string | undefi
       return { kind: change.kind, listId: platformList!, campaignId: campaign(change.campaignId) };
   }
 }
-

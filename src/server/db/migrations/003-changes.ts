@@ -84,5 +84,7 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
-  await db.raw('drop table job_process, ledger_entry, change, change_set cascade; drop function ledger_is_append_only');
+  await db.raw(
+    'drop table job_process, ledger_entry, change, change_set cascade; drop function ledger_is_append_only',
+  );
 }

@@ -1,0 +1,32 @@
+import { cookies } from 'next/headers';
+import { notFound } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { PERSON_COOKIE } from '@/contracts/common';
+import { Frame } from '@/screens/frame/frame';
+import { webDeps } from '@/server/container';
+import { Refusal } from '@/server/use-cases/deps';
+import { describeAccount, listAccountsAndPeople } from '@/server/use-cases/describe-account';
+
+export const dynamic = 'force-dynamic';
+
+export default async function AccountLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ account: string }>;
+}) {
+  const { account } = await params;
+  const summary = await describeAccount(webDeps(), account).catch((error: unknown) => {
+    if (error instanceof Refusal) notFound();
+    throw error;
+  });
+  const { accounts, people } = await listAccountsAndPeople(webDeps());
+  const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
+  const personId = people.find((p) => p.id === chosen)?.id ?? people[0]?.id ?? 0;
+  return (
+    <Frame summary={summary} accounts={accounts} people={people} personId={personId}>
+      {children}
+    </Frame>
+  );
+}

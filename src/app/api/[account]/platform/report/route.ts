@@ -1,0 +1,6 @@
+import { writes } from '@/app/api/_handle/handle';
+import { fetchReport } from '@/server/use-cases/fetch-report';
+
+export const POST = writes(async ({ deps, slug, personId }) => ({
+  fileId: await fetchReport(deps, slug, personId),
+}));

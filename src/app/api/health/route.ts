@@ -1,0 +1,9 @@
+import { webDeps } from '@/server/container';
+
+/** Whether the application and its database answer. */
+export async function GET(): Promise<Response> {
+  await webDeps().db.raw('select 1');
+  return Response.json({ name: 'Gate Post' });
+}
+
+export const dynamic = 'force-dynamic';

@@ -1,0 +1,19 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import type { AccountSummary } from '@/contracts/common';
+
+export type AccountContextValue = {
+  summary: AccountSummary;
+  /** where a screen puts what is in hand */
+  inHand: HTMLElement | null;
+};
+
+export const AccountContext = createContext<AccountContextValue | null>(null);
+
+/** The account that the screen shows. */
+export function useAccount(): AccountContextValue & { api: (path: string) => string } {
+  const value = useContext(AccountContext);
+  if (!value) throw new Error('useAccount stands inside the frame of an account');
+  return { ...value, api: (path) => `/api/${value.summary.slug}/${path}` };
+}

@@ -1,0 +1,206 @@
+'use client';
+
+import Link from 'next/link';
+import { usePathname, useRouter } from 'next/navigation';
+import { Suspense, useEffect, useState, type ReactNode } from 'react';
+import { BookText, Inbox, ListTree, ScanSearch } from 'lucide-react';
+import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
+import { Tray } from '@/screens/tray/tray';
+import { formatDay, formatDays, formatMoney, formatShare } from '@/ui/format';
+import { Key } from '@/ui/button';
+import { Sign } from '@/ui/marks';
+import { AccountContext } from './account-context';
+import { PlatformClock } from './platform-clock';
+import { ThemeSwitch } from './theme-switch';
+import { undoLast } from './undo';
+
+type Props = {
+  summary: AccountSummary;
+  accounts: { slug: string; name: string }[];
+  people: { id: number; name: string }[];
+  personId: number;
+  children: ReactNode;
+};
+
+/** Rail, strip, work surface, and the panel of what is in hand and what is decided. */
+export function Frame({ summary, accounts, people, personId, children }: Props) {
+  const [inHand, setInHand] = useState<HTMLElement | null>(null);
+  useUndoKey();
+  return (
+    <AccountContext.Provider value={{ summary, inHand }}>
+      <div className="grid h-dvh min-w-[1024px] grid-cols-[148px_minmax(0,1fr)_304px] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_304px]">
+        <Rail summary={summary} />
+        <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
+        <main className="col-start-2 row-start-2 flex min-w-0 flex-col overflow-hidden border-r border-line bg-sheet">
+          <Suspense>{children}</Suspense>
+        </main>
+        <aside
+          aria-label="In hand and the Tray"
+          className="col-start-3 row-start-2 flex min-h-0 flex-col bg-paper"
+        >
+          <section
+            ref={setInHand}
+            aria-label="In hand"
+            tabIndex={0}
+            className="max-h-[62%] min-h-16 overflow-y-auto border-b border-line bg-sheet px-4 py-3"
+          />
+          <Tray />
+        </aside>
+      </div>
+    </AccountContext.Provider>
+  );
+}
+
+const SCREENS = [
+  { path: 'intake', name: 'Intake', icon: Inbox },
+  { path: 'sift', name: 'Sift', icon: ScanSearch },
+  { path: 'lists', name: 'Lists', icon: ListTree },
+  { path: 'ledger', name: 'Ledger', icon: BookText },
+];
+
+function Rail({ summary }: { summary: AccountSummary }) {
+  const pathname = usePathname();
+  return (
+    <div className="row-span-2 flex flex-col border-r border-line">
+      <Link href="/" className="flex h-12 items-center gap-2.5 px-4 font-title text-[18px] font-bold">
+        <Sign />
+        <span className="max-[1180px]:hidden">Gate Post</span>
+      </Link>
+      <nav aria-label="Screens" className="mt-1 flex flex-col">
+        {SCREENS.map(({ path, name, icon: Icon }) => {
+          const href = `/${summary.slug}/${path}`;
+          const current = pathname.startsWith(href);
+          return (
+            <Link
+              key={path}
+              href={href}
+              aria-current={current ? 'page' : undefined}
+              title={name}
+              className={`flex items-center gap-2.5 border-l-[3px] px-3.5 py-1.5 ${current ? 'border-pine bg-raised font-semibold text-pine' : 'border-transparent hover:bg-raised'}`}
+            >
+              <Icon size={16} aria-hidden className="shrink-0" />
+              <span className="max-[1180px]:sr-only">{name}</span>
+            </Link>
+          );
+        })}
+      </nav>
+      <div className="mt-auto px-4 pb-3 text-[12px] text-soft max-[1180px]:hidden">
+        {summary.dataDays
+          ? `Data to ${formatDay(summary.dataDays.to)}, lag ${summary.lagDays} days`
+          : 'No data yet'}
+        {summary.platformDay && <PlatformClock day={summary.platformDay} />}
+      </div>
+    </div>
+  );
+}
+
+function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>) {
+  const router = useRouter();
+  const target =
+    summary.steersBy === 'CPA' ? formatMoney(summary.targetMicros) : formatShare(summary.targetAcos);
+  return (
+    <header className="col-span-2 flex items-center gap-5 border-b border-line px-4">
+      <select
+        aria-label="Account"
+        className="max-w-56 border-b border-dashed border-soft bg-transparent font-semibold"
+        value={summary.slug}
+        onChange={(e) => router.push(`/${e.target.value}/sift`)}
+      >
+        {accounts.map((a) => (
+          <option key={a.slug} value={a.slug}>
+            {a.name}
+          </option>
+        ))}
+      </select>
+      {summary.window && (
+        <span className="whitespace-nowrap text-soft">Days {formatDays(summary.window)}</span>
+      )}
+      <span className="whitespace-nowrap text-soft">
+        Steers by {summary.steersBy} <span className="text-ink">{target}</span>
+        {summary.steersBy === 'CPA' && ` ${summary.currency}`}
+      </span>
+      <GateField slug={summary.slug} />
+      <select
+        aria-label="You are"
+        className="border-b border-dashed border-soft bg-transparent"
+        defaultValue={personId}
+        onChange={(e) => {
+          document.cookie = `${PERSON_COOKIE}=${e.target.value}; path=/; max-age=31536000; samesite=strict`;
+          router.refresh();
+        }}
+      >
+        {people.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+      </select>
+      <ThemeSwitch />
+    </header>
+  );
+}
+
+function GateField({ slug }: { slug: string }) {
+  const router = useRouter();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 'g' || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target))
+        return;
+      event.preventDefault();
+      document.getElementById('gate-query')?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  return (
+    <form
+      role="search"
+      className="relative ml-auto w-64 min-w-32"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const query = new FormData(event.currentTarget).get('query');
+        if (typeof query === 'string' && query.trim() !== '')
+          router.push(`/${slug}/gate?query=${encodeURIComponent(query)}`);
+      }}
+    >
+      <input
+        id="gate-query"
+        name="query"
+        aria-label="Gate check: would a query get through?"
+        aria-keyshortcuts="g"
+        placeholder="Would a query get through?"
+        autoComplete="off"
+        className="w-full rounded border border-line bg-sheet py-1 pr-8 pl-2.5 placeholder:text-soft"
+      />
+      <span className="absolute top-1.5 right-2 text-soft">
+        <Key>g</Key>
+      </span>
+    </form>
+  );
+}
+
+function useUndoKey() {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (
+        event.key.toLowerCase() !== 'z' ||
+        !(event.ctrlKey || event.metaKey) ||
+        event.shiftKey ||
+        isTyping(event.target)
+      )
+        return;
+      event.preventDefault();
+      void undoLast();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
+
+/** Whether a key press belongs to a field. */
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+  );
+}

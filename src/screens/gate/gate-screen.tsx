@@ -1,0 +1,136 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { parseAsString, useQueryState } from 'nuqs';
+import type { GateAnswer } from '@/contracts/screens';
+import { useAccount } from '@/screens/frame/account-context';
+import { InHand } from '@/screens/frame/in-hand';
+import { ask } from '@/ui/ask';
+import { plural } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { MatchChip } from '@/ui/match-chip';
+
+/** Any query: does it get through, where, and which negative stops it. */
+export function GateScreen() {
+  const { summary, api } = useAccount();
+  const [query] = useQueryState('query', parseAsString.withDefault(''));
+  const { data, error } = useQuery({
+    queryKey: ['gate', summary.slug, query],
+    queryFn: () => ask<GateAnswer>(api(`gate?query=${encodeURIComponent(query)}`)),
+    enabled: query !== '',
+  });
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
+        <h1 className="font-title text-[20px] font-bold">Gate check</h1>
+        <p className="min-w-0 truncate text-soft">
+          {query === ''
+            ? 'Type a query in the field above; the key g goes there.'
+            : `Would “${query}” get through?`}
+        </p>
+      </header>
+      {error && <p className="p-4 text-rust">{error.message}</p>}
+      {data &&
+        (data.text === '' ? (
+          <p className="p-4">This query holds no word, so no negative can stop it.</p>
+        ) : (
+          <Answer answer={data} />
+        ))}
+      <InHand>
+        {data ? (
+          <div className="mt-1 text-[13px]">
+            <p>
+              Compared as <b>{data.text}</b>
+            </p>
+            {data.stoppedByTray + data.openedByTray > 0 ? (
+              <p className="text-pine">
+                <Mark kind="drafted" /> With the tray it would{' '}
+                {data.stoppedByTray > 0
+                  ? `be stopped in ${plural(data.stoppedByTray, 'ad group')} more`
+                  : `pass in ${plural(data.openedByTray, 'ad group')} more`}
+                .
+              </p>
+            ) : (
+              <p className="text-soft">The tray changes nothing for it.</p>
+            )}
+          </div>
+        ) : (
+          <p className="mt-1 text-[13px] text-soft">Nothing is asked yet.</p>
+        )}
+      </InHand>
+    </div>
+  );
+}
+
+function Answer({ answer }: { answer: GateAnswer }) {
+  const stopped = answer.adGroups - answer.open;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3" tabIndex={0} role="group" aria-label="Answer">
+      <p className="font-title text-[22px] font-bold" role="status" data-testid="gate-answer">
+        <Mark kind={answer.open === 0 ? 'stopped' : 'open'} className="mr-2" />
+        {stopped === 0
+          ? 'Through everywhere'
+          : answer.open === 0
+            ? 'Stopped everywhere'
+            : `Through in ${answer.open}, stopped in ${stopped} ad groups`}
+      </p>
+      <p className="mb-3 text-[13px] text-soft">
+        Of {plural(answer.adGroups, 'live ad group')} in this account. Negatives are literal: plurals and
+        misspellings pass.
+      </p>
+      {answer.stoppers.length > 0 && (
+        <table className="mb-4 w-full text-[13px]">
+          <caption className="pb-1 text-left text-[14px] font-semibold">What stops it</caption>
+          <thead className="text-left text-[12px] text-soft">
+            <tr>
+              <th className="font-normal">negative</th>
+              <th className="font-normal">where it sits</th>
+              <th className="font-normal">stops it in</th>
+            </tr>
+          </thead>
+          <tbody>
+            {answer.stoppers.map((s) => (
+              <tr
+                key={`${s.match} ${s.text} ${s.placeName} ${s.inTray}`}
+                className="border-t border-line align-top"
+              >
+                <td className="py-1 pr-3">
+                  <Mark kind={s.inTray ? 'drafted' : 'stopped'} /> <b>{s.text}</b>{' '}
+                  <MatchChip match={s.match} />
+                  {s.inTray && <span className="text-pine"> in the tray</span>}
+                </td>
+                <td className="pr-3">{s.placeName}</td>
+                <td>
+                  {plural(s.adGroups, 'ad group')} of {s.campaigns.slice(0, 4).join(', ')}
+                  {s.campaigns.length > 4 && ` and ${s.campaigns.length - 4} more campaigns`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <table className="w-full text-[13px]">
+        <caption className="pb-1 text-left text-[14px] font-semibold">Campaign by campaign</caption>
+        <tbody>
+          {answer.campaigns.map((c) => (
+            <tr key={c.id} className="border-t border-line align-top">
+              <td className="py-1 pr-3 font-semibold whitespace-nowrap">
+                <Mark kind={c.open === 0 && c.stopped > 0 ? 'stopped' : 'open'} /> {c.name}
+              </td>
+              <td className="pr-3 whitespace-nowrap">
+                {c.stopped === 0
+                  ? 'through'
+                  : c.open === 0
+                    ? 'stopped'
+                    : `through in ${c.open}, stopped in ${c.stopped}`}
+              </td>
+              <td className="text-soft">
+                {c.stopped > 0 && c.open > 0 ? `stopped in ${c.stoppedIn.join(', ')}` : ''}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

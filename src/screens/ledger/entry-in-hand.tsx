@@ -1,0 +1,114 @@
+'use client';
+
+import type { LedgerLine } from '@/contracts/screens';
+import { InHand } from '@/screens/frame/in-hand';
+import { formatConversions, formatCount, formatDay, formatMoney, plural } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+
+/** What a sent change cost before, what its terms cost since, and what still slips through. */
+export function EntryInHand({ line }: { line: LedgerLine | undefined }) {
+  if (!line) {
+    return (
+      <InHand>
+        <p className="mt-1 text-[13px] text-soft">Choose an entry to see what came of it.</p>
+      </InHand>
+    );
+  }
+  const { change } = line;
+  return (
+    <InHand title={line.what}>
+      <div className="mt-1 text-[13px]">
+        <p className="text-soft">
+          {line.who}, {new Date(line.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+          {change && `, acts from ${formatDay(change.sentDay)}`}
+        </p>
+        {line.why && <p>{line.why}</p>}
+        {change && <Outcome change={change} />}
+      </div>
+    </InHand>
+  );
+}
+
+function Outcome({ change: { before, since, state } }: { change: NonNullable<LedgerLine['change']> }) {
+  if (state !== 'there')
+    return <p className="text-rust">The read-back found it {state}. What failed stands in the tray again.</p>;
+  if (!before || before.terms === 0) return null;
+  return (
+    <>
+      <table className="mt-1.5 w-full border-y border-line text-right">
+        <thead className="text-[12px] text-soft">
+          <tr>
+            <th />
+            <th className="font-normal">terms</th>
+            <th className="font-normal">clicks</th>
+            <th className="font-normal">cost</th>
+            <th className="font-normal">conv.</th>
+          </tr>
+        </thead>
+        <tbody>
+          <FiguresRow
+            name={`${plural(before.days, 'day')} before`}
+            terms={before.terms}
+            figures={before.figures}
+          />
+          {since && (
+            <FiguresRow
+              name={`${plural(since.days, 'day')} since`}
+              terms={since.here.terms}
+              figures={since.here}
+            />
+          )}
+          {since && (
+            <FiguresRow name="elsewhere since" terms={since.elsewhere.terms} figures={since.elsewhere} />
+          )}
+        </tbody>
+      </table>
+      {!since && <p className="mt-1 text-soft">No report reaches the day it was sent yet.</p>}
+      {since && since.slips.length === 0 && (
+        <p className="mt-1 text-moss">
+          <Mark kind="stopped" /> Nothing slips through.
+        </p>
+      )}
+      {since && since.slips.length > 0 && (
+        <>
+          <p className="mt-1.5 text-timber">
+            <Mark kind="open" /> Still slips through, served elsewhere:
+          </p>
+          <ul>
+            {since.slips.map((s) => (
+              <li
+                key={`${s.text} ${s.adGroup} ${s.campaign}`}
+                className="flex gap-2 border-b border-line py-0.5"
+              >
+                <span className="min-w-0 flex-1 truncate" title={`${s.campaign} / ${s.adGroup}`}>
+                  {s.text} <span className="text-soft">{s.adGroup}</span>
+                </span>
+                <span>{formatMoney(s.costMicros)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </>
+  );
+}
+
+function FiguresRow({
+  name,
+  terms,
+  figures,
+}: {
+  name: string;
+  terms: number;
+  figures: { clicks: number | null; costMicros: number | null; conversions: number | null };
+}) {
+  return (
+    <tr>
+      <th className="text-left font-normal">{name}</th>
+      <td>{formatCount(terms)}</td>
+      <td>{formatCount(figures.clicks ?? 0)}</td>
+      <td>{formatMoney(figures.costMicros ?? 0)}</td>
+      <td>{formatConversions(figures.conversions ?? 0)}</td>
+    </tr>
+  );
+}

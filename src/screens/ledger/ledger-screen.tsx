@@ -1,0 +1,149 @@
+'use client';
+
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { parseAsInteger, useQueryState } from 'nuqs';
+import type { LedgerLine, LedgerPage } from '@/contracts/screens';
+import type { DraftOutcome } from '@/contracts/tray';
+import { toast } from 'sonner';
+import { useAccount } from '@/screens/frame/account-context';
+import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatMoney, plural } from '@/ui/format';
+import { EntryInHand } from './entry-in-hand';
+
+/** Everything that was changed: by whom, when, why, what came of it, with undo. */
+export function LedgerScreen() {
+  const { summary, api } = useAccount();
+  const [chosen, setChosen] = useQueryState('entry', parseAsInteger);
+  const { data, error, fetchNextPage, hasNextPage } = useInfiniteQuery({
+    queryKey: ['ledger', summary.slug],
+    queryFn: ({ pageParam }) =>
+      ask<LedgerPage>(api(`ledger${pageParam === null ? '' : `?before=${pageParam}`}`)),
+    initialPageParam: null as number | null,
+    getNextPageParam: (page) => page.next,
+  });
+  const lines = data?.pages.flatMap((page) => page.lines) ?? [];
+  const line = lines.find((l) => l.id === chosen) ?? lines[0];
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
+        <h1 className="font-title text-[20px] font-bold">Ledger</h1>
+        <p className="text-soft">
+          Everything that was changed, newest first. What was sent is undone by a change in the tray.
+        </p>
+      </header>
+      {error && <p className="p-4 text-rust">{error.message}</p>}
+      {data && lines.length === 0 && <p className="p-4 text-soft">Nothing was changed yet.</p>}
+      <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Entries">
+        <table className="w-full table-fixed text-[13px]">
+          <caption className="sr-only">Entries of the ledger</caption>
+          <thead className="sticky top-0 bg-sheet text-left text-[12px] text-soft">
+            <tr>
+              <th className="w-[104px] px-4 py-1 font-normal">when</th>
+              <th className="w-[96px] font-normal">who</th>
+              <th className="font-normal">what, why</th>
+              <th className="w-[74px] text-right font-normal">read back</th>
+              <th className="w-[96px] text-right font-normal">cost before</th>
+              <th className="w-[112px] pr-3 text-right font-normal">since</th>
+              <th className="w-[70px]">
+                <span className="sr-only">undo</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((l) => (
+              <Row key={l.id} line={l} isChosen={l.id === line?.id} onChoose={() => void setChosen(l.id)} />
+            ))}
+          </tbody>
+        </table>
+        {hasNextPage && (
+          <Button className="m-4" onClick={() => void fetchNextPage()}>
+            Older entries
+          </Button>
+        )}
+      </div>
+      <EntryInHand line={line} />
+    </div>
+  );
+}
+
+function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean; onChoose: () => void }) {
+  const { change } = line;
+  const at = new Date(line.at);
+  return (
+    <tr className={`border-t border-line align-top ${isChosen ? 'bg-raised' : ''}`} onClick={onChoose}>
+      <td className="px-4 py-1.5 whitespace-nowrap text-soft">
+        {at.toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+      </td>
+      <td className="truncate">{line.who}</td>
+      <td className="py-1.5 pr-2">
+        <button
+          type="button"
+          className="text-left hover:underline"
+          aria-pressed={isChosen}
+          onClick={onChoose}
+        >
+          {line.what}
+        </button>
+        {line.why && <span className="block text-[12px] text-soft">{line.why}</span>}
+      </td>
+      <td className={`text-right ${change && change.state !== 'there' ? 'text-rust' : 'text-moss'}`}>
+        {change?.state}
+      </td>
+      <td className="text-right">
+        {change?.before && change.before.terms > 0 && (
+          <>
+            {formatMoney(change.before.figures.costMicros)}
+            <span className="block text-[12px] text-soft">in {plural(change.before.days, 'day')}</span>
+          </>
+        )}
+      </td>
+      <td className="pr-3 text-right">
+        {change?.since && (
+          <>
+            {formatMoney(change.since.here.costMicros ?? 0)}
+            <span className="block text-[12px] text-soft">in {plural(change.since.days, 'day')}</span>
+            {(change.since.elsewhere.costMicros ?? 0) > 0 && (
+              <span className="block text-[12px] text-timber">
+                slips {formatMoney(change.since.elsewhere.costMicros)}
+              </span>
+            )}
+          </>
+        )}
+      </td>
+      <td className="pr-3 text-right">{change && <Undo line={line} />}</td>
+    </tr>
+  );
+}
+
+function Undo({ line }: { line: LedgerLine }) {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  const change = line.change!;
+  if (change.undoneBy)
+    return (
+      <span className="text-[12px] text-soft">
+        {change.undoneBy === 'drafted' ? 'undo in the tray' : 'undone'}
+      </span>
+    );
+  if (change.state !== 'there') return null;
+  return (
+    <button
+      type="button"
+      className="font-semibold text-pine hover:underline"
+      aria-label={`Undo: ${line.what}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        ask<DraftOutcome>(api(`ledger/${change.id}/undo`), { method: 'POST' })
+          .then((outcome) => {
+            toast(outcome.outcome === 'drafted' ? `In the tray: ${outcome.said}` : outcome.said);
+            return refresh();
+          })
+          .catch(sayFailure);
+      }}
+    >
+      Undo
+    </button>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+
+import { memo } from 'react';
+import { ratios, spendWithoutReturn } from '@/core';
+import type { TermLine } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { formatConversions, formatCount, formatMoney, formatShare } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { MatchChip } from '@/ui/match-chip';
+import type { Choice } from './use-choice';
+
+/** The columns of the table, the same in header and rows. */
+export const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_minmax(0,152px)_42px_56px_58px_38px_54px] gap-x-2 px-3';
+
+const NOTE: Record<Exclude<TermLine['kind'], 'query'>, string> = {
+  code: 'a product code: it can be excluded as a product, not stopped by a negative',
+  wordless: 'holds no word, so no negative can stop it',
+  unreported: 'spend on queries that the platform does not name',
+};
+
+type Props = {
+  index: number;
+  top: number;
+  line: TermLine | undefined;
+  isInHand: boolean;
+  choice: Choice;
+  /** a word by its position, or the row itself */
+  onChoose: (word: number | null) => void;
+};
+
+export function TermRow({ index, top, line, isInHand, choice, onChoose }: Props) {
+  const wouldGo =
+    !isInHand && line !== undefined && line.words.length > 0 && choice.gate?.isStopped(line.words.join(' '));
+  return (
+    <div
+      role="row"
+      id={`term-${index}`}
+      aria-rowindex={index + 2}
+      aria-selected={isInHand}
+      onClick={() => onChoose(null)}
+      className={`${COLUMNS} absolute inset-x-0 h-[30px] items-center border-b border-line ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px]' : ''} ${wouldGo ? 'bg-straw/50' : ''}`}
+      style={{ top }}
+    >
+      {line ? (
+        <Cells
+          line={line}
+          positions={isInHand ? choice.chosen.positions : NONE}
+          onChoose={onChoose}
+          wouldGo={wouldGo === true}
+        />
+      ) : (
+        <div role="gridcell">…</div>
+      )}
+    </div>
+  );
+}
+
+const NONE: readonly number[] = [];
+
+const Cells = memo(function Cells({
+  line,
+  positions,
+  onChoose,
+  wouldGo,
+}: {
+  line: TermLine;
+  positions: readonly number[];
+  onChoose: Props['onChoose'];
+  wouldGo: boolean;
+}) {
+  const { summary } = useAccount();
+  const { cpaMicros, acos } = ratios(line);
+  const without = spendWithoutReturn(line);
+  const returned = (line.conversions ?? 0) > 0;
+  return (
+    <>
+      <div
+        role="gridcell"
+        className="flex items-center gap-[3px] overflow-hidden whitespace-nowrap"
+        title={line.raw}
+      >
+        {line.words.map((word, i) => (
+          <button
+            key={i}
+            type="button"
+            tabIndex={-1}
+            aria-pressed={positions.includes(i)}
+            className={`rounded px-[3px] font-semibold ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
+            onClick={(event) => {
+              event.stopPropagation();
+              onChoose(i);
+            }}
+          >
+            {word}
+          </button>
+        ))}
+        {line.kind !== 'query' && (
+          <span className="truncate" title={NOTE[line.kind]}>
+            <b>{line.raw}</b>{' '}
+            <span className="text-soft">{line.kind === 'code' ? 'product code' : 'no word'}</span>
+          </span>
+        )}
+        {line.isProtected && <Mark kind="kept" label="protected" />}
+        {wouldGo && <span className="sr-only">would be stopped too</span>}
+      </div>
+      <div
+        role="gridcell"
+        className="flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft"
+        title={line.servedBy.keyword ?? undefined}
+      >
+        <span className="truncate">{line.servedBy.keyword ?? ''}</span>
+        <MatchChip match={line.servedBy.match} />
+        {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
+      </div>
+      <div role="gridcell" className="text-right">
+        {formatCount(line.clicks)}
+      </div>
+      <div role="gridcell" className="text-right">
+        {formatMoney(line.costMicros)}
+      </div>
+      <div role="gridcell" className={`text-right ${without > 0 ? 'text-timber' : 'text-soft'}`}>
+        {line.conversions === null ? '–' : formatMoney(without)}
+      </div>
+      <div role="gridcell" className={`text-right ${returned ? 'font-semibold text-moss' : ''}`}>
+        {formatConversions(line.conversions)}
+      </div>
+      <div role="gridcell" className="text-right">
+        {summary.steersBy === 'CPA' ? formatMoney(cpaMicros) : formatShare(acos)}
+      </div>
+    </>
+  );
+});

@@ -1,0 +1,91 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import type { TrayView } from '@/contracts/tray';
+import { Button } from '@/ui/button';
+import { formatConversions, formatCount, formatDays, formatMoney, plural } from '@/ui/format';
+import { useTrayActions } from './use-tray';
+import { warningsOf } from './warnings';
+
+/** The last page before sending: what changes, where, the warnings, and the button. */
+export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
+  const { send } = useTrayActions();
+  const [busy, setBusy] = useState(false);
+  const warnings = warningsOf(view.changes);
+  const stopped = warnings.some((w) => w.tone === 'stop');
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+        <Dialog.Content className="fixed top-1/2 left-1/2 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
+          <div className="border-b border-line px-5 py-3">
+            <Dialog.Title className="font-title text-[20px] font-bold">
+              Send {plural(view.changes.length, 'change')}
+            </Dialog.Title>
+            <Dialog.Description className="text-[13px] text-soft">
+              Over {formatDays(view.window)} they would have stopped {plural(view.stops.terms, 'term')},{' '}
+              {plural(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
+              {formatConversions(view.stops.conversions ?? 0)} conversions. Each is sent once, then read back
+              and compared.
+            </Dialog.Description>
+          </div>
+          <div
+            className="min-h-0 flex-1 overflow-y-auto px-5 py-3"
+            tabIndex={0}
+            role="group"
+            aria-label="What will change"
+          >
+            {warnings.map((w) => (
+              <p
+                key={w.key}
+                className={`mb-2 border-l-[3px] px-2.5 py-1.5 text-[13px] ${w.tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
+              >
+                {w.text}
+              </p>
+            ))}
+            <table className="w-full text-[13px]">
+              <thead className="text-left text-soft">
+                <tr>
+                  <th className="py-1 font-normal">change</th>
+                  <th className="py-1 font-normal">put in by</th>
+                  <th className="py-1 text-right font-normal">terms</th>
+                  <th className="py-1 text-right font-normal">clicks</th>
+                  <th className="py-1 text-right font-normal">cost</th>
+                </tr>
+              </thead>
+              <tbody>
+                {view.changes.map((c) => {
+                  const effect = c.reopens.terms > 0 ? c.reopens : c.stops;
+                  return (
+                    <tr key={c.id} className="border-t border-line align-top">
+                      <td className="py-1 pr-2">{c.said}</td>
+                      <td className="py-1 pr-2 whitespace-nowrap text-soft">{c.by}</td>
+                      <td className="py-1 text-right">{formatCount(effect.terms)}</td>
+                      <td className="py-1 text-right">{formatCount(effect.clicks ?? 0)}</td>
+                      <td className="py-1 text-right">{formatMoney(effect.costMicros ?? 0)}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </div>
+          <div className="flex items-center gap-2 border-t border-line px-5 py-3">
+            <Button
+              tone="main"
+              disabled={busy || stopped}
+              onClick={() => {
+                setBusy(true);
+                void send().then((sent) => (sent ? onClose() : setBusy(false)));
+              }}
+            >
+              Send {plural(view.changes.length, 'change')}
+            </Button>
+            <Button onClick={onClose}>Not yet</Button>
+            {stopped && <span className="text-[13px] text-rust">A change is held back; see above.</span>}
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

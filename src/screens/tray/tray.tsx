@@ -1,0 +1,151 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import type { TrayChange, TrayView } from '@/contracts/tray';
+import { Button } from '@/ui/button';
+import { formatConversions, formatCount, formatMoney, plural } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { SpendBars } from '@/ui/spend-bars';
+import { useAccount } from '@/screens/frame/account-context';
+import { SendDialog } from './send-dialog';
+import { SentNote } from './sent-note';
+import { useTrayActions, useTrayView } from './use-tray';
+import { warningsOf } from './warnings';
+
+/** The draft of changes, at the right of every screen. */
+export function Tray() {
+  const { data, error } = useTrayView();
+  const { remove } = useTrayActions();
+  const [sending, setSending] = useState(false);
+  const { api } = useAccount();
+  const count = data?.changes.length ?? 0;
+  return (
+    <section aria-label="Tray" className="flex min-h-0 flex-1 flex-col">
+      <div
+        className="min-h-0 flex-1 overflow-y-auto px-4 pt-3"
+        tabIndex={0}
+        role="group"
+        aria-label="Changes in the tray"
+      >
+        <h2 className="font-title text-[17px] font-bold">
+          Tray{' '}
+          <span className="font-sans text-[13px] font-normal text-soft" data-testid="tray-count">
+            {count === 0 ? 'empty' : `${plural(count, 'change')}, not sent`}
+          </span>
+        </h2>
+        {error && <p className="text-[13px] text-rust">{error.message}</p>}
+        {data && <Total view={data} />}
+        {data?.sent && <SentNote sent={data.sent} />}
+        {data && (
+          <ul className="-mx-4 mt-2 border-t border-line">
+            {data.changes.map((change) => (
+              <ChangeRow key={change.id} change={change} onRemove={() => void remove([change.id])} />
+            ))}
+          </ul>
+        )}
+        {data &&
+          warningsOf(data.changes).map(({ key, tone, text }) => (
+            <p
+              key={key}
+              className={`my-2 border-l-[3px] px-2.5 py-1.5 text-[13px] ${tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
+            >
+              {text}
+            </p>
+          ))}
+      </div>
+      <div className="flex gap-2 border-t border-line px-4 py-3">
+        <Button tone="main" disabled={count === 0} onClick={() => setSending(true)}>
+          Send the tray…
+        </Button>
+        {count > 0 && (
+          <a
+            href={api('tray/sheet')}
+            download
+            className="inline-flex items-center rounded border border-line bg-sheet px-2.5 py-1 text-[13px] font-semibold hover:border-soft"
+          >
+            Save as sheet
+          </a>
+        )}
+      </div>
+      {data && sending && <SendDialog view={data} onClose={() => setSending(false)} />}
+    </section>
+  );
+}
+
+function Total({ view: { stops, reopens, changes, days, window } }: { view: TrayView }) {
+  if (changes.length === 0) {
+    return (
+      <p className="mt-1 text-[13px] text-soft">
+        What you decide is gathered here, with its effect, until you send it.
+      </p>
+    );
+  }
+  const length = days.length;
+  return (
+    <div aria-live="polite">
+      <p className="font-title text-[26px] leading-8 font-bold" data-testid="tray-cost">
+        {formatMoney(stops.costMicros ?? 0)}
+      </p>
+      <p className="mb-2 text-[13px] text-soft">
+        {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in these {length} days would be
+        stopped: {plural(stops.terms, 'term')}, {plural(stops.clicks ?? 0, 'click')},{' '}
+        {(stops.conversions ?? 0) > 0
+          ? `${formatConversions(stops.conversions)} conversions`
+          : 'no conversion'}
+        .{reopens.terms > 0 && ` ${plural(reopens.terms, 'term')} would be open again.`}
+      </p>
+      <SpendBars key={window.from} days={days} />
+    </div>
+  );
+}
+
+const MARK_OF = {
+  'add negative': 'stopped',
+  'hang list': 'stopped',
+  'remove negative': 'open',
+  'take down list': 'open',
+  'make list': 'post',
+  'remove list': 'post',
+} as const;
+
+function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => void }) {
+  const { said, stops, reopens, kind } = change;
+  const effect = reopens.terms > 0 ? reopens : stops;
+  const hurts = change.touched.length > 0 || change.heldBackBy.length > 0;
+  return (
+    <li className="group flex items-start gap-2 border-b border-line px-4 py-1.5 text-[13px]">
+      <Mark kind={hurts ? 'hurting' : MARK_OF[kind]} className="mt-0.5" />
+      <span className="min-w-0 flex-1 break-words">
+        {said}
+        {change.failedBefore && (
+          <span className="block text-[12px] text-rust">Failed before: {change.failedBefore}</span>
+        )}
+        {change.forcedBecause && (
+          <span className="block text-[12px] text-rust">Forced: {change.forcedBecause}</span>
+        )}
+      </span>
+      <span className="shrink-0 text-right text-[12px] text-soft">
+        {effect.terms > 0 ? (
+          <>
+            {reopens.terms > 0 && 'opens '}
+            {formatCount(effect.terms)} terms
+            <br />
+            {formatMoney(effect.costMicros)}
+          </>
+        ) : (
+          'nothing more'
+        )}
+      </span>
+      <button
+        type="button"
+        aria-label={`Take out: ${said}`}
+        title="Take out of the tray"
+        className="mt-0.5 text-soft hover:text-ink"
+        onClick={onRemove}
+      >
+        <X size={14} aria-hidden />
+      </button>
+    </li>
+  );
+}

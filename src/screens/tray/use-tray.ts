@@ -1,0 +1,128 @@
+'use client';
+
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { parseAsInteger, useQueryState } from 'nuqs';
+import { useEffect, useRef } from 'react';
+import { toast } from 'sonner';
+import type { Change } from '@/core';
+import type { DraftOutcome, TrayView } from '@/contracts/tray';
+import { useAccount } from '@/screens/frame/account-context';
+import { offerUndo } from '@/screens/frame/undo';
+import { ask } from '@/ui/ask';
+import { plural } from '@/ui/format';
+
+/** Length of the look-back, in the URL; null is the account's own. */
+export function useDays(): [number | null, (days: number | null) => void] {
+  const [days, setDays] = useQueryState('days', parseAsInteger.withOptions({ clearOnDefault: true }));
+  return [days, (next) => void setDays(next)];
+}
+
+/** The tray as the server sees it; asked for again while something is on its way. */
+export function useTrayView() {
+  const { summary, api } = useAccount();
+  const [days] = useDays();
+  const refresh = useRefresh();
+  const query = useQuery({
+    queryKey: ['tray', summary.slug, days],
+    queryFn: () => ask<TrayView>(api(`tray${days ? `?days=${days}` : ''}`)),
+    refetchInterval: ({ state }) => (state.data?.sent?.state === 'sending' ? 700 : false),
+  });
+  const sending = query.data?.sent?.state === 'sending';
+  const was = useRef(false);
+  useEffect(() => {
+    if (was.current && !sending) void refresh(); // it has been read back: everything may have changed
+    was.current = sending;
+  }, [sending, refresh]);
+  return query;
+}
+
+/** Everything that the tray or the account decides is asked for again. */
+export function useRefresh(): () => Promise<void> {
+  const client = useQueryClient();
+  return useRef(() => client.invalidateQueries()).current;
+}
+
+type Draft = { change: Change; why?: string; forcedBecause?: string };
+
+/** What can be done with the tray, each with its undo. */
+export function useTrayActions() {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+
+  const post = (changes: readonly Draft[]) =>
+    ask<{ outcomes: DraftOutcome[] }>(api('tray'), { method: 'POST', body: { changes } });
+  const takeOut = (changeIds: readonly number[]) =>
+    ask<{ removed: Change[] }>(api('tray'), { method: 'DELETE', body: { changeIds } });
+
+  async function undoable(said: string, undo: () => Promise<unknown>) {
+    await refresh();
+    offerUndo(said, async () => {
+      await undo();
+      await refresh();
+    });
+  }
+
+  return {
+    /** Puts changes in the tray and says what became of them. What is held back is for the caller to show. */
+    async draft(changes: readonly Draft[]): Promise<DraftOutcome[]> {
+      try {
+        const { outcomes } = await post(changes);
+        const drafted = outcomes.filter((o) => o.outcome === 'drafted');
+        const cancelled = outcomes.filter((o) => o.outcome === 'cancelled');
+        for (const outcome of outcomes) {
+          if (outcome.outcome === 'refused' || outcome.outcome === 'already there') toast(outcome.said);
+        }
+        if (drafted.length + cancelled.length > 0) {
+          const [only] = [...drafted, ...cancelled];
+          const said =
+            drafted.length + cancelled.length === 1
+              ? `${only!.said}`
+              : `${plural(drafted.length, 'change')} put in the tray`;
+          await undoable(said, async () => {
+            if (drafted.length > 0) await takeOut(drafted.map((o) => o.changeId));
+            if (cancelled.length > 0) await post(cancelled.map((o) => ({ change: o.removed })));
+          });
+        }
+        return outcomes;
+      } catch (error) {
+        sayFailure(error);
+        return [];
+      }
+    },
+
+    async remove(changeIds: readonly number[]): Promise<void> {
+      try {
+        const { removed } = await takeOut(changeIds);
+        await undoable(`${plural(removed.length, 'change')} taken out of the tray`, () =>
+          post(removed.map((change) => ({ change }))),
+        );
+      } catch (error) {
+        sayFailure(error);
+      }
+    },
+
+    async send(): Promise<boolean> {
+      try {
+        await ask(api('tray/send'), { method: 'POST' });
+        await refresh();
+        return true;
+      } catch (error) {
+        sayFailure(error);
+        return false;
+      }
+    },
+
+    async sendAgain(setId: number): Promise<void> {
+      try {
+        await ask(api(`tray/sent/${setId}/again`), { method: 'POST' });
+        await refresh();
+      } catch (error) {
+        sayFailure(error);
+      }
+    },
+  };
+}
+
+export function sayFailure(error: unknown): void {
+  toast.error(error instanceof Error ? error.message : 'It did not work. Nothing was changed.');
+}

@@ -1,0 +1,47 @@
+import { expect, test } from 'vitest';
+import { noFigures } from '@/core';
+import type { TrayChange } from '@/contracts/tray';
+import { warningsOf } from './warnings';
+
+const aChange = (over: Partial<TrayChange>): TrayChange => ({
+  id: 1,
+  kind: 'add negative',
+  change: { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'account', id: null } },
+  said: 'Stop “free”',
+  stops: { terms: 0, ...noFigures() },
+  reopens: { terms: 0, ...noFigures() },
+  by: 'Maren Oakes',
+  why: null,
+  forcedBecause: null,
+  failedBefore: null,
+  touched: [],
+  heldBackBy: [],
+  ...over,
+});
+const keyword = (severity: 'shut out' | 'narrowed', text = 'free hive') => ({
+  text,
+  match: 'exact' as const,
+  adGroup: 'Hives',
+  campaign: 'Starter',
+  severity,
+});
+
+test('a change that touches nothing warns of nothing', () => {
+  expect(warningsOf([aChange({})])).toEqual([]);
+});
+
+test('a protected term stops the sending, and is named', () => {
+  const [warning] = warningsOf([aChange({ heldBackBy: ['free delivery', 'b', 'c'] })]);
+  expect(warning).toMatchObject({ tone: 'stop' });
+  expect(warning!.text).toContain('the protected term “free delivery” and 2 more');
+});
+
+test('keywords that are shut out and keywords that are narrowed are told apart', () => {
+  const texts = warningsOf([
+    aChange({ touched: [keyword('shut out'), keyword('narrowed'), keyword('narrowed', 'x')] }),
+  ]).map((w) => w.text);
+  expect(texts).toEqual([
+    'A live keyword is shut out: “free hive” (exact, Hives), by “Stop “free””.',
+    '2 live keywords are narrowed: “free hive” (exact, Hives), “x” (exact, Hives), by “Stop “free””.',
+  ]);
+});

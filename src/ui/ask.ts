@@ -1,0 +1,31 @@
+/** What the server said when it did not do what was asked; the message can be shown as it is. */
+export class Declined extends Error {
+  override name = 'Declined';
+}
+
+const NO_ANSWER = 'Gate Post does not answer. Nothing was changed. See whether it still runs, and try again.';
+
+/** Asks the server for JSON. @throws Declined with the server's reason, or when it does not answer */
+export async function ask<T>(
+  path: string,
+  init?: { method: string; body?: unknown; signal?: AbortSignal },
+): Promise<T> {
+  let response: Response;
+  try {
+    const { body, ...rest } = init ?? {};
+    const isFile = body instanceof Blob;
+    response = await fetch(path, {
+      ...rest,
+      ...(body !== undefined && {
+        body: isFile ? body : JSON.stringify(body),
+        headers: { 'content-type': isFile ? 'application/octet-stream' : 'application/json' },
+      }),
+    });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new Declined(NO_ANSWER);
+  }
+  const answer = (await response.json().catch(() => ({ error: NO_ANSWER }))) as T & { error?: string };
+  if (!response.ok) throw new Declined(answer.error ?? NO_ANSWER);
+  return answer;
+}

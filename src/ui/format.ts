@@ -1,0 +1,43 @@
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
+const count = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
+const few = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
+
+/** What stands where a figure is undefined or unknown. */
+const NONE = '–';
+
+/** Micro-units as an amount without its currency. @example formatMoney(1_204_500_000) // '1,204.50' */
+export function formatMoney(micros: number | null): string {
+  return micros === null ? NONE : money.format(micros / 1e6);
+}
+
+export function formatCount(value: number | null): string {
+  return value === null ? NONE : count.format(value);
+}
+
+/** Conversions may be fractions. */
+export function formatConversions(value: number | null): string {
+  return value === null ? NONE : few.format(value);
+}
+
+/** A share as a percentage. @example formatShare(0.071) // '7 %' */
+export function formatShare(share: number | null): string {
+  return share === null ? NONE : `${count.format(share * 100)} %`;
+}
+
+/** @example formatDay('2026-10-22') // '22 Oct' */
+export function formatDay(day: string, withYear = false): string {
+  const [year, month, date] = day.split('-');
+  return `${Number(date)} ${MONTHS[Number(month) - 1]}${withYear ? ` ${year}` : ''}`;
+}
+
+/** @example formatDays({ from: '2026-10-22', to: '2026-11-20' }) // '22 Oct – 20 Nov' */
+export function formatDays({ from, to }: { from: string; to: string }, withYear = false): string {
+  return `${formatDay(from, withYear && from.slice(0, 4) !== to.slice(0, 4))} – ${formatDay(to, withYear)}`;
+}
+
+/** @example plural(1, 'term') // '1 term' */
+export function plural(value: number, one: string, many = `${one}s`): string {
+  return `${formatCount(value)} ${value === 1 ? one : many}`;
+}
