@@ -13,6 +13,8 @@ export type Intent = {
   /** lines in which this intent does convert although it does not elsewhere */
   goodIn?: { campaigns: string[]; conversion: number };
   templates: string[];
+  /** lines of which this is asked; all when left out */
+  only?: RegExp;
 };
 
 const list = (text: string) => text.split('; ');
@@ -25,14 +27,35 @@ export const INTENTS: Intent[] = [
     ctr: 0.062,
     relevant: true,
     templates: list(
-      '{p}; buy {p}; {p} for sale; {p} price; {p} shop; {p} online; best {p}; cheap {p}; {p} uk; {p} near me; {p} delivery; order {p}; {p} sale; new {p}; {p} set; {p} large; {p} small; {p} for beginners; {p} professional; {p} with stand; {p} cedar; {p} stainless steel; {p} oak; {p} in stock; quality {p}; {p} suppliers; {p} deals; {p} two pack; {p} offer; {p} next day',
+      '{p}; buy {p}; {p} for sale; {p} price; {p} shop; {p} online; best {p}; cheap {p}; {p} uk; {p} near me; order {p}; {p} sale; {p} for beginners; {p} suppliers; {p} deals; {p} offer; quality {p}; {p} in stock',
     ),
+  },
+  {
+    name: 'buying things',
+    conversion: 1.05,
+    volume: 1.9,
+    ctr: 0.06,
+    relevant: true,
+    only: /Hives|Clothing|Tools|Extraction|Health|Brand/,
+    templates: list(
+      '{p} delivery; new {p}; {p} set; {p} large; {p} small; {p} professional; {p} with stand; {p} cedar; {p} stainless steel; {p} oak; {p} two pack; {p} next day; {p} lightweight; {p} heavy duty',
+    ),
+  },
+  {
+    name: 'booking',
+    conversion: 1.1,
+    volume: 1.9,
+    ctr: 0.058,
+    relevant: true,
+    only: /Courses/,
+    templates: list('{p} dates; book {p}; {p} spring; {p} 2027; {p} for two; {p} gift voucher; {p} hampshire; {p} yorkshire; {p} evening; {p} one day'),
   },
   {
     // Looks like people who want nothing to cost anything, but these buy.
     name: 'free delivery',
     conversion: 1.25,
-    volume: 0.5,
+    volume: 0.9,
+    only: /Hives|Clothing|Tools|Extraction|Health|Brand/,
     ctr: 0.058,
     relevant: true,
     templates: list('{p} free delivery; {p} free postage; {p} free returns; free shipping {p}'),
@@ -50,7 +73,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'learning',
     conversion: 0.04,
-    volume: 1.1,
+    volume: 2.4,
     ctr: 0.034,
     relevant: false,
     goodIn: { campaigns: ['Courses · General', 'Courses · Weekend'], conversion: 0.9 },
@@ -61,7 +84,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'jobs',
     conversion: 0,
-    volume: 0.75,
+    volume: 1.9,
     ctr: 0.03,
     relevant: false,
     templates: list(
@@ -71,7 +94,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'films and games',
     conversion: 0,
-    volume: 0.95,
+    volume: 2.3,
     ctr: 0.031,
     relevant: false,
     templates: list(
@@ -81,7 +104,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'costumes',
     conversion: 0,
-    volume: 0.6,
+    volume: 1.6,
     ctr: 0.043,
     relevant: false,
     templates: list(
@@ -91,7 +114,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'do-it-yourself',
     conversion: 0.02,
-    volume: 0.9,
+    volume: 2.2,
     ctr: 0.037,
     relevant: false,
     templates: list(
@@ -101,7 +124,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'pests',
     conversion: 0,
-    volume: 0.55,
+    volume: 1.4,
     ctr: 0.042,
     relevant: false,
     templates: list(
@@ -111,7 +134,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'second hand',
     conversion: 0.12,
-    volume: 0.5,
+    volume: 1.3,
     ctr: 0.05,
     relevant: false,
     templates: list('second hand {p}; used {p}; {p} auction; {p} hire; rent {p}; refurbished {p}; {p} swap'),
@@ -119,7 +142,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'children',
     conversion: 0.03,
-    volume: 0.5,
+    volume: 1.2,
     ctr: 0.036,
     relevant: false,
     goodIn: { campaigns: ['Clothing · Kids'], conversion: 1.1 },
@@ -130,7 +153,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'recipes',
     conversion: 0,
-    volume: 0.4,
+    volume: 1.0,
     ctr: 0.033,
     relevant: false,
     templates: list('{p} recipe; {p} cake; {p} cake topper; {p} cocktail; {p} calories; {p} ideas dinner'),
@@ -138,7 +161,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'places not served',
     conversion: 0.01,
-    volume: 0.45,
+    volume: 1.1,
     ctr: 0.055,
     relevant: false,
     templates: list(
@@ -149,7 +172,7 @@ export const INTENTS: Intent[] = [
     // Looks like the best customers there are, but Larkfell does not sell in bulk.
     name: 'wholesale',
     conversion: 0.02,
-    volume: 0.45,
+    volume: 1.1,
     ctr: 0.066,
     relevant: false,
     templates: list(
@@ -159,7 +182,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'makers not sold',
     conversion: 0.05,
-    volume: 0.6,
+    volume: 1.4,
     ctr: 0.05,
     relevant: false,
     templates: list(
@@ -169,7 +192,7 @@ export const INTENTS: Intent[] = [
   {
     name: 'tattoos and pictures',
     conversion: 0,
-    volume: 0.35,
+    volume: 0.9,
     ctr: 0.028,
     relevant: false,
     templates: list('{p} tattoo; {p} clipart; {p} png; {p} drawing; {p} svg; {p} photo; {p} logo'),

@@ -9,8 +9,8 @@ const RARE_BELOW = 0.25;
 const SHARE_UNREPORTED = 0.3;
 
 /** Share of all that could be asked which is asked at all. */
-const ASKED = 0.72;
-const VOLUME = 0.062;
+const ASKED = 0.54;
+const VOLUME = 0.043;
 
 export type QueryPlan = {
   adGroups: readonly DemoAdGroup[];
@@ -33,11 +33,12 @@ export function makeQueries(plan: QueryPlan, draw: Draw): PlatformQuery[] {
     for (const [rank, words] of product.words.entries()) {
       const popularity = draw.spread(0.7) / (1 + rank);
       for (const intent of INTENTS) {
+        if (intent.only && !intent.only.test(line.campaign)) continue;
         for (const template of intent.templates) {
           for (const [t, tail] of tails.entries()) {
             const text = `${template.replace('{p}', words)} ${tail}`.trim();
-            if (queries.has(text) || !draw.chance(intent.name === 'buying' ? 0.6 : ASKED)) continue;
-            const daily = VOLUME * intent.volume * popularity * draw.spread(1.7) * (t === 0 ? 1 : 0.25);
+            if (queries.has(text) || !draw.chance(intent.name === 'buying' ? 0.8 : ASKED)) continue;
+            const daily = VOLUME * intent.volume * popularity * draw.spread(2) * (t === 0 ? 1 : 0.25);
             const candidates = candidatesFor(text, groups, siblings, served, draw);
             queries.set(text, {
               text,

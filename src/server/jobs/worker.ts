@@ -36,6 +36,7 @@ function taskList(deps: Deps): TaskList {
 export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Promise<void> }> {
   const pool = new pg.Pool({ connectionString: url, max: 6 });
   pool.on('error', (error) => log.warn({ error }, 'a connection to the database broke'));
+  pool.on('connect', (client) => client.on('error', (error) => log.warn({ error }, 'a connection to the database broke')));
   const workers = new Set<string>();
   const events = new EventEmitter() as WorkerEvents;
   events.on('worker:create', ({ worker }) => workers.add(worker.workerId));
@@ -48,6 +49,7 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
     concurrency: 2,
     pollInterval: 1_000,
     noHandleSignals: true,
+    crontab: '',
     taskList: taskList(deps),
     events,
   });

@@ -104,22 +104,34 @@ export async function mergeStaged(
       order by 2, 4, 5`,
     account,
   );
+  // The planner knows nothing of what was just added, so the joins below go through small tables it does know.
+  await trx.raw(
+    `create temporary table staged_keyword on commit drop as
+       select ad_group_id, text_key, match, min(keyword_id) as keyword_id
+         from keyword where account_id = :account group by 1, 2, 3`,
+    account,
+  );
   const terms = await trx.raw<{ rowCount: number }>(
     `insert into term (account_id, key, raw, kind)
      select :account, key, min(raw), min(kind) from staged group by key order by key
      on conflict (account_id, key) do nothing`,
     account,
   );
+  await trx.raw(
+    `create temporary table staged_term on commit drop as
+       select key, term_id from term join (select distinct key from staged) s using (key) where account_id = :account`,
+    account,
+  );
+  for (const table of ['staged_group', 'staged_keyword', 'staged_term']) await trx.raw('analyze ??', [table]);
   const { rows } = await trx.raw<{ rows: { added: number; replaced: number }[] }>(
     `with placed as (
        select s.day, g.ad_group_id, k.keyword_id, t.term_id,
               s.impressions, s.clicks, s.cost_micros, s.conversions, s.value_micros
          from staged s
          join staged_group g using (campaign, ad_group)
-         join (select ad_group_id, text_key, match, min(keyword_id) as keyword_id
-                 from keyword where account_id = :account group by 1, 2, 3) k
+         join staged_keyword k
            on (k.ad_group_id, k.text_key, k.match) = (g.ad_group_id, s.keyword_key, s.match)
-         join term t on t.account_id = :account and t.key = s.key
+         join staged_term t on t.key = s.key
      ), written as (
        insert into term_day as d (account_id, day, ad_group_id, keyword_id, term_id,
                                   impressions, clicks, cost_micros, conversions, value_micros)
