@@ -48,7 +48,9 @@ export const INTENTS: Intent[] = [
     ctr: 0.058,
     relevant: true,
     only: /Courses/,
-    templates: list('{p} dates; book {p}; {p} spring; {p} 2027; {p} for two; {p} gift voucher; {p} hampshire; {p} yorkshire; {p} evening; {p} one day'),
+    templates: list(
+      '{p} dates; book {p}; {p} spring; {p} 2027; {p} for two; {p} gift voucher; {p} hampshire; {p} yorkshire; {p} evening; {p} one day',
+    ),
   },
   {
     // Looks like people who want nothing to cost anything, but these buy.

@@ -11,6 +11,8 @@ const SHARE_UNREPORTED = 0.3;
 /** Share of all that could be asked which is asked at all. */
 const ASKED = 0.54;
 const VOLUME = 0.043;
+/** Mean impressions a day of the most popular query. */
+const MOST_DAILY = 70;
 
 export type QueryPlan = {
   adGroups: readonly DemoAdGroup[];
@@ -38,7 +40,10 @@ export function makeQueries(plan: QueryPlan, draw: Draw): PlatformQuery[] {
           for (const [t, tail] of tails.entries()) {
             const text = `${template.replace('{p}', words)} ${tail}`.trim();
             if (queries.has(text) || !draw.chance(intent.name === 'buying' ? 0.8 : ASKED)) continue;
-            const daily = VOLUME * intent.volume * popularity * draw.spread(2) * (t === 0 ? 1 : 0.25);
+            const daily = Math.min(
+              MOST_DAILY,
+              VOLUME * intent.volume * popularity * draw.spread(2) * (t === 0 ? 1 : 0.25),
+            );
             const candidates = candidatesFor(text, groups, siblings, served, draw);
             queries.set(text, {
               text,

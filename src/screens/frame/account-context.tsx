@@ -5,8 +5,8 @@ import type { AccountSummary } from '@/contracts/common';
 
 export type AccountContextValue = {
   summary: AccountSummary;
-  /** where a screen puts what is in hand */
-  inHand: HTMLElement | null;
+  /** where a screen puts what is in hand, and the buttons that decide it */
+  inHand: { body: HTMLElement | null; actions: HTMLElement | null };
 };
 
 export const AccountContext = createContext<AccountContextValue | null>(null);

@@ -5,7 +5,9 @@ import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import { BookText, Inbox, ListTree, ScanSearch } from 'lucide-react';
 import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
+import { lookBack } from '@/core';
 import { Tray } from '@/screens/tray/tray';
+import { useDays } from '@/screens/tray/use-tray';
 import { formatDay, formatDays, formatMoney, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { Sign } from '@/ui/marks';
@@ -24,13 +26,16 @@ type Props = {
 
 /** Rail, strip, work surface, and the panel of what is in hand and what is decided. */
 export function Frame({ summary, accounts, people, personId, children }: Props) {
-  const [inHand, setInHand] = useState<HTMLElement | null>(null);
+  const [body, setBody] = useState<HTMLElement | null>(null);
+  const [actions, setActions] = useState<HTMLElement | null>(null);
   useUndoKey();
   return (
-    <AccountContext.Provider value={{ summary, inHand }}>
+    <AccountContext.Provider value={{ summary, inHand: { body, actions } }}>
       <div className="grid h-dvh min-w-[1024px] grid-cols-[148px_minmax(0,1fr)_304px] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_304px]">
         <Rail summary={summary} />
-        <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
+        <Suspense>
+          <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
+        </Suspense>
         <main className="col-start-2 row-start-2 flex min-w-0 flex-col overflow-hidden border-r border-line bg-sheet">
           <Suspense>{children}</Suspense>
         </main>
@@ -38,13 +43,19 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
           aria-label="In hand and the Tray"
           className="col-start-3 row-start-2 flex min-h-0 flex-col bg-paper"
         >
-          <section
-            ref={setInHand}
-            aria-label="In hand"
-            tabIndex={0}
-            className="max-h-[62%] min-h-16 overflow-y-auto border-b border-line bg-sheet px-4 py-3"
-          />
-          <Tray />
+          <section aria-label="In hand" className="flex max-h-[62%] flex-col border-b border-line bg-sheet">
+            <div
+              ref={setBody}
+              tabIndex={0}
+              role="group"
+              aria-label="What is in hand"
+              className="min-h-0 overflow-y-auto px-4 pt-3 pb-2"
+            />
+            <div ref={setActions} className="px-4 pb-2.5 empty:hidden" />
+          </section>
+          <Suspense>
+            <Tray />
+          </Suspense>
         </aside>
       </div>
     </AccountContext.Provider>
@@ -112,9 +123,7 @@ function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>)
           </option>
         ))}
       </select>
-      {summary.window && (
-        <span className="whitespace-nowrap text-soft">Days {formatDays(summary.window)}</span>
-      )}
+      <Days summary={summary} />
       <span className="whitespace-nowrap text-soft">
         Steers by {summary.steersBy} <span className="text-ink">{target}</span>
         {summary.steersBy === 'CPA' && ` ${summary.currency}`}
@@ -137,6 +146,34 @@ function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>)
       </select>
       <ThemeSwitch />
     </header>
+  );
+}
+
+const LENGTHS = [7, 14, 30, 60, 90];
+
+/** The window of days, in the URL. */
+function Days({ summary: { window, dataDays, lagDays } }: { summary: AccountSummary }) {
+  const [days, setDays] = useDays();
+  if (!window || !dataDays) return null;
+  const length = days ?? window.days;
+  return (
+    <span className="whitespace-nowrap text-soft">
+      Days {formatDays(lookBack(dataDays.to, length, lagDays))}{' '}
+      <select
+        aria-label="Length of the window"
+        className="border-b border-dashed border-soft bg-transparent text-ink"
+        value={length}
+        onChange={(e) => setDays(Number(e.target.value) === window.days ? null : Number(e.target.value))}
+      >
+        {[...new Set([...LENGTHS, length])]
+          .sort((a, b) => a - b)
+          .map((n) => (
+            <option key={n} value={n}>
+              {n} days
+            </option>
+          ))}
+      </select>
+    </span>
   );
 }
 

@@ -4,17 +4,30 @@ import type { ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { useAccount } from './account-context';
 
-/** The thing being decided: what a screen puts above the tray. */
-export function InHand({ title, children }: { title?: ReactNode; children: ReactNode }) {
-  const { inHand } = useAccount();
-  if (!inHand) return null;
-  return createPortal(
+/** The thing being decided: what a screen puts above the tray. The actions stay in sight while the rest scrolls. */
+export function InHand({
+  title,
+  actions,
+  children,
+}: {
+  title?: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
+  const { body, actions: actionsAt } = useAccount().inHand;
+  if (!body || !actionsAt) return null;
+  return (
     <>
-      <h2 className="font-title text-[17px] font-bold">
-        In hand {title && <span className="font-sans text-[13px] font-normal text-soft">{title}</span>}
-      </h2>
-      {children}
-    </>,
-    inHand,
+      {createPortal(
+        <>
+          <h2 className="font-title text-[17px] font-bold">
+            In hand {title && <span className="font-sans text-[13px] font-normal text-soft">{title}</span>}
+          </h2>
+          {children}
+        </>,
+        body,
+      )}
+      {actions && createPortal(actions, actionsAt)}
+    </>
   );
 }

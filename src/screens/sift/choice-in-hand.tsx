@@ -23,7 +23,10 @@ export function ChoiceInHand({ line, choice }: { line: TermLine | undefined; cho
   }
   const { answer, error } = choice;
   return (
-    <InHand title={<span className="break-words">{line.raw}</span>}>
+    <InHand
+      title={<span className="break-words">{line.raw}</span>}
+      actions={<Buttons line={line} choice={choice} />}
+    >
       {error && <p className="text-[13px] text-rust">{error.message}</p>}
       {answer && <Ran answer={answer} />}
       {answer && answer.choices.length > 0 && (
@@ -40,7 +43,6 @@ export function ChoiceInHand({ line, choice }: { line: TermLine | undefined; cho
         </div>
       )}
       {answer && answer.kind !== 'query' && <NoWords kind={answer.kind} />}
-      <Buttons line={line} choice={choice} />
     </InHand>
   );
 }
@@ -296,7 +298,7 @@ function Buttons({ line, choice }: { line: TermLine; choice: Choice }) {
   if (line.words.length === 0) return null;
   const cannot = choice.ofMatch?.refusal != null || choice.atPlace === undefined || choice.atPlace.isThere;
   return (
-    <div className="mt-2.5 flex flex-wrap gap-1.5">
+    <div className="flex flex-wrap gap-1.5">
       <Button tone="main" hotkey="↵" disabled={cannot} onClick={() => void choice.put()}>
         Put in the tray
       </Button>

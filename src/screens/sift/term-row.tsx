@@ -10,7 +10,7 @@ import { MatchChip } from '@/ui/match-chip';
 import type { Choice } from './use-choice';
 
 /** The columns of the table, the same in header and rows. */
-export const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_minmax(0,152px)_42px_56px_58px_38px_54px] gap-x-2 px-3';
+export const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_minmax(0,156px)_44px_62px_40px_56px] gap-x-2 px-3';
 
 const NOTE: Record<Exclude<TermLine['kind'], 'query'>, string> = {
   code: 'a product code: it can be excluded as a product, not stopped by a negative',
@@ -115,11 +115,8 @@ const Cells = memo(function Cells({
       <div role="gridcell" className="text-right">
         {formatCount(line.clicks)}
       </div>
-      <div role="gridcell" className="text-right">
+      <div role="gridcell" className={`text-right ${without > 0 ? 'text-timber' : ''}`}>
         {formatMoney(line.costMicros)}
-      </div>
-      <div role="gridcell" className={`text-right ${without > 0 ? 'text-timber' : 'text-soft'}`}>
-        {line.conversions === null ? '–' : formatMoney(without)}
       </div>
       <div role="gridcell" className={`text-right ${returned ? 'font-semibold text-moss' : ''}`}>
         {formatConversions(line.conversions)}

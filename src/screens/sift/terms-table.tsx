@@ -112,29 +112,38 @@ function onKey(event: KeyboardEvent, { cursor, choice, move }: KeyActions) {
   action();
 }
 
+/** What choosing a header sorts by, in turn. The cost is first sorted by what brought no return. */
+function nextSort(name: Sort, url: SiftUrl): [Sort, 'asc' | 'desc'] {
+  if (name === 'cost' && url.sort === 'without') return ['cost', 'desc'];
+  if (name === 'cost' && url.sort === 'cost')
+    return url.direction === 'desc' ? ['cost', 'asc'] : ['without', 'desc'];
+  if (name === 'cost') return ['without', 'desc'];
+  if (url.sort !== name) return [name, name === 'term' ? 'asc' : 'desc'];
+  return [name, url.direction === 'desc' ? 'asc' : 'desc'];
+}
+
 function Header({ url, onSort }: Pick<Props, 'url' | 'onSort'>) {
   const { summary } = useAccount();
-  const names: { sort: Sort; name: string; right?: boolean }[] = [
-    { sort: 'clicks', name: 'clicks', right: true },
-    { sort: 'cost', name: 'cost', right: true },
-    { sort: 'without', name: 'no return', right: true },
-    { sort: 'conversions', name: 'conv.', right: true },
-    { sort: 'target', name: summary.steersBy === 'CPA' ? 'CPA' : 'ACoS', right: true },
+  const columns: { sort: Sort; name: string }[] = [
+    { sort: 'term', name: 'search term' },
+    { sort: 'clicks', name: 'clicks' },
+    { sort: 'cost', name: url.sort === 'without' ? 'no return' : 'cost' },
+    { sort: 'conversions', name: 'conv.' },
+    { sort: 'target', name: summary.steersBy === 'CPA' ? 'CPA' : 'ACoS' },
   ];
-  const head = (sort: Sort, name: string, right = false) => {
-    const sorted = url.sort === sort;
-    const other = sorted ? (url.direction === 'desc' ? 'asc' : 'desc') : sort === 'term' ? 'asc' : 'desc';
+  const head = ({ sort, name }: (typeof columns)[number]) => {
+    const sorted = url.sort === sort || (sort === 'cost' && url.sort === 'without');
     return (
       <div
         key={sort}
         role="columnheader"
         aria-sort={sorted ? (url.direction === 'asc' ? 'ascending' : 'descending') : undefined}
-        className={right ? 'text-right' : ''}
+        className={`whitespace-nowrap ${sort === 'term' ? '' : 'text-right'}`}
       >
         <button
           type="button"
           className={`${sorted ? 'font-semibold text-ink' : ''} hover:text-ink`}
-          onClick={() => onSort(sort, other)}
+          onClick={() => onSort(...nextSort(sort, url))}
         >
           {name}
           {sorted && (url.direction === 'asc' ? ' ↑' : ' ↓')}
@@ -142,6 +151,7 @@ function Header({ url, onSort }: Pick<Props, 'url' | 'onSort'>) {
       </div>
     );
   };
+  const [term, ...figures] = columns;
   return (
     <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
       <div
@@ -149,9 +159,9 @@ function Header({ url, onSort }: Pick<Props, 'url' | 'onSort'>) {
         aria-rowindex={1}
         className={`${COLUMNS} h-[28px] items-center border-b border-line text-[12px] text-soft`}
       >
-        {head('term', 'search term')}
+        {head(term!)}
         <div role="columnheader">served by</div>
-        {names.map(({ sort, name, right }) => head(sort, name, right))}
+        {figures.map(head)}
       </div>
     </div>
   );

@@ -36,7 +36,9 @@ function taskList(deps: Deps): TaskList {
 export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Promise<void> }> {
   const pool = new pg.Pool({ connectionString: url, max: 6 });
   pool.on('error', (error) => log.warn({ error }, 'a connection to the database broke'));
-  pool.on('connect', (client) => client.on('error', (error) => log.warn({ error }, 'a connection to the database broke')));
+  pool.on('connect', (client) =>
+    client.on('error', (error) => log.warn({ error }, 'a connection to the database broke')),
+  );
   const workers = new Set<string>();
   const events = new EventEmitter() as WorkerEvents;
   events.on('worker:create', ({ worker }) => workers.add(worker.workerId));

@@ -204,13 +204,17 @@ export async function loadTermsOfWindow(
 
 /** Texts of the queries that converted at least so often in all the data there is (rules 6). */
 export async function loadConvertingTerms(db: Db, accountId: number, keeper: number): Promise<string[]> {
-  const rows: { key: string }[] = await db('term_day as d')
+  const earned = db('term_day')
+    .where({ account_id: accountId })
+    .groupBy('term_id')
+    .havingRaw('sum(conversions) >= ?', [keeper])
+    .select('term_id');
+  const rows: { key: string }[] = await db
+    .withMaterialized('earned', earned)
+    .from('earned')
     .join('term as t', function () {
-      this.on('t.account_id', 'd.account_id').andOn('t.term_id', 'd.term_id');
+      this.on('t.term_id', 'earned.term_id').andOnVal('t.account_id', accountId).andOnVal('t.kind', 'query');
     })
-    .where({ 'd.account_id': accountId, 't.kind': 'query' })
-    .groupBy('t.key')
-    .havingRaw('sum(d.conversions) >= ?', [keeper])
     .orderBy('t.key')
     .select('t.key as key');
   return rows.map((row) => row.key);
@@ -273,4 +277,9 @@ export async function countDaysThere(
     { account: accountId, from: span.from, to: span.to },
   );
   return rows[0]!.days;
+}
+
+/** Tells the planner what a load has changed; without it, the first queries after a large one go astray. */
+export async function analyseFacts(db: Db): Promise<void> {
+  for (const table of ['term_day', 'term', 'keyword', 'ad_group', 'campaign']) await db.raw('analyze ??', [table]);
 }

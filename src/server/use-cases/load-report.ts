@@ -1,6 +1,6 @@
 import { productCodeTest, readReport, type RejectedRow } from '@/core';
 import { lockAccount, raiseDataVersion, requireAccountById } from '../repositories/accounts';
-import { mergeStaged, openStaging, toStaged } from '../repositories/facts';
+import { analyseFacts, mergeStaged, openStaging, toStaged } from '../repositories/facts';
 import { appendLedger } from '../repositories/ledger';
 import {
   findLoadedByDigest,
@@ -32,6 +32,7 @@ export async function loadReport(deps: Deps, accountId: number, reportFileId: nu
   await moveReportFile(deps.db, accountId, reportFileId, ['waiting'], 'loading');
   try {
     await deps.db.transaction((trx) => loadWithin(deps, trx, accountId, reportFileId));
+    await analyseFacts(deps.db);
   } catch (error) {
     if (error instanceof Cancelled) {
       await moveReportFile(deps.db, accountId, reportFileId, ['loading'], 'cancelled', { error: null });
