@@ -17,7 +17,7 @@ const MOST_DAILY = 70;
 export type QueryPlan = {
   adGroups: readonly DemoAdGroup[];
   keywords: Structure['keywords'];
-  /** 1 gives about 14,000 queries; each more adds as many with further words */
+  /** 1 gives about 20,000 queries; less gives that share of them, more adds as many with further words */
   scale: number;
   /** whether conversions carry a value */
   withValue: boolean;
@@ -39,7 +39,7 @@ export function makeQueries(plan: QueryPlan, draw: Draw): PlatformQuery[] {
         for (const template of intent.templates) {
           for (const [t, tail] of tails.entries()) {
             const text = `${template.replace('{p}', words)} ${tail}`.trim();
-            if (queries.has(text) || !draw.chance(intent.name === 'buying' ? 0.8 : ASKED)) continue;
+            if (queries.has(text) || !draw.chance((intent.name === 'buying' ? 0.8 : ASKED) * Math.min(1, plan.scale))) continue;
             const daily = Math.min(
               MOST_DAILY,
               VOLUME * intent.volume * popularity * draw.spread(2) * (t === 0 ? 1 : 0.25),

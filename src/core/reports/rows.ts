@@ -50,7 +50,7 @@ export function readRow(source: CellRow, how: Understanding, dayOfFile: string |
       term,
       campaign: cell('campaign'),
       adGroup: cell('ad group'),
-      ...readKeyword(cell),
+      ...readKeyword(cell, how),
       day,
       ...figures,
     },
@@ -100,13 +100,17 @@ const MATCH_WORDS: readonly { match: ReportMatch; pattern: RegExp }[] = [
 ];
 
 /** The keyword and its match type; the marks [exact] and "phrase" around a keyword tell its type where no cell does. */
-function readKeyword(cell: (role: 'keyword' | 'match type') => string): Pick<ReportRow, 'keyword' | 'match'> {
+function readKeyword(
+  cell: (role: 'keyword' | 'match type') => string,
+  { at }: Understanding,
+): Pick<ReportRow, 'keyword' | 'match'> {
   const text = cell('keyword');
   const said =
     MATCH_WORDS.find(({ pattern }) => pattern.test(cell('match type').toLowerCase()))?.match ?? null;
   const marked = /^\[.+\]$/.test(text) ? 'exact' : /^".+"$/.test(text) ? 'phrase' : null;
   const keyword = isMissing(text) ? null : text.replace(/^[["]|[\]"]$/g, '');
-  return { keyword, match: keyword === null ? 'automatic' : (said ?? marked) };
+  const isAutomatic = keyword === null && at.keyword !== undefined; // a report without the column says nothing of it
+  return { keyword, match: isAutomatic ? 'automatic' : (said ?? marked) };
 }
 
 /** A row of totals names itself in one cell and holds no other text. */

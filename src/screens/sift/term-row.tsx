@@ -38,7 +38,7 @@ export function TermRow({ index, top, line, isInHand, choice, onChoose }: Props)
       aria-rowindex={index + 2}
       aria-selected={isInHand}
       onClick={() => onChoose(null)}
-      className={`${COLUMNS} absolute inset-x-0 h-[30px] items-center border-b border-line ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px]' : ''} ${wouldGo ? 'bg-straw/50' : ''}`}
+      className={`${COLUMNS} absolute inset-x-0 h-[30px] items-center border-b border-line ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo ? 'bg-straw/50' : ''}`}
       style={{ top }}
     >
       {line ? (

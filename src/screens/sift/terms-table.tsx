@@ -53,7 +53,7 @@ export function TermsTable({ lines, total, cursor, choice, url, onCursor, onVisi
       aria-rowcount={total + 1}
       aria-activedescendant={total > 0 ? `term-${cursor}` : undefined}
       aria-describedby="terms-keys"
-      className="min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-offset-[-2px]"
+      className="group/grid min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
       onKeyDown={(event) => onKey(event, { cursor, choice, move })}
     >
       <Header url={url} onSort={onSort} />

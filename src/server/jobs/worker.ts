@@ -3,7 +3,7 @@ import { run, runMigrations, type TaskList, type WorkerEvents } from 'graphile-w
 import pg from 'pg';
 import pino from 'pino';
 import { PlatformTrouble } from '../platform/platform';
-import { beat, forgetWorkers, freeJobsOfTheDead } from '../repositories/job-processes';
+import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
 import { loadReport } from '../use-cases/load-report';
 import { workOnSet } from '../use-cases/work-on-set';
@@ -30,8 +30,8 @@ function taskList(deps: Deps): TaskList {
 }
 
 /**
- * Starts working on jobs. A process that dies leaves its jobs locked; so its workers say that they live, and every
- * process frees the jobs of workers that have not done so for a while: the next finishes what they began.
+ * Starts working on jobs. A process that dies leaves its jobs locked; so each says that it lives, and frees the jobs
+ * of those that have not done so for a while: the next finishes what they began.
  */
 export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Promise<void> }> {
   const pool = new pg.Pool({ connectionString: url, max: 6 });
@@ -39,9 +39,9 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
   pool.on('connect', (client) =>
     client.on('error', (error) => log.warn({ error }, 'a connection to the database broke')),
   );
-  const workers = new Set<string>();
+  let poolId: string | undefined;
   const events = new EventEmitter() as WorkerEvents;
-  events.on('worker:create', ({ worker }) => workers.add(worker.workerId));
+  events.on('pool:create', ({ workerPool }) => (poolId = workerPool.id)); // it is what the pool's jobs are locked by
   events.on('job:error', ({ job, error }) => {
     const level = error instanceof PlatformTrouble ? 'info' : 'error';
     log[level]({ task: job.task_identifier, attempts: job.attempts, error }, 'a job will be tried again');
@@ -57,9 +57,9 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
   });
 
   const live = async () => {
-    await beat(deps.db, [...workers]);
+    if (poolId) await beat(deps.db, poolId);
     const freed = await freeJobsOfTheDead(deps.db);
-    if (freed.length > 0) log.info({ freed }, 'took over the jobs of workers that died');
+    if (freed.length > 0) log.info({ freed }, 'took over the jobs of processes that died');
   };
   await live();
   const timer = setInterval(
@@ -70,7 +70,7 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
     async stop() {
       clearInterval(timer);
       await runner.stop();
-      await forgetWorkers(deps.db, [...workers]);
+      if (poolId) await forgetPool(deps.db, poolId);
       await pool.end();
     },
   };

@@ -1,27 +1,30 @@
 import type { Db } from '../db/connection';
 
-/** Seconds without a sign of life after which a worker counts as dead. */
+/** Seconds without a sign of life after which a process counts as dead. */
 const DEAD_AFTER = 10;
 
-/** Says that these workers live. */
-export async function beat(db: Db, workerIds: readonly string[]): Promise<void> {
-  if (workerIds.length === 0) return;
-  const rows = workerIds.map((id) => ({ process_id: id, seen_at: db.fn.now() }));
-  await db('job_process').insert(rows).onConflict('process_id').merge();
+/** Says that the pool of workers of a process lives. */
+export async function beat(db: Db, poolId: string): Promise<void> {
+  await db('job_process').insert({ process_id: poolId, seen_at: db.fn.now() }).onConflict('process_id').merge();
 }
 
-export async function forgetWorkers(db: Db, workerIds: readonly string[]): Promise<void> {
-  await db('job_process').whereIn('process_id', workerIds).delete();
+export async function forgetPool(db: Db, poolId: string): Promise<void> {
+  await db('job_process').where({ process_id: poolId }).delete();
 }
 
-/** Unlocks the jobs of workers that died. @returns the workers' ids */
+/**
+ * Unlocks jobs that are held by a pool which has not said for a while that it lives, or never did.
+ * @returns the ids of those pools
+ */
 export async function freeJobsOfTheDead(db: Db): Promise<string[]> {
   return db.transaction(async (trx) => {
-    const dead: { process_id: string }[] = await trx('job_process')
-      .whereRaw(`seen_at < now() - make_interval(secs => ?)`, [DEAD_AFTER])
-      .delete()
-      .returning('process_id');
-    const ids = dead.map((row) => row.process_id);
+    await trx('job_process').whereRaw('seen_at < now() - make_interval(secs => ?)', [DEAD_AFTER]).delete();
+    const dead: { locked_by: string }[] = await trx('graphile_worker.jobs')
+      .distinct('locked_by')
+      .whereNotNull('locked_by')
+      .whereNotIn('locked_by', trx('job_process').select('process_id'))
+      .whereRaw('locked_at < now() - make_interval(secs => ?)', [DEAD_AFTER]);
+    const ids = dead.map((row) => row.locked_by);
     if (ids.length > 0) await trx.raw('select graphile_worker.force_unlock_workers(?::text[])', [ids]);
     return ids;
   });

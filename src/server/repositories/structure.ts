@@ -33,33 +33,23 @@ export type Mirror = {
 
 export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
   const where = { account_id: accountId };
-  const [campaigns, adGroups, keywords, lists, hangings, negatives] = await Promise.all([
-    db('campaign').where(where).orderBy('campaign_id').select('campaign_id', 'platform_id', 'name', 'status'),
-    db('ad_group')
-      .where(where)
-      .orderBy('ad_group_id')
-      .select('ad_group_id', 'platform_id', 'campaign_id', 'name', 'status'),
-    db('keyword')
-      .where(where)
-      .orderBy('keyword_id')
-      .select('keyword_id', 'ad_group_id', 'text', 'match', 'status'),
-    db('shared_list').where(where).orderBy('list_id').select('list_id', 'platform_id', 'name'),
-    db('list_hanging').where(where).select('list_id', 'campaign_id'),
-    db('negative')
-      .where(where)
-      .orderBy('negative_id')
-      .select(
-        'negative_id',
-        'platform_id',
-        'text',
-        'match',
-        'place_kind',
-        'campaign_id',
-        'ad_group_id',
-        'list_id',
-        'created_at',
-      ),
-  ]);
+  // One after another: within a transaction there is one connection for all of them.
+  const campaigns = await db('campaign').where(where).orderBy('campaign_id').select('campaign_id', 'platform_id', 'name', 'status');
+  const adGroups = await db('ad_group')
+    .where(where)
+    .orderBy('ad_group_id')
+    .select('ad_group_id', 'platform_id', 'campaign_id', 'name', 'status');
+  const keywords = await db('keyword')
+    .where(where)
+    .orderBy('keyword_id')
+    .select('keyword_id', 'ad_group_id', 'text', 'match', 'status');
+  const lists = await db('shared_list').where(where).orderBy('list_id').select('list_id', 'platform_id', 'name');
+  const hangings = await db('list_hanging').where(where).select('list_id', 'campaign_id');
+  const negatives = await db('negative')
+    .where(where)
+    .orderBy('negative_id')
+    .select('negative_id', 'platform_id', 'text', 'match', 'place_kind')
+    .select('campaign_id', 'ad_group_id', 'list_id', 'created_at');
   return {
     campaigns: campaigns.map((r) => ({
       id: String(r.campaign_id),

@@ -29,14 +29,13 @@ export async function openWorkbench(
   days?: number,
   db: Db = deps.db,
 ): Promise<Open> {
-  const [snapshot, drafted, sending, protectedOwn] = await Promise.all([
-    deps.snapshots.get(deps.db, account, days ?? account.windowDays),
-    loadDraft(db, account.id),
-    listSending(db, account.id),
-    listProtectedTerms(db, account.id),
-  ]);
-  const sent = await Promise.all(sending.map((set) => loadChangesOf(db, account.id, set.id)));
-  const onItsWay = sent.flat().filter((c) => c.state !== 'refused');
+  const snapshot = await deps.snapshots.get(deps.db, account, days ?? account.windowDays);
+  // One after another: within a transaction there is one connection for all of them.
+  const drafted = await loadDraft(db, account.id);
+  const protectedOwn = await listProtectedTerms(db, account.id);
+  const sent: StoredChange[] = [];
+  for (const set of await listSending(db, account.id)) sent.push(...(await loadChangesOf(db, account.id, set.id)));
+  const onItsWay = sent.filter((c) => c.state !== 'refused');
   const workbench = layWorkbench(snapshot, onItsWay, drafted, protectedOwn);
   return { ...workbench, account, drafted, onItsWay, names: namesIn(workbench, [...onItsWay, ...drafted]) };
 }

@@ -11,7 +11,9 @@ const MOST_NAMED = 20;
 export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const { snapshot, standing } = open;
-  const campaigns = snapshot.mirror.campaigns.filter((c) => c.status !== 'removed' && c.status !== 'ended');
+  const campaigns = snapshot.mirror.campaigns
+    .filter((c) => c.status !== 'removed' && c.status !== 'ended')
+    .sort((a, b) => a.name.localeCompare(b.name, 'en'));
   return {
     window: snapshot.window,
     campaigns: campaigns.map(({ id, name, status }) => ({ id, name, status })),
@@ -69,7 +71,8 @@ function listsOf({ snapshot, onItsWay, drafted }: Open): { id: string; name: str
   const made = [...onItsWay, ...drafted].flatMap(({ change }) =>
     change.kind === 'make list' ? [{ id: change.listId, name: change.name, isNew: true }] : [],
   );
-  return [...snapshot.mirror.lists.map(({ id, name }) => ({ id, name, isNew: false })), ...made];
+  const there = snapshot.mirror.lists.map(({ id, name }) => ({ id, name, isNew: false }));
+  return [...there, ...made].sort((a, b) => a.name.localeCompare(b.name, 'en'));
 }
 
 function draftedHangings({ drafted }: Open, listId: string): Record<string, boolean> {

@@ -1,0 +1,63 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { askForLoad, listLoads, takeIn } from '@/server/use-cases/take-in';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+const children: ChildProcess[] = [];
+beforeAll(async () => {
+  world = await makeWorld();
+});
+afterAll(async () => {
+  for (const child of children) child.kill('SIGKILL');
+  await world.close();
+});
+
+/** A job process as the application starts it. */
+function startJobs(): ChildProcess {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'src/server/jobs/main.ts'], {
+    env: {
+      ...process.env,
+      GATEPOST_DATABASE_URL: world.url,
+      GATEPOST_PLATFORM_URL: world.platformUrl,
+      GATEPOST_DATA: world.deps.files.replace(/\/files$/, ''),
+    },
+    stdio: 'ignore',
+  });
+  children.push(child);
+  return child;
+}
+
+async function until(what: string, isSo: () => Promise<boolean>, mostMs = 50_000): Promise<void> {
+  for (const end = Date.now() + mostMs; Date.now() < end; ) {
+    if (await isSo()) return;
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  }
+  throw new Error(`never came: ${what}`);
+}
+
+test('a load whose process is killed in the middle is absent, and the next process finishes it once', async () => {
+  const rows = Array.from({ length: 60_000 }, (_, i) => `term ${i % 9_000},Hives,Starter,2025-0${1 + (i % 9)}-1${i % 10},1,1.00`);
+  async function* bytes() {
+    yield Buffer.from('Search term,Campaign,Ad group,Day,Clicks,Cost\n');
+    yield Buffer.from(rows.join('\n'));
+  }
+  const file = await takeIn(world.deps, world.slug, { name: 'big.csv', source: 'file', personId: world.personId }, bytes());
+  await askForLoad(world.deps, world.slug, file.id, {});
+  const stored = () => world.db('term_day').where('day', '<', '2026-01-01').sum('clicks as clicks').first();
+  const current = async () => (await listLoads(world.deps, world.slug)).find((f) => f.id === file.id)!;
+
+  const first = startJobs();
+  await until('progress', async () => (await current()).rowsRead > 0);
+  first.kill('SIGKILL');
+  await until('the end of the killed transaction', async () => {
+    const { rows: open } = await world.db.raw(`select 1 from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`);
+    return open.length === 0;
+  });
+  expect((await current()).state).toBe('loading');
+  expect(await stored()).toEqual({ clicks: null });
+
+  startJobs();
+  await until('the load', async () => (await current()).state === 'loaded');
+  expect(await stored()).toEqual({ clicks: 60_000 });
+}, 90_000);

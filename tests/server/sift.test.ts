@@ -1,0 +1,116 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import * as v from 'valibot';
+import { stops } from '@/core';
+import { TermsQuerySchema, WordsQuerySchema, type TermLine } from '@/contracts/sift';
+import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
+import { listTerms, listWords } from '@/server/use-cases/sift-terms';
+import { weighChoice } from '@/server/use-cases/weigh-choice';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+beforeAll(async () => {
+  world = await makeWorld();
+});
+afterAll(() => world.close());
+
+const terms = (query: Record<string, string> = {}) => listTerms(world.deps, world.slug, v.parse(TermsQuerySchema, query));
+const words = (query: Record<string, string> = {}) => listWords(world.deps, world.slug, v.parse(WordsQuerySchema, query));
+const lineOf = async (raw: string): Promise<TermLine> => (await terms()).lines.find((l) => l.raw === raw)!;
+
+describe('the terms', () => {
+  test('come with spend without return first, codes among them, the unreported beside', async () => {
+    const page = await terms();
+    expect(page.lines.map((l) => l.raw).sort()).toEqual([
+      'LK-2041', 'bee course tattoo', 'bee hive kit', 'bee hive movie', 'free bee hive plans', 'hive stand movie',
+    ]);
+    expect(page.lines.at(-1)!.raw).toBe('bee hive kit');
+    const costs = page.lines.slice(0, -1).map((l) => l.costMicros!);
+    expect(costs).toEqual([...costs].sort((a, b) => b - a));
+    expect(page.unreportedMicros).toBeGreaterThan(0);
+    expect(page.lines.find((l) => l.raw === 'LK-2041')).toMatchObject({ kind: 'code', words: [] });
+    expect(page.lines.find((l) => l.raw === 'bee hive kit')).toMatchObject({ isProtected: true, servedBy: { keyword: 'bee hive', match: 'broad' } });
+  });
+
+  test('page by page they are the same as in one', async () => {
+    const whole = (await terms({ sort: 'cost' })).lines.map((l) => l.id);
+    const first = await terms({ sort: 'cost', most: '4' });
+    const rest = await terms({ sort: 'cost', most: '4', offset: '4' });
+    expect([...first.lines, ...rest.lines].map((l) => l.id)).toEqual(whole);
+  });
+
+  test.each([
+    [{ returns: 'none' }, ['LK-2041', 'bee course tattoo', 'bee hive movie', 'free bee hive plans', 'hive stand movie']],
+    [{ holding: 'hive movie' }, ['bee hive movie']],
+    [{ text: 'MOV' }, ['bee hive movie', 'hive stand movie']],
+    [{ clicks: '100000' }, []],
+  ])('filters %j', async (query, expected) => {
+    expect((await terms(query as Record<string, string>)).lines.map((l) => l.raw).sort()).toEqual(expected);
+  });
+
+  test('leave Remaining when the draft stops them, and come back when it is taken out', async () => {
+    const [outcome] = await draftChanges(world.deps, world.slug, world.personId, [
+      { change: { kind: 'add negative', text: 'movie', match: 'phrase', place: { kind: 'account', id: null } } },
+    ]);
+    const drafted = await terms();
+    expect(drafted.counts).toEqual({ remaining: 4, stopped: 2, kept: 0, already: 0 });
+    expect((await terms({ view: 'stopped' })).lines.map((l) => l.raw).sort()).toEqual(['bee hive movie', 'hive stand movie']);
+    if (outcome!.outcome === 'drafted') await removeFromTray(world.deps, world.slug, [outcome!.changeId]);
+    expect((await terms()).counts.remaining).toBe(6);
+  });
+});
+
+describe('the words', () => {
+  test('carry the sums of their terms, codes left out', async () => {
+    const { lines } = await words();
+    const movie = lines.find((l) => l.ngram === 'movie')!;
+    const own = (await terms()).lines.filter((l) => l.words.includes('movie'));
+    expect(movie).toMatchObject({ terms: 2, costMicros: own.reduce((sum, l) => sum + l.costMicros!, 0) });
+    expect(lines.some((l) => l.ngram === 'lk')).toBe(false);
+    expect((await words({ n: '2' })).lines.map((l) => l.ngram)).toContain('bee hive');
+  });
+});
+
+describe('what is in hand', () => {
+  test('weighs each match type at each place as the readable rule would', async () => {
+    const line = await lineOf('bee hive movie');
+    const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [1, 2] });
+    const all = (await terms()).lines;
+    for (const choice of answer.choices) {
+      const atAccount = choice.places.find((p) => p.place.kind === 'account')!;
+      const expected = all.filter((l) => l.kind === 'query' && stops({ text: choice.text, match: choice.match }, l.raw));
+      expect(atAccount.weight.terms).toBe(expected.length);
+      expect(atAccount.weight.costMicros).toBe(expected.reduce((sum, l) => sum + l.costMicros!, 0));
+    }
+    expect(answer.choices.map((c) => [c.match, c.text])).toEqual([
+      ['phrase', 'hive movie'],
+      ['broad', 'hive movie'],
+      ['exact', 'bee hive movie'],
+    ]);
+  });
+
+  test('a list says where it hangs, and one that hangs nowhere stops nothing', async () => {
+    const line = await lineOf('bee course tattoo');
+    const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [2] });
+    const places = answer.choices[0]!.places;
+    expect(places.find((p) => p.name === 'Work')).toMatchObject({ note: 'hangs on 1 campaign: Courses', weight: { terms: 1 }, isSafe: true });
+    expect(places.find((p) => p.name === 'Old')).toMatchObject({ note: 'hangs nowhere, so it stops nothing', weight: { terms: 0 }, isThere: true, isSafe: false });
+    expect(answer.smallestSafe).toEqual({ match: 'phrase', place: { kind: 'adGroup', id: expect.any(String) } });
+  });
+
+  test('names protected terms and live keywords, and is not safe then', async () => {
+    const line = await lineOf('free bee hive plans');
+    const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [2] });
+    const atAccount = answer.choices[0]!.places.find((p) => p.place.kind === 'account')!;
+    expect(atAccount).toMatchObject({ protectedTerms: ['bee hive kit'], isSafe: false });
+    expect(atAccount.touched.map((k) => [k.text, k.severity])).toContainEqual(['free hive', 'shut out']);
+    expect(atAccount.touched.map((k) => [k.text, k.severity])).toContainEqual(['bee hive', 'narrowed']);
+  });
+
+  test('words that stand apart can not be a phrase, and a code can not be a negative', async () => {
+    const line = await lineOf('free bee hive plans');
+    const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [0, 3] });
+    expect(answer.choices[0]).toMatchObject({ match: 'phrase', refusal: 'these words do not stand together', places: [] });
+    const code = await lineOf('LK-2041');
+    expect((await weighChoice(world.deps, world.slug, { term: code.id, positions: [] })).choices).toEqual([]);
+  });
+});

@@ -1,0 +1,229 @@
+import { randomUUID } from 'node:crypto';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Change, Place } from '@/core';
+import { draftChanges, removeFromTray, type Wanted } from '@/server/use-cases/draft-changes';
+import { checkGate } from '@/server/use-cases/check-gate';
+import { fetchReport, moveClock } from '@/server/use-cases/fetch-report';
+import { keepTerm, letTermGo } from '@/server/use-cases/keep-term';
+import { sendAgain, sendTray } from '@/server/use-cases/send-tray';
+import { undoSent, viewLedger } from '@/server/use-cases/view-ledger';
+import { viewLists, weighCell } from '@/server/use-cases/view-lists';
+import { traySheet, viewTray } from '@/server/use-cases/view-tray';
+import { workOnSet } from '@/server/use-cases/work-on-set';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+beforeEach(async () => {
+  world = await makeWorld();
+});
+afterEach(() => world.close());
+
+const account: Place = { kind: 'account', id: null };
+const stop = (text: string, over: Partial<Extract<Change, { kind: 'add negative' }>> = {}): Change => ({
+  kind: 'add negative',
+  text,
+  match: 'phrase',
+  place: account,
+  ...over,
+});
+const draft = (...changes: (Change | Wanted)[]) =>
+  draftChanges(world.deps, world.slug, world.personId, changes.map((c) => ('change' in c ? c : { change: c })));
+const tray = () => viewTray(world.deps, world.slug);
+const send = async () => {
+  await sendTray(world.deps, world.slug, world.personId);
+  await world.work();
+};
+const idOf = async (table: string, name: string) => {
+  const column = { campaign: 'campaign_id', shared_list: 'list_id', ad_group: 'ad_group_id' }[table]!;
+  return String((await world.db(table).where({ name }).first())[column]);
+};
+
+describe('drafting', () => {
+  test('the same twice is one, opposites cancel, what stands there already is not drafted', async () => {
+    const [first, again] = await draft(stop('movie'), stop('Movie!'));
+    expect([first!.outcome, again!.outcome]).toEqual(['drafted', 'already there']);
+    const [opposite] = await draft({ ...(stop('movie') as Extract<Change, { text: string }>), kind: 'remove negative' } as Change);
+    expect(opposite!.outcome).toBe('cancelled');
+    expect((await tray()).changes).toEqual([]);
+    const list: Place = { kind: 'list', id: await idOf('shared_list', 'Work') };
+    const [there] = await draft(stop('salary', { match: 'broad', place: list }));
+    expect(there).toMatchObject({ outcome: 'already there', said: expect.stringContaining('stands there already') });
+  });
+
+  test.each([
+    ['???', 'holds none'],
+    ['LK-2041', 'product code'],
+    ['a b c d e f g h i j k l m', '12 words'],
+    ['x'.repeat(101), '100 characters'],
+  ])('%s is refused with its reason', async (text, reason) => {
+    const [outcome] = await draft(stop(text));
+    expect(outcome).toMatchObject({ outcome: 'refused', said: expect.stringContaining(reason) });
+  });
+
+  test('what would stop a protected term is held back and names it; a reason forces it, and is kept', async () => {
+    const [held] = await draft(stop('kit'));
+    expect(held).toMatchObject({ outcome: 'held back', terms: ['bee hive kit'], count: 1 });
+    expect((await tray()).changes).toEqual([]);
+    const [forced] = await draft({ change: stop('kit'), forcedBecause: 'sold out for good' });
+    expect(forced!.outcome).toBe('drafted');
+    expect((await tray()).changes[0]).toMatchObject({ forcedBecause: 'sold out for good', heldBackBy: [] });
+  });
+
+  test('a kept term is protected; a change drafted before it was kept can not be sent', async () => {
+    await draft(stop('plans'));
+    await keepTerm(world.deps, world.slug, world.personId, { raw: 'Free bee hive plans', note: null });
+    expect((await tray()).changes[0]!.heldBackBy).toEqual(['free bee hive plans']);
+    await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow('free bee hive plans');
+    await letTermGo(world.deps, world.slug, world.personId, 'free bee hive plans');
+    expect((await tray()).changes[0]!.heldBackBy).toEqual([]);
+    const ledger = await viewLedger(world.deps, world.slug);
+    expect(ledger.lines.slice(0, 2).map((l) => l.what)).toEqual(['No longer keep “free bee hive plans” open', 'Keep “free bee hive plans” open']);
+  });
+
+  test('the joint effect counts each term once, and each change what it adds', async () => {
+    await draft(stop('movie'), stop('bee hive movie', { match: 'exact' }), stop('plans'));
+    const view = await tray();
+    expect(view.changes.map((c) => c.stops.terms)).toEqual([2, 0, 1]);
+    expect(view.stops.terms).toBe(3);
+    const cost = view.changes.reduce((sum, c) => sum + (c.stops.costMicros ?? 0), 0);
+    expect(view.stops.costMicros).toBe(cost);
+    const byDay = view.days.reduce((sum, d) => sum + d.stoppedMicros, 0);
+    expect(byDay).toBe(cost);
+  });
+
+  test('a live keyword that is shut out is named', async () => {
+    await draft(stop('free', { match: 'broad' }));
+    expect((await tray()).changes[0]!.touched).toEqual([expect.objectContaining({ text: 'free hive', severity: 'shut out' })]);
+  });
+
+  test('taking out a new list takes with it what needs it', async () => {
+    const listId = `new:${randomUUID()}`;
+    await draft({ kind: 'make list', listId, name: 'Films' }, stop('movie', { place: { kind: 'list', id: listId } }), stop('plans'));
+    const view = await tray();
+    const removed = await removeFromTray(world.deps, world.slug, [view.changes[0]!.id]);
+    expect(removed).toHaveLength(2);
+    expect((await tray()).changes.map((c) => c.said)).toEqual(['Stop “plans” (phrase) in the whole account']);
+  });
+
+  test('the tray as a sheet starts no formula', async () => {
+    await draft({ change: stop('movie'), why: '=HYPERLINK("x")' });
+    expect(await traySheet(world.deps, world.slug)).toContain(`"'=HYPERLINK(""x"")"`);
+  });
+});
+
+describe('sending', () => {
+  test('is read back, written in the ledger with what it cost before, and in the gate', async () => {
+    await draft({ change: stop('movie'), why: 'films' });
+    await send();
+    const view = await tray();
+    expect(view.changes).toEqual([]);
+    expect(view.sent).toMatchObject({ state: 'confirmed', total: 1, confirmed: 1, failed: [] });
+    const { lines } = await viewLedger(world.deps, world.slug);
+    expect(lines[0]).toMatchObject({ who: 'Maren Oakes', what: 'Stop “movie” (phrase) in the whole account', why: 'films', change: { state: 'there', before: { terms: 2 }, since: null } });
+    const gate = await checkGate(world.deps, world.slug, 'Bee-hive MOVIE');
+    expect(gate).toMatchObject({ adGroups: 3, open: 0, stoppers: [{ text: 'movie', placeName: 'the whole account', adGroups: 3, inTray: false }] });
+  });
+
+  test('a new list is made, filled and hung in one go, and bears its own id afterwards', async () => {
+    const listId = `new:${randomUUID()}`;
+    const campaignId = await idOf('campaign', 'Hives');
+    await draft({ kind: 'make list', listId, name: 'Films' }, stop('movie', { place: { kind: 'list', id: listId } }), { kind: 'hang list', listId, campaignId });
+    expect((await tray()).stops.terms).toBe(2);
+    await send();
+    expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 3 });
+    const lists = await viewLists(world.deps, world.slug);
+    expect(lists.lists.find((l) => l.name === 'Films')).toMatchObject({ entries: 1, hungOn: [campaignId], isNew: false });
+    const { lines } = await viewLedger(world.deps, world.slug);
+    const undone = await undoSent(world.deps, world.slug, world.personId, lines[0]!.change!.id);
+    expect(undone).toMatchObject({ outcome: 'drafted', said: 'Take Films down from Hives' });
+    expect((await tray()).reopens.terms).toBe(2);
+  });
+
+  test('what is refused says why and stands in the tray again; what succeeded is not sent twice', async () => {
+    await draft(stop('movie'), { kind: 'make list', listId: `new:${randomUUID()}`, name: 'Films' });
+    // Somebody else makes a list of that name meanwhile.
+    const body = JSON.stringify({ changes: [{ key: randomUUID(), change: { kind: 'make list', name: 'Films' } }] });
+    await fetch(`${world.platformUrl}/accounts/small/changes`, { method: 'POST', body });
+    await send();
+    const view = await tray();
+    expect(view.sent).toMatchObject({ state: 'partly failed', confirmed: 1, failed: [{ said: 'Make the list Films' }] });
+    expect(view.changes).toEqual([expect.objectContaining({ said: 'Make the list Films', failedBefore: expect.stringContaining('named Films') })]);
+  });
+
+  test('a platform that is down loses nothing: the set waits, says so, and goes on', async () => {
+    await draft(stop('movie'), stop('plans'));
+    await world.stopPlatform();
+    const setId = await sendTray(world.deps, world.slug, world.personId);
+    await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow('can not be reached');
+    const waiting = await tray();
+    expect(waiting.sent).toMatchObject({ state: 'sending', answered: 0, trouble: expect.stringContaining('Nothing is lost') });
+    expect(waiting.changes).toEqual([]);
+    await draft(stop('another')); // a new draft is open meanwhile
+    await world.startPlatform();
+    await sendAgain(world.deps, world.slug, setId);
+    await world.work();
+    expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 2, trouble: null });
+    expect((await tray()).changes).toHaveLength(1);
+  });
+
+  test('an answer that was lost on the way does nothing twice', async () => {
+    await draft(stop('movie'));
+    const change = world.deps.platform.change;
+    let calls = 0;
+    world.deps.platform.change = async (...args) => {
+      const answers = await change(...args);
+      calls += 1;
+      if (calls === 1) throw new Error('the process fell over before it could note the answers');
+      return answers;
+    };
+    const setId = await sendTray(world.deps, world.slug, world.personId);
+    await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow('fell over');
+    await workOnSet(world.deps, world.accountId, setId);
+    expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 1 });
+    const rows = await world.db('negative').where({ text: 'movie' });
+    expect(rows).toHaveLength(1);
+  });
+
+  test('an empty tray is not sent', async () => {
+    await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow('empty');
+  });
+
+  test('undo of a sent change is a change in the tray, and can be sent', async () => {
+    await draft(stop('movie'));
+    await send();
+    const [line] = (await viewLedger(world.deps, world.slug)).lines;
+    await undoSent(world.deps, world.slug, world.personId, line!.change!.id);
+    expect((await viewLedger(world.deps, world.slug)).lines[0]!.change).toMatchObject({ undoneBy: 'drafted' });
+    await send();
+    expect(await checkGate(world.deps, world.slug, 'bee hive movie')).toMatchObject({ open: 3 });
+    expect((await viewLedger(world.deps, world.slug)).lines[1]!.change).toMatchObject({ undoneBy: 'sent' });
+  });
+});
+
+test('after a week the ledger tells what it cost before, what since, and what slips through elsewhere', async () => {
+  const place: Place = { kind: 'campaign', id: await idOf('campaign', 'Hives') };
+  await draft(stop('movie', { place }));
+  await send();
+  await moveClock(world.deps, world.slug, 7);
+  await fetchReport(world.deps, world.slug, world.personId);
+  await world.work();
+  const line = (await viewLedger(world.deps, world.slug)).lines.find((l) => l.change);
+  expect(line!.change!.before).toMatchObject({ terms: 2 });
+  expect(line!.change!.before!.figures.costMicros).toBeGreaterThan(0);
+  expect(line!.change!.since).toMatchObject({ days: 6, here: { terms: 0 }, elsewhere: { terms: 1 } });
+  expect(line!.change!.since!.slips).toEqual([expect.objectContaining({ text: 'bee hive movie', adGroup: 'Weekend', campaign: 'Courses' })]);
+});
+
+test('a cell of the lists says what hanging would stop, and what taking down would open', async () => {
+  const [old, courses] = [await idOf('shared_list', 'Old'), await idOf('campaign', 'Courses')];
+  const cell = await weighCell(world.deps, world.slug, old, courses);
+  expect(cell).toMatchObject({ hangs: false, weight: { terms: 1 }, entries: [{ text: 'tattoo', match: 'phrase', drafted: null }] });
+  await draft({ kind: 'hang list', listId: old, campaignId: courses });
+  expect(await weighCell(world.deps, world.slug, old, courses)).toMatchObject({ hangs: true, weight: { terms: 1 } });
+  expect((await checkGate(world.deps, world.slug, 'bee course tattoo')).stoppedByTray).toBe(1);
+});
+
+test('the ledger is only ever added to', async () => {
+  await keepTerm(world.deps, world.slug, world.personId, { raw: 'bee suit', note: null });
+  await expect(world.db('ledger_entry').update({ what: 'something else' })).rejects.toThrow('only ever added to');
+});

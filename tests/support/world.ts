@@ -1,0 +1,119 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Knex } from 'knex';
+import { createSnapshots } from '@/server/compute/snapshots';
+import { connect } from '@/server/db/connection';
+import { enqueue } from '@/server/jobs/queue';
+import { createHttpPlatform } from '@/server/platform/http-platform';
+import { addPeople, connectAccount } from '@/server/use-cases/set-up';
+import type { Deps } from '@/server/use-cases/deps';
+import { loadReport } from '@/server/use-cases/load-report';
+import { workOnSet } from '@/server/use-cases/work-on-set';
+import { connectStandin } from '@/standins/ad-platform/database';
+import { createPlatformServer } from '@/standins/ad-platform/server';
+import type { SeedRequest } from '@/contracts/platform';
+import { aSeed } from './seed';
+
+/** A small world of its own for one test file: database, stand-in platform, one account. */
+export type World = {
+  deps: Deps;
+  db: Knex;
+  url: string;
+  slug: string;
+  accountId: number;
+  personId: number;
+  platformUrl: string;
+  /** does what the job process would do, until nothing is left to do */
+  work(): Promise<void>;
+  /** brings text as a file and loads it */
+  load(csv: string, options?: object): Promise<number>;
+  stopPlatform(): Promise<void>;
+  startPlatform(): Promise<void>;
+  close(): Promise<void>;
+};
+
+export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
+  const url = process.env.GATEPOST_TEST_DATABASE_URL;
+  if (!url) throw new Error('the server tests need their database; see tests/support/database.setup.ts');
+  const db = connect(url);
+  await emptyAll(db);
+  const standin = connectStandin(url);
+  let server: Server = createPlatformServer(standin);
+  const port = await listen(server, 0);
+  const platformUrl = `http://127.0.0.1:${port}`;
+  const data = await mkdtemp(path.join(tmpdir(), 'gatepost-test-'));
+  const files = path.join(data, 'files');
+  const deps: Deps = { db, platform: createHttpPlatform(platformUrl, 5_000), snapshots: createSnapshots(), enqueue, files };
+  await seedPlatform(platformUrl, seed);
+  await addPeople(deps, ['Maren Oakes', 'Tobias Finch']);
+  const slug = seed.account.id;
+  await connectAccount(deps, {
+    slug,
+    name: seed.account.name,
+    platformAccountId: slug,
+    currency: 'EUR',
+    steersBy: 'CPA',
+    targetMicros: 18_000_000,
+    targetAcos: null,
+    productCodePattern: '[A-Z]{2}-\\d{4}',
+  });
+  const { account_id: accountId } = await db('account').where({ slug }).first('account_id');
+  const { person_id: personId } = await db('person').where({ name: 'Maren Oakes' }).first('person_id');
+
+  const world: World = {
+    ...{ deps, db, url, slug, accountId, personId, platformUrl },
+    async work() {
+      for (;;) {
+        const waiting = await db('report_file').whereIn('state', ['waiting', 'loading']).select('account_id', 'report_file_id');
+        const sending = await db('change_set').where({ state: 'sending' }).select('account_id', 'change_set_id');
+        if (waiting.length + sending.length === 0) return;
+        for (const row of waiting) await loadReport(deps, row.account_id, row.report_file_id);
+        for (const row of sending) await workOnSet(deps, row.account_id, row.change_set_id);
+      }
+    },
+    async load(csv, options = {}) {
+      const { askForLoad, takeIn } = await import('@/server/use-cases/take-in');
+      async function* bytes() {
+        yield Buffer.from(csv);
+      }
+      const file = await takeIn(deps, slug, { name: 'report.csv', source: 'file', personId }, bytes());
+      await askForLoad(deps, slug, file.id, options);
+      await world.work();
+      return file.id;
+    },
+    stopPlatform: () => new Promise((resolve) => void (server.close(() => resolve()), server.closeAllConnections())),
+    async startPlatform() {
+      server = createPlatformServer(standin);
+      await listen(server, port);
+    },
+    async close() {
+      await world.stopPlatform();
+      await standin.destroy();
+      await db.destroy();
+      await rm(data, { recursive: true });
+    },
+  };
+  await world.work();
+  return world;
+}
+
+/** Makes an account on a stand-in. */
+export async function seedPlatform(platformUrl: string, seed: SeedRequest): Promise<void> {
+  const response = await fetch(`${platformUrl}/accounts/${seed.account.id}/seed`, { method: 'POST', body: JSON.stringify(seed) });
+  if (!response.ok) throw new Error(await response.text());
+}
+
+async function emptyAll(db: Knex): Promise<void> {
+  await db.raw('truncate account, person, job_process, standin.account restart identity cascade');
+  await db.raw('delete from graphile_worker._private_jobs');
+}
+
+function listen(server: Server, port: number): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port));
+  });
+}
