@@ -39,7 +39,11 @@ export function makeQueries(plan: QueryPlan, draw: Draw): PlatformQuery[] {
         for (const template of intent.templates) {
           for (const [t, tail] of tails.entries()) {
             const text = `${template.replace('{p}', words)} ${tail}`.trim();
-            if (queries.has(text) || !draw.chance((intent.name === 'buying' ? 0.8 : ASKED) * Math.min(1, plan.scale))) continue;
+            if (
+              queries.has(text) ||
+              !draw.chance((intent.name === 'buying' ? 0.8 : ASKED) * Math.min(1, plan.scale))
+            )
+              continue;
             const daily = Math.min(
               MOST_DAILY,
               VOLUME * intent.volume * popularity * draw.spread(2) * (t === 0 ? 1 : 0.25),

@@ -1,3 +1,128 @@
-export function runTests(_flags: string[]): Promise<number> {
-  return Promise.resolve(0);
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { loadDemo } from './demo';
+import { dropDatabase, startDatabase } from './postgres';
+import { requireChromium } from './programs';
+import { step } from './say';
+import { startAll, stopProcesses } from './services';
+import { readSettings, type Settings } from './settings';
+
+type Count = { passed: number; failed: number };
+
+/** A share of the demo is enough for the browser tests. */
+const TEST_SCALE = '0.2';
+
+const CHECKS: { name: string; args: string[] }[] = [
+  {
+    name: 'formatting',
+    args: ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.'],
+  },
+  { name: 'types', args: ['node_modules/typescript/bin/tsc', '--noEmit', '-p', '.'] },
+  { name: 'lint', args: ['node_modules/eslint/bin/eslint.js', '--max-warnings=0', '.'] },
+  {
+    name: 'directions of imports',
+    args: [
+      'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
+      'src',
+      'demo',
+      'tests',
+      'scripts',
+      'bench',
+      '--output-type=err',
+    ],
+  },
+  { name: 'nothing unused', args: ['node_modules/knip/bin/knip.js'] },
+];
+
+/**
+ * Runs all checks, the unit and server tests, and the browser tests, and prints one closing line.
+ * @param flags --only=checks,unit,browser runs a part
+ * @returns the exit code: 0 when nothing failed
+ */
+export async function runTests(flags: readonly string[]): Promise<number> {
+  const only = flags
+    .find((f) => f.startsWith('--only='))
+    ?.slice('--only='.length)
+    .split(',');
+  const wanted = (part: string) => only === undefined || only.includes(part);
+  const settings = readSettings('test');
+  const results = path.join(settings.root, 'test-results');
+  rmSync(results, { recursive: true, force: true });
+  mkdirSync(results, { recursive: true });
+
+  const counts: Count[] = [];
+  if (wanted('checks')) counts.push(...CHECKS.map((check) => runCheck(settings, check)));
+  if (wanted('unit')) counts.push(await runVitest(settings, path.join(results, 'vitest.json')));
+  if (wanted('browser')) counts.push(await runBrowser(settings, path.join(results, 'browser.json')));
+
+  const total = counts.reduce((sum, c) => ({ passed: sum.passed + c.passed, failed: sum.failed + c.failed }));
+  console.log(`${total.passed} passed, ${total.failed} failed`);
+  return total.failed === 0 ? 0 : 1;
+}
+
+function runCheck({ root }: Settings, { name, args }: (typeof CHECKS)[number]): Count {
+  step(`Checking ${name}`);
+  const run = spawnSync(process.execPath, args, { cwd: root, encoding: 'utf8' });
+  if (run.status === 0) return { passed: 1, failed: 0 };
+  console.error(`${name}:\n${run.stdout}${run.stderr}`);
+  return { passed: 0, failed: 1 };
+}
+
+async function runVitest(settings: Settings, report: string): Promise<Count> {
+  step('Running unit and server tests');
+  await startDatabase(settings);
+  const args = [
+    'node_modules/vitest/vitest.mjs',
+    'run',
+    '--reporter=dot',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ];
+  const run = spawnSync(process.execPath, args, { cwd: settings.root, stdio: 'inherit' });
+  return readCount(run.status, report, (r) => ({
+    passed: r.numPassedTests ?? 0,
+    failed: r.numFailedTests ?? 0,
+  }));
+}
+
+async function runBrowser(settings: Settings, report: string): Promise<Count> {
+  step('Preparing the browser tests: a demo of their own');
+  requireChromium();
+  await stopProcesses(settings);
+  await startDatabase(settings);
+  await dropDatabase(settings, settings.databaseName);
+  process.env.GATEPOST_DEMO_SCALE = TEST_SCALE;
+  await startAll(settings, () => loadDemo(settings));
+  step('Running the browser tests');
+  try {
+    const run = spawnSync(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'], {
+      cwd: settings.root,
+      stdio: 'inherit',
+      env: { ...process.env, GATEPOST_TEST_URL: `http://127.0.0.1:${settings.webPort}` },
+    });
+    return readCount(run.status, report, ({ stats }) => ({
+      passed: stats?.expected ?? 0,
+      failed: (stats?.unexpected ?? 1) + (stats?.skipped ?? 0) + (stats?.flaky ?? 0),
+    }));
+  } finally {
+    await stopProcesses(settings);
+  }
+}
+
+/** What is read of the reports of both runners. */
+type Report = {
+  numPassedTests?: number;
+  numFailedTests?: number;
+  stats?: { expected: number; unexpected: number; skipped: number; flaky: number };
+};
+
+/** A run that ended badly without a failed test still counts as one failure. */
+function readCount(status: number | null, report: string, read: (report: Report) => Count): Count {
+  try {
+    const count = read(JSON.parse(readFileSync(report, 'utf8')) as Report);
+    return { ...count, failed: status === 0 ? count.failed : Math.max(1, count.failed) };
+  } catch {
+    return { passed: 0, failed: 1 };
+  }
 }

@@ -29,7 +29,7 @@ function startJobs(): ChildProcess {
 }
 
 async function until(what: string, isSo: () => Promise<boolean>, mostMs = 50_000): Promise<void> {
-  for (const end = Date.now() + mostMs; Date.now() < end; ) {
+  for (const end = Date.now() + mostMs; Date.now() < end;) {
     if (await isSo()) return;
     await new Promise((resolve) => setTimeout(resolve, 25));
   }
@@ -37,12 +37,20 @@ async function until(what: string, isSo: () => Promise<boolean>, mostMs = 50_000
 }
 
 test('a load whose process is killed in the middle is absent, and the next process finishes it once', async () => {
-  const rows = Array.from({ length: 60_000 }, (_, i) => `term ${i % 9_000},Hives,Starter,2025-0${1 + (i % 9)}-1${i % 10},1,1.00`);
+  const rows = Array.from(
+    { length: 60_000 },
+    (_, i) => `term ${i % 9_000},Hives,Starter,2025-0${1 + (i % 9)}-1${i % 10},1,1.00`,
+  );
   async function* bytes() {
     yield Buffer.from('Search term,Campaign,Ad group,Day,Clicks,Cost\n');
     yield Buffer.from(rows.join('\n'));
   }
-  const file = await takeIn(world.deps, world.slug, { name: 'big.csv', source: 'file', personId: world.personId }, bytes());
+  const file = await takeIn(
+    world.deps,
+    world.slug,
+    { name: 'big.csv', source: 'file', personId: world.personId },
+    bytes(),
+  );
   await askForLoad(world.deps, world.slug, file.id, {});
   const stored = () => world.db('term_day').where('day', '<', '2026-01-01').sum('clicks as clicks').first();
   const current = async () => (await listLoads(world.deps, world.slug)).find((f) => f.id === file.id)!;
@@ -51,7 +59,9 @@ test('a load whose process is killed in the middle is absent, and the next proce
   await until('progress', async () => (await current()).rowsRead > 0);
   first.kill('SIGKILL');
   await until('the end of the killed transaction', async () => {
-    const { rows: open } = await world.db.raw(`select 1 from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`);
+    const { rows: open } = await world.db.raw(
+      `select 1 from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`,
+    );
     return open.length === 0;
   });
   expect((await current()).state).toBe('loading');

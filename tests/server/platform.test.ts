@@ -12,11 +12,20 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 const post = async (path: string, body: unknown) => {
-  const response = await fetch(`${world.platformUrl}/accounts/small/${path}`, { method: 'POST', body: JSON.stringify(body) });
+  const response = await fetch(`${world.platformUrl}/accounts/small/${path}`, {
+    method: 'POST',
+    body: JSON.stringify(body),
+  });
   return { status: response.status, body: (await response.json()) as never };
 };
 const change = (text: string, over: Partial<PlatformChange> = {}) =>
-  ({ kind: 'add negative', text, match: 'phrase', place: { kind: 'account', id: null }, ...over }) as PlatformChange;
+  ({
+    kind: 'add negative',
+    text,
+    match: 'phrase',
+    place: { kind: 'account', id: null },
+    ...over,
+  }) as PlatformChange;
 const send = async (...changes: PlatformChange[]) => {
   const keyed = changes.map((c) => ({ key: randomUUID(), change: c }));
   const { body } = await post('changes', { changes: keyed });
@@ -24,9 +33,13 @@ const send = async (...changes: PlatformChange[]) => {
 };
 
 async function report(): Promise<ReportRow[]> {
-  const response = await fetch(`${world.platformUrl}/accounts/small/reports?kind=search-terms&from=2026-01-01&to=2027-01-01`);
+  const response = await fetch(
+    `${world.platformUrl}/accounts/small/reports?kind=search-terms&from=2026-01-01&to=2027-01-01`,
+  );
   const rows: ReportRow[] = [];
-  const reading = await readReport(new Uint8Array(await response.arrayBuffer()), { onRows: (batch) => void rows.push(...batch) });
+  const reading = await readReport(new Uint8Array(await response.arrayBuffer()), {
+    onRows: (batch) => void rows.push(...batch),
+  });
   expect(reading.error).toBeNull();
   return rows;
 }
@@ -34,7 +47,12 @@ async function report(): Promise<ReportRow[]> {
 describe('the report', () => {
   test('reaches to two days before the platform’s day, and hides rare queries in one row', async () => {
     const rows = await report();
-    expect(rows.map((r) => r.day).sort().at(-1)).toBe('2026-11-20');
+    expect(
+      rows
+        .map((r) => r.day)
+        .sort()
+        .at(-1),
+    ).toBe('2026-11-20');
     expect(rows.some((r) => r.term === 'rare thing')).toBe(false);
     expect(rows.some((r) => r.term === '(unreported)' && (r.costMicros ?? 0) > 0)).toBe(true);
     expect(rows.some((r) => r.term === 'bee course salary')).toBe(false); // a hung list stops it
@@ -74,10 +92,19 @@ describe('changes', () => {
     const batch = { changes: [{ key: randomUUID(), change: change('once') }] };
     const first = await post('changes', batch);
     const again = await post('changes', batch);
-    expect((again.body as { answers: unknown }).answers).toEqual((first.body as { answers: unknown }).answers);
+    expect((again.body as { answers: unknown }).answers).toEqual(
+      (first.body as { answers: unknown }).answers,
+    );
     const other = await post('changes', { changes: [{ ...batch.changes[0], change: change('other') }] });
     expect(other.status).toBe(409);
-    expect(await world.db.withSchema('standin').from('negative').whereRaw(`body->>'text' in ('once', 'other')`).count().first()).toEqual({ count: 1 });
+    expect(
+      await world.db
+        .withSchema('standin')
+        .from('negative')
+        .whereRaw(`body->>'text' in ('once', 'other')`)
+        .count()
+        .first(),
+    ).toEqual({ count: 1 });
   });
 
   test('a list made in a batch can be filled and hung in the same batch', async () => {
@@ -89,7 +116,11 @@ describe('changes', () => {
         { key: hang, change: { kind: 'hang list', listId: `key:${key}`, campaignId: 'C1' } },
       ],
     });
-    expect((body as { answers: { outcome: string }[] }).answers.map((a) => a.outcome)).toEqual(['applied', 'applied', 'applied']);
+    expect((body as { answers: { outcome: string }[] }).answers.map((a) => a.outcome)).toEqual([
+      'applied',
+      'applied',
+      'applied',
+    ]);
   });
 
   test('what depends on a refused change is refused, the rest goes on', async () => {
@@ -101,9 +132,9 @@ describe('changes', () => {
         { key: randomUUID(), change: change('fine') },
       ],
     });
-    expect((body as { answers: { outcome: string; code?: string }[] }).answers.map((a) => a.code ?? a.outcome)).toEqual([
-      'name taken', 'no such place', 'applied',
-    ]);
+    expect(
+      (body as { answers: { outcome: string; code?: string }[] }).answers.map((a) => a.code ?? a.outcome),
+    ).toEqual(['name taken', 'no such place', 'applied']);
   });
 
   test.each<[string, PlatformChange, string]>([
@@ -130,9 +161,15 @@ describe('changes', () => {
   test('the structure since a revision names what changed and what went', async () => {
     await seedPlatform(world.platformUrl, aSeed());
     const structure = async (since: number) =>
-      (await (await fetch(`${world.platformUrl}/accounts/small/structure?since=${since}`)).json()) as { revision: number; negatives: { id: string; status: string }[]; campaigns: unknown[] };
+      (await (await fetch(`${world.platformUrl}/accounts/small/structure?since=${since}`)).json()) as {
+        revision: number;
+        negatives: { id: string; status: string }[];
+        campaigns: unknown[];
+      };
     const { revision } = await structure(0);
-    await send(change('salary', { kind: 'remove negative', match: 'broad', place: { kind: 'list', id: 'S1' } }));
+    await send(
+      change('salary', { kind: 'remove negative', match: 'broad', place: { kind: 'list', id: 'S1' } }),
+    );
     const since = await structure(revision);
     expect(since.negatives).toEqual([expect.objectContaining({ id: 'E1', status: 'removed' })]);
     expect(since.campaigns).toEqual([]);
@@ -140,6 +177,11 @@ describe('changes', () => {
 });
 
 test('bodies that are not understood are refused with the field', async () => {
-  expect(await post('changes', { changes: [{ key: 'k', change: { kind: 'explode' } }] })).toMatchObject({ status: 400 });
-  expect(await post('clock', { days: -1 })).toMatchObject({ status: 400, body: { error: expect.stringContaining('days') } });
+  expect(await post('changes', { changes: [{ key: 'k', change: { kind: 'explode' } }] })).toMatchObject({
+    status: 400,
+  });
+  expect(await post('clock', { days: -1 })).toMatchObject({
+    status: 400,
+    body: { error: expect.stringContaining('days') },
+  });
 });

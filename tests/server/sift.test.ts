@@ -13,22 +13,32 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-const terms = (query: Record<string, string> = {}) => listTerms(world.deps, world.slug, v.parse(TermsQuerySchema, query));
-const words = (query: Record<string, string> = {}) => listWords(world.deps, world.slug, v.parse(WordsQuerySchema, query));
+const terms = (query: Record<string, string> = {}) =>
+  listTerms(world.deps, world.slug, v.parse(TermsQuerySchema, query));
+const words = (query: Record<string, string> = {}) =>
+  listWords(world.deps, world.slug, v.parse(WordsQuerySchema, query));
 const lineOf = async (raw: string): Promise<TermLine> => (await terms()).lines.find((l) => l.raw === raw)!;
 
 describe('the terms', () => {
   test('come with spend without return first, codes among them, the unreported beside', async () => {
     const page = await terms();
     expect(page.lines.map((l) => l.raw).sort()).toEqual([
-      'LK-2041', 'bee course tattoo', 'bee hive kit', 'bee hive movie', 'free bee hive plans', 'hive stand movie',
+      'LK-2041',
+      'bee course tattoo',
+      'bee hive kit',
+      'bee hive movie',
+      'free bee hive plans',
+      'hive stand movie',
     ]);
     expect(page.lines.at(-1)!.raw).toBe('bee hive kit');
     const costs = page.lines.slice(0, -1).map((l) => l.costMicros!);
     expect(costs).toEqual([...costs].sort((a, b) => b - a));
     expect(page.unreportedMicros).toBeGreaterThan(0);
     expect(page.lines.find((l) => l.raw === 'LK-2041')).toMatchObject({ kind: 'code', words: [] });
-    expect(page.lines.find((l) => l.raw === 'bee hive kit')).toMatchObject({ isProtected: true, servedBy: { keyword: 'bee hive', match: 'broad' } });
+    expect(page.lines.find((l) => l.raw === 'bee hive kit')).toMatchObject({
+      isProtected: true,
+      servedBy: { keyword: 'bee hive', match: 'broad' },
+    });
   });
 
   test('page by page they are the same as in one', async () => {
@@ -39,7 +49,10 @@ describe('the terms', () => {
   });
 
   test.each([
-    [{ returns: 'none' }, ['LK-2041', 'bee course tattoo', 'bee hive movie', 'free bee hive plans', 'hive stand movie']],
+    [
+      { returns: 'none' },
+      ['LK-2041', 'bee course tattoo', 'bee hive movie', 'free bee hive plans', 'hive stand movie'],
+    ],
     [{ holding: 'hive movie' }, ['bee hive movie']],
     [{ text: 'MOV' }, ['bee hive movie', 'hive stand movie']],
     [{ clicks: '100000' }, []],
@@ -49,11 +62,21 @@ describe('the terms', () => {
 
   test('leave Remaining when the draft stops them, and come back when it is taken out', async () => {
     const [outcome] = await draftChanges(world.deps, world.slug, world.personId, [
-      { change: { kind: 'add negative', text: 'movie', match: 'phrase', place: { kind: 'account', id: null } } },
+      {
+        change: {
+          kind: 'add negative',
+          text: 'movie',
+          match: 'phrase',
+          place: { kind: 'account', id: null },
+        },
+      },
     ]);
     const drafted = await terms();
     expect(drafted.counts).toEqual({ remaining: 4, stopped: 2, kept: 0, already: 0 });
-    expect((await terms({ view: 'stopped' })).lines.map((l) => l.raw).sort()).toEqual(['bee hive movie', 'hive stand movie']);
+    expect((await terms({ view: 'stopped' })).lines.map((l) => l.raw).sort()).toEqual([
+      'bee hive movie',
+      'hive stand movie',
+    ]);
     if (outcome!.outcome === 'drafted') await removeFromTray(world.deps, world.slug, [outcome!.changeId]);
     expect((await terms()).counts.remaining).toBe(6);
   });
@@ -77,7 +100,9 @@ describe('what is in hand', () => {
     const all = (await terms()).lines;
     for (const choice of answer.choices) {
       const atAccount = choice.places.find((p) => p.place.kind === 'account')!;
-      const expected = all.filter((l) => l.kind === 'query' && stops({ text: choice.text, match: choice.match }, l.raw));
+      const expected = all.filter(
+        (l) => l.kind === 'query' && stops({ text: choice.text, match: choice.match }, l.raw),
+      );
       expect(atAccount.weight.terms).toBe(expected.length);
       expect(atAccount.weight.costMicros).toBe(expected.reduce((sum, l) => sum + l.costMicros!, 0));
     }
@@ -92,9 +117,21 @@ describe('what is in hand', () => {
     const line = await lineOf('bee course tattoo');
     const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [2] });
     const places = answer.choices[0]!.places;
-    expect(places.find((p) => p.name === 'Work')).toMatchObject({ note: 'hangs on 1 campaign: Courses', weight: { terms: 1 }, isSafe: true });
-    expect(places.find((p) => p.name === 'Old')).toMatchObject({ note: 'hangs nowhere, so it stops nothing', weight: { terms: 0 }, isThere: true, isSafe: false });
-    expect(answer.smallestSafe).toEqual({ match: 'phrase', place: { kind: 'adGroup', id: expect.any(String) } });
+    expect(places.find((p) => p.name === 'Work')).toMatchObject({
+      note: 'hangs on 1 campaign: Courses',
+      weight: { terms: 1 },
+      isSafe: true,
+    });
+    expect(places.find((p) => p.name === 'Old')).toMatchObject({
+      note: 'hangs nowhere, so it stops nothing',
+      weight: { terms: 0 },
+      isThere: true,
+      isSafe: false,
+    });
+    expect(answer.smallestSafe).toEqual({
+      match: 'phrase',
+      place: { kind: 'adGroup', id: expect.any(String) },
+    });
   });
 
   test('names protected terms and live keywords, and is not safe then', async () => {
@@ -109,7 +146,11 @@ describe('what is in hand', () => {
   test('words that stand apart can not be a phrase, and a code can not be a negative', async () => {
     const line = await lineOf('free bee hive plans');
     const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [0, 3] });
-    expect(answer.choices[0]).toMatchObject({ match: 'phrase', refusal: 'these words do not stand together', places: [] });
+    expect(answer.choices[0]).toMatchObject({
+      match: 'phrase',
+      refusal: 'these words do not stand together',
+      places: [],
+    });
     const code = await lineOf('LK-2041');
     expect((await weighChoice(world.deps, world.slug, { term: code.id, positions: [] })).choices).toEqual([]);
   });

@@ -27,7 +27,12 @@ const stop = (text: string, over: Partial<Extract<Change, { kind: 'add negative'
   ...over,
 });
 const draft = (...changes: (Change | Wanted)[]) =>
-  draftChanges(world.deps, world.slug, world.personId, changes.map((c) => ('change' in c ? c : { change: c })));
+  draftChanges(
+    world.deps,
+    world.slug,
+    world.personId,
+    changes.map((c) => ('change' in c ? c : { change: c })),
+  );
 const tray = () => viewTray(world.deps, world.slug);
 const send = async () => {
   await sendTray(world.deps, world.slug, world.personId);
@@ -42,12 +47,18 @@ describe('drafting', () => {
   test('the same twice is one, opposites cancel, what stands there already is not drafted', async () => {
     const [first, again] = await draft(stop('movie'), stop('Movie!'));
     expect([first!.outcome, again!.outcome]).toEqual(['drafted', 'already there']);
-    const [opposite] = await draft({ ...(stop('movie') as Extract<Change, { text: string }>), kind: 'remove negative' } as Change);
+    const [opposite] = await draft({
+      ...(stop('movie') as Extract<Change, { text: string }>),
+      kind: 'remove negative',
+    } as Change);
     expect(opposite!.outcome).toBe('cancelled');
     expect((await tray()).changes).toEqual([]);
     const list: Place = { kind: 'list', id: await idOf('shared_list', 'Work') };
     const [there] = await draft(stop('salary', { match: 'broad', place: list }));
-    expect(there).toMatchObject({ outcome: 'already there', said: expect.stringContaining('stands there already') });
+    expect(there).toMatchObject({
+      outcome: 'already there',
+      said: expect.stringContaining('stands there already'),
+    });
   });
 
   test.each([
@@ -77,7 +88,10 @@ describe('drafting', () => {
     await letTermGo(world.deps, world.slug, world.personId, 'free bee hive plans');
     expect((await tray()).changes[0]!.heldBackBy).toEqual([]);
     const ledger = await viewLedger(world.deps, world.slug);
-    expect(ledger.lines.slice(0, 2).map((l) => l.what)).toEqual(['No longer keep “free bee hive plans” open', 'Keep “free bee hive plans” open']);
+    expect(ledger.lines.slice(0, 2).map((l) => l.what)).toEqual([
+      'No longer keep “free bee hive plans” open',
+      'Keep “free bee hive plans” open',
+    ]);
   });
 
   test('the joint effect counts each term once, and each change what it adds', async () => {
@@ -93,12 +107,18 @@ describe('drafting', () => {
 
   test('a live keyword that is shut out is named', async () => {
     await draft(stop('free', { match: 'broad' }));
-    expect((await tray()).changes[0]!.touched).toEqual([expect.objectContaining({ text: 'free hive', severity: 'shut out' })]);
+    expect((await tray()).changes[0]!.touched).toEqual([
+      expect.objectContaining({ text: 'free hive', severity: 'shut out' }),
+    ]);
   });
 
   test('taking out a new list takes with it what needs it', async () => {
     const listId = `new:${randomUUID()}`;
-    await draft({ kind: 'make list', listId, name: 'Films' }, stop('movie', { place: { kind: 'list', id: listId } }), stop('plans'));
+    await draft(
+      { kind: 'make list', listId, name: 'Films' },
+      stop('movie', { place: { kind: 'list', id: listId } }),
+      stop('plans'),
+    );
     const view = await tray();
     const removed = await removeFromTray(world.deps, world.slug, [view.changes[0]!.id]);
     expect(removed).toHaveLength(2);
@@ -119,20 +139,37 @@ describe('sending', () => {
     expect(view.changes).toEqual([]);
     expect(view.sent).toMatchObject({ state: 'confirmed', total: 1, confirmed: 1, failed: [] });
     const { lines } = await viewLedger(world.deps, world.slug);
-    expect(lines[0]).toMatchObject({ who: 'Maren Oakes', what: 'Stop “movie” (phrase) in the whole account', why: 'films', change: { state: 'there', before: { terms: 2 }, since: null } });
+    expect(lines[0]).toMatchObject({
+      who: 'Maren Oakes',
+      what: 'Stop “movie” (phrase) in the whole account',
+      why: 'films',
+      change: { state: 'there', before: { terms: 2 }, since: null },
+    });
     const gate = await checkGate(world.deps, world.slug, 'Bee-hive MOVIE');
-    expect(gate).toMatchObject({ adGroups: 3, open: 0, stoppers: [{ text: 'movie', placeName: 'the whole account', adGroups: 3, inTray: false }] });
+    expect(gate).toMatchObject({
+      adGroups: 3,
+      open: 0,
+      stoppers: [{ text: 'movie', placeName: 'the whole account', adGroups: 3, inTray: false }],
+    });
   });
 
   test('a new list is made, filled and hung in one go, and bears its own id afterwards', async () => {
     const listId = `new:${randomUUID()}`;
     const campaignId = await idOf('campaign', 'Hives');
-    await draft({ kind: 'make list', listId, name: 'Films' }, stop('movie', { place: { kind: 'list', id: listId } }), { kind: 'hang list', listId, campaignId });
+    await draft(
+      { kind: 'make list', listId, name: 'Films' },
+      stop('movie', { place: { kind: 'list', id: listId } }),
+      { kind: 'hang list', listId, campaignId },
+    );
     expect((await tray()).stops.terms).toBe(2);
     await send();
     expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 3 });
     const lists = await viewLists(world.deps, world.slug);
-    expect(lists.lists.find((l) => l.name === 'Films')).toMatchObject({ entries: 1, hungOn: [campaignId], isNew: false });
+    expect(lists.lists.find((l) => l.name === 'Films')).toMatchObject({
+      entries: 1,
+      hungOn: [campaignId],
+      isNew: false,
+    });
     const { lines } = await viewLedger(world.deps, world.slug);
     const undone = await undoSent(world.deps, world.slug, world.personId, lines[0]!.change!.id);
     expect(undone).toMatchObject({ outcome: 'drafted', said: 'Take Films down from Hives' });
@@ -142,12 +179,23 @@ describe('sending', () => {
   test('what is refused says why and stands in the tray again; what succeeded is not sent twice', async () => {
     await draft(stop('movie'), { kind: 'make list', listId: `new:${randomUUID()}`, name: 'Films' });
     // Somebody else makes a list of that name meanwhile.
-    const body = JSON.stringify({ changes: [{ key: randomUUID(), change: { kind: 'make list', name: 'Films' } }] });
+    const body = JSON.stringify({
+      changes: [{ key: randomUUID(), change: { kind: 'make list', name: 'Films' } }],
+    });
     await fetch(`${world.platformUrl}/accounts/small/changes`, { method: 'POST', body });
     await send();
     const view = await tray();
-    expect(view.sent).toMatchObject({ state: 'partly failed', confirmed: 1, failed: [{ said: 'Make the list Films' }] });
-    expect(view.changes).toEqual([expect.objectContaining({ said: 'Make the list Films', failedBefore: expect.stringContaining('named Films') })]);
+    expect(view.sent).toMatchObject({
+      state: 'partly failed',
+      confirmed: 1,
+      failed: [{ said: 'Make the list Films' }],
+    });
+    expect(view.changes).toEqual([
+      expect.objectContaining({
+        said: 'Make the list Films',
+        failedBefore: expect.stringContaining('named Films'),
+      }),
+    ]);
   });
 
   test('a platform that is down loses nothing: the set waits, says so, and goes on', async () => {
@@ -156,7 +204,11 @@ describe('sending', () => {
     const setId = await sendTray(world.deps, world.slug, world.personId);
     await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow('can not be reached');
     const waiting = await tray();
-    expect(waiting.sent).toMatchObject({ state: 'sending', answered: 0, trouble: expect.stringContaining('Nothing is lost') });
+    expect(waiting.sent).toMatchObject({
+      state: 'sending',
+      answered: 0,
+      trouble: expect.stringContaining('Nothing is lost'),
+    });
     expect(waiting.changes).toEqual([]);
     await draft(stop('another')); // a new draft is open meanwhile
     await world.startPlatform();
@@ -193,7 +245,9 @@ describe('sending', () => {
     await send();
     const [line] = (await viewLedger(world.deps, world.slug)).lines;
     await undoSent(world.deps, world.slug, world.personId, line!.change!.id);
-    expect((await viewLedger(world.deps, world.slug)).lines[0]!.change).toMatchObject({ undoneBy: 'drafted' });
+    expect((await viewLedger(world.deps, world.slug)).lines[0]!.change).toMatchObject({
+      undoneBy: 'drafted',
+    });
     await send();
     expect(await checkGate(world.deps, world.slug, 'bee hive movie')).toMatchObject({ open: 3 });
     expect((await viewLedger(world.deps, world.slug)).lines[1]!.change).toMatchObject({ undoneBy: 'sent' });
@@ -211,19 +265,30 @@ test('after a week the ledger tells what it cost before, what since, and what sl
   expect(line!.change!.before).toMatchObject({ terms: 2 });
   expect(line!.change!.before!.figures.costMicros).toBeGreaterThan(0);
   expect(line!.change!.since).toMatchObject({ days: 6, here: { terms: 0 }, elsewhere: { terms: 1 } });
-  expect(line!.change!.since!.slips).toEqual([expect.objectContaining({ text: 'bee hive movie', adGroup: 'Weekend', campaign: 'Courses' })]);
+  expect(line!.change!.since!.slips).toEqual([
+    expect.objectContaining({ text: 'bee hive movie', adGroup: 'Weekend', campaign: 'Courses' }),
+  ]);
 });
 
 test('a cell of the lists says what hanging would stop, and what taking down would open', async () => {
   const [old, courses] = [await idOf('shared_list', 'Old'), await idOf('campaign', 'Courses')];
   const cell = await weighCell(world.deps, world.slug, old, courses);
-  expect(cell).toMatchObject({ hangs: false, weight: { terms: 1 }, entries: [{ text: 'tattoo', match: 'phrase', drafted: null }] });
+  expect(cell).toMatchObject({
+    hangs: false,
+    weight: { terms: 1 },
+    entries: [{ text: 'tattoo', match: 'phrase', drafted: null }],
+  });
   await draft({ kind: 'hang list', listId: old, campaignId: courses });
-  expect(await weighCell(world.deps, world.slug, old, courses)).toMatchObject({ hangs: true, weight: { terms: 1 } });
+  expect(await weighCell(world.deps, world.slug, old, courses)).toMatchObject({
+    hangs: true,
+    weight: { terms: 1 },
+  });
   expect((await checkGate(world.deps, world.slug, 'bee course tattoo')).stoppedByTray).toBe(1);
 });
 
 test('the ledger is only ever added to', async () => {
   await keepTerm(world.deps, world.slug, world.personId, { raw: 'bee suit', note: null });
-  await expect(world.db('ledger_entry').update({ what: 'something else' })).rejects.toThrow('only ever added to');
+  await expect(world.db('ledger_entry').update({ what: 'something else' })).rejects.toThrow(
+    'only ever added to',
+  );
 });

@@ -21,18 +21,42 @@ export function aQuery(text: string, over: Partial<PlatformQuery> & { at?: strin
  */
 export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> = {}): SeedRequest {
   const campaign = (id: string, name: string) => ({
-    ...{ id, name, status: 'live' as const, channel: 'search', budgetMicros: 50_000_000, sharedBudget: null, endDate: null },
+    ...{
+      id,
+      name,
+      status: 'live' as const,
+      channel: 'search',
+      budgetMicros: 50_000_000,
+      sharedBudget: null,
+      endDate: null,
+    },
     ...{ location: [], audience: [], device: [], language: [] },
   });
-  const adGroup = (id: string, campaignId: string, name: string) => ({ id, campaignId, name, status: 'live' as const });
+  const adGroup = (id: string, campaignId: string, name: string) => ({
+    id,
+    campaignId,
+    name,
+    status: 'live' as const,
+  });
   const keyword = (id: string, adGroupId: string, text: string, match: 'broad' | 'exact' = 'broad') => ({
     ...{ id, adGroupId, text, match, status: 'live' as const, bidMicros: 700_000 },
   });
   return {
-    account: { id: 'small', name: 'Small', currency: 'EUR', seed: 7, firstDay: '2026-11-12', today: '2026-11-22' },
+    account: {
+      id: 'small',
+      name: 'Small',
+      currency: 'EUR',
+      seed: 7,
+      firstDay: '2026-11-12',
+      today: '2026-11-22',
+    },
     structure: {
       campaigns: [campaign('C1', 'Hives'), campaign('C2', 'Courses')],
-      adGroups: [adGroup('G1', 'C1', 'Starter'), adGroup('G2', 'C1', 'Stands'), adGroup('G3', 'C2', 'Weekend')],
+      adGroups: [
+        adGroup('G1', 'C1', 'Starter'),
+        adGroup('G2', 'C1', 'Stands'),
+        adGroup('G3', 'C2', 'Weekend'),
+      ],
       keywords: [
         keyword('K1', 'G1', 'bee hive'),
         keyword('K2', 'G2', 'hive stand'),
@@ -45,8 +69,22 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
       ],
       hangings: [{ listId: 'S1', campaignId: 'C2', status: 'live' }],
       negatives: [
-        { id: 'E1', text: 'salary', match: 'broad', place: { kind: 'list', id: 'S1' }, createdAt: '2026-01-01T00:00:00Z', status: 'live' },
-        { id: 'E2', text: 'tattoo', match: 'phrase', place: { kind: 'list', id: 'S2' }, createdAt: '2026-01-01T00:00:00Z', status: 'live' },
+        {
+          id: 'E1',
+          text: 'salary',
+          match: 'broad',
+          place: { kind: 'list', id: 'S1' },
+          createdAt: '2026-01-01T00:00:00Z',
+          status: 'live',
+        },
+        {
+          id: 'E2',
+          text: 'tattoo',
+          match: 'phrase',
+          place: { kind: 'list', id: 'S2' },
+          createdAt: '2026-01-01T00:00:00Z',
+          status: 'live',
+        },
       ],
     },
     queries: [

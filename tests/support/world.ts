@@ -46,7 +46,13 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
   const platformUrl = `http://127.0.0.1:${port}`;
   const data = await mkdtemp(path.join(tmpdir(), 'gatepost-test-'));
   const files = path.join(data, 'files');
-  const deps: Deps = { db, platform: createHttpPlatform(platformUrl, 5_000), snapshots: createSnapshots(), enqueue, files };
+  const deps: Deps = {
+    db,
+    platform: createHttpPlatform(platformUrl, 5_000),
+    snapshots: createSnapshots(),
+    enqueue,
+    files,
+  };
   await seedPlatform(platformUrl, seed);
   await addPeople(deps, ['Maren Oakes', 'Tobias Finch']);
   const slug = seed.account.id;
@@ -67,8 +73,12 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
     ...{ deps, db, url, slug, accountId, personId, platformUrl },
     async work() {
       for (;;) {
-        const waiting = await db('report_file').whereIn('state', ['waiting', 'loading']).select('account_id', 'report_file_id');
-        const sending = await db('change_set').where({ state: 'sending' }).select('account_id', 'change_set_id');
+        const waiting = await db('report_file')
+          .whereIn('state', ['waiting', 'loading'])
+          .select('account_id', 'report_file_id');
+        const sending = await db('change_set')
+          .where({ state: 'sending' })
+          .select('account_id', 'change_set_id');
         if (waiting.length + sending.length === 0) return;
         for (const row of waiting) await loadReport(deps, row.account_id, row.report_file_id);
         for (const row of sending) await workOnSet(deps, row.account_id, row.change_set_id);
@@ -84,7 +94,8 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
       await world.work();
       return file.id;
     },
-    stopPlatform: () => new Promise((resolve) => void (server.close(() => resolve()), server.closeAllConnections())),
+    stopPlatform: () =>
+      new Promise((resolve) => void (server.close(() => resolve()), server.closeAllConnections())),
     async startPlatform() {
       server = createPlatformServer(standin);
       await listen(server, port);
@@ -102,7 +113,10 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
 
 /** Makes an account on a stand-in. */
 export async function seedPlatform(platformUrl: string, seed: SeedRequest): Promise<void> {
-  const response = await fetch(`${platformUrl}/accounts/${seed.account.id}/seed`, { method: 'POST', body: JSON.stringify(seed) });
+  const response = await fetch(`${platformUrl}/accounts/${seed.account.id}/seed`, {
+    method: 'POST',
+    body: JSON.stringify(seed),
+  });
   if (!response.ok) throw new Error(await response.text());
 }
 

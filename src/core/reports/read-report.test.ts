@@ -310,7 +310,10 @@ describe('keywords and match types', () => {
 });
 
 test('a report without a keyword column says nothing of targeting', async () => {
-  expect((await read('Search term,Day\nx,2026-10-01\n')).all[0]).toMatchObject({ keyword: null, match: null });
+  expect((await read('Search term,Day\nx,2026-10-01\n')).all[0]).toMatchObject({
+    keyword: null,
+    match: null,
+  });
 });
 
 test('an exported cell never starts a formula', () => {

@@ -45,7 +45,8 @@ export function PlatformClock({ day }: { day: string }) {
       return describe(await waitForLoad(api, fileId));
     });
 
-  const button = 'rounded border border-line bg-sheet px-1.5 text-ink hover:border-soft disabled:opacity-50';
+  const button =
+    'rounded border border-line bg-sheet px-1.5 min-h-6 text-ink hover:border-soft disabled:opacity-50';
   return (
     <div className="mt-2 border-t border-line pt-2">
       <p>Stand-in platform: {formatDay(day, true)}</p>

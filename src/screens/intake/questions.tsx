@@ -2,6 +2,7 @@
 
 import type { Question } from '@/core';
 import type { ReadOptionsInput } from '@/contracts/intake';
+import { Radio } from '@/ui/radio';
 
 const IN_WORDS: Record<string, string> = {
   '.': 'a point: 1.50',
@@ -40,10 +41,8 @@ export function Questions({ questions, options, onAnswer }: Props) {
           ) : (
             q.options.map((option) => (
               <label key={option} className="mt-1 flex items-center gap-1.5">
-                <input
-                  type="radio"
+                <Radio
                   name={q.code}
-                  className="accent-[var(--pine)]"
                   onChange={() =>
                     onAnswer(
                       q.code === 'day order'

@@ -126,7 +126,7 @@ function Entries({ cell: { entries, listId } }: { cell: CellAnswer }) {
                 type="button"
                 aria-label={`Let ${e.text} (${e.match}) through again`}
                 title="Let through again"
-                className="ml-auto text-soft hover:text-ink"
+                className="ml-auto flex min-h-6 min-w-6 items-center justify-center text-soft hover:text-ink"
                 onClick={() =>
                   void draft([{ change: { kind: 'remove negative', text: e.text, match: e.match, place } }])
                 }

@@ -9,6 +9,7 @@ import { Button, Key } from '@/ui/button';
 import { formatConversions, formatCount, formatDay, formatMoney, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
+import { Radio } from '@/ui/radio';
 import { isSmallestSafe, placeInHand } from './choice-state';
 import type { Choice } from './use-choice';
 
@@ -120,12 +121,10 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
           const current = c.match === choice.match;
           return (
             <tr key={c.match} className={current ? 'font-semibold' : ''}>
-              <td className="py-0.5">
-                <label className="flex items-center gap-1.5">
-                  <input
-                    type="radio"
+              <td>
+                <label className="-ml-1.5 flex items-center gap-0.5">
+                  <Radio
                     name="match"
-                    className="accent-[var(--pine)]"
                     checked={current}
                     disabled={c.refusal !== null}
                     onChange={() => choice.setMatch(c.match)}
@@ -186,7 +185,7 @@ function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
               onClick={() =>
                 choice.setPlace({ kind: p.place.kind, listId: p.place.kind === 'list' ? p.place.id : null })
               }
-              className={`rounded border px-1.5 text-[12px] ${chosen ? 'border-pine font-semibold text-pine' : 'border-line'} ${marked ? 'border-moss border-dashed' : ''}`}
+              className={`min-h-6 rounded border px-1.5 text-[12px] ${chosen ? 'border-pine font-semibold text-pine' : 'border-line'} ${marked ? 'border-moss border-dashed' : ''}`}
             >
               {short[p.place.kind](p)}{' '}
               <span className="font-normal text-soft">

@@ -44,7 +44,7 @@ export function WordsPanel({ url, onChoose, onSize }: Props) {
             key={n}
             type="button"
             aria-pressed={url.n === n}
-            className={`border-b-2 px-1 ${url.n === n ? 'border-pine font-semibold text-ink' : 'border-transparent'}`}
+            className={`min-h-6 min-w-6 border-b-2 ${url.n === n ? 'border-pine font-semibold text-ink' : 'border-transparent'}`}
             onClick={() => onSize(n)}
           >
             {n}

@@ -141,7 +141,7 @@ function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => v
         type="button"
         aria-label={`Take out: ${said}`}
         title="Take out of the tray"
-        className="mt-0.5 text-soft hover:text-ink"
+        className="-mt-0.5 flex min-h-6 min-w-6 items-center justify-center text-soft hover:text-ink"
         onClick={onRemove}
       >
         <X size={14} aria-hidden />

@@ -3,7 +3,7 @@ import { ChangesAnswerSchema, ClockAnswerSchema, StructureAnswerSchema } from '@
 import { PlatformTrouble, type Platform } from './platform';
 
 /** A platform at an HTTP address, spoken to as src/contracts/platform.ts says. */
-export function createHttpPlatform(base: string, timeoutMs = 30_000): Platform {
+export function createHttpPlatform(base: string, timeoutMs = 60_000): Platform {
   async function call(path: string, body?: unknown): Promise<Response> {
     let response: Response;
     try {

@@ -281,5 +281,6 @@ export async function countDaysThere(
 
 /** Tells the planner what a load has changed; without it, the first queries after a large one go astray. */
 export async function analyseFacts(db: Db): Promise<void> {
-  for (const table of ['term_day', 'term', 'keyword', 'ad_group', 'campaign']) await db.raw('analyze ??', [table]);
+  for (const table of ['term_day', 'term', 'keyword', 'ad_group', 'campaign'])
+    await db.raw('analyze ??', [table]);
 }

@@ -5,7 +5,10 @@ const DEAD_AFTER = 10;
 
 /** Says that the pool of workers of a process lives. */
 export async function beat(db: Db, poolId: string): Promise<void> {
-  await db('job_process').insert({ process_id: poolId, seen_at: db.fn.now() }).onConflict('process_id').merge();
+  await db('job_process')
+    .insert({ process_id: poolId, seen_at: db.fn.now() })
+    .onConflict('process_id')
+    .merge();
 }
 
 export async function forgetPool(db: Db, poolId: string): Promise<void> {

@@ -34,7 +34,10 @@ export type Mirror = {
 export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
   const where = { account_id: accountId };
   // One after another: within a transaction there is one connection for all of them.
-  const campaigns = await db('campaign').where(where).orderBy('campaign_id').select('campaign_id', 'platform_id', 'name', 'status');
+  const campaigns = await db('campaign')
+    .where(where)
+    .orderBy('campaign_id')
+    .select('campaign_id', 'platform_id', 'name', 'status');
   const adGroups = await db('ad_group')
     .where(where)
     .orderBy('ad_group_id')
@@ -43,7 +46,10 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
     .where(where)
     .orderBy('keyword_id')
     .select('keyword_id', 'ad_group_id', 'text', 'match', 'status');
-  const lists = await db('shared_list').where(where).orderBy('list_id').select('list_id', 'platform_id', 'name');
+  const lists = await db('shared_list')
+    .where(where)
+    .orderBy('list_id')
+    .select('list_id', 'platform_id', 'name');
   const hangings = await db('list_hanging').where(where).select('list_id', 'campaign_id');
   const negatives = await db('negative')
     .where(where)

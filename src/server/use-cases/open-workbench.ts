@@ -34,7 +34,8 @@ export async function openWorkbench(
   const drafted = await loadDraft(db, account.id);
   const protectedOwn = await listProtectedTerms(db, account.id);
   const sent: StoredChange[] = [];
-  for (const set of await listSending(db, account.id)) sent.push(...(await loadChangesOf(db, account.id, set.id)));
+  for (const set of await listSending(db, account.id))
+    sent.push(...(await loadChangesOf(db, account.id, set.id)));
   const onItsWay = sent.filter((c) => c.state !== 'refused');
   const workbench = layWorkbench(snapshot, onItsWay, drafted, protectedOwn);
   return { ...workbench, account, drafted, onItsWay, names: namesIn(workbench, [...onItsWay, ...drafted]) };

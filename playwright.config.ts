@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'tests/browser',
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: {
+    baseURL: process.env.GATEPOST_TEST_URL,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
+        ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      ],
+    },
+  },
+});

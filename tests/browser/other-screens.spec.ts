@@ -1,0 +1,35 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, watchErrors } from './support';
+
+test('the marketplace account shows product codes as what they are', async ({ page }) => {
+  const errors = watchErrors(page);
+  await page.goto('/larkfell-market/sift?text=lk-');
+  const row = page.getByRole('grid').locator('[role=row][aria-selected=true]');
+  await expect(row).toContainText('product code');
+  await expect(page.getByRole('region', { name: 'In hand' })).toContainText(
+    'It can not be a keyword negative',
+  );
+  await expect(page.getByRole('columnheader', { name: 'ACoS' })).toBeVisible();
+  await expectAccessible(page);
+  expect(errors).toEqual([]);
+});
+
+test('dark is as readable as light', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.goto('/larkfell-market/sift');
+  await expect(page.getByRole('grid').locator('[role=row][aria-selected=true]')).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await expectAccessible(page);
+});
+
+test('an account that is not there is said so', async ({ page }) => {
+  const response = await page.goto('/nobody/sift');
+  expect(response?.status()).toBe(404);
+});
+
+test('a write from a foreign page is refused', async ({ request }) => {
+  const body = { data: { changes: [] }, headers: { origin: 'http://elsewhere.example' } };
+  expect((await request.post('/api/larkfell-web/tray', body)).status()).toBe(403);
+  expect((await request.post('/api/larkfell-web/tray', { data: { changes: [] } })).status()).toBe(403);
+  expect((await request.get('/api/health', { headers: { host: 'elsewhere.example' } })).status()).toBe(403);
+});

@@ -1,0 +1,33 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+
+/** Every screen is checked for what assistive technology needs (WCAG 2.2 A and AA). */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
+}
+
+/** Fails the test on anything that the page throws. */
+export function watchErrors(page: Page): string[] {
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !message.text().includes('status of 4')) errors.push(message.text());
+  });
+  return errors;
+}
+
+/** A number as the screens write it. */
+export function toNumber(text: string | null): number {
+  return Number((text ?? '').replace(/[^\d.]/g, ''));
+}
