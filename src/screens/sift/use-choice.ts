@@ -91,6 +91,7 @@ export function useChoice(line: TermLine | undefined, days: number | null): Choi
     const change = { kind: 'add negative' as const, ...negative, place: place.place };
     const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${line.raw}”` }]);
     setHeld({ id, outcome: outcome?.outcome === 'held back' ? outcome : null });
+    if (outcome?.outcome === 'drafted') setByTerm({ id: -1, chosen: NOTHING }); // should it come back, it comes back undecided
   }
 
   async function setKept(kept: boolean) {
