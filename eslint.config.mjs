@@ -14,6 +14,8 @@ export default defineConfig([
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       '@typescript-eslint/switch-exhaustiveness-check': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
+      // The virtual list's functions change with each render; the compiler that this warns of is not used.
+      'react-hooks/incompatible-library': 'off',
       // Indexed access into typed arrays and checked ranges; each use is inside a loop over a known length.
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],

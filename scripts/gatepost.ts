@@ -19,7 +19,7 @@ const HELP = `./gatepost demo    install what is missing and run everything with
 Settings: GATEPOST_PORT (4180), GATEPOST_DB_PORT (4181), GATEPOST_PLATFORM_PORT (4182),
           GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data), GATEPOST_DEMO_SCALE (1)`;
 
-async function main([command, ...flags]: string[]): Promise<void> {
+async function main([command = 'help', ...flags]: string[]): Promise<void> {
   const settings = readSettings();
   switch (command) {
     case 'demo':
@@ -46,7 +46,7 @@ async function main([command, ...flags]: string[]): Promise<void> {
       return runDevelopment(settings);
     default:
       console.log(HELP);
-      process.exitCode = command === undefined || command === 'help' ? 0 : 2;
+      process.exitCode = command === 'help' ? 0 : 2;
   }
 }
 

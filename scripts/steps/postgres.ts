@@ -45,7 +45,7 @@ export async function startDatabase(settings: Settings): Promise<void> {
       options,
       'start',
     ]);
-  } else usePortOf(folder, settings);
+  } else adoptPortOf(folder, settings);
   await ensureDatabase(settings, settings.databaseName);
 }
 
@@ -114,7 +114,7 @@ function isRunning(bin: string, folder: string): boolean {
 }
 
 /** A cluster that runs already keeps its port, whatever the setting says now. */
-function usePortOf(folder: string, settings: Settings) {
+function adoptPortOf(folder: string, settings: Settings) {
   const port = Number(readFileSync(path.join(folder, 'postmaster.pid'), 'utf8').split('\n')[3]);
   if (port !== settings.databasePort) {
     step(

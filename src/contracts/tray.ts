@@ -19,7 +19,6 @@ export const DraftRequestSchema = v.object({
   ),
   days: v.optional(v.number()),
 });
-export type DraftRequest = v.InferOutput<typeof DraftRequestSchema>;
 
 export const RemoveRequestSchema = v.object({
   changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(500)),

@@ -31,7 +31,10 @@ export function ChoiceInHand({ line, choice }: { line: TermLine | undefined; cho
       {error && <p className="text-[13px] text-rust">{error.message}</p>}
       {answer && <Ran answer={answer} />}
       {answer && answer.choices.length > 0 && (
-        <div className={choice.isStale ? 'opacity-70' : ''}>
+        <div
+          className={choice.isStale ? 'opacity-70' : ''}
+          data-weighed={choice.isStale ? undefined : `${answer.id} ${choice.chosen.positions.join(',')}`}
+        >
           <Matches answer={answer} choice={choice} />
           <Places answer={answer} choice={choice} />
           {choice.atPlace && (

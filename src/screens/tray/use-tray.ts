@@ -2,7 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
 import type { DraftOutcome, TrayView } from '@/contracts/tray';
@@ -39,7 +39,7 @@ export function useTrayView() {
 /** Everything that the tray or the account decides is asked for again. */
 export function useRefresh(): () => Promise<void> {
   const client = useQueryClient();
-  return useRef(() => client.invalidateQueries()).current;
+  return useCallback(() => client.invalidateQueries(), [client]);
 }
 
 type Draft = { change: Change; why?: string; forcedBecause?: string };

@@ -4,7 +4,6 @@ import {
   layGate,
   lookBack,
   type AccountGate,
-  type Figures,
   type MatchType,
   type RowGate,
   type ServedRows,
