@@ -5,7 +5,7 @@ import { aNegative, aText } from '../gate/testing';
 import { buildTermTable } from '../mining';
 import { inverse, type Change } from './change';
 import { layGate, type ServedRows } from './draft';
-import { effectOfDraft, protectedHits } from './effect';
+import { effectOfDraft, negativesBroughtBy, protectedHits } from './effect';
 
 const AD_GROUPS = [
   { id: 'g1', campaignId: 'c1' },
@@ -97,14 +97,16 @@ describe('the gate over served rows', () => {
     expect(account.hungOn('l1')).toEqual([]);
   });
 
-  test('wouldStop names open rows in reach only, and changes nothing', () => {
+  test('what a negative reaches is what it matches within its place, open or not', () => {
     const gate = layGate(rowsOf(['free hive', 'hive']), emptyAccount);
+    const hive = { text: 'hive', match: 'broad' } as const;
     gate.apply({ kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'adGroup', id: 'g1' } });
-    expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'campaign', id: 'c1' })).toEqual([
-      1, 3, 4,
-    ]);
-    expect(gate.wouldStop({ text: 'hive', match: 'broad' }, { kind: 'list', id: 'l1' })).toEqual([]);
-    expect(gate.stopCount(3)).toBe(0);
+    const inC1 = gate.reached(hive, { kind: 'campaign', id: 'c1' });
+    expect(inC1).toEqual([0, 1, 3, 4]);
+    expect(inC1).toEqual(gate.within(gate.matched(hive), { kind: 'campaign', id: 'c1' }));
+    expect(gate.reached(hive, { kind: 'list', id: 'l1' })).toEqual([]);
+    expect(gate.reached(hive, { kind: 'account', id: null })).toEqual(gate.matched(hive));
+    expect(inC1.map((r) => gate.stopCount(r))).toEqual([1, 0, 0, 0]);
   });
 });
 
@@ -160,10 +162,10 @@ describe('the effect of a draft', () => {
       place: { kind: 'list', id: 'l1' },
     };
     const hang: Change = { kind: 'hang list', listId: 'l1', campaignId: 'c1' };
-    expect(protectedHits(add, gate, shelter)).toEqual([0]);
-    expect(protectedHits(hang, gate, shelter)).toEqual([]);
+    expect(protectedHits(negativesBroughtBy(add, gate), shelter)).toEqual([0]);
+    expect(protectedHits(negativesBroughtBy(hang, gate), shelter)).toEqual([]);
     gate.apply(add);
-    expect(protectedHits(hang, gate, shelter)).toEqual([0]);
-    expect(protectedHits(inverse(hang), gate, shelter)).toEqual([]);
+    expect(protectedHits(negativesBroughtBy(hang, gate), shelter)).toEqual([0]);
+    expect(protectedHits(negativesBroughtBy(inverse(hang), gate), shelter)).toEqual([]);
   });
 });

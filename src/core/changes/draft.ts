@@ -25,9 +25,11 @@ export type RowGate = {
   stopCount(row: number): number;
   /** Applies a change and returns the rows it stopped that were open, and the rows it opened that were stopped. */
   apply(change: Change): { stopped: number[]; reopened: number[] };
-  /** Rows that are open and that this negative would stop, ascending. Changes nothing. */
-  wouldStop(negative: NegativeText, place: Place): number[];
-  /** Rows that the negative matches and that lie within its place, open or not. */
+  /** Rows that the negative matches, wherever they are, open or not; ascending. */
+  matched(negative: NegativeText): number[];
+  /** Those of the rows that lie within a place. */
+  within(rows: readonly number[], place: Place): number[];
+  /** Rows that the negative matches and that lie within its place, open or not; ascending. */
   reached(negative: NegativeText, place: Place): number[];
   /** Whether the place already holds this negative. */
   holds(negative: NegativeText, place: Place): boolean;
@@ -80,16 +82,21 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     }
   }
 
-  function reached(negative: NegativeText, place: Place): number[] {
-    const within = rows.adGroups.map((adGroup) => isWithin(place, adGroup));
-    if (!within.includes(true)) return [];
+  function matched(negative: NegativeText): number[] {
     const found: number[] = [];
     for (const t of matchingTexts(rows.table, negative)) {
-      for (let r = rows.rowStarts[t]!; r < rows.rowStarts[t + 1]!; r++)
-        if (within[rows.adGroupOf[r]!]) found.push(r);
+      for (let r = rows.rowStarts[t]!; r < rows.rowStarts[t + 1]!; r++) found.push(r);
     }
     return found;
   }
+
+  function within(chosen: readonly number[], place: Place): number[] {
+    if (place.kind === 'account') return [...chosen];
+    const isInside = rows.adGroups.map((adGroup) => isWithin(place, adGroup));
+    return chosen.filter((r) => isInside[rows.adGroupOf[r]!]);
+  }
+
+  const reached = (negative: NegativeText, place: Place) => within(matched(negative), place);
 
   function shift(touched: readonly number[], by: 1 | -1) {
     const crossed: number[] = [];
@@ -164,8 +171,9 @@ function gateOver(rows: ServedRows, state: State): RowGate {
   return {
     stopCount: (row) => state.counts[row]!,
     apply,
+    matched,
+    within,
     reached,
-    wouldStop: (negative, place) => reached(negative, place).filter((r) => state.counts[r] === 0),
     holds: (negative, place) => entriesAt(place).has(textKey(negative)),
     isWithin,
     entriesOf,

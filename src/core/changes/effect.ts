@@ -45,13 +45,10 @@ export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[
 }
 
 /**
- * The protected terms that a change would stop (rules 6), as indexes into the protected texts, ascending. A negative
+ * The protected terms that negatives would stop (rules 6), as indexes into the protected texts, ascending. A negative
  * hits a protected term wherever it sits: what must stay open must stay open everywhere.
  */
-export function protectedHits(change: Change, gate: RowGate, protectedTexts: TermTable): number[] {
-  const hits = new Set<number>();
-  for (const negative of negativesBroughtBy(change, gate)) {
-    for (const index of matchingTexts(protectedTexts, negative)) hits.add(index);
-  }
+export function protectedHits(negatives: readonly NegativeText[], protectedTexts: TermTable): number[] {
+  const hits = new Set(negatives.flatMap((negative) => matchingTexts(protectedTexts, negative)));
   return [...hits].sort((a, b) => a - b);
 }

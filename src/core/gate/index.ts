@@ -2,7 +2,7 @@ export { compileAccountGate, type AccountGate } from './account-gate';
 export { compileGate, type Gate } from './compile-gate';
 export { classifyConflict, textSeverity, type Severity } from './conflict';
 export { covers } from './covers';
-export { matchWords } from './match';
+export { matchSlice } from './match';
 export {
   MATCH_TYPES,
   placeKey,

@@ -27,3 +27,37 @@ export function standsIn<Word>(part: readonly Word[], whole: readonly Word[]): b
   }
   return false;
 }
+
+/**
+ * The same rule on coded words that stand in a column, without making anything: `negative` against
+ * `column[start .. end)`.
+ */
+export function matchSlice(
+  match: MatchType,
+  negative: readonly number[],
+  column: Uint32Array,
+  start: number,
+  end: number,
+): boolean {
+  if (negative.length === 0) return false;
+  switch (match) {
+    case 'broad':
+      for (const word of negative) if (!holds(word, column, start, end)) return false;
+      return true;
+    case 'phrase':
+      for (let at = start; at + negative.length <= end; at++) if (sameAt(negative, column, at)) return true;
+      return false;
+    case 'exact':
+      return negative.length === end - start && sameAt(negative, column, start);
+  }
+}
+
+function sameAt(negative: readonly number[], column: Uint32Array, at: number): boolean {
+  for (let i = 0; i < negative.length; i++) if (negative[i] !== column[at + i]) return false;
+  return true;
+}
+
+function holds(word: number, column: Uint32Array, start: number, end: number): boolean {
+  for (let i = start; i < end; i++) if (column[i] === word) return true;
+  return false;
+}

@@ -1,4 +1,4 @@
-import { matchWords, type NegativeText } from '../gate';
+import { matchSlice, type NegativeText } from '../gate';
 import { createDictionary, words, type WordDictionary } from '../text';
 
 /**
@@ -59,11 +59,7 @@ export function matchingTexts(table: TermTable, negative: NegativeText): number[
   const found: number[] = [];
   for (let p = table.postingStarts[rarest]!; p < table.postingStarts[rarest + 1]!; p++) {
     const t = table.postings[p]!;
-    if (matchWords(negative.match, ids, wordIdsOf(table, t))) found.push(t);
+    if (matchSlice(negative.match, ids, table.wordIds, table.starts[t]!, table.starts[t + 1]!)) found.push(t);
   }
   return found;
-}
-
-function wordIdsOf({ wordIds, starts }: TermTable, t: number): number[] {
-  return Array.from(wordIds.subarray(starts[t], starts[t + 1]));
 }

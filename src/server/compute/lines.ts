@@ -116,11 +116,7 @@ export function sortLines(
 }
 
 /** A line as the screen shows it. */
-export function toTermLine(
-  { snapshot, protectedOwn }: Workbench,
-  converting: ReadonlySet<string>,
-  line: Line,
-): TermLine {
+export function toTermLine({ snapshot, protectedOwn }: Workbench, line: Line): TermLine {
   const term = snapshot.terms[line.term]!;
   const keyword = snapshot.keyword.get(String(snapshot.rows[line.costliestRow]!.keywordId));
   const { impressions, clicks, costMicros, conversions, valueMicros } = line;
@@ -131,7 +127,7 @@ export function toTermLine(
     kind: term.kind,
     servedBy: { keyword: keyword?.text || null, match: keyword?.match ?? 'unknown' },
     others: line.rows - 1,
-    isProtected: converting.has(term.key) || protectedOwn.some((p) => p.text === term.key),
+    isProtected: snapshot.hasConverted.has(term.key) || protectedOwn.some((p) => p.text === term.key),
     ...{ impressions, clicks, costMicros, conversions, valueMicros },
   };
 }

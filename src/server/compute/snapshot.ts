@@ -45,15 +45,19 @@ export type Snapshot = {
   rows: readonly WindowRow[];
   /** term t of `served`; product codes and the like have no words there */
   terms: readonly Term[];
+  /** id of a term → its index in `terms` */
+  termIndex: ReadonlyMap<number, number>;
   termOfRow: Uint32Array;
   served: ServedRows;
   /** the mirror's negatives over the rows */
   gate: RowGate;
   accountGate: AccountGate;
   liveKeywords: readonly LiveKeyword[];
+  liveKeyword: ReadonlyMap<string, LiveKeyword>;
   liveKeywordTable: TermTable;
   /** texts that converted often enough in all the data there is */
   converting: readonly string[];
+  hasConverted: ReadonlySet<string>;
   convertingTable: TermTable;
 };
 
@@ -74,7 +78,8 @@ export async function buildSnapshot(
   ]);
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
   const adGroup = new Map(mirror.adGroups.map((g) => [g.id, g]));
-  const { served, termOfRow } = layRows(mirror, rows, terms);
+  const termIndex = new Map(terms.map((term, t) => [term.id, t]));
+  const { served, termOfRow } = layRows(mirror, rows, termIndex, terms);
   const shape = shapeOf(mirror);
   const liveKeywords = findLiveKeywords(mirror, campaign, adGroup);
   return {
@@ -86,6 +91,7 @@ export async function buildSnapshot(
       adGroup,
       rows,
       terms,
+      termIndex,
       termOfRow,
       served,
       liveKeywords,
@@ -94,13 +100,19 @@ export async function buildSnapshot(
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
     gate: layGate(served, shape),
     accountGate: compileAccountGate(shape),
+    liveKeyword: new Map(liveKeywords.map((k) => [k.id, k])),
+    hasConverted: new Set(converting),
     liveKeywordTable: buildTermTable(liveKeywords.map((k) => k.text)),
     convertingTable: buildTermTable(converting),
   };
 }
 
-function layRows(mirror: Mirror, rows: readonly WindowRow[], terms: readonly Term[]) {
-  const termIndex = new Map(terms.map((term, t) => [term.id, t]));
+function layRows(
+  mirror: Mirror,
+  rows: readonly WindowRow[],
+  termIndex: ReadonlyMap<number, number>,
+  terms: readonly Term[],
+) {
   const groupIndex = new Map(mirror.adGroups.map((group, g) => [Number(group.id), g]));
   const termOfRow = Uint32Array.from(rows, (row) => termIndex.get(row.termId)!);
   const rowStarts = new Uint32Array(terms.length + 1);

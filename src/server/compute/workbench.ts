@@ -6,7 +6,6 @@ import {
   addFigures,
   protectedHits,
   textSeverity,
-  type Change,
   type DraftEffect,
   type Figures,
   type NegativeText,
@@ -74,51 +73,60 @@ export type TouchedKeyword = {
   severity: 'shut out' | 'narrowed' | 'costly';
 };
 
+/** A live keyword whose own text a negative stops. */
+export type StoppedKeyword = { keyword: LiveKeyword; severity: 'shut out' | 'narrowed' };
+
+/** Live keywords whose own text a negative stops, wherever they are (rules 4). */
+export function keywordsStoppedBy({ snapshot }: Workbench, negative: NegativeText): StoppedKeyword[] {
+  return matchingTexts(snapshot.liveKeywordTable, negative).flatMap((index) => {
+    const keyword = snapshot.liveKeywords[index]!;
+    const severity = textSeverity(keyword, negative);
+    return severity === 'none' ? [] : [{ keyword, severity }];
+  });
+}
+
 /**
  * Live keywords within a place that a negative touches (rules 4), the worst first.
- * @param stopped rows that the negative would stop: a keyword whose converting terms are among them is costly
+ * @param byText those whose own text it stops
+ * @param stopped rows that it would stop: a keyword whose converting terms are among them is costly
  */
 export function touchedKeywords(
   { snapshot }: Workbench,
   gate: RowGate,
-  negative: NegativeText,
+  byText: readonly StoppedKeyword[],
   place: Place,
   stopped: readonly number[],
 ): TouchedKeyword[] {
-  const found = new Map<string, TouchedKeyword>();
-  const enter = (keyword: LiveKeyword, severity: TouchedKeyword['severity']) =>
-    found.set(keyword.id, {
+  const order = { 'shut out': 0, narrowed: 1, costly: 2 };
+  const worst = new Map<LiveKeyword, TouchedKeyword['severity']>();
+  const enter = (keyword: LiveKeyword, severity: TouchedKeyword['severity']) => {
+    if (order[severity] < order[worst.get(keyword) ?? 'costly'] || !worst.has(keyword))
+      worst.set(keyword, severity);
+  };
+  for (const { keyword, severity } of byText)
+    if (gate.isWithin(place, keyword.adGroup)) enter(keyword, severity);
+  for (const r of stopped) {
+    const { conversions, keywordId } = snapshot.rows[r]!;
+    const keyword = snapshot.liveKeyword.get(String(keywordId));
+    if (keyword && (conversions ?? 0) > 0) enter(keyword, 'costly');
+  }
+  return [...worst]
+    .sort(([, a], [, b]) => order[a] - order[b])
+    .map(([keyword, severity]) => ({
       text: keyword.text,
       match: keyword.match,
       adGroup: keyword.adGroup.name,
       campaign: snapshot.campaign.get(keyword.adGroup.campaignId)?.name ?? '',
       severity,
-    });
-  for (const index of matchingTexts(snapshot.liveKeywordTable, negative)) {
-    const keyword = snapshot.liveKeywords[index]!;
-    const severity = textSeverity(keyword, negative);
-    if (severity !== 'none' && gate.isWithin(place, keyword.adGroup)) enter(keyword, severity);
-  }
-  const lost = new Set(
-    stopped
-      .filter((r) => (snapshot.rows[r]!.conversions ?? 0) > 0)
-      .map((r) => String(snapshot.rows[r]!.keywordId)),
-  );
-  if (lost.size > 0) {
-    for (const keyword of snapshot.liveKeywords) {
-      if (lost.has(keyword.id) && !found.has(keyword.id)) enter(keyword, 'costly');
-    }
-  }
-  const order = { 'shut out': 0, narrowed: 1, costly: 2 };
-  return [...found.values()].sort((a, b) => order[a.severity] - order[b.severity]);
+    }));
 }
 
-/** Protected terms that a change would stop: the people's own first, then those that converted. */
-export function protectedBy(workbench: Workbench, gate: RowGate, change: Change): string[] {
-  const own = protectedHits(change, gate, workbench.protectedOwnTable).map(
-    (i) => workbench.protectedOwn[i]!.text,
-  );
-  const { converting, convertingTable } = workbench.snapshot;
-  const earned = protectedHits(change, gate, convertingTable).map((i) => converting[i]!);
+/** Protected terms that negatives would stop: the people's own first, then those that converted. */
+export function protectedBy(
+  { protectedOwn, protectedOwnTable, snapshot }: Workbench,
+  negatives: readonly NegativeText[],
+): string[] {
+  const own = protectedHits(negatives, protectedOwnTable).map((i) => protectedOwn[i]!.text);
+  const earned = protectedHits(negatives, snapshot.convertingTable).map((i) => snapshot.converting[i]!);
   return [...new Set([...own, ...earned])];
 }

@@ -5,6 +5,7 @@ import {
   describeChange,
   isNewListId,
   listOf,
+  negativesBroughtBy,
   productCodeTest,
   STANDIN_LIMITS,
   type Change,
@@ -73,7 +74,7 @@ async function draftOne(
   const alreadySo = saysNothingNew(open, change);
   if (alreadySo) return { outcome: 'already there', said: alreadySo };
 
-  const hits = protectedBy(open, open.draft.gate, change);
+  const hits = protectedBy(open, negativesBroughtBy(change, open.draft.gate));
   if (hits.length > 0 && !wanted.forcedBecause) {
     const what = hits.length === 1 ? 'a protected term' : `${hits.length} protected terms`;
     return {

@@ -1,4 +1,4 @@
-import { describeChange, type Change } from '@/core';
+import { describeChange, negativesBroughtBy, type Change } from '@/core';
 import { protectedBy, weighRows, type Weight } from '../compute/workbench';
 import { lockAccount } from '../repositories/accounts';
 import {
@@ -49,7 +49,7 @@ export async function sendAgain(deps: Deps, slug: string, setId: number): Promis
 function refuseIfHeldBack(open: Open) {
   for (const { change, forcedBecause } of open.drafted) {
     if (forcedBecause) continue;
-    const hits = protectedBy(open, open.draft.gate, change);
+    const hits = protectedBy(open, negativesBroughtBy(change, open.draft.gate));
     if (hits.length === 0) continue;
     throw new Refusal(
       `Nothing was sent. “${describeChange(change, open.names)}” would stop the protected term “${hits[0]}”. Remove the change, or put it in the tray again with a reason.`,

@@ -14,7 +14,6 @@ export async function listTerms(deps: Deps, slug: string, query: TermsQuery): Pr
   const lines = byView[query.view];
   const sums = { terms: lines.length, ...noFigures() };
   for (const line of lines) addFigures(sums, line);
-  const converting = new Set(bench.snapshot.converting);
   return {
     total: lines.length,
     counts: {
@@ -28,7 +27,7 @@ export async function listTerms(deps: Deps, slug: string, query: TermsQuery): Pr
     offset: query.offset,
     lines: sortLines(bench, lines, query, account)
       .slice(query.offset, query.offset + query.most)
-      .map((line) => toTermLine(bench, converting, line)),
+      .map((line) => toTermLine(bench, line)),
   };
 }
 

@@ -1,6 +1,6 @@
-import { inverse, STANDIN_LIMITS, type Change } from '@/core';
+import { inverse, negativesBroughtBy, STANDIN_LIMITS, type Change } from '@/core';
 import type { CellAnswer, ListEntry, ListsView } from '@/contracts/screens';
-import { protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 import { touchedBy } from './view-tray';
@@ -63,7 +63,7 @@ export async function weighCell(
     hangs,
     weight: weighRows(open.snapshot, rows),
     touched: touchedBy(open, hang, gate, rows).slice(0, MOST_NAMED),
-    protectedTerms: hangs ? [] : protectedBy(open, gate, hang).slice(0, MOST_NAMED),
+    protectedTerms: hangs ? [] : protectedBy(open, negativesBroughtBy(hang, gate)).slice(0, MOST_NAMED),
   };
 }
 
@@ -88,11 +88,8 @@ function draftedHangings({ drafted }: Open, listId: string): Record<string, bool
 /** Live keywords of a campaign whose own text an entry of the list stops. */
 function keywordsHurt(open: Open, listId: string, campaignId: string): number {
   const place = { kind: 'campaign' as const, id: campaignId };
-  const hurt = open.standing
-    .entriesOf(listId)
-    .flatMap((entry) => touchedKeywords(open, open.standing, entry, place, []))
-    .map((k) => `${k.adGroup}|${k.match}|${k.text}`);
-  return new Set(hurt).size;
+  const byText = open.standing.entriesOf(listId).flatMap((entry) => keywordsStoppedBy(open, entry));
+  return touchedKeywords(open, open.standing, byText, place, []).length;
 }
 
 function entriesOf({ snapshot, drafted, onItsWay }: Open, listId: string): ListEntry[] {

@@ -9,7 +9,7 @@ import {
 } from '@/core';
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import type { TouchedKeyword } from '@/contracts/common';
-import { protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
 import { findLastSent, loadChangesOf } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
 import type { Deps } from './deps';
@@ -28,7 +28,7 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
     changes: drafted.map((stored, i): TrayChange => {
       const { change } = stored;
       const step = draft.steps[i]!;
-      const hits = stored.forcedBecause ? [] : protectedBy(open, draft.gate, change);
+      const hits = stored.forcedBecause ? [] : protectedBy(open, negativesBroughtBy(change, draft.gate));
       return {
         id: stored.id,
         kind: change.kind,
@@ -65,10 +65,8 @@ export function touchedBy(
         ? { kind: 'campaign', id: change.campaignId }
         : undefined;
   if (!place) return [];
-  const all = negativesBroughtBy(change, gate).flatMap((negative) =>
-    touchedKeywords(open, gate, negative, place, stopped),
-  );
-  return [...new Map(all.map((k) => [`${k.campaign}|${k.adGroup}|${k.match}|${k.text}`, k])).values()];
+  const byText = negativesBroughtBy(change, gate).flatMap((negative) => keywordsStoppedBy(open, negative));
+  return touchedKeywords(open, gate, byText, place, stopped);
 }
 
 async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {

@@ -9,7 +9,7 @@ import {
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/sift';
-import { protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
@@ -30,8 +30,8 @@ export async function weighChoice(
 ): Promise<ChoiceAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const { snapshot } = open;
-  const t = snapshot.terms.findIndex((term) => term.id === query.term);
-  if (t < 0) throw new Refusal('This term has no row in the window any more. Choose another.', 404);
+  const t = snapshot.termIndex.get(query.term);
+  if (t === undefined) throw new Refusal('This term has no row in the window any more. Choose another.', 404);
   const term = snapshot.terms[t]!;
   const words = term.kind === 'query' ? term.key.split(' ') : [];
   const ran = rowsOf(open, t);
@@ -46,7 +46,7 @@ export async function weighChoice(
       .at(-1)!,
     isKept: kept !== undefined,
     keptBy: kept?.by ?? null,
-    hasConverted: snapshot.converting.includes(term.key),
+    hasConverted: snapshot.hasConverted.has(term.key),
     choices,
     smallestSafe: findSmallestSafe(choices),
   };
@@ -76,7 +76,7 @@ function weighAll(
       match,
       text,
       refusal,
-      places: refusal ? [] : places.map((place) => weigh(open, { text, match }, place)),
+      places: refusal ? [] : weighPlaces(open, { text, match }, places),
     };
   });
 }
@@ -126,25 +126,30 @@ function whereItHangs(hungOn: readonly string[] | 'account', nameOf: (campaignId
   return `hangs on ${hungOn.length} ${hungOn.length === 1 ? 'campaign' : 'campaigns'}: ${some}${more}`;
 }
 
-function weigh(
+/** What a negative matches is found once; each place takes its part of it. */
+function weighPlaces(
   open: Open,
   negative: NegativeText,
-  at: { place: Place; name: string; note: string | null },
-): PlaceChoice {
+  places: readonly { place: Place; name: string; note: string | null }[],
+): PlaceChoice[] {
   const gate = open.draft.gate;
-  const stopped = gate.wouldStop(negative, at.place);
-  const touched = touchedKeywords(open, gate, negative, at.place, stopped);
-  const protectedTerms = protectedBy(open, gate, { kind: 'add negative', ...negative, place: at.place });
-  const isThere = gate.holds(negative, at.place);
-  return {
-    ...at,
-    weight: weighRows(open.snapshot, stopped),
-    touched: touched.slice(0, MOST_NAMED),
-    protectedTerms: protectedTerms.slice(0, MOST_NAMED),
-    protectedCount: protectedTerms.length,
-    isThere,
-    isSafe: stopped.length > 0 && touched.length === 0 && protectedTerms.length === 0 && !isThere,
-  };
+  const openRows = gate.matched(negative).filter((r) => gate.stopCount(r) === 0);
+  const byText = keywordsStoppedBy(open, negative);
+  const protectedTerms = protectedBy(open, [negative]);
+  return places.map((at) => {
+    const stopped = gate.within(openRows, at.place);
+    const touched = touchedKeywords(open, gate, byText, at.place, stopped);
+    const isThere = gate.holds(negative, at.place);
+    return {
+      ...at,
+      weight: weighRows(open.snapshot, stopped),
+      touched: touched.slice(0, MOST_NAMED),
+      protectedTerms: protectedTerms.slice(0, MOST_NAMED),
+      protectedCount: protectedTerms.length,
+      isThere,
+      isSafe: stopped.length > 0 && touched.length === 0 && protectedTerms.length === 0 && !isThere,
+    };
+  });
 }
 
 /** The fewest terms; the words at fault before the whole term; then the narrower place. */
