@@ -13,7 +13,7 @@ export async function benchBrowser(address: string, quick: boolean): Promise<Lin
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
     // The compiler marks functions with a helper of its own, which a page does not have.
     await page.addInitScript('globalThis.__name = (f) => f');
-    const opened = await timeOpening(page, `${address}/larkfell-web/sift`);
+    const opened = await timeOpening(page, `${address}/larkfell-web/sift?days=90`);
     const choices = quick ? 40 : 200;
     const { waits, trips } = await timeChoices(page, choices);
     const limit = Math.max(100, 3 * median(trips));

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { Figures, MatchType, Place } from '@/core';
+import type { Figures, MatchType, Place, Severity } from '@/core';
 
 export const MatchSchema = v.picklist(['broad', 'phrase', 'exact']);
 export const DaySchema = v.pipe(v.string(), v.isoDate());
@@ -35,13 +35,13 @@ export const ChangeSchema = v.variant('kind', [
 /** Sums over terms, each once. */
 export type Weight = Figures & { terms: number };
 
-export type TouchedKeyword = {
-  text: string;
-  match: MatchType;
-  adGroup: string;
-  campaign: string;
-  severity: 'shut out' | 'narrowed' | 'costly';
-};
+/** Many things of which only the first are sent. */
+export type Few<T> = { count: number; first: T[] };
+
+export type TouchedKeyword = { text: string; match: MatchType; adGroup: string; campaign: string };
+
+/** Live keywords that something touches (rules 4), by how badly, worst first; none is an empty array. */
+export type Touched = (Few<TouchedKeyword> & { severity: Exclude<Severity, 'none'> })[];
 
 /** A negative where it stands, in words. */
 export type NegativeInPlace = { text: string; match: MatchType; place: Place; placeName: string };

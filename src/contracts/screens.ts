@@ -1,5 +1,5 @@
 import type { Change, Figures, MatchType } from '@/core';
-import type { NegativeInPlace, TouchedKeyword, Weight } from './common';
+import type { Few, NegativeInPlace, Touched, Weight } from './common';
 
 /** Gate check: whether a query gets through, where, and what stops it. */
 export type GateAnswer = {
@@ -61,8 +61,8 @@ export type CellAnswer = {
   hangs: boolean;
   /** of the rows that its entries match in the campaign, those that only this list stops (hung) or would stop */
   weight: Weight;
-  touched: TouchedKeyword[];
-  protectedTerms: string[];
+  touched: Touched;
+  protectedTerms: Few<string>;
   entries: ListEntry[];
 };
 

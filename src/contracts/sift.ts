@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { Figures, MatchType, Place } from '@/core';
-import type { NegativeInPlace, TouchedKeyword, Weight } from './common';
+import type { Few, NegativeInPlace, Touched, Weight } from './common';
 
 export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'already'] as const;
 export type SiftView = (typeof SIFT_VIEWS)[number];
@@ -93,10 +93,8 @@ export type PlaceChoice = {
   name: string;
   note: string | null;
   weight: Weight;
-  touched: TouchedKeyword[];
-  /** protected terms that it would stop, at most 20 of `protectedCount` */
-  protectedTerms: string[];
-  protectedCount: number;
+  touched: Touched;
+  protectedTerms: Few<string>;
   /** the place holds it already */
   isThere: boolean;
   /** it stops nothing more at this place, touches no live keyword and no protected term */

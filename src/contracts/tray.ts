@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { Change, ChangeKind } from '@/core';
-import { ChangeSchema, type TouchedKeyword, type Weight } from './common';
+import { ChangeSchema, type Few, type Touched, type Weight } from './common';
 
 export const DraftRequestSchema = v.object({
   changes: v.pipe(
@@ -31,8 +31,8 @@ export type DraftOutcome =
   | { outcome: 'cancelled'; removed: Change; said: string }
   | { outcome: 'already there'; said: string }
   | { outcome: 'refused'; said: string }
-  /** it would stop protected terms; at most 20 of `count` are named */
-  | { outcome: 'held back'; said: string; terms: string[]; count: number };
+  /** it would stop protected terms */
+  | { outcome: 'held back'; said: string; terms: Few<string> };
 
 export type TrayChange = {
   id: number;
@@ -46,9 +46,9 @@ export type TrayChange = {
   why: string | null;
   forcedBecause: string | null;
   failedBefore: string | null;
-  touched: TouchedKeyword[];
+  touched: Touched;
   /** protected terms that it would stop, with no reason given: it can not be sent so */
-  heldBackBy: string[];
+  heldBackBy: Few<string>;
 };
 
 export type SentState = {

@@ -138,9 +138,10 @@ describe('what is in hand', () => {
     const line = await lineOf('free bee hive plans');
     const answer = await weighChoice(world.deps, world.slug, { term: line.id, positions: [2] });
     const atAccount = answer.choices[0]!.places.find((p) => p.place.kind === 'account')!;
-    expect(atAccount).toMatchObject({ protectedTerms: ['bee hive kit'], isSafe: false });
-    expect(atAccount.touched.map((k) => [k.text, k.severity])).toContainEqual(['free hive', 'shut out']);
-    expect(atAccount.touched.map((k) => [k.text, k.severity])).toContainEqual(['bee hive', 'narrowed']);
+    expect(atAccount).toMatchObject({ protectedTerms: { count: 1, first: ['bee hive kit'] }, isSafe: false });
+    const named = atAccount.touched.flatMap(({ severity, first }) => first.map((k) => [k.text, severity]));
+    expect(named).toContainEqual(['free hive', 'shut out']);
+    expect(named).toContainEqual(['bee hive', 'narrowed']);
   });
 
   test('words that stand apart can not be a phrase, and a code can not be a negative', async () => {

@@ -73,20 +73,23 @@ describe('drafting', () => {
 
   test('what would stop a protected term is held back and names it; a reason forces it, and is kept', async () => {
     const [held] = await draft(stop('kit'));
-    expect(held).toMatchObject({ outcome: 'held back', terms: ['bee hive kit'], count: 1 });
+    expect(held).toMatchObject({ outcome: 'held back', terms: { count: 1, first: ['bee hive kit'] } });
     expect((await tray()).changes).toEqual([]);
     const [forced] = await draft({ change: stop('kit'), forcedBecause: 'sold out for good' });
     expect(forced!.outcome).toBe('drafted');
-    expect((await tray()).changes[0]).toMatchObject({ forcedBecause: 'sold out for good', heldBackBy: [] });
+    expect((await tray()).changes[0]).toMatchObject({
+      forcedBecause: 'sold out for good',
+      heldBackBy: { count: 0 },
+    });
   });
 
   test('a kept term is protected; a change drafted before it was kept can not be sent', async () => {
     await draft(stop('plans'));
     await keepTerm(world.deps, world.slug, world.personId, { raw: 'Free bee hive plans', note: null });
-    expect((await tray()).changes[0]!.heldBackBy).toEqual(['free bee hive plans']);
+    expect((await tray()).changes[0]!.heldBackBy.first).toEqual(['free bee hive plans']);
     await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow('free bee hive plans');
     await letTermGo(world.deps, world.slug, world.personId, 'free bee hive plans');
-    expect((await tray()).changes[0]!.heldBackBy).toEqual([]);
+    expect((await tray()).changes[0]!.heldBackBy.count).toBe(0);
     const ledger = await viewLedger(world.deps, world.slug);
     expect(ledger.lines.slice(0, 2).map((l) => l.what)).toEqual([
       'No longer keep “free bee hive plans” open',
@@ -108,7 +111,11 @@ describe('drafting', () => {
   test('a live keyword that is shut out is named', async () => {
     await draft(stop('free', { match: 'broad' }));
     expect((await tray()).changes[0]!.touched).toEqual([
-      expect.objectContaining({ text: 'free hive', severity: 'shut out' }),
+      expect.objectContaining({
+        severity: 'shut out',
+        count: 1,
+        first: [expect.objectContaining({ text: 'free hive' })],
+      }),
     ]);
   });
 

@@ -6,12 +6,12 @@ import { useState } from 'react';
 import type { CellAnswer } from '@/contracts/screens';
 import type { DraftOutcome } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
+import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatConversions, formatMoney, plural } from '@/ui/format';
-import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
 
 /** A list, and (when a cell is chosen) what hanging it there stops or would stop. */
@@ -66,17 +66,7 @@ function Cell({ cell, campaignId }: { cell: CellAnswer; campaignId: string }) {
         {plural(weight.terms, 'term')}, {plural(weight.clicks ?? 0, 'click')},{' '}
         {formatMoney(weight.costMicros ?? 0)} spent, {formatConversions(weight.conversions ?? 0)} conversions.
       </p>
-      {protectedTerms.length > 0 && (
-        <p className="text-rust">
-          <Mark kind="hurting" /> Would stop protected terms: {protectedTerms.slice(0, 3).join(', ')}
-          {protectedTerms.length > 3 && ` and ${protectedTerms.length - 3} more`}.
-        </p>
-      )}
-      {touched.map((k) => (
-        <p key={`${k.adGroup} ${k.match} ${k.text}`} className="text-rust">
-          <Mark kind="hurting" /> “{k.text}” <MatchChip match={k.match} /> in {k.adGroup} is {k.severity}
-        </p>
-      ))}
+      <Hurts protectedTerms={protectedTerms} touched={touched} />
       {held && (
         <label className="mt-1 block border-l-[3px] border-rust bg-rust/10 px-2.5 py-1.5">
           {held.said} Reason to force it

@@ -39,8 +39,7 @@ describe('the place', () => {
     note: null,
     weight: { terms: 1, ...noFigures() },
     touched: [],
-    protectedTerms: [],
-    protectedCount: 0,
+    protectedTerms: { count: 0, first: [] },
     isThere: false,
     isSafe: true,
   });

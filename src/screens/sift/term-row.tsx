@@ -7,7 +7,6 @@ import { useAccount } from '@/screens/frame/account-context';
 import { formatConversions, formatCount, formatMoney, formatShare } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
-import type { Choice } from './use-choice';
 
 /** The columns of the table, the same in header and rows. */
 export const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_minmax(0,156px)_44px_62px_40px_56px] gap-x-2 px-3';
@@ -20,52 +19,40 @@ const NOTE: Record<Exclude<TermLine['kind'], 'query'>, string> = {
 
 type Props = {
   index: number;
+  /** px from the top of all rows */
   top: number;
   line: TermLine | undefined;
   isInHand: boolean;
-  choice: Choice;
-  /** a word by its position, or the row itself */
-  onChoose: (word: number | null) => void;
+  /** chosen words of the row in hand */
+  positions: readonly number[];
+  /** the negative in hand would stop this row too */
+  wouldGo: boolean;
 };
 
-export function TermRow({ index, top, line, isInHand, choice, onChoose }: Props) {
-  const wouldGo =
-    !isInHand && line !== undefined && line.words.length > 0 && choice.gate?.isStopped(line.words.join(' '));
+/** A row of the table; the table listens for clicks, by data-index and data-word. */
+export const TermRow = memo(function TermRow({ index, top, line, isInHand, positions, wouldGo }: Props) {
   return (
     <div
       role="row"
       id={`term-${index}`}
+      data-index={index}
       aria-rowindex={index + 2}
       aria-selected={isInHand}
-      onClick={() => onChoose(null)}
       className={`${COLUMNS} absolute inset-x-0 h-[30px] items-center border-b border-line ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo ? 'bg-straw/50' : ''}`}
       style={{ top }}
     >
-      {line ? (
-        <Cells
-          line={line}
-          positions={isInHand ? choice.chosen.positions : NONE}
-          onChoose={onChoose}
-          wouldGo={wouldGo === true}
-        />
-      ) : (
-        <div role="gridcell">…</div>
-      )}
+      {line ? <Cells line={line} positions={positions} wouldGo={wouldGo} /> : <div role="gridcell">…</div>}
     </div>
   );
-}
+});
 
-const NONE: readonly number[] = [];
-
-const Cells = memo(function Cells({
+function Cells({
   line,
   positions,
-  onChoose,
   wouldGo,
 }: {
   line: TermLine;
   positions: readonly number[];
-  onChoose: Props['onChoose'];
   wouldGo: boolean;
 }) {
   const { summary } = useAccount();
@@ -86,10 +73,7 @@ const Cells = memo(function Cells({
             tabIndex={-1}
             aria-pressed={positions.includes(i)}
             className={`rounded px-[3px] font-semibold ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
-            onClick={(event) => {
-              event.stopPropagation();
-              onChoose(i);
-            }}
+            data-word={i}
           >
             {word}
           </button>
@@ -126,4 +110,4 @@ const Cells = memo(function Cells({
       </div>
     </>
   );
-});
+}

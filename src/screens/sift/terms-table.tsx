@@ -1,8 +1,8 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type KeyboardEvent } from 'react';
-import type { Sort } from '@/contracts/sift';
+import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import type { Sort, TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import type { SiftUrl } from './sift-url';
 import { COLUMNS, TermRow } from './term-row';
@@ -43,6 +43,17 @@ export function TermsTable({ lines, total, cursor, choice, url, onCursor, onVisi
     rows.scrollToIndex(next);
   };
 
+  // One listener for all rows, so that a row is drawn again only when something about it has changed.
+  function onClick({ target }: MouseEvent) {
+    if (!(target instanceof Element)) return;
+    const index = Number(target.closest<HTMLElement>('[data-index]')?.dataset.index);
+    const word = target.closest<HTMLElement>('[data-word]')?.dataset.word;
+    if (Number.isNaN(index)) return;
+    if (index !== cursor) onCursor(index);
+    else if (word !== undefined) choice.toggle(Number(word));
+    scroller.current?.focus();
+  }
+
   return (
     <div
       ref={scroller}
@@ -62,6 +73,7 @@ export function TermsTable({ lines, total, cursor, choice, url, onCursor, onVisi
         role="rowgroup"
         className={`relative ${lines.isStale ? 'opacity-60' : ''}`}
         style={{ height: rows.getTotalSize() }}
+        onClick={onClick}
       >
         {items.map((item) => (
           <TermRow
@@ -70,13 +82,8 @@ export function TermsTable({ lines, total, cursor, choice, url, onCursor, onVisi
             top={item.start}
             line={lines.lineAt(item.index)}
             isInHand={item.index === cursor}
-            choice={choice}
-            onChoose={(word) => {
-              if (item.index === cursor) {
-                if (word !== null) choice.toggle(word);
-              } else onCursor(item.index);
-              scroller.current?.focus();
-            }}
+            positions={item.index === cursor ? choice.chosen.positions : NONE}
+            wouldGo={item.index !== cursor && wouldGo(choice, lines.lineAt(item.index))}
           />
         ))}
       </div>
@@ -86,6 +93,13 @@ export function TermsTable({ lines, total, cursor, choice, url, onCursor, onVisi
       </p>
     </div>
   );
+}
+
+const NONE: readonly number[] = [];
+
+/** Whether the negative in hand would stop a row as well. */
+function wouldGo({ gate }: Choice, line: TermLine | undefined): boolean {
+  return gate !== null && line !== undefined && line.words.length > 0 && gate.isStopped(line.words.join(' '));
 }
 
 type KeyActions = { cursor: number; choice: Choice; move: (to: number) => void };

@@ -112,7 +112,7 @@ const MARK_OF = {
 function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => void }) {
   const { said, stops, reopens, kind } = change;
   const effect = reopens.terms > 0 ? reopens : stops;
-  const hurts = change.touched.length > 0 || change.heldBackBy.length > 0;
+  const hurts = change.touched.length > 0 || change.heldBackBy.count > 0;
   return (
     <li className="group flex items-start gap-2 border-b border-line px-4 py-1.5 text-[13px]">
       <Mark kind={hurts ? 'hurting' : MARK_OF[kind]} className="mt-0.5" />

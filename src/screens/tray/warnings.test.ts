@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import { noFigures } from '@/core';
+import type { Touched } from '@/contracts/common';
 import type { TrayChange } from '@/contracts/tray';
 import { warningsOf } from './warnings';
 
@@ -15,15 +16,12 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   forcedBecause: null,
   failedBefore: null,
   touched: [],
-  heldBackBy: [],
+  heldBackBy: { count: 0, first: [] },
   ...over,
 });
-const keyword = (severity: 'shut out' | 'narrowed', text = 'free hive') => ({
-  text,
-  match: 'exact' as const,
-  adGroup: 'Hives',
-  campaign: 'Starter',
-  severity,
+const keywords = (severity: Touched[number]['severity'], count: number, ...texts: string[]) => ({
+  ...{ severity, count },
+  first: texts.map((text) => ({ text, match: 'exact' as const, adGroup: 'Hives', campaign: 'Starter' })),
 });
 
 test('a change that touches nothing warns of nothing', () => {
@@ -31,17 +29,17 @@ test('a change that touches nothing warns of nothing', () => {
 });
 
 test('a protected term stops the sending, and is named', () => {
-  const [warning] = warningsOf([aChange({ heldBackBy: ['free delivery', 'b', 'c'] })]);
+  const [warning] = warningsOf([aChange({ heldBackBy: { count: 3, first: ['free delivery', 'b'] } })]);
   expect(warning).toMatchObject({ tone: 'stop' });
   expect(warning!.text).toContain('the protected term “free delivery” and 2 more');
 });
 
 test('keywords that are shut out and keywords that are narrowed are told apart', () => {
   const texts = warningsOf([
-    aChange({ touched: [keyword('shut out'), keyword('narrowed'), keyword('narrowed', 'x')] }),
+    aChange({ touched: [keywords('shut out', 1, 'free hive'), keywords('narrowed', 4, 'free hive', 'x')] }),
   ]).map((w) => w.text);
   expect(texts).toEqual([
     'A live keyword is shut out: “free hive” (exact, Hives), by “Stop “free””.',
-    '2 live keywords are narrowed: “free hive” (exact, Hives), “x” (exact, Hives), by “Stop “free””.',
+    '4 live keywords are narrowed: “free hive” (exact, Hives), “x” (exact, Hives) and 2 more, by “Stop “free””.',
   ]);
 });

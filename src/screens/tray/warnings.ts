@@ -6,30 +6,23 @@ export type Warning = { key: string; tone: 'stop' | 'heed'; text: string };
 export function warningsOf(changes: readonly TrayChange[]): Warning[] {
   return changes.flatMap((change): Warning[] => {
     const warnings: Warning[] = [];
-    if (change.heldBackBy.length > 0) {
-      const [first, ...more] = change.heldBackBy;
-      const others = more.length > 0 ? ` and ${more.length} more` : '';
+    if (change.heldBackBy.count > 0) {
+      const { first, count } = change.heldBackBy;
+      const others = count > 1 ? ` and ${count - 1} more` : '';
       warnings.push({
         key: `${change.id} held`,
         tone: 'stop',
-        text: `Held back: “${change.said}” would stop the protected term “${first}”${others}. Take it out, or put it in again with a reason.`,
+        text: `Held back: “${change.said}” would stop the protected term “${first[0]}”${others}. Take it out, or put it in again with a reason.`,
       });
     }
-    const shutOut = change.touched.filter((k) => k.severity === 'shut out');
-    const rest = change.touched.filter((k) => k.severity !== 'shut out');
-    const name = (k: TrayChange['touched'][number]) => `“${k.text}” (${k.match}, ${k.adGroup})`;
-    if (shutOut.length > 0) {
+    for (const { severity, count, first } of change.touched) {
+      const what = count === 1 ? 'A live keyword is' : `${count} live keywords are`;
+      const named = first.map((k) => `“${k.text}” (${k.match}, ${k.adGroup})`).join(', ');
+      const more = count > first.length ? ` and ${count - first.length} more` : '';
       warnings.push({
-        key: `${change.id} shut`,
+        key: `${change.id} ${severity}`,
         tone: 'heed',
-        text: `${shutOut.length === 1 ? 'A live keyword is' : `${shutOut.length} live keywords are`} shut out: ${shutOut.slice(0, 2).map(name).join(', ')}, by “${change.said}”.`,
-      });
-    }
-    if (rest.length > 0) {
-      warnings.push({
-        key: `${change.id} narrowed`,
-        tone: 'heed',
-        text: `${rest.length === 1 ? 'A live keyword is' : `${rest.length} live keywords are`} ${rest[0]!.severity}: ${rest.slice(0, 2).map(name).join(', ')}, by “${change.said}”.`,
+        text: `${what} ${severity}: ${named}${more}, by “${change.said}”.`,
       });
     }
     return warnings;

@@ -7,12 +7,12 @@ import {
   protectedHits,
   textSeverity,
   type DraftEffect,
-  type Figures,
   type NegativeText,
   type Place,
   type RowGate,
   type TermTable,
 } from '@/core';
+import type { Few, Touched, Weight } from '@/contracts/common';
 import type { StoredChange } from '../repositories/change-sets';
 import type { ProtectedTerm } from '../repositories/protected-terms';
 import type { LiveKeyword, Snapshot } from './snapshot';
@@ -52,8 +52,6 @@ export function layWorkbench(
 }
 
 /** Sums over rows, each term counted once. */
-export type Weight = Figures & { terms: number };
-
 export function weighRows({ rows, termOfRow }: Snapshot, indexes: readonly number[]): Weight {
   const weight = { terms: 0, ...noFigures() };
   const terms = new Set<number>();
@@ -64,14 +62,6 @@ export function weighRows({ rows, termOfRow }: Snapshot, indexes: readonly numbe
   weight.terms = terms.size;
   return weight;
 }
-
-export type TouchedKeyword = {
-  text: string;
-  match: LiveKeyword['match'];
-  adGroup: string;
-  campaign: string;
-  severity: 'shut out' | 'narrowed' | 'costly';
-};
 
 /** A live keyword whose own text a negative stops. */
 export type StoppedKeyword = { keyword: LiveKeyword; severity: 'shut out' | 'narrowed' };
@@ -96,29 +86,39 @@ export function touchedKeywords(
   byText: readonly StoppedKeyword[],
   place: Place,
   stopped: readonly number[],
-): TouchedKeyword[] {
-  const order = { 'shut out': 0, narrowed: 1, costly: 2 };
-  const worst = new Map<LiveKeyword, TouchedKeyword['severity']>();
-  const enter = (keyword: LiveKeyword, severity: TouchedKeyword['severity']) => {
-    if (order[severity] < order[worst.get(keyword) ?? 'costly'] || !worst.has(keyword))
-      worst.set(keyword, severity);
-  };
-  for (const { keyword, severity } of byText)
-    if (gate.isWithin(place, keyword.adGroup)) enter(keyword, severity);
+): Touched {
+  const severities = new Map<LiveKeyword, Touched[number]['severity']>();
   for (const r of stopped) {
     const { conversions, keywordId } = snapshot.rows[r]!;
     const keyword = snapshot.liveKeyword.get(String(keywordId));
-    if (keyword && (conversions ?? 0) > 0) enter(keyword, 'costly');
+    if (keyword && (conversions ?? 0) > 0) severities.set(keyword, 'costly');
   }
-  return [...worst]
-    .sort(([, a], [, b]) => order[a] - order[b])
-    .map(([keyword, severity]) => ({
-      text: keyword.text,
-      match: keyword.match,
-      adGroup: keyword.adGroup.name,
-      campaign: snapshot.campaign.get(keyword.adGroup.campaignId)?.name ?? '',
-      severity,
-    }));
+  for (const { keyword, severity } of byText) {
+    if (severities.get(keyword) !== 'shut out' && gate.isWithin(place, keyword.adGroup))
+      severities.set(keyword, severity);
+  }
+  return WORST_FIRST.flatMap((severity) => {
+    const keywords = [...severities.keys()].filter((k) => severities.get(k) === severity);
+    if (keywords.length === 0) return [];
+    const { count, first } = few(keywords);
+    const campaign = (k: LiveKeyword) => snapshot.campaign.get(k.adGroup.campaignId)?.name ?? '';
+    const name = (k: LiveKeyword) => ({
+      text: k.text,
+      match: k.match,
+      adGroup: k.adGroup.name,
+      campaign: campaign(k),
+    });
+    return [{ severity, count, first: first.map(name) }];
+  });
+}
+
+const WORST_FIRST = ['shut out', 'narrowed', 'costly'] as const;
+/** Enough to know what it is about. */
+const MOST_NAMED = 3;
+
+/** The first few of many. */
+export function few<T>(all: readonly T[]): Few<T> {
+  return { count: all.length, first: all.slice(0, MOST_NAMED) };
 }
 
 /** Protected terms that negatives would stop: the people's own first, then those that converted. */

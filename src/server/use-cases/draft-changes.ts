@@ -11,14 +11,13 @@ import {
   type Change,
 } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
-import { protectedBy } from '../compute/workbench';
+import { few, protectedBy } from '../compute/workbench';
 import { lockAccount } from '../repositories/accounts';
 import { deleteDrafted, insertChange, openDraft } from '../repositories/change-sets';
 import type { Db } from '../db/connection';
 import type { Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
-const MOST_NAMED = 20;
 const UUID = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/;
 
 /** A change that a person wants, and why. */
@@ -80,8 +79,7 @@ async function draftOne(
     return {
       outcome: 'held back',
       said: `Held back: it would stop ${what}, ${named(hits)}.`,
-      terms: hits.slice(0, MOST_NAMED),
-      count: hits.length,
+      terms: few(hits),
     };
   }
   const changeId = await insertChange(trx, open.account.id, setId, {

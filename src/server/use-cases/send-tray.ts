@@ -1,5 +1,6 @@
 import { describeChange, negativesBroughtBy, type Change } from '@/core';
-import { protectedBy, weighRows, type Weight } from '../compute/workbench';
+import type { Weight } from '@/contracts/common';
+import { protectedBy, weighRows } from '../compute/workbench';
 import { lockAccount } from '../repositories/accounts';
 import {
   findSet,

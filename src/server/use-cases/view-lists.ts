@@ -1,11 +1,9 @@
 import { inverse, negativesBroughtBy, STANDIN_LIMITS, type Change } from '@/core';
 import type { CellAnswer, ListEntry, ListsView } from '@/contracts/screens';
-import { keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 import { touchedBy } from './view-tray';
-
-const MOST_NAMED = 20;
 
 /** All shared lists, those in the tray too, and where they hang. */
 export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
@@ -48,7 +46,7 @@ export async function weighCell(
   const gate = open.draft.gate;
   const answer: CellAnswer = {
     ...{ listId, name: list.name, campaignId, campaignName: null, hangs: false },
-    ...{ weight: weighRows(open.snapshot, []), touched: [], protectedTerms: [] },
+    ...{ weight: weighRows(open.snapshot, []), touched: [], protectedTerms: few<string>([]) },
     entries: entriesOf(open, listId),
   };
   if (campaignId === null) return answer;
@@ -62,8 +60,8 @@ export async function weighCell(
     campaignName: open.names.campaign(campaignId) ?? campaignId,
     hangs,
     weight: weighRows(open.snapshot, rows),
-    touched: touchedBy(open, hang, gate, rows).slice(0, MOST_NAMED),
-    protectedTerms: hangs ? [] : protectedBy(open, negativesBroughtBy(hang, gate)).slice(0, MOST_NAMED),
+    touched: touchedBy(open, hang, gate, rows),
+    protectedTerms: few(hangs ? [] : protectedBy(open, negativesBroughtBy(hang, gate))),
   };
 }
 
@@ -89,7 +87,7 @@ function draftedHangings({ drafted }: Open, listId: string): Record<string, bool
 function keywordsHurt(open: Open, listId: string, campaignId: string): number {
   const place = { kind: 'campaign' as const, id: campaignId };
   const byText = open.standing.entriesOf(listId).flatMap((entry) => keywordsStoppedBy(open, entry));
-  return touchedKeywords(open, open.standing, byText, place, []).length;
+  return touchedKeywords(open, open.standing, byText, place, []).reduce((sum, { count }) => sum + count, 0);
 }
 
 function entriesOf({ snapshot, drafted, onItsWay }: Open, listId: string): ListEntry[] {

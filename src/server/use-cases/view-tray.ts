@@ -8,14 +8,12 @@ import {
   type RowGate,
 } from '@/core';
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
-import type { TouchedKeyword } from '@/contracts/common';
-import { keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import type { Touched } from '@/contracts/common';
+import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
 import { findLastSent, loadChangesOf } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
 import type { Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
-
-const MOST_NAMED = 20;
 
 /** The tray: each change with what it adds, all of them together, and what was sent last. */
 export async function viewTray(deps: Deps, slug: string, days?: number): Promise<TrayView> {
@@ -40,8 +38,8 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
         why: stored.why,
         forcedBecause: stored.forcedBecause,
         failedBefore: stored.failedBefore,
-        touched: touchedBy(open, change, draft.gate, step.stopped).slice(0, MOST_NAMED),
-        heldBackBy: hits.slice(0, MOST_NAMED),
+        touched: touchedBy(open, change, draft.gate, step.stopped),
+        heldBackBy: few(hits),
       };
     }),
     stops: drafted.length > 0 ? weighRows(snapshot, draft.stopped) : { terms: 0, ...noFigures() },
@@ -52,12 +50,7 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
 }
 
 /** Live keywords that a change touches where it brings negatives into force. */
-export function touchedBy(
-  open: Open,
-  change: Change,
-  gate: RowGate,
-  stopped: readonly number[],
-): TouchedKeyword[] {
+export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: readonly number[]): Touched {
   const place: Place | undefined =
     change.kind === 'add negative'
       ? change.place

@@ -9,11 +9,10 @@ import {
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/sift';
-import { keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
-const MOST_NAMED = 20;
 /** As they are read: the usual choice first, the whole term last. */
 const IN_ORDER: readonly MatchType[] = ['phrase', 'broad', 'exact'];
 
@@ -143,9 +142,8 @@ function weighPlaces(
     return {
       ...at,
       weight: weighRows(open.snapshot, stopped),
-      touched: touched.slice(0, MOST_NAMED),
-      protectedTerms: protectedTerms.slice(0, MOST_NAMED),
-      protectedCount: protectedTerms.length,
+      touched,
+      protectedTerms: few(protectedTerms),
       isThere,
       isSafe: stopped.length > 0 && touched.length === 0 && protectedTerms.length === 0 && !isThere,
     };

@@ -1,0 +1,29 @@
+import type { Few, Touched } from '@/contracts/common';
+import { plural } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+
+/** What a choice would hurt, in sentences: the protected terms it stops, and the live keywords it touches. */
+export function Hurts({ protectedTerms, touched }: { protectedTerms: Few<string>; touched: Touched }) {
+  return (
+    <>
+      {protectedTerms.count > 0 && (
+        <p className="text-rust">
+          <Mark kind="hurting" /> Would stop {plural(protectedTerms.count, 'protected term')}:{' '}
+          {protectedTerms.first.join(', ')}
+          {more(protectedTerms)}.
+        </p>
+      )}
+      {touched.map((keywords) => (
+        <p key={keywords.severity} className="text-rust">
+          <Mark kind="hurting" /> {plural(keywords.count, 'live keyword')} {keywords.severity}:{' '}
+          {keywords.first.map((k) => `“${k.text}” (${k.match}) in ${k.adGroup}`).join(', ')}
+          {more(keywords)}.
+        </p>
+      ))}
+    </>
+  );
+}
+
+function more({ count, first }: Few<unknown>): string {
+  return count > first.length ? ` and ${count - first.length} more` : '';
+}
