@@ -9,7 +9,7 @@ const RARE_BELOW = 0.25;
 const SHARE_UNREPORTED = 0.3;
 
 /** Share of all that could be asked which is asked at all. */
-const ASKED = 0.54;
+const ASKED = 0.67;
 const VOLUME = 0.043;
 /** Mean impressions a day of the most popular query. */
 const MOST_DAILY = 70;

@@ -1,17 +1,15 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { loadDemo } from './demo';
-import { dropDatabase, startDatabase } from './postgres';
-import { requireChromium } from './programs';
+import { withFreshDemo } from './fresh-demo';
+import { startDatabase } from './postgres';
 import { step } from './say';
-import { startAll, stopProcesses } from './services';
 import { readSettings, type Settings } from './settings';
 
 type Count = { passed: number; failed: number };
 
 /** A share of the demo is enough for the browser tests. */
-const TEST_SCALE = '0.2';
+const TEST_SCALE = 0.2;
 
 const CHECKS: { name: string; args: string[] }[] = [
   {
@@ -88,26 +86,18 @@ async function runVitest(settings: Settings, report: string): Promise<Count> {
 
 async function runBrowser(settings: Settings, report: string): Promise<Count> {
   step('Preparing the browser tests: a demo of their own');
-  requireChromium();
-  await stopProcesses(settings);
-  await startDatabase(settings);
-  await dropDatabase(settings, settings.databaseName);
-  process.env.GATEPOST_DEMO_SCALE = TEST_SCALE;
-  await startAll(settings, () => loadDemo(settings));
-  step('Running the browser tests');
-  try {
+  return withFreshDemo(settings, TEST_SCALE, (address) => {
+    step('Running the browser tests');
     const run = spawnSync(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'], {
       cwd: settings.root,
       stdio: 'inherit',
-      env: { ...process.env, GATEPOST_TEST_URL: `http://127.0.0.1:${settings.webPort}` },
+      env: { ...process.env, GATEPOST_TEST_URL: address },
     });
     return readCount(run.status, report, ({ stats }) => ({
       passed: stats?.expected ?? 0,
       failed: (stats?.unexpected ?? 1) + (stats?.skipped ?? 0) + (stats?.flaky ?? 0),
     }));
-  } finally {
-    await stopProcesses(settings);
-  }
+  });
 }
 
 /** What is read of the reports of both runners. */

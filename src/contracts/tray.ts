@@ -69,6 +69,8 @@ export type TrayView = {
   /** all changes together, each term once */
   stops: Weight;
   reopens: Weight;
+  /** how full the places are that the changes add to, once they are sent */
+  room: { place: string; what: 'negatives' | 'lists'; used: number; most: number }[];
   /** spend of each day of the window, split by what it brought and what the draft stops */
   days: { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number }[];
   /** what was sent last, while it is on its way and until the next */

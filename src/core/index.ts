@@ -14,6 +14,7 @@ export {
   newListId,
   productCodeTest,
   protectedHits,
+  roomAfter,
   STANDIN_LIMITS,
   type Change,
   type ChangeKind,
@@ -21,6 +22,7 @@ export {
   type Limits,
   type Names,
   type Refusal,
+  type Room,
   type RowGate,
   type ServedRows,
 } from './changes';

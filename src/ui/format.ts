@@ -21,6 +21,12 @@ export function formatConversions(value: number | null): string {
   return value === null ? NONE : few.format(value);
 }
 
+/** @example conversionsOf({ conversions: 1 }) // '1 conversion' */
+export function conversionsOf({ conversions }: { conversions: number | null }): string {
+  if ((conversions ?? 0) === 0) return 'no conversion';
+  return `${formatConversions(conversions)} ${conversions === 1 ? 'conversion' : 'conversions'}`;
+}
+
 /** A share as a percentage. @example formatShare(0.071) // '7 %' */
 export function formatShare(share: number | null): string {
   return share === null ? NONE : `${count.format(share * 100)} %`;

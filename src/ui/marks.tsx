@@ -35,7 +35,7 @@ export function Mark({
       viewBox="0 0 18 16"
       width="18"
       height="16"
-      className={`inline-block shrink-0 ${TONES[kind]} ${className}`}
+      className={`inline-block shrink-0 align-[-3px] ${TONES[kind]} ${className}`}
       role={label ? 'img' : undefined}
       aria-label={label}
       aria-hidden={label ? undefined : true}

@@ -132,6 +132,25 @@ describe('drafting', () => {
     expect((await tray()).changes.map((c) => c.said)).toEqual(['Stop “plans” (phrase) in the whole account']);
   });
 
+  test('more lists on a campaign than it takes are not sent, and the limit is named', async () => {
+    const campaignId = await idOf('campaign', 'Courses');
+    for (let i = 0; i < 25; i++) {
+      const listId = `new:${randomUUID()}`;
+      await draft(
+        { kind: 'make list', listId, name: `List ${i}` },
+        { kind: 'hang list', listId, campaignId },
+      );
+    }
+    const view = await tray();
+    expect(view.room).toEqual([{ place: 'campaign Courses', what: 'lists', used: 26, most: 25 }]);
+    await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow(
+      'would hold 26 lists; its limit is 25. Take 1 out',
+    );
+    expect((await tray()).changes).toHaveLength(50);
+    await removeFromTray(world.deps, world.slug, [view.changes.at(-1)!.id]);
+    await sendTray(world.deps, world.slug, world.personId);
+  });
+
   test('the tray as a sheet starts no formula', async () => {
     await draft({ change: stop('movie'), why: '=HYPERLINK("x")' });
     expect(await traySheet(world.deps, world.slug)).toContain(`"'=HYPERLINK(""x"")"`);

@@ -93,7 +93,7 @@ describe('the gate over served rows', () => {
     fork.apply({ kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'list', id: 'l1' } });
     expect([0, 1, 2].map((r) => fork.stopCount(r))).toEqual([1, 1, 0]);
     expect([0, 1, 2].map((r) => account.stopCount(r))).toEqual([0, 0, 0]);
-    expect(account.entriesOf('l1')).toEqual([]);
+    expect(account.entriesAt({ kind: 'list', id: 'l1' })).toEqual([]);
     expect(account.hungOn('l1')).toEqual([]);
   });
 

@@ -35,7 +35,10 @@ export type RowGate = {
   holds(negative: NegativeText, place: Place): boolean;
   /** Whether an ad group lies within a place. */
   isWithin(place: Place, adGroup: { id: string; campaignId: string }): boolean;
-  entriesOf(listId: string): NegativeText[];
+  /** The negatives of a place, a twin as often as it stands there. */
+  entriesAt(place: Place): NegativeText[];
+  /** Ids of the lists that hang on a campaign; those on the whole account are not among them. */
+  listsOn(campaignId: string): string[];
   hungOn(listId: string): readonly string[] | 'account';
   /** A gate that starts as this one stands and goes its own way. */
   fork(): RowGate;
@@ -110,19 +113,18 @@ function gateOver(rows: ServedRows, state: State): RowGate {
   const lower = (touched: readonly number[]) => ({ stopped: [], reopened: shift(touched, -1) });
   const nothing = { stopped: [], reopened: [] };
 
-  const entriesAt = (place: Place) => state.held.get(placeKey(place)) ?? new Map<string, never>();
-  const entriesOf = (listId: string) =>
-    [...entriesAt({ kind: 'list', id: listId }).values()].flatMap((e) =>
-      Array<NegativeText>(e.times).fill(e.negative),
-    );
+  const heldAt = (place: Place) => state.held.get(placeKey(place)) ?? new Map<string, never>();
+  const entriesAt = (place: Place) =>
+    [...heldAt(place).values()].flatMap((e) => Array<NegativeText>(e.times).fill(e.negative));
 
   /** Rows of one campaign that the entries of a list match, a row once for each entry. */
   function reachedOnCampaign(listId: string, campaignId: string): number[] {
-    return entriesOf(listId).flatMap((entry) => reached(entry, { kind: 'campaign', id: campaignId }));
+    const entries = entriesAt({ kind: 'list', id: listId });
+    return entries.flatMap((entry) => reached(entry, { kind: 'campaign', id: campaignId }));
   }
 
   function replaceAt(place: Place, key: string, entry: { negative: NegativeText; times: number }) {
-    const entries = new Map(entriesAt(place)); // copied: a fork may share it
+    const entries = new Map(heldAt(place)); // copied: a fork may share it
     if (entry.times === 0) entries.delete(key);
     else entries.set(key, entry);
     state.held.set(placeKey(place), entries);
@@ -135,13 +137,13 @@ function gateOver(rows: ServedRows, state: State): RowGate {
   function apply(change: Change): { stopped: number[]; reopened: number[] } {
     switch (change.kind) {
       case 'add negative': {
-        const times = entriesAt(change.place).get(textKey(change))?.times ?? 0;
+        const times = heldAt(change.place).get(textKey(change))?.times ?? 0;
         const negative = { text: change.text, match: change.match };
         replaceAt(change.place, textKey(change), { negative, times: times + 1 });
         return raise(reached(change, change.place));
       }
       case 'remove negative': {
-        const entry = entriesAt(change.place).get(textKey(change));
+        const entry = heldAt(change.place).get(textKey(change));
         if (!entry) return nothing;
         const opened: number[] = [];
         for (let i = 0; i < entry.times; i++) opened.push(...lower(reached(change, change.place)).reopened);
@@ -174,9 +176,11 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     matched,
     within,
     reached,
-    holds: (negative, place) => entriesAt(place).has(textKey(negative)),
+    holds: (negative, place) => heldAt(place).has(textKey(negative)),
     isWithin,
-    entriesOf,
+    entriesAt,
+    listsOn: (campaignId) =>
+      [...state.hangings].flatMap(([id, hung]) => (hung !== 'account' && hung.has(campaignId) ? [id] : [])),
     hungOn(listId) {
       const hung = state.hangings.get(listId);
       return hung === 'account' ? 'account' : [...(hung ?? [])];

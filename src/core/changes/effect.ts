@@ -35,7 +35,7 @@ export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[
     case 'add negative':
       return [{ text: change.text, match: change.match }];
     case 'hang list':
-      return gate.entriesOf(change.listId);
+      return gate.entriesAt({ kind: 'list', id: change.listId });
     case 'remove negative':
     case 'take down list':
     case 'make list':

@@ -8,7 +8,7 @@ import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
 import { lookBack } from '@/core';
 import { Tray } from '@/screens/tray/tray';
 import { useDays } from '@/screens/tray/use-tray';
-import { formatDay, formatDays, formatMoney, formatShare } from '@/ui/format';
+import { formatDay, formatDays, formatMoney, formatShare, plural } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { Sign } from '@/ui/marks';
 import { AccountContext } from './account-context';
@@ -96,9 +96,14 @@ function Rail({ summary }: { summary: AccountSummary }) {
         })}
       </nav>
       <div className="mt-auto px-4 pb-3 text-[12px] text-soft max-[1180px]:hidden">
-        {summary.dataDays
-          ? `Data to ${formatDay(summary.dataDays.to)}, lag ${summary.lagDays} days`
-          : 'No data yet'}
+        {summary.dataDays ? (
+          <>
+            <p>Data to {formatDay(summary.dataDays.to, true)}</p>
+            <p>Lag {plural(summary.lagDays, 'day')}</p>
+          </>
+        ) : (
+          'No data yet'
+        )}
         {summary.platformDay && <PlatformClock day={summary.platformDay} />}
       </div>
     </div>

@@ -49,7 +49,11 @@ export function PlatformClock({ day }: { day: string }) {
     'rounded border border-line bg-sheet px-1.5 min-h-6 text-ink hover:border-soft disabled:opacity-50';
   return (
     <div className="mt-2 border-t border-line pt-2">
-      <p>Stand-in platform: {formatDay(day, true)}</p>
+      <p>
+        Stand-in platform:
+        <br />
+        {formatDay(day, true)}
+      </p>
       <div className="mt-1 flex flex-wrap gap-1">
         <button type="button" className={button} disabled={busy !== null} onClick={() => void move(1)}>
           + 1 day

@@ -92,7 +92,7 @@ function Answer({ answer }: { answer: GateAnswer }) {
             {answer.stoppers.map((s) => (
               <tr
                 key={`${s.match} ${s.text} ${s.placeName} ${s.inTray}`}
-                className="border-t border-line align-top"
+                className="border-t border-line align-baseline"
               >
                 <td className="py-1 pr-3">
                   <Mark kind={s.inTray ? 'drafted' : 'stopped'} /> <b>{s.text}</b>{' '}
@@ -113,7 +113,7 @@ function Answer({ answer }: { answer: GateAnswer }) {
         <caption className="pb-1 text-left text-[14px] font-semibold">Campaign by campaign</caption>
         <tbody>
           {answer.campaigns.map((c) => (
-            <tr key={c.id} className="border-t border-line align-top">
+            <tr key={c.id} className="border-t border-line align-baseline">
               <td className="py-1 pr-3 font-semibold whitespace-nowrap">
                 <Mark kind={c.open === 0 && c.stopped > 0 ? 'stopped' : 'open'} /> {c.name}
               </td>

@@ -38,7 +38,7 @@ export function ReadingView({ file }: { file: ReportFileView }) {
         role="group"
         aria-label="How the file was read"
       >
-        <p className="border-b border-line bg-paper px-4 pb-2 text-[13px] text-soft">
+        <p className="border-b border-line bg-paper px-4 py-1.5 text-[13px] text-soft">
           {describeForm(reading)}
         </p>
         {reading.error && reading.error.category !== 'undecided' && (
@@ -187,7 +187,7 @@ function Refused({ reading: { rejected, rejectedCount } }: { reading: Reading })
       </caption>
       <tbody>
         {rejected.slice(0, 12).map((r) => (
-          <tr key={r.line} className="border-t border-line align-top" title={r.raw}>
+          <tr key={r.line} className="border-t border-line align-baseline" title={r.raw}>
             <td className="py-1 pr-2 text-right text-soft">{formatCount(r.line)}</td>
             <td className="pr-2 font-semibold">{r.category}</td>
             <td className="break-all text-soft">{r.reason}</td>

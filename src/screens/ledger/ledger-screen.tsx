@@ -72,7 +72,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
   const { change } = line;
   const at = new Date(line.at);
   return (
-    <tr className={`border-t border-line align-top ${isChosen ? 'bg-raised' : ''}`} onClick={onChoose}>
+    <tr className={`border-t border-line align-baseline ${isChosen ? 'bg-raised' : ''}`} onClick={onChoose}>
       <td className="px-4 py-1.5 whitespace-nowrap text-soft">
         {at.toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
       </td>

@@ -11,7 +11,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { formatConversions, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatMoney, plural } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 
 /** A list, and (when a cell is chosen) what hanging it there stops or would stop. */
@@ -64,7 +64,7 @@ function Cell({ cell, campaignId }: { cell: CellAnswer; campaignId: string }) {
       <p>
         {hangs ? 'Hangs here. Without it these would be open again: ' : 'Does not hang here. It would stop '}
         {plural(weight.terms, 'term')}, {plural(weight.clicks ?? 0, 'click')},{' '}
-        {formatMoney(weight.costMicros ?? 0)} spent, {formatConversions(weight.conversions ?? 0)} conversions.
+        {formatMoney(weight.costMicros ?? 0)} spent, {conversionsOf(weight)}.
       </p>
       <Hurts protectedTerms={protectedTerms} touched={touched} />
       {held && (

@@ -94,9 +94,6 @@ function Buttons({ line, choice }: { line: TermLine; choice: Choice }) {
           Keep
         </Button>
       )}
-      <Button hotkey="w" onClick={() => void choice.stopWhole()}>
-        Stop whole
-      </Button>
     </div>
   );
 }

@@ -1,8 +1,8 @@
-import { placeKey, type MatchType } from '@/core';
+import { placeKey } from '@/core';
 import type { ChoiceAnswer, PlaceChoice } from '@/contracts/sift';
 import { Hurts } from '@/screens/frame/hurts';
 import { Key } from '@/ui/button';
-import { formatConversions, formatCount, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatConversions, formatCount, formatMoney, plural } from '@/ui/format';
 import { Radio } from '@/ui/radio';
 import { isSmallestSafe, placeInHand } from './choice-state';
 import type { Choice } from './use-choice';
@@ -52,7 +52,7 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
           return (
             <tr key={c.match} className={current ? 'font-semibold' : ''}>
               <td>
-                <label className="-ml-1.5 flex items-center gap-0.5">
+                <label className="-ml-1.5 inline-flex items-center gap-0.5">
                   <Radio
                     name="match"
                     checked={current}
@@ -60,8 +60,17 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
                     onChange={() => choice.setMatch(c.match)}
                   />
                   {c.match}
-                  <span className="font-normal text-soft">{noteOf(c.match, words)}</span>
                 </label>
+                {c.match === 'exact' && words && (
+                  <button
+                    type="button"
+                    className="ml-1 min-h-6 font-normal whitespace-nowrap text-soft hover:text-ink"
+                    title="Stop the whole term"
+                    onClick={() => void choice.stopWhole()}
+                  >
+                    whole <Key>w</Key>
+                  </button>
+                )}
               </td>
               {c.refusal !== null || !at ? (
                 <td colSpan={4} className="text-right text-[12px] text-soft">
@@ -83,10 +92,6 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
   );
 }
 
-function noteOf(match: MatchType, words: boolean): string {
-  return match === 'exact' && words ? 'whole term' : '';
-}
-
 function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
   const current = choice.atPlace;
   const places = choice.ofMatch?.places ?? [];
@@ -101,7 +106,7 @@ function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
       <legend className="text-[12px] text-soft">
         at <Key>p</Key> <span aria-hidden>· terms · ! touches something</span>
       </legend>
-      <div className="mt-1 flex max-h-[118px] flex-wrap gap-1 overflow-y-auto">
+      <div className="mt-1 flex max-h-[90px] flex-wrap gap-1 overflow-y-auto">
         {places.map((p) => {
           const chosen = current !== undefined && placeKey(p.place) === placeKey(current.place);
           const hurts = p.touched.length > 0 || p.protectedTerms.count > 0;
@@ -132,7 +137,6 @@ function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
 
 function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
   const { weight, touched, protectedTerms } = at;
-  const conversions = weight.conversions ?? 0;
   return (
     <div className="mt-2 text-[13px]" aria-live="polite" data-testid="consequence">
       <p>
@@ -144,12 +148,10 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
           <>
             . Stops {plural(weight.terms, 'term')}: {plural(weight.clicks ?? 0, 'click')},{' '}
             {formatMoney(weight.costMicros ?? 0)} spent,{' '}
-            {conversions > 0 ? (
-              <span className="font-semibold text-rust">
-                {formatConversions(conversions)} conversions lost
-              </span>
+            {(weight.conversions ?? 0) > 0 ? (
+              <span className="font-semibold text-rust">{conversionsOf(weight)} lost</span>
             ) : (
-              'no conversion'
+              conversionsOf(weight)
             )}
             .
           </>

@@ -63,7 +63,7 @@ function Cells({
     <>
       <div
         role="gridcell"
-        className="flex items-center gap-[3px] overflow-hidden whitespace-nowrap"
+        className="flex items-center gap-[3px] overflow-hidden mask-r-from-[calc(100%-14px)] mask-r-to-100% whitespace-nowrap"
         title={line.raw}
       >
         {line.words.map((word, i) => (

@@ -4,7 +4,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { formatConversions, formatCount, formatDays, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatCount, formatDays, formatMoney, plural } from '@/ui/format';
 import { useTrayActions } from './use-tray';
 import { warningsOf } from './warnings';
 
@@ -12,13 +12,13 @@ import { warningsOf } from './warnings';
 export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
   const { send } = useTrayActions();
   const [busy, setBusy] = useState(false);
-  const warnings = warningsOf(view.changes);
+  const warnings = warningsOf(view);
   const stopped = warnings.some((w) => w.tone === 'stop');
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
           <div className="border-b border-line px-5 py-3">
             <Dialog.Title className="font-title text-[20px] font-bold">
               Send {plural(view.changes.length, 'change')}
@@ -26,8 +26,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
             <Dialog.Description className="text-[13px] text-soft">
               Over {formatDays(view.window)} they would have stopped {plural(view.stops.terms, 'term')},{' '}
               {plural(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
-              {formatConversions(view.stops.conversions ?? 0)} conversions. Each is sent once, then read back
-              and compared.
+              {conversionsOf(view.stops)}. Each is sent once, then read back and compared.
             </Dialog.Description>
           </div>
           <div
@@ -69,6 +68,18 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
                 })}
               </tbody>
             </table>
+            {view.room.length > 0 && (
+              <p className="mt-3 text-[13px] text-soft">
+                Room left:{' '}
+                {view.room
+                  .map(
+                    ({ place, what, used, most }) =>
+                      `${place} ${formatCount(Math.max(0, most - used))} of ${formatCount(most)} ${what}`,
+                  )
+                  .join('; ')}
+                .
+              </p>
+            )}
           </div>
           <div className="flex items-center gap-2 border-t border-line px-5 py-3">
             <Button

@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { TrayChange, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { formatConversions, formatCount, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatCount, formatMoney, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
@@ -37,7 +37,7 @@ export function Tray() {
         {error && <p className="text-[13px] text-rust">{error.message}</p>}
         {data && <Total view={data} />}
         {data?.sent && <SentNote sent={data.sent} />}
-        {data && (
+        {data && count > 0 && (
           <ul className="-mx-4 mt-2 border-t border-line">
             {data.changes.map((change) => (
               <ChangeRow key={change.id} change={change} onRemove={() => void remove([change.id])} />
@@ -45,7 +45,7 @@ export function Tray() {
           </ul>
         )}
         {data &&
-          warningsOf(data.changes).map(({ key, tone, text }) => (
+          warningsOf(data).map(({ key, tone, text }) => (
             <p
               key={key}
               className={`my-2 border-l-[3px] px-2.5 py-1.5 text-[13px] ${tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
@@ -89,11 +89,8 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
       </p>
       <p className="mb-2 text-[13px] text-soft">
         {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in these {length} days would be
-        stopped: {plural(stops.terms, 'term')}, {plural(stops.clicks ?? 0, 'click')},{' '}
-        {(stops.conversions ?? 0) > 0
-          ? `${formatConversions(stops.conversions)} conversions`
-          : 'no conversion'}
-        .{reopens.terms > 0 && ` ${plural(reopens.terms, 'term')} would be open again.`}
+        stopped: {plural(stops.terms, 'term')}, {plural(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
+        {reopens.terms > 0 && ` ${plural(reopens.terms, 'term')} would be open again.`}
       </p>
       <SpendBars key={window.from} days={days} />
     </div>

@@ -25,21 +25,37 @@ const keywords = (severity: Touched[number]['severity'], count: number, ...texts
 });
 
 test('a change that touches nothing warns of nothing', () => {
-  expect(warningsOf([aChange({})])).toEqual([]);
+  expect(warningsOf({ changes: [aChange({})], room: [] })).toEqual([]);
 });
 
 test('a protected term stops the sending, and is named', () => {
-  const [warning] = warningsOf([aChange({ heldBackBy: { count: 3, first: ['free delivery', 'b'] } })]);
+  const [warning] = warningsOf({
+    changes: [aChange({ heldBackBy: { count: 3, first: ['free delivery', 'b'] } })],
+    room: [],
+  });
   expect(warning).toMatchObject({ tone: 'stop' });
   expect(warning!.text).toContain('the protected term “free delivery” and 2 more');
 });
 
 test('keywords that are shut out and keywords that are narrowed are told apart', () => {
-  const texts = warningsOf([
-    aChange({ touched: [keywords('shut out', 1, 'free hive'), keywords('narrowed', 4, 'free hive', 'x')] }),
-  ]).map((w) => w.text);
+  const texts = warningsOf({
+    room: [],
+    changes: [
+      aChange({ touched: [keywords('shut out', 1, 'free hive'), keywords('narrowed', 4, 'free hive', 'x')] }),
+    ],
+  }).map((w) => w.text);
   expect(texts).toEqual([
     'A live keyword is shut out: “free hive” (exact, Hives), by “Stop “free””.',
     '4 live keywords are narrowed: “free hive” (exact, Hives), “x” (exact, Hives) and 2 more, by “Stop “free””.',
+  ]);
+});
+
+test('a place that would hold more than it may stops the sending', () => {
+  const room = [
+    { place: 'list Films', what: 'negatives' as const, used: 4_003, most: 4_000 },
+    { place: 'the whole account', what: 'negatives' as const, used: 1_200, most: 1_200 },
+  ];
+  expect(warningsOf({ changes: [], room })).toEqual([
+    expect.objectContaining({ tone: 'stop', text: expect.stringContaining('Take 3 out') }),
   ]);
 });

@@ -1,4 +1,11 @@
-import { describeChange, negativesBroughtBy, type Change } from '@/core';
+import {
+  describeChange,
+  describePlace,
+  negativesBroughtBy,
+  roomAfter,
+  STANDIN_LIMITS,
+  type Change,
+} from '@/core';
 import type { Weight } from '@/contracts/common';
 import { protectedBy, weighRows } from '../compute/workbench';
 import { lockAccount } from '../repositories/accounts';
@@ -17,7 +24,8 @@ import { openWorkbench, requireAccount, type Open } from './open-workbench';
  * Sends the tray: freezes the draft, notes what each change's terms cost so far, opens a new draft and leaves the
  * rest to the job process.
  * @returns the id of the set that is on its way
- * @throws Refusal when the tray is empty or a change in it is held back; nothing was changed then
+ * @throws Refusal when the tray is empty, a change in it is held back, or a place would hold more than it may; nothing
+ * was changed then
  */
 export async function sendTray(deps: Deps, slug: string, personId: number): Promise<number> {
   const { id } = await requireAccount(deps, slug);
@@ -26,6 +34,7 @@ export async function sendTray(deps: Deps, slug: string, personId: number): Prom
     const open = await openWorkbench(deps, account, undefined, trx);
     if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
     refuseIfHeldBack(open);
+    refuseIfOverLimit(open);
     for (const { id: changeId, change } of open.drafted) {
       await updateChange(trx, id, changeId, { before: costBefore(open, change) });
     }
@@ -59,6 +68,18 @@ function refuseIfHeldBack(open: Open) {
   }
 }
 
+/** Rules 12: going over a limit is refused before anything is sent. */
+function refuseIfOverLimit({ draft, drafted, names }: Open) {
+  const changes = drafted.map((c) => c.change);
+  const over = roomAfter(draft.gate, changes, STANDIN_LIMITS).find(({ used, most }) => used > most);
+  if (!over) return;
+  const { what, place, used, most } = over;
+  throw new Refusal(
+    `Nothing was sent. With these changes ${describePlace(place, names)} would hold ${used} ${what}; its limit is ${most}. Take ${used - most} out of the tray or put them elsewhere.`,
+    409,
+  );
+}
+
 /** What the terms that a change is about cost in the window before it was sent, where it acts. */
 function costBefore(open: Open, change: Change): Before {
   const { terms, ...figures }: Weight = weighRows(open.snapshot, reachOf(open, change));
@@ -74,7 +95,7 @@ function reachOf({ draft: { gate } }: Open, change: Change): number[] {
     case 'hang list':
     case 'take down list': {
       const place = { kind: 'campaign' as const, id: change.campaignId };
-      return [...new Set(gate.entriesOf(change.listId).flatMap((entry) => gate.reached(entry, place)))];
+      return [...new Set(negativesBroughtBy(change, gate).flatMap((entry) => gate.reached(entry, place)))];
     }
     case 'make list':
     case 'remove list':

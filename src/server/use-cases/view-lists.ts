@@ -17,7 +17,7 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
     campaigns: campaigns.map(({ id, name, status }) => ({ id, name, status })),
     lists: listsOf(open).map(({ id, name, isNew }) => {
       const hungOn = standing.hungOn(id);
-      const entries = open.draft.gate.entriesOf(id).length;
+      const entries = open.draft.gate.entriesAt({ kind: 'list', id }).length;
       return {
         ...{ id, name, isNew, entries, hungOn },
         drafted: draftedHangings(open, id),
@@ -86,7 +86,9 @@ function draftedHangings({ drafted }: Open, listId: string): Record<string, bool
 /** Live keywords of a campaign whose own text an entry of the list stops. */
 function keywordsHurt(open: Open, listId: string, campaignId: string): number {
   const place = { kind: 'campaign' as const, id: campaignId };
-  const byText = open.standing.entriesOf(listId).flatMap((entry) => keywordsStoppedBy(open, entry));
+  const byText = open.standing
+    .entriesAt({ kind: 'list', id: listId })
+    .flatMap((entry) => keywordsStoppedBy(open, entry));
   return touchedKeywords(open, open.standing, byText, place, []).reduce((sum, { count }) => sum + count, 0);
 }
 

@@ -1,7 +1,10 @@
 import {
   describeChange,
+  describePlace,
   negativesBroughtBy,
   noFigures,
+  roomAfter,
+  STANDIN_LIMITS,
   writeCsv,
   type Change,
   type Place,
@@ -44,6 +47,11 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
     }),
     stops: drafted.length > 0 ? weighRows(snapshot, draft.stopped) : { terms: 0, ...noFigures() },
     reopens: weighRows(snapshot, draft.reopened),
+    room: roomAfter(
+      draft.gate,
+      drafted.map((c) => c.change),
+      STANDIN_LIMITS,
+    ).map(({ place, ...room }) => ({ ...room, place: describePlace(place, open.names) })),
     days: spend,
     sent,
   };

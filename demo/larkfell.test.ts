@@ -1,0 +1,111 @@
+import { describe, expect, test } from 'vitest';
+import { compileAccountGate, covers, productCodeTest, textSeverity, type AccountShape } from '@/core';
+import type { Structure } from '@/contracts/platform';
+import { INTENTS } from './intents';
+import { ACCOUNT_SETTINGS, makeLarkfell } from './larkfell';
+
+const [web, market] = makeLarkfell(0.3);
+
+describe('the demo', () => {
+  test('is the same for the same scale, and grows with it', () => {
+    expect(makeLarkfell(0.3)).toEqual([web, market]);
+    const sizes = [0.1, 0.3, 1, 2].map((scale) => makeLarkfell(scale)[0]!.queries.length);
+    expect(sizes).toEqual([...sizes].sort((a, b) => a - b));
+    expect(sizes[3]! / sizes[2]!).toBeGreaterThan(1.7);
+  });
+
+  test('the web search account has the size of a small real one', () => {
+    const { campaigns, adGroups, keywords } = web!.structure;
+    expect(campaigns.length).toBeGreaterThanOrEqual(12);
+    expect(adGroups.length).toBeGreaterThan(70);
+    expect(keywords.length).toBeGreaterThan(800);
+    expect(campaigns.every((c) => adGroups.some((g) => g.campaignId === c.id))).toBe(true);
+  });
+
+  test.each([web!, market!])(
+    '$account.name: every query can be served, by elements that are there',
+    (seed) => {
+      const groups = new Set(seed.structure.adGroups.map((g) => g.id));
+      const keywords = new Map(seed.structure.keywords.map((k) => [k.id, k]));
+      for (const { candidates } of seed.queries) {
+        expect(candidates.length).toBeGreaterThan(0);
+        for (const { adGroupId, keywordId, cpcMicros } of candidates) {
+          expect(groups.has(adGroupId)).toBe(true);
+          if (keywordId !== null) expect(keywords.get(keywordId)?.adGroupId).toBe(adGroupId);
+          expect(cpcMicros).toBeGreaterThan(0);
+        }
+      }
+    },
+  );
+
+  test('names no text twice', () => {
+    for (const { queries } of [web!, market!])
+      expect(new Set(queries.map((q) => q.text)).size).toBe(queries.length);
+  });
+
+  test('what is irrelevant converts far less than what is relevant', () => {
+    const mean = (relevant: boolean) => {
+      const rates = INTENTS.filter((i) => i.relevant === relevant).map((i) => i.conversion);
+      return rates.reduce((sum, rate) => sum + rate, 0) / rates.length;
+    };
+    expect(mean(false)).toBeLessThan(mean(true) / 5);
+  });
+
+  test('the marketplace reports product codes that its pattern knows, and no query is one', () => {
+    const isCode = productCodeTest(ACCOUNT_SETTINGS['larkfell-market'].productCodePattern);
+    const codes = market!.queries.filter((q) => isCode(q.text));
+    expect(codes.length).toBeGreaterThan(100);
+    expect(codes.every((q) => q.candidates.every((c) => c.keywordId === null))).toBe(true);
+    expect(web!.queries.some((q) => isCode(q.text))).toBe(false);
+  });
+});
+
+describe('the faults that years have left', () => {
+  const { negatives, keywords, adGroups, lists, hangings } = web!.structure;
+  const samePlace = (a: (typeof negatives)[number], b: (typeof negatives)[number]) =>
+    a.place.kind === b.place.kind && a.place.id === b.place.id;
+
+  test('negatives that another of the same place covers', () => {
+    const needless = negatives.filter((b) =>
+      negatives.some((a) => a !== b && samePlace(a, b) && covers(a, b)),
+    );
+    expect(needless.length).toBeGreaterThan(1);
+  });
+
+  test('a list that hangs nowhere', () => {
+    expect(lists.filter((l) => !hangings.some((h) => h.listId === l.id)).map((l) => l.name)).toEqual([
+      'Old imports 2023',
+    ]);
+  });
+
+  test('live keywords that are shut out', () => {
+    const gate = compileAccountGate(shapeOf(web!.structure));
+    const byId = new Map(negatives.map((n) => [n.id, n]));
+    const campaigns = new Map(web!.structure.campaigns.map((c) => [c.id, c.status]));
+    const live = keywords.filter(
+      (k) => campaigns.get(adGroups.find((g) => g.id === k.adGroupId)!.campaignId) === 'live',
+    );
+    const shutOut = live.filter(({ text, match, adGroupId }) =>
+      gate
+        .stoppers(text, adGroupId)
+        .some((id) => match !== 'automatic' && textSeverity({ text, match }, byId.get(id)!) === 'shut out'),
+    );
+    expect(shutOut.length).toBeGreaterThan(0);
+  });
+
+  test('keywords that stand twice', () => {
+    const texts = keywords.filter((k) => k.match === 'phrase').map((k) => k.text);
+    expect(new Set(texts).size).toBeLessThan(texts.length);
+  });
+});
+
+function shapeOf({ campaigns, adGroups, lists, hangings, negatives }: Structure): AccountShape {
+  return {
+    campaigns: campaigns.map(({ id }) => ({ id, adGroups: adGroups.filter((g) => g.campaignId === id) })),
+    lists: lists.map(({ id }) => ({
+      id,
+      hungOn: hangings.filter((h) => h.listId === id).flatMap((h) => h.campaignId ?? []),
+    })),
+    negatives,
+  };
+}

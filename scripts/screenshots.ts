@@ -1,0 +1,125 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import playwright from '../playwright.config';
+import { withFreshDemo } from './steps/fresh-demo';
+import { step } from './steps/say';
+import { readSettings } from './steps/settings';
+
+/**
+ * `npm run screenshots`: a picture of each main view, from a demo of its own, into docs/screenshots.
+ * `-- --of=ADDRESS` takes them of a demo that runs there, and leaves its changes behind.
+ */
+async function main(args: readonly string[]): Promise<void> {
+  const running = args.find((arg) => arg.startsWith('--of='))?.slice('--of='.length);
+  if (running) await takeAll(running);
+  else await withFreshDemo(readSettings('test'), 1, takeAll);
+}
+
+async function takeAll(address: string): Promise<void> {
+  const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
+  mkdirSync(folder, { recursive: true });
+  const browser = await chromium.launch(playwright.use!.launchOptions);
+  try {
+    const context = await browser.newContext({
+      baseURL: address,
+      viewport: { width: 1280, height: 800 },
+      reducedMotion: 'reduce',
+    });
+    const page = await context.newPage();
+    for (const [name, prepare] of Object.entries(VIEWS)) {
+      step(`Taking ${name}`);
+      await prepare(page);
+      await page.waitForTimeout(400); // what fades is gone, what is fetched is there
+      await page.screenshot({ path: path.join(folder, `${name}.png`) });
+    }
+  } finally {
+    await browser.close();
+  }
+}
+
+const WEB = '/larkfell-web';
+const REPORT = [
+  'Larkfell, October 2026',
+  'Day;Search term;Campaign;Ad group;Clicks;Impr.;Cost;Orders;CTR',
+  '31.10.2026;bee hive colouring pages;Hives · Starter;Complete hives;14;402;9,80;0;3,5 %',
+  '31.10.2026;langstroth hive kit;Hives · Starter;Complete hives;22;310;15,40;2;7,1 %',
+  '30.10.2026;beekeeper costume adults;Clothing · Suits;Full suits;31;655;21,70;0;4,7 %',
+  '30.10.2026;bee suit size 8;Clothing · Suits;Full suits;9;120;6,30;1;7,5 %',
+  '30.10.2026;bee smoker fuel;Tools · Smokers;Smokers;n/a;88;2,10;0;–',
+  '29.10.2026;bee keeping jobs scotland;Courses;Beginner courses;17;390;11,05;0;4,4 %',
+  'Total;;;;93;1965;66,35;3;',
+].join('\n');
+
+/** In this order: a later view shows what an earlier one did. */
+const VIEWS: Record<string, (page: Page) => Promise<void>> = {
+  async intake(page) {
+    await page.goto(`${WEB}/intake`);
+    await page
+      .getByLabel('Report file')
+      .setInputFiles({ name: 'october.csv', mimeType: 'text/csv', buffer: Buffer.from(REPORT) });
+    await page.getByTestId('sum-cost').waitFor();
+  },
+  async sift(page) {
+    for (const [holding, word] of [
+      ['tattoo', 'tattoo'],
+      ['movie', 'movie'],
+    ] as const) {
+      await page.goto(`${WEB}/sift?holding=${holding}`);
+      await page.locator('[aria-selected=true]').getByRole('button', { name: word }).click();
+      await page.locator('#terms').press('Enter');
+      await page.getByTestId('count-stopped').getByText(/[1-9]/).waitFor();
+    }
+    await page.goto(`${WEB}/sift`);
+    await chooseLastWord(page);
+  },
+  async 'sift-dark'(page) {
+    await page.emulateMedia({ colorScheme: 'dark' });
+    await page.goto(`${WEB}/sift?n=2`);
+    await chooseLastWord(page);
+  },
+  async 'sift-marketplace'(page) {
+    await page.emulateMedia({ colorScheme: 'light' });
+    await page.goto('/larkfell-market/sift');
+    await chooseLastWord(page);
+  },
+  async lists(page) {
+    await page.goto(`${WEB}/lists`);
+    await page.getByRole('button', { name: 'Second hand on Hives · Starter: hung' }).click();
+    await page.getByTestId('cell').waitFor();
+  },
+  async 'send-the-tray'(page) {
+    await page.getByRole('button', { name: 'Send the tray…' }).click();
+    await page.getByRole('dialog').waitFor();
+  },
+  async 'gate-check'(page) {
+    await page.getByRole('button', { name: /^Send \d/ }).click();
+    await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });
+    await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);
+    await page.getByTestId('gate-answer').waitFor();
+  },
+  async ledger(page) {
+    await page.getByRole('button', { name: '+ 1 week' }).click();
+    await page.getByText(/on the platform now/).waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Fetch report' }).click();
+    await page.getByText(/Report loaded:/).waitFor({ timeout: 120_000 });
+    await page.goto(`${WEB}/ledger`);
+    await page
+      .getByRole('button', { name: /^Stop “/ })
+      .first()
+      .click();
+    await page.getByText('days since').first().waitFor();
+  },
+};
+
+async function chooseLastWord(page: Page): Promise<void> {
+  const words = page.locator('[aria-selected=true] button');
+  await words.first().waitFor();
+  await page.locator('#terms').press(String(await words.count()));
+  await page.getByTestId('consequence').waitFor();
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  console.error(error);
+  process.exitCode = 1;
+});
