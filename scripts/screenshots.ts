@@ -61,12 +61,13 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByTestId('sum-cost').waitFor();
   },
   async sift(page) {
-    for (const [holding, word] of [
-      ['tattoo', 'tattoo'],
-      ['movie', 'movie'],
+    for (const [word, place] of [
+      ['tattoo', 'campaign'],
+      ['movie', 'Leisure & media'],
     ] as const) {
-      await page.goto(`${WEB}/sift?holding=${holding}`);
+      await page.goto(`${WEB}/sift?holding=${word}`);
       await page.locator('[aria-selected=true]').getByRole('button', { name: word }).click();
+      await page.getByRole('button', { name: new RegExp(`^${place} `) }).click();
       await page.locator('#terms').press('Enter');
       await page.getByTestId('count-stopped').getByText(/[1-9]/).waitFor();
     }

@@ -63,7 +63,7 @@ export function LoadPanel({ file, answer, options, onLoaded }: Props) {
               : `Loading: ${formatCount(file.rowsRead)} of ${plural(reading.rows, 'row')}`}
           </p>
           <progress
-            className="w-full accent-[var(--pine)]"
+            className="w-full"
             max={Math.max(1, reading.rows)}
             value={file.rowsRead}
             aria-label="Rows loaded"

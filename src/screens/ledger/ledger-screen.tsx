@@ -72,12 +72,15 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
   const { change } = line;
   const at = new Date(line.at);
   return (
-    <tr className={`border-t border-line align-baseline ${isChosen ? 'bg-raised' : ''}`} onClick={onChoose}>
-      <td className="px-4 py-1.5 whitespace-nowrap text-soft">
+    <tr
+      className={`border-t border-line align-top [&>td]:py-1.5 ${isChosen ? 'bg-raised' : ''}`}
+      onClick={onChoose}
+    >
+      <td className="px-4 whitespace-nowrap text-soft">
         {at.toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
       </td>
       <td className="truncate">{line.who}</td>
-      <td className="py-1.5 pr-2">
+      <td className="pr-2">
         <button
           type="button"
           className="text-left hover:underline"

@@ -51,8 +51,8 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
           const current = c.match === choice.match;
           return (
             <tr key={c.match} className={current ? 'font-semibold' : ''}>
-              <td>
-                <label className="-ml-1.5 inline-flex items-center gap-0.5">
+              <td className="flex items-center">
+                <label className="-ml-1.5 flex items-center gap-0.5">
                   <Radio
                     name="match"
                     checked={current}

@@ -21,7 +21,7 @@ export function SentNote({ sent }: { sent: SentState }) {
             {sent.answered === sent.total && ', reading back'}.
           </p>
           <progress
-            className="mt-1 h-1.5 w-full accent-[var(--pine)]"
+            className="mt-1 w-full"
             max={sent.total}
             value={sent.answered}
             aria-label="Changes answered"

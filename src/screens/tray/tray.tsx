@@ -36,7 +36,6 @@ export function Tray() {
         </h2>
         {error && <p className="text-[13px] text-rust">{error.message}</p>}
         {data && <Total view={data} />}
-        {data?.sent && <SentNote sent={data.sent} />}
         {data && count > 0 && (
           <ul className="-mx-4 mt-2 border-t border-line">
             {data.changes.map((change) => (
@@ -53,6 +52,7 @@ export function Tray() {
               {text}
             </p>
           ))}
+        {data?.sent && <SentNote sent={data.sent} />}
       </div>
       <div className="flex gap-2 border-t border-line px-4 py-3">
         <Button tone="main" disabled={count === 0} onClick={() => setSending(true)}>
