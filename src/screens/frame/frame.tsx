@@ -73,7 +73,11 @@ function Rail({ summary }: { summary: AccountSummary }) {
   const pathname = usePathname();
   return (
     <div className="row-span-2 flex flex-col border-r border-line">
-      <Link href="/" className="flex h-12 items-center gap-2.5 px-4 font-title text-[18px] font-bold">
+      <Link
+        href="/"
+        prefetch={false}
+        className="flex h-12 items-center gap-2.5 px-4 font-title text-[18px] font-bold"
+      >
         <Sign />
         <span className="max-[1180px]:hidden">Gate Post</span>
       </Link>
@@ -85,6 +89,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
             <Link
               key={path}
               href={href}
+              prefetch={false} // what was asked for comes first
               aria-current={current ? 'page' : undefined}
               title={name}
               className={`flex items-center gap-2.5 border-l-[3px] px-3.5 py-1.5 ${current ? 'border-pine bg-raised font-semibold text-pine' : 'border-transparent hover:bg-raised'}`}

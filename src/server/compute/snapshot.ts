@@ -14,8 +14,10 @@ import type { Db } from '../db/connection';
 import type { Account } from '../repositories/accounts';
 import {
   loadConvertingTerms,
+  loadSpendByDay,
   loadTermsOfWindow,
   loadWindow,
+  type DaySpend,
   type Term,
   type WindowRow,
 } from '../repositories/facts';
@@ -48,6 +50,8 @@ export type Snapshot = {
   /** id of a term → its index in `terms` */
   termIndex: ReadonlyMap<number, number>;
   termOfRow: Uint32Array;
+  /** spend of each day of the window */
+  days: readonly DaySpend[];
   served: ServedRows;
   /** the mirror's negatives over the rows */
   gate: RowGate;
@@ -70,10 +74,11 @@ export async function buildSnapshot(
 ): Promise<Snapshot> {
   const dataDays = await findDataDays(db, account.id);
   const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
-  const [mirror, rows, terms, converting] = await Promise.all([
+  const [mirror, rows, terms, spendOfDays, converting] = await Promise.all([
     loadMirror(db, account.id),
     loadWindow(db, account.id, window),
     loadTermsOfWindow(db, account.id, window),
+    loadSpendByDay(db, account.id, window),
     loadConvertingTerms(db, account.id, account.keeperConversions),
   ]);
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
@@ -93,6 +98,7 @@ export async function buildSnapshot(
       terms,
       termIndex,
       termOfRow,
+      days: spendOfDays,
       served,
       liveKeywords,
       converting,

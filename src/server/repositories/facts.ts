@@ -220,38 +220,50 @@ export async function loadConvertingTerms(db: Db, accountId: number, keeper: num
   return rows.map((row) => row.key);
 }
 
-/** Cost of a day: all of it, that of terms that converted in the window, and the part of both that is in `chosen`. */
 export type DaySpend = {
   day: string;
   costMicros: number;
+  /** cost of the terms that converted in the window */
   returnedMicros: number;
-  stoppedMicros: number;
-  stoppedReturnedMicros: number;
 };
 
-/** Spend of each day of a window; `chosen` are rows of it whose share is told apart. */
+/** Spend of each day of a window, in order. */
+export async function loadSpendByDay(
+  db: Db,
+  accountId: number,
+  window: { from: string; to: string },
+): Promise<DaySpend[]> {
+  const { rows } = await db.raw<{ rows: DaySpend[] }>(
+    `with fact as (
+       select day, term_id, cost_micros, conversions
+         from term_day where account_id = :account and day between :from and :to
+     ), converted as (
+       select term_id from fact group by term_id having sum(conversions) > 0
+     )
+     select day, coalesce(sum(cost_micros), 0)::bigint as "costMicros",
+            coalesce(sum(cost_micros) filter (where v.term_id is not null), 0)::bigint as "returnedMicros"
+       from fact left join converted v using (term_id)
+      group by day order by day`,
+    { account: accountId, from: window.from, to: window.to },
+  );
+  return rows;
+}
+
+/** Spend of some rows of a window by day, in order; `returned` says which of them are of terms that converted. */
 export async function loadSpendOfRows(
   db: Db,
   accountId: number,
   window: { from: string; to: string },
-  chosen: readonly Pick<WindowRow, 'termId' | 'adGroupId' | 'keywordId'>[],
+  chosen: readonly (Pick<WindowRow, 'termId' | 'adGroupId' | 'keywordId'> & { returned: boolean })[],
 ): Promise<DaySpend[]> {
+  if (chosen.length === 0) return [];
   const { rows } = await db.raw<{ rows: DaySpend[] }>(
-    `with fact as (
-       select * from term_day where account_id = :account and day between :from and :to
-     ), converted as (
-       select term_id from fact group by term_id having sum(conversions) > 0
-     ), chosen as (
-       select * from unnest(:terms::integer[], :groups::integer[], :keywords::integer[]) as c (term_id, ad_group_id, keyword_id)
-     )
-     select day, coalesce(sum(cost_micros), 0)::bigint as "costMicros",
-            coalesce(sum(cost_micros) filter (where v.term_id is not null), 0)::bigint as "returnedMicros",
-            coalesce(sum(cost_micros) filter (where c.term_id is not null), 0)::bigint as "stoppedMicros",
-            coalesce(sum(cost_micros) filter (where c.term_id is not null and v.term_id is not null), 0)::bigint
-              as "stoppedReturnedMicros"
-       from fact
-       left join converted v using (term_id)
-       left join chosen c using (term_id, ad_group_id, keyword_id)
+    `select day, coalesce(sum(cost_micros), 0)::bigint as "costMicros",
+            coalesce(sum(cost_micros) filter (where c.returned), 0)::bigint as "returnedMicros"
+       from term_day
+       join unnest(:terms::integer[], :groups::integer[], :keywords::integer[], :returned::boolean[])
+         as c (term_id, ad_group_id, keyword_id, returned) using (term_id, ad_group_id, keyword_id)
+      where account_id = :account and day between :from and :to
       group by day order by day`,
     {
       account: accountId,
@@ -260,6 +272,7 @@ export async function loadSpendOfRows(
       terms: chosen.map((r) => r.termId),
       groups: chosen.map((r) => r.adGroupId),
       keywords: chosen.map((r) => r.keywordId),
+      returned: chosen.map((r) => r.returned),
     },
   );
   return rows;

@@ -71,10 +71,16 @@ export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: re
 }
 
 async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {
-  const stopped = draft.stopped.map((r) => snapshot.rows[r]!);
-  const spend = await loadSpendOfRows(deps.db, account.id, snapshot.window, stopped);
-  return spend.map(({ day, costMicros, returnedMicros, stoppedMicros, stoppedReturnedMicros }) => {
-    const returned = returnedMicros - stoppedReturnedMicros;
+  const { rows, termOfRow, served, days, window } = snapshot;
+  const converted = (t: number) =>
+    rows.slice(served.rowStarts[t], served.rowStarts[t + 1]).some((row) => (row.conversions ?? 0) > 0);
+  const chosen = draft.stopped.map((r) => ({ ...rows[r]!, returned: converted(termOfRow[r]!) }));
+  const stopped = new Map(
+    (await loadSpendOfRows(deps.db, account.id, window, chosen)).map((spend) => [spend.day, spend]),
+  );
+  return days.map(({ day, costMicros, returnedMicros }) => {
+    const { costMicros: stoppedMicros = 0, returnedMicros: stoppedReturned = 0 } = stopped.get(day) ?? {};
+    const returned = returnedMicros - stoppedReturned;
     return {
       day,
       returnedMicros: returned,
