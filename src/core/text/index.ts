@@ -1,2 +1,6 @@
 export { createDictionary, type WordDictionary } from './dictionary';
 export { normalise, words } from './normalise';
+export { remainder } from './remainder';
+export { stemOf } from './stem';
+export { variants, type Variant } from './variants';
+export { compileVocabulary, type Vocabulary } from './vocabulary';

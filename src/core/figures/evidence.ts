@@ -1,0 +1,106 @@
+import betaCdf from '@stdlib/stats-base-dists-beta-cdf';
+import type { Figures } from './figures';
+
+/** A Beta(α, β) distribution of conversion rates: what is known of a term before its own clicks are looked at. */
+export type Prior = { alpha: number; beta: number };
+
+const STRENGTH = { least: 10, most: 1_000, withFewTerms: 50, fewTerms: 20 };
+
+/**
+ * Fits the prior of an account or campaign to its terms by their moments (rules 7.3).
+ * @param terms those without a click, or with unknown conversions, say nothing and are passed over
+ * @returns null when no term has a click
+ * Source: the weighted moments of Kleinman 1973, JASA 68:46.
+ */
+export function fitPrior(terms: Iterable<Pick<Figures, 'clicks' | 'conversions'>>): Prior | null {
+  const known: { n: number; c: number }[] = [];
+  for (const { clicks, conversions } of terms) {
+    if (clicks !== null && clicks >= 1 && conversions !== null)
+      known.push({ n: clicks, c: Math.min(conversions, clicks) });
+  }
+  if (known.length === 0) return null;
+  const clicks = known.reduce((sum, { n }) => sum + n, 0);
+  const mean = known.reduce((sum, { c }) => sum + c, 0) / clicks;
+  const spread = known.reduce((sum, { n, c }) => sum + n * (c / n - mean) ** 2, 0) / clicks;
+  const strength = strengthOf(mean, spread, known.length, clicks);
+  return { alpha: mean * strength, beta: (1 - mean) * strength };
+}
+
+function strengthOf(mean: number, spread: number, terms: number, clicks: number): number {
+  if (terms < STRENGTH.fewTerms) return STRENGTH.withFewTerms;
+  const between = spread - (mean * (1 - mean) * terms) / clicks;
+  if (between <= 0) return STRENGTH.most;
+  return Math.min(STRENGTH.most, Math.max(STRENGTH.least, (mean * (1 - mean)) / between - 1));
+}
+
+/** What an account steers by. Money in micro-units; the ACoS is a fraction. */
+export type Target =
+  | { by: 'CPA'; micros: number | null }
+  | { by: 'ACoS'; fraction: number | null; meanValueMicros: number | null };
+
+/**
+ * The conversion rate at which a click pays for itself (rules 7.3), 0..1.
+ * @param cpcMicros of the term, or of the account where the term has no click
+ * @returns null without a target or any value
+ * @example breakEvenCvr(900_000, { by: 'CPA', micros: 18_000_000 }) // 0.05
+ */
+export function breakEvenCvr(cpcMicros: number | null, target: Target): number | null {
+  const worth =
+    target.by === 'CPA'
+      ? target.micros
+      : target.fraction !== null && target.meanValueMicros !== null
+        ? target.fraction * target.meanValueMicros
+        : null;
+  return cpcMicros === null || worth === null || worth <= 0 ? null : Math.min(1, cpcMicros / worth);
+}
+
+type Question = Prior & { breakEvenCvr: number };
+
+/**
+ * The probability that a term's true conversion rate lies below the break-even rate, given its clicks and conversions
+ * (rules 7.3), 0..1, by the regularised incomplete beta function.
+ * @param question conversions beyond the clicks count as that many clicks' worth
+ * @throws RangeError when a figure is negative or α + β is not above 0
+ * @example probabilityMissesTarget({ clicks: 0, conversions: 0, alpha: 1, beta: 1, breakEvenCvr: 0.3 }) // 0.3
+ */
+export function probabilityMissesTarget(
+  question: Question & { clicks: number; conversions: number },
+): number {
+  const { clicks, conversions, alpha, beta, breakEvenCvr: rate } = question;
+  if (!(clicks >= 0 && conversions >= 0))
+    throw new RangeError(`clicks and conversions must be 0 or more; got ${clicks} and ${conversions}`);
+  if (!(alpha >= 0 && beta >= 0 && alpha + beta > 0))
+    throw new RangeError(`alpha and beta must be 0 or more and not both 0; got ${alpha} and ${beta}`);
+  const converted = Math.min(conversions, clicks);
+  const [a, b] = [alpha + converted, beta + clicks - converted];
+  if (rate <= 0) return 0;
+  if (a === 0) return 1; // all the weight lies at 0
+  if (b === 0) return 0; // all the weight lies at 1
+  return rate >= 1 ? 1 : betaCdf(rate, a, b);
+}
+
+/**
+ * The fewest clicks without a conversion after which a term misses its target with the given probability (7.3).
+ * @param question level 0..1, 0.95 unless given
+ * @returns null when no number of clicks would do
+ * @example clicksThatSettle({ alpha: 1, beta: 1, breakEvenCvr: 0.05 }) // 58
+ */
+export function clicksThatSettle({
+  level = 0.95,
+  ...question
+}: Question & { level?: number }): number | null {
+  const settles = (clicks: number) =>
+    probabilityMissesTarget({ ...question, clicks, conversions: 0 }) >= level;
+  if (settles(0)) return 0;
+  let [no, yes] = [0, 1];
+  while (!settles(yes)) {
+    [no, yes] = [yes, yes * 2];
+    if (yes > Number.MAX_SAFE_INTEGER) return null;
+  }
+  while (yes - no > 1) {
+    const middle = Math.floor((no + yes) / 2);
+    if (settles(middle)) yes = middle;
+    else no = middle;
+  }
+  return yes;
+}
