@@ -1,6 +1,5 @@
-import { words } from '../text';
-import { matchWords } from './match';
-import type { AccountShape, MatchType, PlacedNegative, Place } from './negative';
+import { createNegativeIndex } from './negative-index';
+import type { AccountShape, PlacedNegative, Place } from './negative';
 
 /** What stops a query in one ad group of a whole account; changes without compiling the rest again. */
 export type AccountGate = {
@@ -23,11 +22,9 @@ export type AccountGate = {
   takeDown(listId: string, campaignId: string | null): void;
 };
 
-type Entry = { id: string; order: number; match: MatchType; words: readonly string[]; place: Place };
-
 /**
- * Compiles an account: one index over all its negatives, in which each stands under its rarest word, and the
- * question of force asked only for those that match.
+ * Compiles an account: one index over all its negatives, which all ad groups share, and the question of force asked
+ * only for those that match.
  * @example compileAccountGate({ campaigns, lists, negatives }).stoppers('free hive', 'ag-1') // ['n-4']
  */
 export function compileAccountGate(account: AccountShape): AccountGate {
@@ -36,12 +33,19 @@ export function compileAccountGate(account: AccountShape): AccountGate {
   for (const list of account.lists) {
     hangings.set(list.id, new Set(list.hungOn === 'account' ? [null] : list.hungOn));
   }
-  const entries = new Map<string, Entry>();
-  const buckets = new Map<string, Set<Entry>>();
-  const uses = new Map<string, number>();
-  let order = 0;
+  const index = createNegativeIndex(account.negatives);
+  /** what stands at each index, and the index of each id */
+  const filed: { id: string; place: Place }[] = [];
+  const indexOf = new Map<string, number>();
+  account.negatives.forEach((negative, at) => note(negative, at));
 
-  function inForce({ place }: Entry, adGroupId: string): boolean {
+  function note({ id, place }: PlacedNegative, at: number) {
+    if (indexOf.has(id)) throw new RangeError(`a negative's id must be new; got ${id}`);
+    indexOf.set(id, at);
+    filed[at] = { id, place };
+  }
+
+  function inForce(place: Place, adGroupId: string): boolean {
     const campaignId = campaignOf.get(adGroupId);
     if (campaignId === undefined)
       throw new RangeError(`an ad group must be of the account; got ${adGroupId}`);
@@ -59,59 +63,24 @@ export function compileAccountGate(account: AccountShape): AccountGate {
     }
   }
 
-  function matchingEntries(query: string): Entry[] {
-    const asked = words(query);
-    const found: Entry[] = [];
-    for (const word of new Set(asked)) {
-      for (const entry of buckets.get(word) ?? []) {
-        if (matchWords(entry.match, entry.words, asked)) found.push(entry);
-      }
-    }
-    return found.sort((a, b) => a.order - b.order);
+  function require(id: string): number {
+    const at = indexOf.get(id);
+    if (at === undefined) throw new RangeError(`a negative must be of the account; got ${id}`);
+    return at;
   }
-
-  const rarestOf = (of: readonly string[]) =>
-    of.reduce((best, word) => ((uses.get(word) ?? 0) < (uses.get(best) ?? 0) ? word : best), of[0]!);
-
-  function file(entry: Entry) {
-    if (entry.words.length === 0) return;
-    const rarest = rarestOf(entry.words);
-    let bucket = buckets.get(rarest);
-    if (!bucket) buckets.set(rarest, (bucket = new Set()));
-    bucket.add(entry);
-  }
-
-  function enter({ id, text, match, place }: PlacedNegative): Entry {
-    if (entries.has(id)) throw new RangeError(`a negative's id must be new; got ${id}`);
-    const entry = { id, order: order++, match, words: words(text), place };
-    entries.set(id, entry);
-    for (const word of new Set(entry.words)) uses.set(word, (uses.get(word) ?? 0) + 1);
-    return entry;
-  }
-
-  function require(id: string): Entry {
-    const entry = entries.get(id);
-    if (!entry) throw new RangeError(`a negative must be of the account; got ${id}`);
-    return entry;
-  }
-
-  account.negatives.map(enter).forEach(file); // all uses are counted before the first is filed
 
   return {
     stoppers: (query, adGroupId) =>
-      matchingEntries(query)
-        .filter((e) => inForce(e, adGroupId))
-        .map((e) => e.id),
-    matching: (query) => matchingEntries(query).map((e) => e.id),
-    isInForce: (id, adGroupId) => inForce(require(id), adGroupId),
-    add: (negative) => file(enter(negative)),
+      index.matching(query).flatMap((at) => (inForce(filed[at]!.place, adGroupId) ? [filed[at]!.id] : [])),
+    matching: (query) => index.matching(query).map((at) => filed[at]!.id),
+    isInForce: (id, adGroupId) => inForce(filed[require(id)]!.place, adGroupId),
+    add(negative) {
+      if (indexOf.has(negative.id)) throw new RangeError(`a negative's id must be new; got ${negative.id}`);
+      note(negative, index.add(negative));
+    },
     remove(id) {
-      const entry = require(id);
-      entries.delete(id);
-      for (const word of new Set(entry.words)) {
-        uses.set(word, uses.get(word)! - 1);
-        buckets.get(word)?.delete(entry);
-      }
+      index.remove(require(id));
+      indexOf.delete(id);
     },
     hang(listId, campaignId) {
       const hung = hangings.get(listId);

@@ -29,35 +29,44 @@ export function standsIn<Word>(part: readonly Word[], whole: readonly Word[]): b
 }
 
 /**
- * The same rule on coded words that stand in a column, without making anything: `negative` against
- * `column[start .. end)`.
+ * The same rule on coded words in columns, without making anything: the negative's words are
+ * `column[start .. end)`, the query's `query[from .. to)`.
  */
 export function matchSlice(
   match: MatchType,
-  negative: readonly number[],
   column: Uint32Array,
   start: number,
   end: number,
+  query: ArrayLike<number>,
+  from = 0,
+  to = query.length,
 ): boolean {
-  if (negative.length === 0) return false;
+  const length = end - start;
+  if (length === 0) return false;
   switch (match) {
     case 'broad':
-      for (const word of negative) if (!holds(word, column, start, end)) return false;
+      for (let i = start; i < end; i++) if (!holds(column[i]!, query, from, to)) return false;
       return true;
     case 'phrase':
-      for (let at = start; at + negative.length <= end; at++) if (sameAt(negative, column, at)) return true;
+      for (let at = from; at + length <= to; at++) if (sameAt(column, start, length, query, at)) return true;
       return false;
     case 'exact':
-      return negative.length === end - start && sameAt(negative, column, start);
+      return length === to - from && sameAt(column, start, length, query, from);
   }
 }
 
-function sameAt(negative: readonly number[], column: Uint32Array, at: number): boolean {
-  for (let i = 0; i < negative.length; i++) if (negative[i] !== column[at + i]) return false;
+function sameAt(
+  column: Uint32Array,
+  start: number,
+  length: number,
+  query: ArrayLike<number>,
+  at: number,
+): boolean {
+  for (let i = 0; i < length; i++) if (column[start + i] !== query[at + i]) return false;
   return true;
 }
 
-function holds(word: number, column: Uint32Array, start: number, end: number): boolean {
-  for (let i = start; i < end; i++) if (column[i] === word) return true;
+function holds(word: number, query: ArrayLike<number>, from: number, to: number): boolean {
+  for (let i = from; i < to; i++) if (query[i] === word) return true;
   return false;
 }

@@ -1,5 +1,6 @@
+import { grown } from '../columns';
 import { matchSlice, type NegativeText } from '../gate';
-import { createDictionary, words, type WordDictionary } from '../text';
+import { createDictionary, type WordDictionary } from '../text';
 
 /**
  * Texts as columns, coded once, with a posting list for each word.
@@ -17,27 +18,37 @@ export type TermTable = {
 /** Codes texts. A text without a word keeps its index and is matched by nothing. */
 export function buildTermTable(texts: readonly string[]): TermTable {
   const dictionary = createDictionary();
-  const coded = texts.map((text) => words(text).map((word) => dictionary.intern(word)));
   const starts = new Uint32Array(texts.length + 1);
-  coded.forEach((ids, t) => (starts[t + 1] = starts[t]! + ids.length));
-  return {
-    dictionary,
-    starts,
-    wordIds: Uint32Array.from(coded.flat()),
-    ...postingLists(coded, dictionary.size),
-  };
+  let wordIds = new Uint32Array(4 * texts.length + 16);
+  texts.forEach((text, t) => {
+    const end = starts[t]! + dictionary.internAll(text);
+    if (end > wordIds.length) wordIds = grown(wordIds, 2 * end);
+    for (let i = starts[t]!; i < end; i++) wordIds[i] = dictionary.coded[i - starts[t]!]!;
+    starts[t + 1] = end;
+  });
+  wordIds = wordIds.slice(0, starts[texts.length]);
+  return { dictionary, starts, wordIds, ...postingLists(starts, wordIds, dictionary.size) };
 }
 
-function postingLists(coded: readonly (readonly number[])[], size: number) {
+/** Counts each word's texts, then fills the lists; a word that repeats in a text is entered once. */
+function postingLists(starts: Uint32Array, wordIds: Uint32Array, size: number) {
   const postingStarts = new Uint32Array(size + 1);
-  const distinct = coded.map((ids) => [...new Set(ids)]);
-  for (const ids of distinct) for (const id of ids) postingStarts[id + 1]! += 1;
+  const isFirst = (at: number, start: number) => {
+    for (let i = start; i < at; i++) if (wordIds[i] === wordIds[at]) return false;
+    return true;
+  };
+  const texts = starts.length - 1;
+  for (let t = 0; t < texts; t++) {
+    for (let i = starts[t]!; i < starts[t + 1]!; i++)
+      if (isFirst(i, starts[t]!)) postingStarts[wordIds[i]! + 1]! += 1;
+  }
   for (let w = 0; w < size; w++) postingStarts[w + 1]! += postingStarts[w]!;
   const next = postingStarts.slice();
   const postings = new Uint32Array(postingStarts[size]!);
-  distinct.forEach((ids, t) => {
-    for (const id of ids) postings[next[id]!++] = t;
-  });
+  for (let t = 0; t < texts; t++) {
+    for (let i = starts[t]!; i < starts[t + 1]!; i++)
+      if (isFirst(i, starts[t]!)) postings[next[wordIds[i]!]!++] = t;
+  }
   return { postingStarts, postings };
 }
 
@@ -46,20 +57,21 @@ function postingLists(coded: readonly (readonly number[])[], size: number) {
  * the negative's rarest word.
  * @example matchingTexts(buildTermTable(['free hive', 'hive']), { text: 'free', match: 'broad' }) // [0]
  */
-export function matchingTexts(table: TermTable, negative: NegativeText): number[] {
-  const ids: number[] = [];
-  for (const word of words(negative.text)) {
-    const id = table.dictionary.idOf(word);
-    if (id === undefined) return [];
-    ids.push(id);
-  }
-  if (ids.length === 0) return [];
-  const uses = (id: number) => table.postingStarts[id + 1]! - table.postingStarts[id]!;
+export function matchingTexts(table: TermTable, { text, match }: NegativeText): number[] {
+  const { starts, wordIds, postings, postingStarts } = table;
+  const count = table.dictionary.code(text);
+  const coded = table.dictionary.coded.subarray(0, count);
+  if (count === 0 || coded.includes(-1)) return [];
+  const ids = Uint32Array.from(coded);
+  const uses = (id: number) => postingStarts[id + 1]! - postingStarts[id]!;
   const rarest = ids.reduce((best, id) => (uses(id) < uses(best) ? id : best));
   const found: number[] = [];
-  for (let p = table.postingStarts[rarest]!; p < table.postingStarts[rarest + 1]!; p++) {
-    const t = table.postings[p]!;
-    if (matchSlice(negative.match, ids, table.wordIds, table.starts[t]!, table.starts[t + 1]!)) found.push(t);
+  for (let p = postingStarts[rarest]!; p < postingStarts[rarest + 1]!; p++) {
+    const t = postings[p]!;
+    if (matchSlice(match, ids, 0, ids.length, wordIds, starts[t]!, starts[t + 1]!)) found.push(t);
   }
   return found;
 }
+
+/** Stands for a word that no text holds. */
+const UNKNOWN = 0xffffffff;
