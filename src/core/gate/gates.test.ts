@@ -3,9 +3,9 @@ import { describe, expect, test } from 'vitest';
 import { compileAccountGate } from './account-gate';
 import { compileGate } from './compile-gate';
 import { covers } from './covers';
-import type { AccountShape, PlacedNegative, Place } from './negative';
+import type { AccountShape, Place } from './negative';
 import { stops } from './stops';
-import { aNegative, aText } from './testing';
+import { aNegative, anAccount, aText } from './testing';
 
 const runs = { numRuns: 2_000 };
 
@@ -38,35 +38,6 @@ describe('compileGate', () => {
   });
 });
 
-const CAMPAIGNS = [
-  { id: 'c1', adGroups: [{ id: 'g1' }, { id: 'g2' }] },
-  { id: 'c2', adGroups: [{ id: 'g3' }] },
-];
-const PLACES: Place[] = [
-  { kind: 'account', id: null },
-  { kind: 'campaign', id: 'c1' },
-  { kind: 'campaign', id: 'c2' },
-  { kind: 'adGroup', id: 'g1' },
-  { kind: 'adGroup', id: 'g3' },
-  { kind: 'list', id: 'l1' },
-  { kind: 'list', id: 'l2' },
-];
-
-const placedNegatives = fc
-  .array(fc.tuple(aNegative(), fc.constantFrom(...PLACES)), { maxLength: 10 })
-  .map((all) => all.map(([text, place], i): PlacedNegative => ({ ...text, place, id: `n${i}` })));
-const hungOn = fc.oneof(fc.subarray(['c1', 'c2']), fc.constant('account' as const));
-const accounts = fc
-  .record({ negatives: placedNegatives, one: hungOn, two: hungOn })
-  .map(({ negatives, one, two }): AccountShape => ({
-    campaigns: CAMPAIGNS,
-    lists: [
-      { id: 'l1', hungOn: one },
-      { id: 'l2', hungOn: two },
-    ],
-    negatives,
-  }));
-
 /** Rules 2.3 and 2.4, word for word. */
 function plainStoppers(account: AccountShape, query: string, adGroupId: string): string[] {
   const campaign = account.campaigns.find((c) => c.adGroups.some((g) => g.id === adGroupId))!;
@@ -83,7 +54,7 @@ function plainStoppers(account: AccountShape, query: string, adGroupId: string):
 describe('compileAccountGate', () => {
   test('agrees with the readable rule in every ad group', () => {
     fc.assert(
-      fc.property(accounts, aText(), (account, query) => {
+      fc.property(anAccount(), aText(), (account, query) => {
         const gate = compileAccountGate(account);
         for (const id of ['g1', 'g2', 'g3'])
           expect(gate.stoppers(query, id)).toEqual(plainStoppers(account, query, id));
@@ -94,7 +65,7 @@ describe('compileAccountGate', () => {
 
   test('after additions, removals, hanging and taking down it answers like a gate compiled anew', () => {
     fc.assert(
-      fc.property(accounts, accounts, aText(), fc.nat(9), (before, extra, query, drop) => {
+      fc.property(anAccount(), anAccount(), aText(), fc.nat(9), (before, extra, query, drop) => {
         const gate = compileAccountGate(before);
         const added = extra.negatives.map((n) => ({ ...n, id: `x${n.id}` }));
         added.forEach((n) => gate.add(n));
@@ -106,7 +77,7 @@ describe('compileAccountGate', () => {
 
         const [one, two] = before.lists;
         const anew: AccountShape = {
-          campaigns: CAMPAIGNS,
+          campaigns: before.campaigns,
           lists: [
             { id: 'l1', hungOn: one!.hungOn === 'account' ? 'account' : ['c1'] },
             { id: 'l2', hungOn: two!.hungOn === 'account' ? [] : two!.hungOn },
@@ -121,7 +92,7 @@ describe('compileAccountGate', () => {
   });
 
   test('an unknown ad group and a taken id are mistakes of the caller', () => {
-    const gate = compileAccountGate({ campaigns: CAMPAIGNS, lists: [], negatives: [] });
+    const gate = compileAccountGate({ campaigns: [], lists: [], negatives: [] });
     gate.add({ id: 'n', text: 'bee', match: 'broad', place: { kind: 'account', id: null } });
     expect(() => gate.stoppers('bee', 'g9')).toThrow(RangeError);
     expect(() =>

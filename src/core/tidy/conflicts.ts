@@ -1,0 +1,85 @@
+import { addFigures, noFigures, type Figures } from '../figures';
+import {
+  compileAccountGate,
+  textSeverity,
+  type AccountShape,
+  type NegativeText,
+  type Severity,
+} from '../gate';
+
+export type ConflictsQuestion = {
+  account: AccountShape;
+  /** effectively live ones, unless others are wanted */
+  keywords: readonly (NegativeText & { id: string; adGroupId: string })[];
+  /** what was served in the look-back window; a keyword's id, or null for automatic targeting */
+  served: readonly ({ text: string; keywordId: string | null } & Partial<Figures>)[];
+};
+
+/** A live keyword and a negative in force in its ad group that work against each other (rules 4). */
+export type Conflict = {
+  keywordId: string;
+  negativeId: string;
+  severity: Exclude<Severity, 'none'>;
+  /** of the keyword's terms in the window that the negative stops: how many, and their sums */
+  terms: number;
+  lost: Figures;
+};
+
+/**
+ * All conflicts of an account, the worst first, then the costliest. Each keyword asks one gate about its own text and
+ * about its terms; nothing is compared pair by pair.
+ */
+export function findConflicts({ account, keywords, served }: ConflictsQuestion): Conflict[] {
+  const gate = compileAccountGate(account);
+  const negative = new Map(account.negatives.map((n) => [n.id, n]));
+  const termsOf = groupByKeyword(served);
+  const conflicts = keywords.flatMap((keyword) => {
+    const found = new Map<string, Conflict & { converts: boolean }>();
+    const enter = (negativeId: string, severity: Conflict['severity']) => {
+      let conflict = found.get(negativeId);
+      if (!conflict) {
+        conflict = {
+          keywordId: keyword.id,
+          negativeId,
+          severity,
+          terms: 0,
+          lost: noFigures(),
+          converts: false,
+        };
+        found.set(negativeId, conflict);
+      }
+      return conflict;
+    };
+    for (const id of gate.stoppers(keyword.text, keyword.adGroupId)) {
+      const severity = textSeverity(keyword, negative.get(id)!);
+      if (severity !== 'none') enter(id, severity);
+    }
+    for (const term of termsOf.get(keyword.id) ?? []) {
+      for (const id of gate.stoppers(term.text, keyword.adGroupId)) {
+        const conflict = enter(id, 'costly');
+        conflict.terms += 1;
+        addFigures(conflict.lost, term);
+        conflict.converts ||= (term.conversions ?? 0) > 0;
+      }
+    }
+    // A term that is stopped and never converted hurts nothing by itself.
+    return [...found.values()].flatMap(({ converts, ...conflict }) =>
+      conflict.severity === 'costly' && !converts ? [] : [conflict],
+    );
+  });
+  const order = { 'shut out': 0, narrowed: 1, costly: 2 };
+  return conflicts.sort(
+    (a, b) => order[a.severity] - order[b.severity] || (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0),
+  );
+}
+
+function groupByKeyword(served: ConflictsQuestion['served']) {
+  const groups = new Map<string, ConflictsQuestion['served'][number][]>();
+  for (const row of served) {
+    if (row.keywordId === null) continue;
+    const group = groups.get(row.keywordId);
+    if (group) group.push(row);
+    else groups.set(row.keywordId, [row]);
+  }
+  return groups;
+}

@@ -1,0 +1,211 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { words } from '../text';
+import {
+  campaignsOverlap,
+  findDuplicates,
+  type DuplicatesAccount,
+  type DuplicatesOptions,
+} from './duplicates';
+import { rankSurvivors } from './survivor';
+
+type Campaign = DuplicatesAccount['campaigns'][number];
+type Keyword = Campaign['adGroups'][number]['keywords'][number];
+
+const keyword = (id: string, text: string, over: Partial<Keyword> = {}): Keyword => ({
+  ...{ id, text, match: 'phrase', status: 'live' },
+  ...over,
+});
+const campaign = (id: string, groups: Keyword[][], over: Partial<Campaign> = {}): Campaign => ({
+  ...{ id, status: 'live', endDate: null, location: [], audience: [], device: [], language: [] },
+  adGroups: groups.map((keywords, i) => ({ id: `${id}-${i}`, status: 'live', keywords })),
+  ...over,
+});
+const find = (campaigns: Campaign[], options: Partial<DuplicatesOptions> = {}) =>
+  findDuplicates(
+    { today: '2026-11-22', campaigns },
+    { wordOrder: 'same', matchType: 'same', reach: 'all', ...options },
+  );
+
+describe('duplicate keywords', () => {
+  const apart = [
+    campaign('c1', [
+      [keyword('a', 'Bee Hive'), keyword('b', 'hive bee'), keyword('c', 'bee-hive', { match: 'exact' })],
+      [keyword('d', 'bee hive')],
+    ]),
+    campaign('c2', [[keyword('e', 'bee  hive!')]]),
+  ];
+
+  test.each([
+    [{}, [['a', 'd', 'e']]],
+    [{ reach: 'campaign' }, [['a', 'd']]],
+    [{ reach: 'adGroup' }, []],
+    [{ matchType: 'any', reach: 'adGroup' }, [['a', 'c']]],
+    [{ wordOrder: 'any' }, [['a', 'b', 'd', 'e']]],
+    [{ wordOrder: 'any', matchType: 'any' }, [['a', 'b', 'c', 'd', 'e']]],
+  ] as [Partial<DuplicatesOptions>, string[][]][])('with %o are %j', (options, groups) => {
+    expect(find(apart, options)).toEqual({ groups, deliberate: [] });
+  });
+
+  test('words in any order are compared with repeats counted', () => {
+    const twice = [campaign('c1', [[keyword('a', 'bee bee hive'), keyword('b', 'hive bee')]])];
+    expect(find(twice, { wordOrder: 'any' }).groups).toEqual([]);
+  });
+
+  test('what is paused, ended or removed is looked at only when asked', () => {
+    const over = { endDate: '2026-11-21' };
+    const some = [
+      campaign('c1', [[keyword('a', 'hive'), keyword('b', 'hive', { status: 'paused' })]]),
+      campaign('c2', [[keyword('c', 'hive')]], over),
+      campaign('c3', [[keyword('d', 'hive')]], { endDate: '2026-11-22' }),
+      campaign('c4', [[keyword('e', 'hive', { status: 'paused' })]], { status: 'removed' }),
+    ];
+    expect(find(some).groups).toEqual([['a', 'd']]); // the last day still counts
+    expect(find(some, { statuses: ['live', 'paused', 'ended'] }).groups).toEqual([['a', 'b', 'c', 'd']]);
+    expect(find(some, { statuses: ['removed', 'ended'] }).groups).toEqual([['c', 'e']]);
+  });
+
+  test('campaigns that never meet are deliberate, pair by pair', () => {
+    const split = [
+      campaign('c1', [[keyword('a', 'hive')]], { location: ['GB-N'] }),
+      campaign('c2', [[keyword('b', 'hive')]], { location: ['GB-S'] }),
+      campaign('c3', [[keyword('c', 'hive')]]),
+    ];
+    // c1 and c2 never meet, but both meet c3: one group, and one pair set aside.
+    expect(find(split)).toEqual({ groups: [['a', 'b', 'c']], deliberate: [['a', 'b']] });
+    expect(find(split.slice(0, 2))).toEqual({ groups: [], deliberate: [['a', 'b']] });
+  });
+
+  test('a text without a word is no keyword', () => {
+    expect(find([campaign('c1', [[keyword('a', '?'), keyword('b', '!')]])]).groups).toEqual([]);
+  });
+
+  test('agree with the rule asked pair by pair', () => {
+    const aKeyword = fc.record({
+      text: fc.constantFrom('bee hive', 'hive bee', 'hive', 'Hive', '?'),
+      match: fc.constantFrom('broad' as const, 'exact' as const),
+      status: fc.constantFrom('live' as const, 'live' as const, 'paused' as const),
+    });
+    const some = <T>(...of: T[]) => fc.subarray(of);
+    const aCampaign = fc.record({
+      status: fc.constantFrom('live' as const, 'live' as const, 'paused' as const),
+      endDate: fc.constantFrom(null, null, '2026-11-21', '2026-11-22'),
+      ...{
+        location: some('GB', 'GB-N', 'FR'),
+        audience: some('x'),
+        device: some('phone', 'desk'),
+        language: some('en', 'fr'),
+      },
+      groups: fc.array(fc.array(aKeyword, { maxLength: 3 }), { maxLength: 2 }),
+    });
+    const options = fc.record({
+      wordOrder: fc.constantFrom('same' as const, 'any' as const),
+      matchType: fc.constantFrom('same' as const, 'any' as const),
+      reach: fc.constantFrom('adGroup' as const, 'campaign' as const, 'all' as const),
+    });
+    fc.assert(
+      fc.property(fc.array(aCampaign, { maxLength: 4 }), options, (drawn, chosen) => {
+        let id = 0;
+        const campaigns = drawn.map(({ groups, ...over }, c) =>
+          campaign(
+            `c${c}`,
+            groups.map((ks) => ks.map((k) => keyword(`k${id++}`, k.text, k))),
+            over,
+          ),
+        );
+        const all = campaigns.flatMap((c) => c.adGroups.flatMap((g) => g.keywords.map((k) => ({ k, g, c }))));
+        const live = all.filter(
+          ({ k, c }) =>
+            k.status === 'live' &&
+            c.status === 'live' &&
+            (c.endDate ?? '9') >= '2026-11-22' &&
+            words(k.text).length > 0,
+        );
+        const said = (text: string) =>
+          (chosen.wordOrder === 'any' ? words(text).sort() : words(text)).join(' ');
+        const alike = live.flatMap((x, i) =>
+          live.slice(i + 1).flatMap((y) => {
+            if (said(x.k.text) !== said(y.k.text)) return [];
+            if (chosen.matchType === 'same' && x.k.match !== y.k.match) return [];
+            if (chosen.reach === 'adGroup' && x.g !== y.g) return [];
+            return chosen.reach === 'campaign' && x.c !== y.c ? [] : [[x, y] as const];
+          }),
+        );
+        const { groups, deliberate } = find(campaigns, chosen);
+        const expected = alike.filter(([x, y]) => x.c !== y.c && !campaignsOverlap(x.c, y.c));
+        expect(new Set(deliberate.map(String))).toEqual(
+          new Set(expected.map(([x, y]) => `${x.k.id},${y.k.id}`)),
+        );
+        for (const [x, y] of alike) {
+          if (x.c !== y.c && !campaignsOverlap(x.c, y.c)) continue;
+          expect(groups.filter((g) => g.includes(x.k.id) && g.includes(y.k.id))).toHaveLength(1);
+        }
+        const competing = new Set(
+          alike
+            .filter(([x, y]) => x.c === y.c || campaignsOverlap(x.c, y.c))
+            .flat()
+            .map((x) => x.k.id),
+        );
+        expect(new Set(groups.flat())).toEqual(competing);
+      }),
+      { numRuns: 1_500 },
+    );
+  });
+});
+
+describe('campaigns overlap', () => {
+  const targets = (location: string[], device: string[] = []) => ({
+    location,
+    device,
+    audience: [],
+    language: [],
+  });
+  test.each([
+    [targets(['GB']), targets(['GB-N']), true],
+    [targets(['GB-N']), targets(['GB-NW']), false],
+    [targets(['GB-N-1']), targets(['GB-N', 'FR']), true],
+    [targets([]), targets(['FR']), true],
+    [targets(['GB'], ['phone']), targets(['GB'], ['desk']), false],
+  ])('%o and %o: %s', (a, b, meet) => {
+    expect(campaignsOverlap(a, b)).toBe(meet);
+    expect(campaignsOverlap(b, a)).toBe(meet);
+  });
+});
+
+describe('the survivor of a group', () => {
+  const contender = (
+    id: string,
+    clicks: number,
+    cost: number,
+    conversions: number,
+    createdAt = '2026-01-01',
+  ) => ({
+    ...{ id, clicks, conversions, createdAt },
+    costMicros: cost * 1e6,
+  });
+
+  test('is the one with the lowest expected cost of a conversion, pulled to the rate of the group', () => {
+    // cvr0 = 12 / 250. a: 1 / (10 + 50 · 0.048) / 250 …; b has the lower rate and the lower price.
+    const [best, second] = rankSurvivors([contender('a', 200, 200, 10), contender('b', 50, 20, 2)], null);
+    expect(best).toMatchObject({ id: 'b', cpcMicros: 400_000 });
+    expect(best!.cvr).toBeCloseTo((2 + 50 * 0.048) / 100, 12);
+    expect(best!.costMicros).toBeCloseTo(400_000 / 0.044, 3);
+    expect(second!.costMicros).toBeCloseTo(1_000_000 / ((10 + 2.4) / 250), 3);
+  });
+
+  test('without a conversion the account’s rate stands in; without a click the price of the group', () => {
+    const [best, other] = rankSurvivors([contender('a', 100, 80, 0), contender('b', 0, 0, 0)], 0.04);
+    expect(best).toMatchObject({ id: 'b', cpcMicros: 800_000, cvr: 0.04 });
+    expect(other!.cvr).toBeCloseTo(2 / 150, 12);
+  });
+
+  test('ties go to more conversions, more clicks, the older', () => {
+    const ids = (...of: Parameters<typeof contender>[]) =>
+      rankSurvivors(
+        of.map((c) => contender(...c)),
+        null,
+      ).map((k) => k.id);
+    expect(ids(['a', 0, 0, 0, '2026-02-01'], ['b', 0, 0, 0, '2025-02-01'])).toEqual(['b', 'a']);
+    expect(ids(['a', 10, 0, 0], ['b', 20, 0, 0])).toEqual(['b', 'a']);
+  });
+});

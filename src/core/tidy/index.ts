@@ -1,0 +1,12 @@
+export { findConflicts, type Conflict, type ConflictsQuestion } from './conflicts';
+export {
+  campaignsOverlap,
+  effectiveStatus,
+  findDuplicates,
+  type DuplicatesAccount,
+  type DuplicatesOptions,
+  type Status,
+} from './duplicates';
+export { compileReach, type Reach } from './reach';
+export { findRedundant, type Redundancy } from './redundant';
+export { rankSurvivors, type Contender, type Expected } from './survivor';
