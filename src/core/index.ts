@@ -28,16 +28,22 @@ export {
 } from './changes';
 export {
   addFigures,
+  breakEvenCvr,
+  clicksThatSettle,
   compareWithUndefinedLast,
   daysBetween,
+  fitPrior,
   lookBack,
   noFigures,
+  probabilityMissesTarget,
   ratios,
   shiftDay,
   spendWithoutReturn,
   sumFigures,
   type Figures,
+  type Prior,
   type Ratios,
+  type Target,
   type Window,
 } from './figures';
 export {
@@ -58,7 +64,17 @@ export {
   type PlacedNegative,
   type Severity,
 } from './gate';
-export { buildTermTable, countNgrams, matchingTexts, type Ngram, type TermTable } from './mining';
+export {
+  buildTermTable,
+  countNgrams,
+  countRuns,
+  matchingTexts,
+  smallestSet,
+  type Ngram,
+  type NgramSize,
+  type SmallestSet,
+  type TermTable,
+} from './mining';
 export {
   COLUMN_ROLES,
   readReport,
@@ -76,4 +92,30 @@ export {
   type ReportRow,
   type ReportSource,
 } from './reports';
-export { normalise, words } from './text';
+export {
+  compileVocabulary,
+  normalise,
+  remainder,
+  variants,
+  words,
+  type Variant,
+  type Vocabulary,
+} from './text';
+export {
+  campaignsOverlap,
+  compileReach,
+  effectiveStatus,
+  findConflicts,
+  findDuplicates,
+  findRedundant,
+  rankSurvivors,
+  type Conflict,
+  type ConflictsQuestion,
+  type Contender,
+  type DuplicatesAccount,
+  type DuplicatesOptions,
+  type Expected,
+  type Reach,
+  type Redundancy,
+  type Status,
+} from './tidy';

@@ -66,7 +66,7 @@ function ratio(over: number | null, under: number | null): number | null {
  * Spend without return in micro-units (rules 7.2): the cost of a term whose conversions are 0. Unknown conversions
  * are not 0.
  */
-export function spendWithoutReturn({ costMicros, conversions }: Figures): number {
+export function spendWithoutReturn({ costMicros, conversions }: Partial<Figures>): number {
   return conversions === 0 ? (costMicros ?? 0) : 0;
 }
 

@@ -1,4 +1,12 @@
 export {
+  breakEvenCvr,
+  clicksThatSettle,
+  fitPrior,
+  probabilityMissesTarget,
+  type Prior,
+  type Target,
+} from './evidence';
+export {
   addFigures,
   compareWithUndefinedLast,
   FIGURE_NAMES,

@@ -1,2 +1,3 @@
-export { countNgrams, type Ngram } from './ngrams';
+export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
 export { buildTermTable, matchingTexts, type TermTable } from './term-table';
+export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';

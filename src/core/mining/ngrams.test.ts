@@ -1,5 +1,9 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { countNgrams } from './ngrams';
+import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../figures';
+import { aText } from '../gate/testing';
+import { normalise } from '../text';
+import { countNgrams, type Ngram, type NgramSize } from './ngrams';
 
 const terms = [
   { text: 'free hive plans', clicks: 3, costMicros: 30, conversions: 0 },
@@ -38,3 +42,41 @@ test('only terms that never converted spend without return', () => {
   expect([hive!.ngram, hive!.withoutReturnMicros]).toEqual(['hive', 7]);
   expect([plans!.ngram, plans!.withoutReturnMicros]).toEqual(['plans', 0]);
 });
+
+test('the counts are those of a Map of strings', () => {
+  const figure = fc.option(fc.nat(5));
+  const term = fc.record({ text: aText(7), clicks: figure, costMicros: figure, conversions: figure });
+  fc.assert(
+    fc.property(fc.array(term, { maxLength: 12 }), fc.constantFrom(1, 2, 3, 4, 5), (drawn, n) => {
+      expect(countNgrams(drawn, n as NgramSize)).toEqual(plainly(drawn, n));
+    }),
+    { numRuns: 1_500 },
+  );
+});
+
+/** Rules 7.5, word for word. */
+function plainly(drawn: readonly ({ text: string } & Partial<Figures>)[], n: number): Ngram[] {
+  const distinct = new Map<string, Figures>();
+  for (const term of drawn) {
+    const sum = distinct.get(normalise(term.text)) ?? noFigures();
+    addFigures(sum, term);
+    distinct.set(normalise(term.text), sum);
+  }
+  const grams = new Map<string, Ngram>();
+  for (const [text, figures] of distinct) {
+    const of = text.split(' ');
+    const runs = new Set(
+      of.flatMap((_, at) => (at + n <= of.length ? [of.slice(at, at + n).join(' ')] : [])),
+    );
+    for (const ngram of runs) {
+      const gram = grams.get(ngram) ?? { ngram, terms: 0, withoutReturnMicros: 0, ...noFigures() };
+      gram.terms += 1;
+      gram.withoutReturnMicros += spendWithoutReturn(figures);
+      addFigures(gram, figures);
+      grams.set(ngram, gram);
+    }
+  }
+  return [...grams.values()].sort(
+    (a, b) => (b.costMicros ?? 0) - (a.costMicros ?? 0) || (a.ngram < b.ngram ? -1 : 1),
+  );
+}

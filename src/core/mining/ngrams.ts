@@ -1,5 +1,8 @@
-import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../figures';
+import { grown } from '../columns';
+import { addFigures, FIGURE_NAMES, noFigures, spendWithoutReturn, type Figures } from '../figures';
 import { normalise } from '../text';
+import { createRunTable } from './runs';
+import { buildTermTable, type TermTable } from './term-table';
 
 export type Ngram = {
   ngram: string;
@@ -8,6 +11,8 @@ export type Ngram = {
   withoutReturnMicros: number;
 } & Figures;
 
+export type NgramSize = 1 | 2 | 3 | 4 | 5;
+
 /**
  * Runs of n neighbouring words with the sums of the terms that hold them (rules 7.5), costliest first, then by text.
  * Terms of the same text are summed first; a run counts once for each distinct term, however often it repeats in it.
@@ -15,24 +20,41 @@ export type Ngram = {
  * @throws RangeError unless n is 1..5
  * @example countNgrams([{ text: 'bee hive', clicks: 2 }], 1).map((g) => g.ngram) // ['bee', 'hive']
  */
-export function countNgrams(
-  terms: Iterable<{ text: string } & Partial<Figures>>,
-  n: 1 | 2 | 3 | 4 | 5,
+export function countNgrams(terms: Iterable<{ text: string } & Partial<Figures>>, n: NgramSize): Ngram[] {
+  const distinct = distinctTerms(terms);
+  const figures = [...distinct.values()];
+  return countRuns(
+    buildTermTable([...distinct.keys()]),
+    figures.map((of, term) => ({ term, ...of })),
+    n,
+  );
+}
+
+/** The same over terms that are coded already; `term` is an index into the table, each at most once. */
+export function countRuns(
+  table: TermTable,
+  terms: readonly ({ term: number } & Partial<Figures>)[],
+  n: NgramSize,
 ): Ngram[] {
   if (![1, 2, 3, 4, 5].includes(n)) throw new RangeError(`n-gram size must be 1..5; got ${String(n)}`);
-  const grams = new Map<string, Ngram>();
-  for (const [text, figures] of distinctTerms(terms)) {
-    for (const ngram of new Set(runsOf(text.split(' '), n))) {
-      let gram = grams.get(ngram);
-      if (!gram) grams.set(ngram, (gram = { ngram, terms: 0, withoutReturnMicros: 0, ...noFigures() }));
-      gram.terms += 1;
-      gram.withoutReturnMicros += spendWithoutReturn(figures);
-      addFigures(gram, figures);
+  const runs = createRunTable();
+  const sums = createSums();
+  for (const figures of terms) {
+    for (let at = table.starts[figures.term]!; at + n <= table.starts[figures.term + 1]!; at++) {
+      let run = -1;
+      for (let i = 0; i < n; i++) run = runs.intern(run, table.wordIds[at + i]!);
+      sums.add(run, figures.term, figures);
     }
   }
-  return [...grams.values()].sort(
-    (a, b) => (b.costMicros ?? 0) - (a.costMicros ?? 0) || (a.ngram < b.ngram ? -1 : 1),
-  );
+  const textOf = (run: number) =>
+    runs
+      .wordsOf(run)
+      .map((word) => table.dictionary.wordOf(word))
+      .join(' ');
+  return sums
+    .runs()
+    .map((run) => ({ ngram: textOf(run), ...sums.of(run) }))
+    .sort((a, b) => (b.costMicros ?? 0) - (a.costMicros ?? 0) || (a.ngram < b.ngram ? -1 : 1));
 }
 
 function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Map<string, Figures> {
@@ -47,6 +69,47 @@ function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Ma
   return distinct;
 }
 
-function* runsOf(wordsOfTerm: readonly string[], n: number): Generator<string> {
-  for (let at = 0; at + n <= wordsOfTerm.length; at++) yield wordsOfTerm.slice(at, at + n).join(' ');
+/** Sums of figures by run, in columns that grow; a run that repeats in a term is added once. */
+function createSums() {
+  const columns = FIGURE_NAMES.length;
+  let room = 1 << 12;
+  /** figure f of run r is sums[r · 5 + f], known where bit f of known[r] is set */
+  let sums = new Float64Array(room * columns);
+  let known = new Uint32Array(room);
+  let without = new Float64Array(room);
+  let terms = new Uint32Array(room);
+  /** the term that was added to a run last, + 1 */
+  let last = new Uint32Array(room);
+
+  function makeRoom(runs: number) {
+    room = Math.max(2 * room, runs);
+    sums = grown(sums, room * columns);
+    without = grown(without, room);
+    [known, terms, last] = [grown(known, room), grown(terms, room), grown(last, room)];
+  }
+
+  return {
+    add(run: number, term: number, figures: Partial<Figures>) {
+      if (run >= room) makeRoom(run + 1);
+      if (last[run] === term + 1) return;
+      last[run] = term + 1;
+      terms[run]! += 1;
+      for (let f = 0; f < columns; f++) {
+        const value = figures[FIGURE_NAMES[f]!];
+        if (value === null || value === undefined) continue;
+        sums[run * columns + f]! += value;
+        known[run]! |= 1 << f;
+      }
+      without[run]! += spendWithoutReturn(figures);
+    },
+    /** Runs to which something was added: the others are only the beginnings of longer ones. */
+    runs: () => Array.from(terms.keys()).filter((run) => terms[run]! > 0),
+    of(run: number): Omit<Ngram, 'ngram'> {
+      const figures = noFigures();
+      FIGURE_NAMES.forEach((name, f) => {
+        if ((known[run]! & (1 << f)) !== 0) figures[name] = sums[run * columns + f]!;
+      });
+      return { terms: terms[run]!, withoutReturnMicros: without[run]!, ...figures };
+    },
+  };
 }

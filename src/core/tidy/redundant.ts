@@ -73,13 +73,22 @@ function findCoverers(
   const places = new Map(
     texts.flatMap((group) => [...group.places].map(([key, [first]]) => [key, first!.place] as const)),
   );
+  const reaching = new Map<string, string[]>();
+  for (const [key, place] of places) {
+    for (const adGroup of reach.adGroupsOf(place)) {
+      const there = reaching.get(adGroup);
+      if (there) there.push(key);
+      else reaching.set(adGroup, [key]);
+    }
+  }
   const asFarAs = new Map<string, string[]>();
   const placesAsFarAs = (inner: Place) => {
     const key = placeKey(inner);
     let keys = asFarAs.get(key);
     if (!keys) {
-      keys = [...places].flatMap(([outer, place]) => (reach.contains(place, inner) ? [outer] : []));
-      asFarAs.set(key, keys);
+      // Whatever reaches as far reaches its first ad group; without any, there is only the place itself.
+      const candidates = reaching.get(reach.adGroupsOf(inner)[0] ?? '') ?? [key];
+      asFarAs.set(key, (keys = candidates.filter((outer) => reach.contains(places.get(outer)!, inner))));
     }
     return keys;
   };
