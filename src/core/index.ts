@@ -68,12 +68,14 @@ export {
   buildTermTable,
   countNgrams,
   countRuns,
+  findThemes,
   matchingTexts,
   smallestSet,
   type Ngram,
   type NgramSize,
   type SmallestSet,
   type TermTable,
+  type Theme,
 } from './mining';
 export {
   COLUMN_ROLES,
