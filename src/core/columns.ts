@@ -1,7 +1,7 @@
+type Column = Uint8Array | Uint16Array | Uint32Array | Float64Array;
+
 /** A longer copy of a typed array, what is beyond its old end 0. */
-export function grown<
-  A extends Uint16Array<ArrayBuffer> | Uint32Array<ArrayBuffer> | Float64Array<ArrayBuffer>,
->(array: A, length: number): A {
+export function grown<A extends Column>(array: A, length: number): A {
   const longer = new (array.constructor as new (length: number) => A)(length);
   longer.set(array);
   return longer;

@@ -3,7 +3,8 @@ import { expect, test } from 'vitest';
 import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../figures';
 import { aText } from '../gate/testing';
 import { normalise } from '../text';
-import { countNgrams, type Ngram, type NgramSize } from './ngrams';
+import { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
+import { buildTermTable } from './term-table';
 
 const terms = [
   { text: 'free hive plans', clicks: 3, costMicros: 30, conversions: 0 },
@@ -50,6 +51,30 @@ test('the counts are those of a Map of strings', () => {
     fc.property(fc.array(term, { maxLength: 12 }), fc.constantFrom(1, 2, 3, 4, 5), (drawn, n) => {
       expect(countNgrams(drawn, n as NgramSize)).toEqual(plainly(drawn, n));
     }),
+    { numRuns: 1_500 },
+  );
+});
+
+test('the most of several lengths are those at the head of all of them', () => {
+  const term = fc.record({ text: aText(6), costMicros: fc.nat(4), conversions: fc.nat(1) });
+  const size = fc.integer({ min: 1, max: 5 });
+  fc.assert(
+    fc.property(
+      fc.array(term, { maxLength: 10 }),
+      size,
+      size,
+      fc.nat(12),
+      fc.boolean(),
+      (drawn, a, b, most, cost) => {
+        const [from, to] = [Math.min(a, b), Math.max(a, b)] as [NgramSize, NgramSize];
+        const by = cost ? 'costMicros' : 'withoutReturnMicros';
+        const table = buildTermTable(drawn.map((t) => t.text));
+        const terms = drawn.map(({ costMicros, conversions }, i) => ({ term: i, costMicros, conversions }));
+        const all = countRuns(table, terms, { from, to, by });
+        expect(all.every((gram, i) => i === 0 || gram[by]! <= all[i - 1]![by]!)).toBe(true);
+        expect(countRuns(table, terms, { from, to, by, most })).toEqual(all.slice(0, most));
+      },
+    ),
     { numRuns: 1_500 },
   );
 });

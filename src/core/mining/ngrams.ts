@@ -1,7 +1,6 @@
-import { grown } from '../columns';
-import { addFigures, FIGURE_NAMES, noFigures, spendWithoutReturn, type Figures } from '../figures';
+import { addFigures, noFigures, type Figures } from '../figures';
 import { normalise } from '../text';
-import { createRunTable } from './runs';
+import { countLevel, type CodedTerms, type RunLevel } from './run-level';
 import { buildTermTable, type TermTable } from './term-table';
 
 export type Ngram = {
@@ -26,35 +25,75 @@ export function countNgrams(terms: Iterable<{ text: string } & Partial<Figures>>
   return countRuns(
     buildTermTable([...distinct.keys()]),
     figures.map((of, term) => ({ term, ...of })),
-    n,
+    { from: n, to: n },
   );
 }
 
-/** The same over terms that are coded already; `term` is an index into the table, each at most once. */
-export function countRuns(
-  table: TermTable,
-  terms: readonly ({ term: number } & Partial<Figures>)[],
-  n: NgramSize,
-): Ngram[] {
-  if (![1, 2, 3, 4, 5].includes(n)) throw new RangeError(`n-gram size must be 1..5; got ${String(n)}`);
-  const runs = createRunTable();
-  const sums = createSums();
-  for (const figures of terms) {
-    for (let at = table.starts[figures.term]!; at + n <= table.starts[figures.term + 1]!; at++) {
-      let run = -1;
-      for (let i = 0; i < n; i++) run = runs.intern(run, table.wordIds[at + i]!);
-      sums.add(run, figures.term, figures);
+export type RunsWanted = {
+  /** lengths in words, 1..5 */
+  from: NgramSize;
+  to: NgramSize;
+  /** only so many, those with the most of `by`; all of them unless given */
+  most?: number;
+  by?: 'costMicros' | 'withoutReturnMicros';
+};
+
+/**
+ * The same over terms that are coded already, for several lengths at once. Lengths are counted one after another: where
+ * only the most are wanted, a run is followed up only while it could still be among them, for a run can cost no more
+ * than a shorter one within it.
+ * @param terms `term` is an index into the table, each at most once; costs of 0 or more
+ * @returns the most of `by` first (costliest unless given), then by text
+ */
+export function countRuns(table: TermTable, terms: CodedTerms, wanted: RunsWanted): Ngram[] {
+  const { from, to, most, by = 'costMicros' } = wanted;
+  for (const size of [from, to])
+    if (![1, 2, 3, 4, 5].includes(size))
+      throw new RangeError(`n-gram size must be 1..5; got ${String(size)}`);
+  const levels: RunLevel[] = [];
+  let found: { length: number; run: number; value: number }[] = [];
+  let least = -Infinity;
+  for (let length = 1; length <= to; length++) {
+    const level = countLevel(table, terms, levels, {
+      by,
+      least,
+      isSummed: length >= from || most !== undefined,
+    });
+    levels.push(level);
+    if (length < from) continue;
+    for (let run = 0; run < level.size; run++) {
+      const value = level.valueOf(run, by);
+      if (level.sums.termsOf(run) > 0 && value >= least) found.push({ length, run, value });
     }
+    if (most === undefined || found.length <= most) continue;
+    least = most === 0 ? Infinity : nthLargest(found, most);
+    found = found.filter(({ value }) => value >= least);
   }
-  const textOf = (run: number) =>
-    runs
-      .wordsOf(run)
-      .map((word) => table.dictionary.wordOf(word))
-      .join(' ');
-  return sums
-    .runs()
-    .map((run) => ({ ngram: textOf(run), ...sums.of(run) }))
-    .sort((a, b) => (b.costMicros ?? 0) - (a.costMicros ?? 0) || (a.ngram < b.ngram ? -1 : 1));
+  return found
+    .map(({ length, run }) => toNgram(table, levels, length, run))
+    .sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0) || (a.ngram < b.ngram ? -1 : 1))
+    .slice(0, most);
+}
+
+function nthLargest(found: readonly { value: number }[], n: number): number {
+  const values = Float64Array.from(found, ({ value }) => value).sort();
+  return values[values.length - n]!;
+}
+
+function toNgram({ dictionary }: TermTable, levels: readonly RunLevel[], length: number, run: number): Ngram {
+  const { sums } = levels[length - 1]!;
+  const words: string[] = [];
+  for (let [at, level] = [run, length - 1]; level >= 0; level--) {
+    const { runs } = levels[level]!;
+    words.unshift(dictionary.wordOf(runs ? runs.lastOf(at) : at));
+    if (runs) at = runs.prefixOf(at);
+  }
+  return {
+    ngram: words.join(' '),
+    terms: sums.termsOf(run),
+    withoutReturnMicros: sums.withoutReturnOf(run),
+    ...sums.figuresOf(run),
+  };
 }
 
 function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Map<string, Figures> {
@@ -67,49 +106,4 @@ function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Ma
     addFigures(sum, term);
   }
   return distinct;
-}
-
-/** Sums of figures by run, in columns that grow; a run that repeats in a term is added once. */
-function createSums() {
-  const columns = FIGURE_NAMES.length;
-  let room = 1 << 12;
-  /** figure f of run r is sums[r · 5 + f], known where bit f of known[r] is set */
-  let sums = new Float64Array(room * columns);
-  let known = new Uint32Array(room);
-  let without = new Float64Array(room);
-  let terms = new Uint32Array(room);
-  /** the term that was added to a run last, + 1 */
-  let last = new Uint32Array(room);
-
-  function makeRoom(runs: number) {
-    room = Math.max(2 * room, runs);
-    sums = grown(sums, room * columns);
-    without = grown(without, room);
-    [known, terms, last] = [grown(known, room), grown(terms, room), grown(last, room)];
-  }
-
-  return {
-    add(run: number, term: number, figures: Partial<Figures>) {
-      if (run >= room) makeRoom(run + 1);
-      if (last[run] === term + 1) return;
-      last[run] = term + 1;
-      terms[run]! += 1;
-      for (let f = 0; f < columns; f++) {
-        const value = figures[FIGURE_NAMES[f]!];
-        if (value === null || value === undefined) continue;
-        sums[run * columns + f]! += value;
-        known[run]! |= 1 << f;
-      }
-      without[run]! += spendWithoutReturn(figures);
-    },
-    /** Runs to which something was added: the others are only the beginnings of longer ones. */
-    runs: () => Array.from(terms.keys()).filter((run) => terms[run]! > 0),
-    of(run: number): Omit<Ngram, 'ngram'> {
-      const figures = noFigures();
-      FIGURE_NAMES.forEach((name, f) => {
-        if ((known[run]! & (1 << f)) !== 0) figures[name] = sums[run * columns + f]!;
-      });
-      return { terms: terms[run]!, withoutReturnMicros: without[run]!, ...figures };
-    },
-  };
 }

@@ -7,7 +7,9 @@ export type RunTable = {
   intern(prefix: number, word: number): number;
   /** The same run, or −1 when it was never made. */
   find(prefix: number, word: number): number;
-  /** The words of a run, in order. */
+  prefixOf(run: number): number;
+  lastOf(run: number): number;
+  /** The words of a run, in order, where its prefix is of this table too. */
   wordsOf(run: number): number[];
 };
 
@@ -15,32 +17,33 @@ const FIRST_SLOTS = 1 << 12;
 
 /** @example const r = createRunTable(); r.wordsOf(r.intern(r.intern(-1, 7), 9)) // [7, 9] */
 export function createRunTable(): RunTable {
-  /** Run r is prefixes[r] − 1 (−1 for none) and lasts[r]. */
-  let prefixes = new Uint32Array(FIRST_SLOTS);
-  let lasts = new Uint32Array(FIRST_SLOTS);
-  /** Slot of a hash → run + 1, 0 where empty; at most half full, its length a power of two. */
-  let slots = new Uint32Array(2 * FIRST_SLOTS);
+  /** Run r is keys[2r] − 1 (its prefix, −1 for none) and keys[2r + 1] (its last word). */
+  let keys = new Uint32Array(2 * FIRST_SLOTS);
+  /** Slot s is slots[3s] and slots[3s + 1], the key, and slots[3s + 2], the run + 1, 0 where empty; at most half full. */
+  let slots = new Uint32Array(3 * 2 * FIRST_SLOTS);
+  let mask = 2 * FIRST_SLOTS - 1;
   let size = 0;
 
-  const hash = (prefix: number, word: number) => {
-    const h = Math.imul(prefix + 1, 0x9e3779b1) ^ Math.imul(word + 1, 0x85ebca6b);
-    return (h ^ (h >>> 15)) >>> 0;
-  };
-
-  /** The slot of a run, or the empty one where it belongs. */
-  function slotOf(prefix: number, word: number): number {
-    const mask = slots.length - 1;
-    let slot = hash(prefix, word) & mask;
-    for (let entry = slots[slot]!; entry !== 0; entry = slots[slot]!) {
-      if (lasts[entry - 1] === word && prefixes[entry - 1] === prefix + 1) return slot;
-      slot = (slot + 1) & mask;
+  /** Where the slot of a run begins, or that of the empty one where it belongs. */
+  function slotOf(key: number, word: number): number {
+    let h = Math.imul(key, 0x9e3779b1) ^ Math.imul(word + 1, 0x85ebca6b);
+    h ^= h >>> 15;
+    for (let slot = h & mask; ; slot = (slot + 1) & mask) {
+      const at = 3 * slot;
+      if (slots[at + 2] === 0 || (slots[at] === key && slots[at + 1] === word)) return at;
     }
-    return slot;
+  }
+
+  function fill(at: number, run: number) {
+    slots[at] = keys[2 * run]!;
+    slots[at + 1] = keys[2 * run + 1]!;
+    slots[at + 2] = run + 1;
   }
 
   function rehash() {
-    slots = new Uint32Array(2 * slots.length);
-    for (let run = 0; run < size; run++) slots[slotOf(prefixes[run]! - 1, lasts[run]!)] = run + 1;
+    mask = 2 * mask + 1;
+    slots = new Uint32Array(3 * (mask + 1));
+    for (let run = 0; run < size; run++) fill(slotOf(keys[2 * run]!, keys[2 * run + 1]!), run);
   }
 
   return {
@@ -48,23 +51,22 @@ export function createRunTable(): RunTable {
       return size;
     },
     intern(prefix, word) {
-      const slot = slotOf(prefix, word);
-      if (slots[slot] !== 0) return slots[slot]! - 1;
-      if (size === prefixes.length) {
-        prefixes = grown(prefixes, 2 * size);
-        lasts = grown(lasts, 2 * size);
-      }
+      const at = slotOf(prefix + 1, word);
+      if (slots[at + 2] !== 0) return slots[at + 2]! - 1;
+      if (2 * size === keys.length) keys = grown(keys, 4 * size);
       const run = size++;
-      prefixes[run] = prefix + 1;
-      lasts[run] = word;
-      slots[slot] = size;
-      if (2 * size > slots.length) rehash();
+      keys[2 * run] = prefix + 1;
+      keys[2 * run + 1] = word;
+      fill(at, run);
+      if (2 * size > mask) rehash();
       return run;
     },
-    find: (prefix, word) => slots[slotOf(prefix, word)]! - 1,
+    find: (prefix, word) => slots[slotOf(prefix + 1, word) + 2]! - 1,
+    prefixOf: (run) => keys[2 * run]! - 1,
+    lastOf: (run) => keys[2 * run + 1]!,
     wordsOf(run) {
       const words: number[] = [];
-      for (let at = run; at >= 0; at = prefixes[at]! - 1) words.unshift(lasts[at]!);
+      for (let at = run; at >= 0; at = keys[2 * at]! - 1) words.unshift(keys[2 * at + 1]!);
       return words;
     },
   };

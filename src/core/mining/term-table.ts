@@ -73,5 +73,3 @@ export function matchingTexts(table: TermTable, { text, match }: NegativeText): 
   return found;
 }
 
-/** Stands for a word that no text holds. */
-const UNKNOWN = 0xffffffff;

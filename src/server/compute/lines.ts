@@ -1,7 +1,7 @@
 import {
   addFigures,
   compareWithUndefinedLast,
-  countNgrams,
+  countRuns,
   matchingTexts,
   noFigures,
   normalise,
@@ -134,12 +134,8 @@ export function toTermLine({ snapshot, protectedOwn }: Workbench, line: Line): T
 
 /** Runs of n words in the lines, the most spend without return first; product codes are left out (rules 7.5). */
 export function findWords({ snapshot }: Workbench, lines: readonly Line[], n: 1 | 2 | 3): Ngram[] {
-  const texts = lines.flatMap(({ term, ...figures }) =>
-    snapshot.terms[term]!.kind === 'query' ? [{ text: snapshot.terms[term]!.key, ...figures }] : [],
-  );
-  return countNgrams(texts, n).sort(
-    (a, b) => b.withoutReturnMicros - a.withoutReturnMicros || (b.costMicros ?? 0) - (a.costMicros ?? 0),
-  );
+  const queries = lines.filter(({ term }) => snapshot.terms[term]!.kind === 'query');
+  return countRuns(snapshot.served.table, queries, { from: n, to: n, by: 'withoutReturnMicros' });
 }
 
 /** Cost of the window, and how much of it the platform reports without a term. */
