@@ -1,5 +1,4 @@
 import {
-  addFigures,
   compareWithUndefinedLast,
   countRuns,
   matchingTexts,
@@ -12,6 +11,7 @@ import {
 } from '@/core';
 import type { SiftView, TermLine, TermsPage, TermsQuery, WordsQuery } from '@/contracts/sift';
 import type { Account } from '../repositories/accounts';
+import { addRow, costAt, keyAt, kindAt, termAt } from './window-columns';
 import type { Workbench } from './workbench';
 
 /** A term with the sums of those of its rows that belong to one view. */
@@ -26,8 +26,8 @@ export function findLines(bench: Workbench, filters: Filters, target: Target) {
   const kept = new Set(bench.protectedOwn.map((p) => p.text));
   const { rows, terms, served } = bench.snapshot;
   for (const t of candidates) {
-    if (terms[t]!.kind === 'unreported') continue; // shown beside the total, it is no term
-    const open: SiftView = kept.has(terms[t]!.key) ? 'kept' : 'remaining';
+    if (kindAt(terms, t) === 'unreported') continue; // shown beside the total, it is no term
+    const open: SiftView = kept.size > 0 && kept.has(keyAt(terms, t)) ? 'kept' : 'remaining';
     const lines: Partial<Record<SiftView, Line>> = {};
     for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++) {
       if (filters.campaign !== '' && served.adGroups[served.adGroupOf[r]!]!.campaignId !== filters.campaign)
@@ -35,8 +35,8 @@ export function findLines(bench: Workbench, filters: Filters, target: Target) {
       const view = viewOf(bench, r, open);
       const line = (lines[view] ??= { term: t, costliestRow: r, rows: 0, ...noFigures() });
       line.rows += 1;
-      if ((rows[r]!.costMicros ?? 0) > (rows[line.costliestRow]!.costMicros ?? 0)) line.costliestRow = r;
-      addFigures(line, rows[r]!);
+      if (costAt(rows, r) > costAt(rows, line.costliestRow)) line.costliestRow = r;
+      addRow(line, rows, r);
     }
     for (const [view, line] of Object.entries(lines) as [SiftView, Line][]) {
       if (passesFigures(line, filters, target)) byView[view].push(line);
@@ -55,12 +55,12 @@ function viewOf({ standing, draft }: Workbench, row: number, open: SiftView): Si
 function termsThatPass({ snapshot }: Workbench, { holding, text }: Filters): Iterable<number> {
   const all =
     normalise(holding) === ''
-      ? snapshot.terms.keys()
+      ? new Uint32Array(snapshot.terms.count).keys()
       : matchingTexts(snapshot.served.table, { text: holding, match: 'phrase' });
   const letters = text.trim().toLowerCase();
   if (letters === '') return all;
   return [...all].filter((t) => {
-    const { raw, key } = snapshot.terms[t]!;
+    const { raw, key } = termAt(snapshot.terms, t);
     return key.includes(letters) || raw.toLowerCase().includes(letters);
   });
 }
@@ -87,7 +87,12 @@ export function sortLines(
   { sort, direction }: Pick<TermsQuery, 'sort' | 'direction'>,
   { steersBy }: Target,
 ): Line[] {
-  const key = (line: Line) => snapshot.terms[line.term]!.key;
+  const keys = new Map<Line, string>();
+  const key = (line: Line) => {
+    let text = keys.get(line);
+    if (text === undefined) keys.set(line, (text = keyAt(snapshot.terms, line.term)));
+    return text;
+  };
   const byText = (a: Line, b: Line) => (key(a) < key(b) ? -1 : 1);
   if (sort === 'term') return lines.sort((a, b) => (direction === 'asc' ? byText(a, b) : byText(b, a)));
   const measure = (line: Line): number | null => {
@@ -117,8 +122,8 @@ export function sortLines(
 
 /** A line as the screen shows it. */
 export function toTermLine({ snapshot, protectedOwn }: Workbench, line: Line): TermLine {
-  const term = snapshot.terms[line.term]!;
-  const keyword = snapshot.keyword.get(String(snapshot.rows[line.costliestRow]!.keywordId));
+  const term = termAt(snapshot.terms, line.term);
+  const keyword = snapshot.keyword.get(String(snapshot.rows.keywordId[line.costliestRow]!));
   const { impressions, clicks, costMicros, conversions, valueMicros } = line;
   return {
     id: term.id,
@@ -134,17 +139,17 @@ export function toTermLine({ snapshot, protectedOwn }: Workbench, line: Line): T
 
 /** Runs of n words in the lines, the most spend without return first; product codes are left out (rules 7.5). */
 export function findWords({ snapshot }: Workbench, lines: readonly Line[], n: 1 | 2 | 3): Ngram[] {
-  const queries = lines.filter(({ term }) => snapshot.terms[term]!.kind === 'query');
+  const queries = lines.filter(({ term }) => kindAt(snapshot.terms, term) === 'query');
   return countRuns(snapshot.served.table, queries, { from: n, to: n, by: 'withoutReturnMicros' });
 }
 
 /** Cost of the window, and how much of it the platform reports without a term. */
 export function costOfWindow({ snapshot }: Workbench): Pick<TermsPage, 'costMicros' | 'unreportedMicros'> {
   let [costMicros, unreportedMicros] = [0, 0];
-  snapshot.rows.forEach((row, r) => {
-    costMicros += row.costMicros ?? 0;
-    if (snapshot.terms[snapshot.termOfRow[r]!]!.kind === 'unreported')
-      unreportedMicros += row.costMicros ?? 0;
-  });
+  const { rows, terms } = snapshot;
+  for (let r = 0; r < rows.count; r++) {
+    costMicros += costAt(rows, r);
+    if (kindAt(terms, rows.termOf[r]!) === 'unreported') unreportedMicros += costAt(rows, r);
+  }
   return { costMicros, unreportedMicros };
 }

@@ -15,11 +15,9 @@ import type { Account } from '../repositories/accounts';
 import {
   loadConvertingTerms,
   loadSpendByDay,
-  loadTermsOfWindow,
-  loadWindow,
+  streamTerms,
+  streamWindow,
   type DaySpend,
-  type Term,
-  type WindowRow,
 } from '../repositories/facts';
 import { findDataDays } from '../repositories/reports';
 import {
@@ -30,28 +28,40 @@ import {
   type Keyword,
   type Mirror,
 } from '../repositories/structure';
+import {
+  collectRows,
+  collectTerms,
+  keyAt,
+  kindAt,
+  type RowColumns,
+  type TermColumns,
+} from './window-columns';
 
 /** A keyword that is effectively live, with where it stands. */
 export type LiveKeyword = Keyword & { match: MatchType; adGroup: AdGroup };
 
-/** An account's window in memory, and what is made from it once. Never changed after it is built. */
-export type Snapshot = {
+/** What a snapshot is made from: columns that threads share, and what is small. Can be sent from thread to thread. */
+export type SnapshotData = {
   window: Window;
   /** null before the first load */
   dataDays: { from: string; to: string } | null;
   mirror: Mirror;
+  rows: RowColumns;
+  terms: TermColumns;
+  /** spend of each day of the window */
+  days: readonly DaySpend[];
+  /** texts that converted often enough in all the data there is */
+  converting: readonly string[];
+};
+
+/** An account's window in memory, and what is made from it once. Never changed after it is built. */
+export type Snapshot = SnapshotData & {
   campaign: ReadonlyMap<string, Campaign>;
   adGroup: ReadonlyMap<string, AdGroup>;
   keyword: ReadonlyMap<string, Keyword>;
-  /** row r of `rows`, in the order of `served` */
-  rows: readonly WindowRow[];
-  /** term t of `served`; product codes and the like have no words there */
-  terms: readonly Term[];
-  /** id of a term → its index in `terms` */
+  /** id of a term → its index among the terms */
   termIndex: ReadonlyMap<number, number>;
-  termOfRow: Uint32Array;
-  /** spend of each day of the window */
-  days: readonly DaySpend[];
+  /** the rows as the core sees them; product codes and the like have no words there */
   served: ServedRows;
   /** the mirror's negatives over the rows */
   gate: RowGate;
@@ -59,51 +69,61 @@ export type Snapshot = {
   liveKeywords: readonly LiveKeyword[];
   liveKeyword: ReadonlyMap<string, LiveKeyword>;
   liveKeywordTable: TermTable;
-  /** texts that converted often enough in all the data there is */
-  converting: readonly string[];
   hasConverted: ReadonlySet<string>;
   convertingTable: TermTable;
 };
 
-/** Builds the snapshot of a window, or of the account's look-back when none is given. */
-export async function buildSnapshot(
+/**
+ * Reads a window from the database in streams, or the account's look-back when none is given, as of one moment.
+ * @throws the signal's reason when it is aborted
+ */
+export async function loadSnapshotData(
   db: Db,
   account: Account,
   days: number,
   exact?: Window,
-): Promise<Snapshot> {
-  const dataDays = await findDataDays(db, account.id);
-  const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
-  const [mirror, rows, terms, spendOfDays, converting] = await Promise.all([
-    loadMirror(db, account.id),
-    loadWindow(db, account.id, window),
-    loadTermsOfWindow(db, account.id, window),
-    loadSpendByDay(db, account.id, window),
-    loadConvertingTerms(db, account.id, account.keeperConversions),
-  ]);
+  signal?: AbortSignal,
+): Promise<SnapshotData> {
+  const read = async (trx: Db): Promise<SnapshotData> => {
+    const dataDays = await findDataDays(trx, account.id);
+    const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
+    const mirror = await loadMirror(trx, account.id);
+    const terms = collectTerms();
+    const termIndex = new Map<number, number>();
+    for await (const term of streamTerms(trx, account.id, window)) {
+      signal?.throwIfAborted();
+      termIndex.set(term.id, termIndex.size);
+      terms.add(term);
+    }
+    const rows = collectRows((termId) => termIndex.get(termId)!);
+    for await (const row of streamWindow(trx, account.id, window)) {
+      signal?.throwIfAborted();
+      rows.add(row);
+    }
+    const spend = await loadSpendByDay(trx, account.id, window);
+    const converting = await loadConvertingTerms(trx, account.id, account.keeperConversions);
+    return {
+      ...{ window, dataDays, mirror, days: spend, converting },
+      ...{ rows: rows.finish(), terms: terms.finish() },
+    };
+  };
+  if ('isTransaction' in db && db.isTransaction) return read(db); // it sees one moment already
+  return db.transaction(read, { isolationLevel: 'repeatable read', readOnly: true });
+}
+
+/** Makes what questions need from the data: indexes, gates, the account's negatives laid over the rows. */
+export function openSnapshot(data: SnapshotData): Snapshot {
+  const { mirror, terms, converting } = data;
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
   const adGroup = new Map(mirror.adGroups.map((g) => [g.id, g]));
-  const termIndex = new Map(terms.map((term, t) => [term.id, t]));
-  const { served, termOfRow } = layRows(mirror, rows, termIndex, terms);
+  const served = layRows(data);
   const shape = shapeOf(mirror);
   const liveKeywords = findLiveKeywords(mirror, campaign, adGroup);
   return {
-    ...{
-      window,
-      dataDays,
-      mirror,
-      campaign,
-      adGroup,
-      rows,
-      terms,
-      termIndex,
-      termOfRow,
-      days: spendOfDays,
-      served,
-      liveKeywords,
-      converting,
-    },
+    ...data,
+    ...{ campaign, adGroup, served, liveKeywords },
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
+    termIndex: new Map(Array.from(terms.ids, (id, t) => [id, t])),
     gate: layGate(served, shape),
     accountGate: compileAccountGate(shape),
     liveKeyword: new Map(liveKeywords.map((k) => [k.id, k])),
@@ -113,25 +133,21 @@ export async function buildSnapshot(
   };
 }
 
-function layRows(
-  mirror: Mirror,
-  rows: readonly WindowRow[],
-  termIndex: ReadonlyMap<number, number>,
-  terms: readonly Term[],
-) {
+function layRows({ mirror, rows, terms }: SnapshotData): ServedRows {
   const groupIndex = new Map(mirror.adGroups.map((group, g) => [Number(group.id), g]));
-  const termOfRow = Uint32Array.from(rows, (row) => termIndex.get(row.termId)!);
-  const rowStarts = new Uint32Array(terms.length + 1);
-  for (const t of termOfRow) rowStarts[t + 1]! += 1;
-  for (let t = 0; t < terms.length; t++) rowStarts[t + 1]! += rowStarts[t]!;
-  const served: ServedRows = {
-    // Only queries have words: a negative never stops a product code or the unreported rest.
-    table: buildTermTable(terms.map((term) => (term.kind === 'query' ? term.key : ''))),
+  const rowStarts = new Uint32Array(terms.count + 1);
+  for (const t of rows.termOf) rowStarts[t + 1]! += 1;
+  for (let t = 0; t < terms.count; t++) rowStarts[t + 1]! += rowStarts[t]!;
+  // Only queries have words: a negative never stops a product code or the unreported rest.
+  const texts = Array.from({ length: terms.count }, (_, t) =>
+    kindAt(terms, t) === 'query' ? keyAt(terms, t) : '',
+  );
+  return {
+    table: buildTermTable(texts),
     rowStarts,
-    adGroupOf: Uint32Array.from(rows, (row) => groupIndex.get(row.adGroupId)!),
+    adGroupOf: rows.adGroupId.map((id) => groupIndex.get(id)!),
     adGroups: mirror.adGroups,
   };
-  return { served, termOfRow };
 }
 
 /** Effectively live keywords (rules 5.1). What only a report has named was served, so it counts as live. */

@@ -1,23 +1,38 @@
 import type { Window } from '@/core';
 import type { Db } from '../db/connection';
 import type { Account } from '../repositories/accounts';
-import { buildSnapshot, type Snapshot } from './snapshot';
+import { loadSnapshotData, openSnapshot, type Snapshot, type SnapshotData } from './snapshot';
 
-/** Snapshots of this process, by account, data version and window; the least recently used goes first. */
+/** Snapshots by account, data version and window; the least recently used goes first. */
 export type Snapshots = {
-  /** The look-back of `days` days, or the exact window. Built once, however many ask. */
+  /** The look-back of `days` days, or the exact window. Made once, however many ask. */
   get(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot>;
 };
 
-/** @param most snapshots kept; one of 12,000 terms takes about 20 MB */
-export function createSnapshots(most = 8): Snapshots {
-  const kept = new Map<string, Promise<Snapshot>>();
+/** Where the data of a snapshot comes from: the database, or another thread that has it. */
+export type DataSource = (key: string, load: () => Promise<SnapshotData>) => Promise<SnapshotData>;
+
+/**
+ * @param most snapshots kept; what is made from 12,000 terms takes about 20 MB
+ * @param source the database unless given
+ * @param kept those there are, where several callers share them
+ */
+export function createSnapshots(
+  most = 8,
+  source: DataSource = (_, load) => load(),
+  kept = new Map<string, Promise<Snapshot>>(),
+  signal?: AbortSignal,
+): Snapshots {
   return {
     get(db, account, days, exact) {
       const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
       const known = kept.get(key);
       kept.delete(key);
-      const snapshot = known ?? buildSnapshot(db, account, days, exact);
+      const snapshot =
+        known ??
+        source(key, () => loadSnapshotData(db, account, days, exact, signal)).then((data) =>
+          openSnapshot(data),
+        );
       kept.set(key, snapshot);
       if (!known) snapshot.catch(() => kept.delete(key));
       if (kept.size > most) kept.delete(kept.keys().next().value!);

@@ -3,7 +3,6 @@ import {
   effectOfDraft,
   matchingTexts,
   noFigures,
-  addFigures,
   protectedHits,
   textSeverity,
   type DraftEffect,
@@ -16,6 +15,7 @@ import type { Few, Touched, Weight } from '@/contracts/common';
 import type { StoredChange } from '../repositories/change-sets';
 import type { ProtectedTerm } from '../repositories/protected-terms';
 import type { LiveKeyword, Snapshot } from './snapshot';
+import { addRow, conversionsAt } from './window-columns';
 
 /**
  * A snapshot with what has been decided laid over it: what is on its way to the platform, then the draft.
@@ -52,12 +52,12 @@ export function layWorkbench(
 }
 
 /** Sums over rows, each term counted once. */
-export function weighRows({ rows, termOfRow }: Snapshot, indexes: readonly number[]): Weight {
+export function weighRows({ rows }: Snapshot, indexes: readonly number[]): Weight {
   const weight = { terms: 0, ...noFigures() };
   const terms = new Set<number>();
   for (const r of indexes) {
-    terms.add(termOfRow[r]!);
-    addFigures(weight, rows[r]!);
+    terms.add(rows.termOf[r]!);
+    addRow(weight, rows, r);
   }
   weight.terms = terms.size;
   return weight;
@@ -89,9 +89,9 @@ export function touchedKeywords(
 ): Touched {
   const severities = new Map<LiveKeyword, Touched[number]['severity']>();
   for (const r of stopped) {
-    const { conversions, keywordId } = snapshot.rows[r]!;
-    const keyword = snapshot.liveKeyword.get(String(keywordId));
-    if (keyword && (conversions ?? 0) > 0) severities.set(keyword, 'costly');
+    if (conversionsAt(snapshot.rows, r) <= 0) continue;
+    const keyword = snapshot.liveKeyword.get(String(snapshot.rows.keywordId[r]!));
+    if (keyword) severities.set(keyword, 'costly');
   }
   for (const { keyword, severity } of byText) {
     if (severities.get(keyword) !== 'shut out' && gate.isWithin(place, keyword.adGroup))

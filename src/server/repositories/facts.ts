@@ -1,3 +1,4 @@
+import type { Figures } from '@/core';
 import type { Knex } from 'knex';
 import { normalise, type ReportRow } from '@/core';
 import { openCopy, type CopySink, type CopyValue } from '../db/copy';
@@ -149,30 +150,26 @@ export async function mergeStaged(
   return { ...rows[0]!, newTerms: terms.rowCount };
 }
 
-/** Columns of a snapshot, one entry a row (term, ad group, keyword), ordered by term. */
+/** What was served in a window: the sums of a (term, ad group, keyword). */
 export type WindowRow = {
   termId: number;
   adGroupId: number;
   keywordId: number;
-  impressions: number | null;
-  clicks: number | null;
-  costMicros: number | null;
-  conversions: number | null;
-  valueMicros: number | null;
   lastDay: string;
-};
+} & Figures;
 
-export async function loadWindow(
+/** The rows of a window one by one, ordered by term; never all of them in memory. */
+export function streamWindow(
   db: Db,
   accountId: number,
   window: { from: string; to: string },
-): Promise<WindowRow[]> {
+): AsyncIterable<WindowRow> {
   return db('term_day')
     .where({ account_id: accountId })
     .whereBetween('day', [window.from, window.to])
     .groupBy('term_id', 'ad_group_id', 'keyword_id')
     .orderBy(['term_id', 'ad_group_id', 'keyword_id'])
-    .select<WindowRow[]>(
+    .select(
       'term_id as termId',
       'ad_group_id as adGroupId',
       'keyword_id as keywordId',
@@ -182,16 +179,20 @@ export async function loadWindow(
       db.raw('sum(conversions) as conversions'),
       db.raw('sum(value_micros)::bigint as "valueMicros"'),
       db.raw('max(day) as "lastDay"'),
-    );
+    )
+    .stream(STREAM);
 }
+
+const STREAM = { batchSize: 5_000, highWaterMark: 10_000 };
 
 export type Term = { id: number; key: string; raw: string; kind: TermKind };
 
-export async function loadTermsOfWindow(
+/** The terms of a window one by one, ordered by id. */
+export function streamTerms(
   db: Db,
   accountId: number,
   window: { from: string; to: string },
-): Promise<Term[]> {
+): AsyncIterable<Term> {
   const inWindow = db('term_day')
     .where({ account_id: accountId })
     .whereBetween('day', [window.from, window.to]);
@@ -199,7 +200,8 @@ export async function loadTermsOfWindow(
     .where({ account_id: accountId })
     .whereIn('term_id', inWindow.distinct('term_id'))
     .orderBy('term_id')
-    .select<Term[]>('term_id as id', 'key', 'raw', 'kind');
+    .select('term_id as id', 'key', 'raw', 'kind')
+    .stream(STREAM);
 }
 
 /** Texts of the queries that converted at least so often in all the data there is (rules 6). */

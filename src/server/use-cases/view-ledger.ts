@@ -2,6 +2,7 @@ import { daysBetween, inverse, negativesBroughtBy, type Change, type Place } fro
 import type { DraftOutcome } from '@/contracts/tray';
 import type { LedgerLine, LedgerPage } from '@/contracts/screens';
 import { weighRows } from '../compute/workbench';
+import { costAt, figuresAt, termAt } from '../compute/window-columns';
 import type { Snapshot } from '../compute/snapshot';
 import type { Account } from '../repositories/accounts';
 import { findChange, findSet } from '../repositories/change-sets';
@@ -87,17 +88,16 @@ function placeOf(change: Change): Place | undefined {
 }
 
 function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
-  const costliest = [...rows].sort(
-    (a, b) => (snapshot.rows[b]!.costMicros ?? 0) - (snapshot.rows[a]!.costMicros ?? 0),
-  );
+  const costliest = [...rows].sort((a, b) => costAt(snapshot.rows, b) - costAt(snapshot.rows, a));
   return costliest.slice(0, MOST_SLIPS).map((r) => {
     const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
+    const figures = figuresAt(snapshot.rows, r);
     return {
-      text: snapshot.terms[snapshot.termOfRow[r]!]!.raw,
+      text: termAt(snapshot.terms, snapshot.rows.termOf[r]!).raw,
       adGroup: snapshot.adGroup.get(adGroup.id)?.name ?? '',
       campaign: snapshot.campaign.get(adGroup.campaignId)?.name ?? '',
-      clicks: snapshot.rows[r]!.clicks,
-      costMicros: snapshot.rows[r]!.costMicros,
+      clicks: figures.clicks,
+      costMicros: figures.costMicros,
     };
   });
 }

@@ -13,6 +13,7 @@ import {
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import type { Touched } from '@/contracts/common';
 import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { conversionsAt } from '../compute/window-columns';
 import { findLastSent, loadChangesOf } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
 import type { Deps } from './deps';
@@ -71,10 +72,18 @@ export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: re
 }
 
 async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {
-  const { rows, termOfRow, served, days, window } = snapshot;
-  const converted = (t: number) =>
-    rows.slice(served.rowStarts[t], served.rowStarts[t + 1]).some((row) => (row.conversions ?? 0) > 0);
-  const chosen = draft.stopped.map((r) => ({ ...rows[r]!, returned: converted(termOfRow[r]!) }));
+  const { rows, terms, served, days, window } = snapshot;
+  const converted = (t: number) => {
+    for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++)
+      if (conversionsAt(rows, r) > 0) return true;
+    return false;
+  };
+  const chosen = draft.stopped.map((r) => ({
+    termId: terms.ids[rows.termOf[r]!]!,
+    adGroupId: rows.adGroupId[r]!,
+    keywordId: rows.keywordId[r]!,
+    returned: converted(rows.termOf[r]!),
+  }));
   const stopped = new Map(
     (await loadSpendOfRows(deps.db, account.id, window, chosen)).map((spend) => [spend.day, spend]),
   );

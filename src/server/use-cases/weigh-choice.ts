@@ -10,6 +10,7 @@ import {
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/sift';
 import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import { costAt, figuresAt, lastDayAt, termAt } from '../compute/window-columns';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
@@ -31,7 +32,7 @@ export async function weighChoice(
   const { snapshot } = open;
   const t = snapshot.termIndex.get(query.term);
   if (t === undefined) throw new Refusal('This term has no row in the window any more. Choose another.', 404);
-  const term = snapshot.terms[t]!;
+  const term = termAt(snapshot.terms, t);
   const words = term.kind === 'query' ? term.key.split(' ') : [];
   const ran = rowsOf(open, t);
   const choices = words.length > 0 ? weighAll(open, words, query.positions, ran[0]!) : [];
@@ -40,7 +41,7 @@ export async function weighChoice(
     ...{ id: term.id, raw: term.raw, words, kind: term.kind },
     ran: ran.map((r) => describeRow(open, r, term.key)),
     lastDay: ran
-      .map((r) => snapshot.rows[r]!.lastDay)
+      .map((r) => lastDayAt(snapshot.rows, r))
       .sort()
       .at(-1)!,
     isKept: kept !== undefined,
@@ -57,7 +58,7 @@ function rowsOf({ snapshot: { served, rows } }: Open, t: number): number[] {
     { length: served.rowStarts[t + 1]! - served.rowStarts[t]! },
     (_, i) => served.rowStarts[t]! + i,
   );
-  return all.sort((a, b) => (rows[b]!.costMicros ?? 0) - (rows[a]!.costMicros ?? 0));
+  return all.sort((a, b) => costAt(rows, b) - costAt(rows, a));
 }
 
 function weighAll(
@@ -164,17 +165,15 @@ function findSmallestSafe(choices: readonly MatchChoice[]): ChoiceAnswer['smalle
 
 function describeRow(open: Open, r: number, text: string): ChoiceAnswer['ran'][number] {
   const { snapshot, names } = open;
-  const row = snapshot.rows[r]!;
+  const { clicks, costMicros, conversions } = figuresAt(snapshot.rows, r);
   const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
-  const keyword = snapshot.keyword.get(String(row.keywordId));
+  const keyword = snapshot.keyword.get(String(snapshot.rows.keywordId[r]!));
   return {
     campaign: names.campaign(adGroup.campaignId) ?? '',
     adGroup: names.adGroup(adGroup.id) ?? '',
     keyword: keyword?.text || null,
     match: keyword?.match ?? 'unknown',
-    clicks: row.clicks,
-    costMicros: row.costMicros,
-    conversions: row.conversions,
+    ...{ clicks, costMicros, conversions },
     stoppedBy: snapshot.gate.stopCount(r) === 0 ? [] : stoppersOf(open, text, adGroup.id),
   };
 }

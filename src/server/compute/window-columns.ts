@@ -1,0 +1,175 @@
+import { daysBetween, noFigures, shiftDay, type Figures } from '@/core';
+import type { Term, TermKind, WindowRow } from '../repositories/facts';
+
+/**
+ * What was served in a window, as columns in memory that threads share. Row r is (term, ad group, keyword); rows stand
+ * by term.
+ */
+export type RowColumns = {
+  count: number;
+  /** index of the term among the terms of the window */
+  termOf: Uint32Array;
+  adGroupId: Uint32Array;
+  keywordId: Uint32Array;
+  /** days since 1970 */
+  lastDay: Uint32Array;
+  /** figure f of row r is figures[5r + f], NaN where it is unknown */
+  figures: Float64Array;
+};
+
+/** The terms of a window: term t says keys[keyStarts[t] .. keyStarts[t + 1]) in UTF-8, and was first seen as raws. */
+export type TermColumns = {
+  count: number;
+  ids: Uint32Array;
+  kinds: Uint8Array;
+  keyStarts: Uint32Array;
+  keys: Uint8Array;
+  rawStarts: Uint32Array;
+  raws: Uint8Array;
+};
+
+const KINDS: readonly TermKind[] = ['query', 'code', 'wordless', 'unreported'];
+const FIGURES = 5;
+const EPOCH = '1970-01-01';
+
+/** Takes rows as they come from the database, in order of their terms. */
+export function collectRows(indexOfTerm: (termId: number) => number) {
+  const columns = {
+    termOf: column(),
+    adGroupId: column(),
+    keywordId: column(),
+    lastDay: column(),
+    figures: column(),
+  };
+  return {
+    add(row: WindowRow) {
+      columns.termOf.push(indexOfTerm(row.termId));
+      columns.adGroupId.push(row.adGroupId);
+      columns.keywordId.push(row.keywordId);
+      columns.lastDay.push(daysBetween(EPOCH, row.lastDay));
+      columns.figures.push(row.impressions, row.clicks, row.costMicros, row.conversions, row.valueMicros);
+    },
+    finish: (): RowColumns => ({
+      count: columns.termOf.length(),
+      termOf: columns.termOf.into(Uint32Array),
+      adGroupId: columns.adGroupId.into(Uint32Array),
+      keywordId: columns.keywordId.into(Uint32Array),
+      lastDay: columns.lastDay.into(Uint32Array),
+      figures: columns.figures.into(Float64Array),
+    }),
+  };
+}
+
+/** Takes terms as they come from the database, in order of their ids. */
+export function collectTerms() {
+  const [ids, kinds, keys, raws] = [column(), column(), texts(), texts()];
+  return {
+    add(term: Term) {
+      ids.push(term.id);
+      kinds.push(KINDS.indexOf(term.kind));
+      keys.push(term.key);
+      raws.push(term.raw);
+    },
+    finish(): TermColumns {
+      const [key, raw] = [keys.finish(), raws.finish()];
+      return {
+        count: ids.length(),
+        ids: ids.into(Uint32Array),
+        kinds: kinds.into(Uint8Array),
+        ...{ keyStarts: key.starts, keys: key.bytes, rawStarts: raw.starts, raws: raw.bytes },
+      };
+    },
+  };
+}
+
+export function termAt(terms: TermColumns, t: number): Term {
+  return { id: terms.ids[t]!, key: keyAt(terms, t), raw: rawAt(terms, t), kind: kindAt(terms, t) };
+}
+
+export const kindAt = ({ kinds }: TermColumns, t: number): TermKind => KINDS[kinds[t]!]!;
+export const keyAt = ({ keys, keyStarts }: TermColumns, t: number) => textAt(keys, keyStarts, t);
+const rawAt = ({ raws, rawStarts }: TermColumns, t: number) => textAt(raws, rawStarts, t);
+
+export const lastDayAt = ({ lastDay }: RowColumns, r: number): string => shiftDay(EPOCH, lastDay[r]!);
+export const costAt = ({ figures }: RowColumns, r: number): number => figures[FIGURES * r + 2]! || 0;
+export const conversionsAt = ({ figures }: RowColumns, r: number): number => figures[FIGURES * r + 3]! || 0;
+
+export function figuresAt(rows: RowColumns, r: number): Figures {
+  const figures = noFigures();
+  addRow(figures, rows, r);
+  return figures;
+}
+
+/** Adds the figures of a row into `sum`, as `addFigures` would. */
+export function addRow(sum: Figures, { figures }: RowColumns, r: number): void {
+  const at = FIGURES * r;
+  const impressions = figures[at]!;
+  const clicks = figures[at + 1]!;
+  const costMicros = figures[at + 2]!;
+  const conversions = figures[at + 3]!;
+  const valueMicros = figures[at + 4]!;
+  if (!Number.isNaN(impressions)) sum.impressions = (sum.impressions ?? 0) + impressions;
+  if (!Number.isNaN(clicks)) sum.clicks = (sum.clicks ?? 0) + clicks;
+  if (!Number.isNaN(costMicros)) sum.costMicros = (sum.costMicros ?? 0) + costMicros;
+  if (!Number.isNaN(conversions)) sum.conversions = (sum.conversions ?? 0) + conversions;
+  if (!Number.isNaN(valueMicros)) sum.valueMicros = (sum.valueMicros ?? 0) + valueMicros;
+}
+
+/** Bytes that the columns take. */
+export function bytesOf(...columns: (RowColumns | TermColumns)[]): number {
+  return columns
+    .flatMap((of) => Object.values(of))
+    .reduce<number>((sum, value) => sum + (typeof value === 'number' ? 0 : value.byteLength), 0);
+}
+
+type Shared = {
+  new (buffer: SharedArrayBuffer): Uint8Array | Uint32Array | Float64Array;
+  BYTES_PER_ELEMENT: number;
+};
+
+/** Numbers that are gathered in doubles and end in shared memory. Null becomes NaN. */
+function column() {
+  let values = new Float64Array(1 << 10);
+  let length = 0;
+  return {
+    push(...more: (number | null)[]) {
+      if (length + more.length > values.length) {
+        const longer = new Float64Array(2 * values.length);
+        longer.set(values);
+        values = longer;
+      }
+      for (const value of more) values[length++] = value ?? NaN;
+    },
+    length: () => length,
+    into<T extends Shared>(Type: T): InstanceType<T> {
+      const shared = new Type(new SharedArrayBuffer(length * Type.BYTES_PER_ELEMENT));
+      shared.set(values.subarray(0, length));
+      return shared as InstanceType<T>;
+    },
+  };
+}
+
+function texts() {
+  const starts = column();
+  starts.push(0);
+  let bytes = Buffer.alloc(1 << 12);
+  let end = 0;
+  return {
+    push(text: string) {
+      const most = end + 3 * text.length;
+      if (most > bytes.length) bytes = Buffer.concat([bytes], Math.max(most, 2 * bytes.length));
+      end += bytes.write(text, end, 'utf8');
+      starts.push(end);
+    },
+    finish() {
+      const shared = new Uint8Array(new SharedArrayBuffer(end));
+      shared.set(bytes.subarray(0, end));
+      return { starts: starts.into(Uint32Array), bytes: shared };
+    },
+  };
+}
+
+function textAt(bytes: Uint8Array, starts: Uint32Array, t: number): string {
+  const start = starts[t]!;
+  return Buffer.from(bytes.buffer, bytes.byteOffset + start, starts[t + 1]! - start).toString('utf8');
+}
