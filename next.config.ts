@@ -22,7 +22,15 @@ const SECURITY_HEADERS = [
 
 const config: NextConfig = {
   poweredByHeader: false,
-  serverExternalPackages: ['knex', 'pg', 'pg-copy-streams', 'pino', 'graphile-worker'],
+  serverExternalPackages: [
+    'knex',
+    'pg',
+    'pg-copy-streams',
+    'pg-query-stream',
+    'piscina',
+    'pino',
+    'graphile-worker',
+  ],
   headers: () => Promise.resolve([{ source: '/:path*', headers: SECURITY_HEADERS }]),
 };
 

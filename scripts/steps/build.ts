@@ -29,10 +29,14 @@ export function buildAll(settings: Settings): string {
   return version;
 }
 
-/** Bundles the processes that run beside the web application into dist/. */
+/** Bundles the processes that run beside the web application, and its worker threads, into dist/. */
 export function bundleProcesses(root: string): void {
   buildSync({
-    entryPoints: { jobs: 'src/server/jobs/main.ts', 'ad-platform': 'src/standins/ad-platform/main.ts' },
+    entryPoints: {
+      jobs: 'src/server/jobs/main.ts',
+      compute: 'src/server/threads/worker.ts',
+      'ad-platform': 'src/standins/ad-platform/main.ts',
+    },
     absWorkingDir: root,
     outdir: 'dist',
     outExtension: { '.js': '.mjs' },

@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { webDeps } from '@/server/container';
+import { webDeps } from '@/server/web';
 import { listAccountsAndPeople } from '@/server/use-cases/describe-account';
 import { StartScreen } from '@/screens/start/start-screen';
 

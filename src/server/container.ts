@@ -5,23 +5,18 @@ import { enqueue } from './jobs/queue';
 import { createHttpPlatform } from './platform/http-platform';
 import type { Deps } from './use-cases/deps';
 
-/** Everything that use-cases need, from the environment that the start scripts set. */
-export function createDeps(): Deps {
+/**
+ * Everything that use-cases need, from the environment that the start scripts set.
+ * @param connections to the database, at most
+ */
+export function createDeps({ connections = 10 } = {}): Deps {
   const url = process.env.GATEPOST_DATABASE_URL;
   if (!url) throw new Error('GATEPOST_DATABASE_URL must be set; start Gate Post with ./gatepost');
   return {
-    db: connect(url),
+    db: connect(url, connections),
     platform: createHttpPlatform(process.env.GATEPOST_PLATFORM_URL ?? 'http://127.0.0.1:4182'),
     snapshots: createSnapshots(),
     enqueue,
     files: path.join(process.env.GATEPOST_DATA ?? '.data', 'files'),
   };
-}
-
-const HOME = Symbol.for('gate-post.deps');
-
-/** The web process's one set of them; development reloads modules, but keeps it. */
-export function webDeps(): Deps {
-  const home = globalThis as { [HOME]?: Deps };
-  return (home[HOME] ??= createDeps());
 }

@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { PERSON_COOKIE } from '@/contracts/common';
 import { Frame } from '@/screens/frame/frame';
-import { webDeps } from '@/server/container';
+import { webDeps } from '@/server/web';
 import { Refusal } from '@/server/use-cases/deps';
 import { describeAccount, listAccountsAndPeople } from '@/server/use-cases/describe-account';
 

@@ -72,4 +72,3 @@ export function matchingTexts(table: TermTable, { text, match }: NegativeText): 
   }
   return found;
 }
-

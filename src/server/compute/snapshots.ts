@@ -9,6 +9,11 @@ export type Snapshots = {
   get(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot>;
 };
 
+/** Why reading stops when nobody waits for it any more. */
+export class TakenBack extends Error {
+  override name = 'TakenBack';
+}
+
 /** Where the data of a snapshot comes from: the database, or another thread that has it. */
 export type DataSource = (key: string, load: () => Promise<SnapshotData>) => Promise<SnapshotData>;
 
@@ -23,20 +28,31 @@ export function createSnapshots(
   kept = new Map<string, Promise<Snapshot>>(),
   signal?: AbortSignal,
 ): Snapshots {
+  function find(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
+    const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
+    const known = kept.get(key);
+    kept.delete(key);
+    const snapshot =
+      known ??
+      source(key, () => loadSnapshotData(db, account, days, exact, signal)).then((data) =>
+        openSnapshot(data),
+      );
+    kept.set(key, snapshot);
+    if (!known) snapshot.catch(() => kept.delete(key));
+    if (kept.size > most) kept.delete(kept.keys().next().value!);
+    return snapshot;
+  }
+
   return {
-    get(db, account, days, exact) {
-      const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
-      const known = kept.get(key);
-      kept.delete(key);
-      const snapshot =
-        known ??
-        source(key, () => loadSnapshotData(db, account, days, exact, signal)).then((data) =>
-          openSnapshot(data),
-        );
-      kept.set(key, snapshot);
-      if (!known) snapshot.catch(() => kept.delete(key));
-      if (kept.size > most) kept.delete(kept.keys().next().value!);
-      return snapshot;
+    async get(db, account, days, exact) {
+      for (;;) {
+        try {
+          return await find(db, account, days, exact);
+        } catch (error) {
+          // Another question was being answered by this reading, and was taken back; ours was not.
+          if (!(error instanceof TakenBack) || signal?.aborted) throw error;
+        }
+      }
     },
   };
 }

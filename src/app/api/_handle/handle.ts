@@ -2,12 +2,21 @@ import 'server-only';
 import { cookies } from 'next/headers';
 import * as v from 'valibot';
 import { PERSON_COOKIE } from '@/contracts/common';
-import { webDeps } from '@/server/container';
+import type { AnswerOf, ArgsOf, QuestionName } from '@/server/threads/questions';
+import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
 import { listAccountsAndPeople } from '@/server/use-cases/describe-account';
 
 type Params = Record<string, string>;
-type Asked = { deps: Deps; slug: string; params: Params; url: URL; request: Request };
+type Asked = {
+  deps: Deps;
+  slug: string;
+  params: Params;
+  url: URL;
+  request: Request;
+  /** Puts a question to a worker thread; it is taken back when the browser goes away. */
+  ask<Q extends QuestionName>(name: Q, ...args: ArgsOf<Q>): Promise<AnswerOf<Q>>;
+};
 
 /** A route that reads. Refusals become answers with their reason; anything else is logged and told without detail. */
 export function reads(work: (asked: Asked) => Promise<unknown>) {
@@ -20,6 +29,7 @@ export function reads(work: (asked: Asked) => Promise<unknown>) {
         params: known,
         url: new URL(request.url),
         request,
+        ask: (name, ...args) => webThreads().ask(name, args, request.signal),
       });
       return result instanceof Response ? result : Response.json(result ?? {});
     } catch (error) {

@@ -1,4 +1,4 @@
-import { webDeps } from '@/server/container';
+import { webDeps } from '@/server/web';
 
 /** Whether the application and its database answer. */
 export async function GET(): Promise<Response> {

@@ -1,6 +1,5 @@
 import { reads } from '@/app/api/_handle/handle';
-import { checkGate } from '@/server/use-cases/check-gate';
 
-export const GET = reads(({ deps, slug, url }) =>
-  checkGate(deps, slug, (url.searchParams.get('query') ?? '').slice(0, 1_000)),
+export const GET = reads(({ ask, slug, url }) =>
+  ask('checkGate', slug, (url.searchParams.get('query') ?? '').slice(0, 1_000)),
 );

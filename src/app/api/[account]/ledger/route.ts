@@ -1,7 +1,6 @@
 import { parseId, reads } from '@/app/api/_handle/handle';
-import { viewLedger } from '@/server/use-cases/view-ledger';
 
-export const GET = reads(({ deps, slug, url }) => {
+export const GET = reads(({ ask, slug, url }) => {
   const before = url.searchParams.get('before');
-  return viewLedger(deps, slug, before === null ? undefined : parseId(before));
+  return ask('viewLedger', slug, before === null ? undefined : parseId(before));
 });

@@ -1,5 +1,4 @@
 import { parseQuery, reads } from '@/app/api/_handle/handle';
 import { TermsQuerySchema } from '@/contracts/sift';
-import { listTerms } from '@/server/use-cases/sift-terms';
 
-export const GET = reads(({ deps, slug, url }) => listTerms(deps, slug, parseQuery(url, TermsQuerySchema)));
+export const GET = reads(({ ask, slug, url }) => ask('listTerms', slug, parseQuery(url, TermsQuerySchema)));

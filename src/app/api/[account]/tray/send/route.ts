@@ -1,6 +1,5 @@
 import { writes } from '@/app/api/_handle/handle';
-import { sendTray } from '@/server/use-cases/send-tray';
 
-export const POST = writes(async ({ deps, slug, personId }) => ({
-  setId: await sendTray(deps, slug, personId),
+export const POST = writes(async ({ ask, slug, personId }) => ({
+  setId: await ask('sendTray', slug, personId),
 }));

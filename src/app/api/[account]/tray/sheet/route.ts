@@ -1,4 +1,3 @@
 import { reads, sheet } from '@/app/api/_handle/handle';
-import { traySheet } from '@/server/use-cases/view-tray';
 
-export const GET = reads(async ({ deps, slug }) => sheet('tray.csv', await traySheet(deps, slug)));
+export const GET = reads(async ({ ask, slug }) => sheet('tray.csv', await ask('traySheet', slug)));

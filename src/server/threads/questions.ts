@@ -1,0 +1,48 @@
+import { checkGate } from '../use-cases/check-gate';
+import type { Deps } from '../use-cases/deps';
+import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
+import { sendTray } from '../use-cases/send-tray';
+import { listTerms, listWords } from '../use-cases/sift-terms';
+import { undoSent, viewLedger } from '../use-cases/view-ledger';
+import { viewLists, weighCell } from '../use-cases/view-lists';
+import { traySheet, viewTray } from '../use-cases/view-tray';
+import { warmUp } from '../use-cases/warm-up';
+import { weighChoice } from '../use-cases/weigh-choice';
+
+/** The use-cases that need an account's window in memory: they are answered in a worker thread. */
+export const QUESTIONS = {
+  ...{
+    listTerms,
+    listWords,
+    weighChoice,
+    viewTray,
+    traySheet,
+    viewLists,
+    weighCell,
+    checkGate,
+    viewLedger,
+    warmUp,
+  },
+  ...{ draftChanges, removeFromTray, sendTray, undoSent },
+};
+
+/** Those that change something are not asked again when a thread dies over them. */
+export const WRITES: ReadonlySet<QuestionName> = new Set([
+  'draftChanges',
+  'removeFromTray',
+  'sendTray',
+  'undoSent',
+] as const);
+
+export type QuestionName = keyof typeof QUESTIONS;
+type Work<Q extends QuestionName> = (typeof QUESTIONS)[Q];
+/** What a question takes after the deps. */
+export type ArgsOf<Q extends QuestionName> =
+  Work<Q> extends (deps: Deps, ...args: infer Args) => unknown ? Args : never;
+export type AnswerOf<Q extends QuestionName> = Awaited<ReturnType<Work<Q>>>;
+
+/** What crosses to a worker thread, and back. */
+export type Task = { name: QuestionName; args: unknown[] };
+export type Outcome =
+  | { ok: true; answer: unknown }
+  | { ok: false; refusal: { message: string; status: 400 | 404 | 409 | 413 | 502 } };

@@ -1,0 +1,82 @@
+import { MessageChannel } from 'node:worker_threads';
+import { Piscina } from 'piscina';
+import { Refusal } from '../use-cases/deps';
+import { createBroker, type Broker, type FromBroker } from './broker';
+import { WRITES, type AnswerOf, type ArgsOf, type Outcome, type QuestionName } from './questions';
+
+/** Worker threads that answer what needs a window in memory, so that the page never waits for another's question. */
+export type Threads = {
+  /**
+   * @param signal takes the question back: what is still being read for it stops
+   * @throws Refusal as the use-case does; the signal's reason when it is aborted
+   */
+  ask<Q extends QuestionName>(name: Q, args: ArgsOf<Q>, signal?: AbortSignal): Promise<AnswerOf<Q>>;
+  counts: Broker['counts'];
+  /** the threads themselves */
+  pool: Piscina;
+  close(): Promise<void>;
+};
+
+export type ThreadsOptions = {
+  /** the program of a thread */
+  file: string;
+  execArgv?: string[];
+  threads: number;
+  /** of shared columns */
+  mostBytes: number;
+};
+
+export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOptions): Threads {
+  const broker = createBroker(mostBytes);
+  const pool = new Piscina({
+    filename: file,
+    execArgv,
+    minThreads: threads,
+    maxThreads: threads,
+    concurrentTasksPerWorker: 4, // most of a question's time the database is waited for
+  });
+
+  async function askOnce(name: QuestionName, args: unknown[], signal?: AbortSignal): Promise<Outcome> {
+    const { port1, port2 } = new MessageChannel();
+    broker.serve(port1);
+    const takenBack = new Promise<never>((_, reject) => {
+      signal?.addEventListener('abort', () => {
+        port1.postMessage({ kind: 'cancel' } satisfies FromBroker);
+        reject(signal.reason as Error);
+      });
+    });
+    try {
+      const outcome = pool.run({ name, args, port: port2 }, { transferList: [port2] }) as Promise<Outcome>;
+      outcome.catch(() => undefined); // once it is taken back, nobody waits for it
+      return await Promise.race([outcome, takenBack]);
+    } finally {
+      if (!signal?.aborted) port1.close();
+    }
+  }
+
+  return {
+    async ask(name, args, signal) {
+      for (let falls = 0; ; falls++) {
+        signal?.throwIfAborted();
+        try {
+          const outcome = await askOnce(name, args, signal);
+          if (outcome.ok) return outcome.answer as AnswerOf<typeof name>;
+          throw new Refusal(outcome.refusal.message, outcome.refusal.status);
+        } catch (error) {
+          if (!isFall(error) || WRITES.has(name) || falls === MOST_FALLS) throw error;
+        }
+      }
+    },
+    counts: broker.counts,
+    pool,
+    close: () => pool.destroy(),
+  };
+}
+
+/** A question that fells so many threads one after another is given up. */
+const MOST_FALLS = 2;
+
+/** Whether a thread fell, rather than that the use-case failed. */
+function isFall(error: unknown): boolean {
+  return error instanceof Error && /^worker exited with code/i.test(error.message);
+}

@@ -1,0 +1,28 @@
+import path from 'node:path';
+import { createDeps } from './container';
+import { startThreads, type Threads } from './threads/threads';
+import type { Deps } from './use-cases/deps';
+
+/** As many as a small machine has processors; what they share counts once. */
+const THREADS = 2;
+const MOST_BYTES = 1_000_000_000;
+
+const HOME = Symbol.for('gate-post.web');
+type Home = { [HOME]?: { deps?: Deps; threads?: Threads } };
+
+/** What the web process has once; development reloads modules, but keeps it. */
+function home() {
+  return ((globalThis as Home)[HOME] ??= {});
+}
+
+export function webDeps(): Deps {
+  return (home().deps ??= createDeps());
+}
+
+export function webThreads(): Threads {
+  return (home().threads ??= startThreads({
+    file: path.join(process.cwd(), 'dist', 'compute.mjs'),
+    threads: THREADS,
+    mostBytes: MOST_BYTES,
+  }));
+}
