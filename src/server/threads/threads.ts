@@ -34,6 +34,7 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
     minThreads: threads,
     maxThreads: threads,
     concurrentTasksPerWorker: 4, // most of a question's time the database is waited for
+    atomics: 'disabled', // a thread that waits for its next task must still hear the database
   });
 
   async function askOnce(name: QuestionName, args: unknown[], signal?: AbortSignal): Promise<Outcome> {
