@@ -1,21 +1,63 @@
+import { spawnSync } from 'node:child_process';
 import { benchBrowser } from './browser';
-import { benchCore } from './core';
+import type { Line } from './measure';
+import { benchGate } from './tasks/gate';
+import { benchNgrams } from './tasks/ngrams';
+import { benchSmallestSet } from './tasks/smallest-set';
+import { benchTidy } from './tasks/tidy';
 
-/** `npm run bench [-- --quick]`; the browser's part needs the demo running (./gatepost demo). */
+const TASKS: Record<string, (quick: boolean) => Promise<Line[]>> = {
+  gate: benchGate,
+  ngrams: benchNgrams,
+  'smallest-set': benchSmallestSet,
+  tidy: benchTidy,
+  browser: benchDemo,
+};
+
+type Result = { lines: Line[]; peakMb: number };
+
+/**
+ * `npm run bench [-- --quick] [-- --only=gate,ngrams]`: each task in a process of its own, then one table. Exits
+ * non-zero when two answers differ or a limit is passed.
+ */
 async function main(flags: readonly string[]): Promise<void> {
   const quick = flags.includes('--quick');
+  const own = flags.find((f) => f.startsWith('--task='))?.slice('--task='.length);
+  if (own) {
+    const lines = await TASKS[own]!(quick);
+    const peakMb = Math.round(process.resourceUsage().maxRSS / 1024);
+    process.stdout.write(`\n${JSON.stringify({ lines, peakMb } satisfies Result)}`);
+    process.exit(0);
+  }
+  const only = flags
+    .find((f) => f.startsWith('--only='))
+    ?.slice('--only='.length)
+    .split(',');
+  const rows: (Line & { 'peak memory': string })[] = [];
+  for (const task of Object.keys(TASKS).filter((name) => !only || only.includes(name))) {
+    console.log(`· ${task}`);
+    const args = ['--import', 'tsx', import.meta.filename, `--task=${task}`, ...(quick ? ['--quick'] : [])];
+    const run = spawnSync(process.execPath, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] });
+    if (run.status !== 0) {
+      process.exitCode = 1;
+      continue;
+    }
+    const { lines, peakMb } = JSON.parse(run.stdout.slice(run.stdout.lastIndexOf('\n'))) as Result;
+    rows.push(...lines.map((line) => ({ ...line, 'peak memory': `${peakMb} MB` })));
+  }
+  console.table(rows);
+  if (rows.some((row) => row.verdict === 'OVER')) process.exitCode = 1;
+}
+
+async function benchDemo(quick: boolean): Promise<Line[]> {
   const address = `http://127.0.0.1:${process.env.GATEPOST_PORT ?? 4180}`;
-  const lines = benchCore(quick);
   const runs = await fetch(`${address}/api/health`).then(
     (answer) => answer.ok,
     () => false,
   );
-  if (runs) lines.push(...(await benchBrowser(address, quick)));
-  else
-    console.log('The demo does not run, so the browser’s part is left out. Start it with ./gatepost demo.');
-  console.table(lines);
-  console.log(`peak memory of this process: ${Math.round(process.resourceUsage().maxRSS / 1024)} MB`);
-  if (lines.some((line) => line.verdict === 'OVER')) process.exitCode = 1;
+  if (runs) return benchBrowser(address, quick);
+  console.error('The demo does not run, so the browser’s part is left out. Start it with ./gatepost demo.');
+  return [];
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {
