@@ -8,10 +8,10 @@ const SAMPLE = 1 / 20;
 
 const TOP = `
   with said as (select id, string_split(text, ' ') as words, clicks, cost, conversions from term),
-  starts as (select *, unnest(range(1, len(words) + 1)) as at from said),
+  starts as (select *, unnest(range(1, len(words) + 1)) as pos from said),
   runs as (
-    select distinct id, array_to_string(words[at : at + n - 1], ' ') as gram, clicks, cost, conversions
-      from starts cross join (select unnest([1, 2, 3, 4]) as n) where at + n - 1 <= len(words))
+    select distinct id, array_to_string(words[pos : pos + n - 1], ' ') as gram, clicks, cost, conversions
+      from starts cross join (select unnest([1, 2, 3, 4]) as n) where pos + n - 1 <= len(words))
   select gram, count(*)::integer, sum(clicks), sum(cost), sum(conversions) from runs
    group by gram order by 4 desc, gram limit ${MOST}`;
 

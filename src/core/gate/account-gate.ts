@@ -45,10 +45,14 @@ export function compileAccountGate(account: AccountShape): AccountGate {
     filed[at] = { id, place };
   }
 
-  function inForce(place: Place, adGroupId: string): boolean {
+  function requireCampaign(adGroupId: string): string {
     const campaignId = campaignOf.get(adGroupId);
     if (campaignId === undefined)
       throw new RangeError(`an ad group must be of the account; got ${adGroupId}`);
+    return campaignId;
+  }
+
+  function inForce(place: Place, adGroupId: string, campaignId: string): boolean {
     switch (place.kind) {
       case 'account':
         return true;
@@ -70,10 +74,17 @@ export function compileAccountGate(account: AccountShape): AccountGate {
   }
 
   return {
-    stoppers: (query, adGroupId) =>
-      index.matching(query).flatMap((at) => (inForce(filed[at]!.place, adGroupId) ? [filed[at]!.id] : [])),
+    stoppers(query, adGroupId) {
+      const campaignId = requireCampaign(adGroupId);
+      const found: string[] = [];
+      for (const at of index.matching(query)) {
+        const { id, place } = filed[at]!;
+        if (inForce(place, adGroupId, campaignId)) found.push(id);
+      }
+      return found;
+    },
     matching: (query) => index.matching(query).map((at) => filed[at]!.id),
-    isInForce: (id, adGroupId) => inForce(filed[require(id)]!.place, adGroupId),
+    isInForce: (id, adGroupId) => inForce(filed[require(id)]!.place, adGroupId, requireCampaign(adGroupId)),
     add(negative) {
       if (indexOf.has(negative.id)) throw new RangeError(`a negative's id must be new; got ${negative.id}`);
       note(negative, index.add(negative));

@@ -3,4 +3,4 @@ export { normalise, words } from './normalise';
 export { remainder } from './remainder';
 export { stemOf } from './stem';
 export { variants, type Variant } from './variants';
-export { compileVocabulary, type Vocabulary } from './vocabulary';
+export { compileVocabulary, lengthOf, type Vocabulary } from './vocabulary';

@@ -33,7 +33,10 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
   const gate = compileAccountGate(account);
   const negative = new Map(account.negatives.map((n) => [n.id, n]));
   const termsOf = groupByKeyword(served);
-  const conflicts = keywords.flatMap((keyword) => {
+  const conflicts = keywords.flatMap((keyword): Conflict[] => {
+    const stoppers = gate.stoppers(keyword.text, keyword.adGroupId);
+    const terms = termsOf.get(keyword.id) ?? [];
+    if (stoppers.length === 0 && terms.length === 0) return [];
     const found = new Map<string, Conflict & { converts: boolean }>();
     const enter = (negativeId: string, severity: Conflict['severity']) => {
       let conflict = found.get(negativeId);
@@ -50,11 +53,11 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
       }
       return conflict;
     };
-    for (const id of gate.stoppers(keyword.text, keyword.adGroupId)) {
+    for (const id of stoppers) {
       const severity = textSeverity(keyword, negative.get(id)!);
       if (severity !== 'none') enter(id, severity);
     }
-    for (const term of termsOf.get(keyword.id) ?? []) {
+    for (const term of terms) {
       for (const id of gate.stoppers(term.text, keyword.adGroupId)) {
         const conflict = enter(id, 'costly');
         conflict.terms += 1;

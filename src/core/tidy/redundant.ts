@@ -81,14 +81,15 @@ function findCoverers(
       else reaching.set(adGroup, [key]);
     }
   }
-  const asFarAs = new Map<string, string[]>();
+  const asFarAs = new Map<string, Set<string>>();
   const placesAsFarAs = (inner: Place) => {
     const key = placeKey(inner);
     let keys = asFarAs.get(key);
     if (!keys) {
       // Whatever reaches as far reaches its first ad group; without any, there is only the place itself.
       const candidates = reaching.get(reach.adGroupsOf(inner)[0] ?? '') ?? [key];
-      asFarAs.set(key, (keys = candidates.filter((outer) => reach.contains(places.get(outer)!, inner))));
+      keys = new Set(candidates.filter((outer) => reach.contains(places.get(outer)!, inner)));
+      asFarAs.set(key, keys);
     }
     return keys;
   };
@@ -104,8 +105,12 @@ function findCoverers(
       covering.set(own, groups);
     }
     const others: PlacedNegative[] = [];
-    for (const key of placesAsFarAs(negative.place)) {
-      for (const group of groups) {
+    const farEnough = placesAsFarAs(negative.place);
+    for (const group of groups) {
+      // A text sits in few places, or few places reach as far: the fewer are gone through.
+      const few = group.places.size < farEnough.size ? group.places.keys() : farEnough;
+      for (const key of few) {
+        if (!farEnough.has(key)) continue;
         for (const other of group.places.get(key) ?? []) if (other !== negative) others.push(other);
       }
     }

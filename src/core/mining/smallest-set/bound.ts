@@ -15,11 +15,11 @@ const CLOSE = 1e-6;
  * Source: Cornuéjols, Fisher, Nemhauser 1977, Management Science 23:789.
  */
 export function boundByPrices(
-  { starts, stops, costs, negatives }: Candidates,
+  { count, starts, stops, costs }: Candidates,
   limit: number,
   start: { chosen: readonly number[]; cost: number },
 ): { boundMicros: number; chosen: readonly number[]; cost: number } {
-  const [terms, count] = [costs.length, negatives.length];
+  const terms = costs.length;
   let best = start;
   if (limit >= count) return { boundMicros: sum(costs), ...best };
   const prices = Float64Array.from(costs);

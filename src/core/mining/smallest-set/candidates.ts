@@ -1,5 +1,5 @@
 import type { NegativeText } from '../../gate';
-import { normalise } from '../../text';
+import { lengthOf, normalise } from '../../text';
 import { createRunTable } from '../runs';
 import { buildTermTable, type TermTable } from '../term-table';
 
@@ -8,7 +8,12 @@ import { buildTermTable, type TermTable } from '../term-table';
  * term. Of those that stop the same terms only the one preferred is here; preferred ones come first.
  */
 export type Candidates = {
-  negatives: NegativeText[];
+  count: number;
+  negativeAt(candidate: number): NegativeText;
+  /** in words, in characters, and whether it is exact: what is preferred among equals (rules 9) */
+  words: Uint8Array;
+  characters: Uint32Array;
+  isExact: Uint8Array;
   /** Candidate j stops the terms stops[starts[j] .. starts[j + 1]), ascending. */
   starts: Uint32Array;
   stops: Uint32Array;
@@ -28,77 +33,147 @@ export function makeCandidates(
     if (key !== '' && costMicros > 0) costOf.set(key, (costOf.get(key) ?? 0) + costMicros);
   }
   const texts = [...costOf.keys()];
-  const isOpen = new Set(open.map(normalise));
   const table = buildTermTable(texts);
-  const found = [...phrases(table, open), ...exacts(table, texts, isOpen)];
-  const distinct = preferred(found).sort((a, b) => comparePreference(a, b));
-  const starts = new Uint32Array(distinct.length + 1);
-  distinct.forEach(({ stops }, j) => (starts[j + 1] = starts[j]! + stops.length));
-  const stops = new Uint32Array(starts[distinct.length]!);
-  distinct.forEach((candidate, j) => stops.set(candidate.stops, starts[j]));
+  const lengths = Uint32Array.from({ length: table.dictionary.size }, (_, w) =>
+    lengthOf(table.dictionary.wordOf(w)),
+  );
+  const phrases = phrasesOf(table, lengths, open);
+  const distinct = preferred([
+    ...phrases.found,
+    ...exactsOf(table, lengths, texts, new Set(open.map(normalise))),
+  ]);
+  const ordered = distinct.sort(comparePreference);
+
+  const starts = new Uint32Array(ordered.length + 1);
+  ordered.forEach(({ stops }, j) => (starts[j + 1] = starts[j]! + stops.length));
+  const stops = new Uint32Array(starts[ordered.length]!);
+  ordered.forEach((candidate, j) => stops.set(candidate.stops, starts[j]));
   return {
-    negatives: distinct.map(({ text, match }) => ({ text, match })),
+    count: ordered.length,
+    negativeAt(j) {
+      const { run, stops: of } = ordered[j]!;
+      return run < 0
+        ? { text: texts[of[0]!]!, match: 'exact' }
+        : { text: phrases.textOf(run), match: 'phrase' };
+    },
+    words: Uint8Array.from(ordered, (c) => Math.min(255, c.words)),
+    characters: Uint32Array.from(ordered, (c) => c.characters),
+    isExact: Uint8Array.from(ordered, (c) => (c.run < 0 ? 1 : 0)),
     ...{ starts, stops, costs: Float64Array.from(costOf.values()) },
   };
 }
 
-type Candidate = NegativeText & { words: number; stops: number[] };
+/** A run, or (−1) the whole text of the one term it stops. */
+type Candidate = { run: number; words: number; characters: number; stops: Uint32Array };
 
 /** Runs of the unwanted texts, without those that stand in an open one. */
-function phrases(table: TermTable, open: readonly string[]): Candidate[] {
+function phrasesOf(table: TermTable, lengths: Uint32Array, open: readonly string[]) {
   const { starts, wordIds, dictionary } = table;
   const runs = createRunTable();
-  const stops: number[][] = [];
+  /** runs as they occur, and the term of each; a run that repeats in a term once */
+  const occurring: number[] = [];
+  const ofTerm: number[] = [];
+  /** what is known of each run: the term it was seen in last, its terms, words and characters */
+  const seenIn: number[] = [];
+  const uses: number[] = [];
+  const words: number[] = [];
+  const characters: number[] = [];
   for (let t = 0; t + 1 < starts.length; t++) {
     for (let at = starts[t]!; at < starts[t + 1]!; at++) {
       let run = -1;
+      let length = -1; // spaces stand between words only
       for (let i = at; i < Math.min(at + LONGEST_RUN, starts[t + 1]!); i++) {
         run = runs.intern(run, wordIds[i]!);
-        const of = (stops[run] ??= []);
-        if (of.at(-1) !== t) of.push(t);
+        length += lengths[wordIds[i]!]! + 1;
+        if (seenIn[run] === t) continue;
+        if (seenIn[run] === undefined) {
+          uses[run] = 0;
+          words[run] = i - at + 1;
+          characters[run] = length;
+        }
+        seenIn[run] = t;
+        uses[run]! += 1;
+        occurring.push(run);
+        ofTerm.push(t);
       }
     }
   }
+  const isOpen = new Uint8Array(runs.size);
   for (const text of open) {
     const count = dictionary.code(text);
     for (let at = 0; at < count; at++) {
       let run = -1;
       for (let i = at; i < Math.min(at + LONGEST_RUN, count) && (run >= 0 || i === at); i++) {
         run = dictionary.coded[i]! < 0 ? -1 : runs.find(run, dictionary.coded[i]!);
-        if (run >= 0) stops[run] = [];
+        if (run >= 0) isOpen[run] = 1;
       }
     }
   }
-  return stops.flatMap((of, run): Candidate[] => {
-    if (of.length === 0) return [];
-    const words = runs.wordsOf(run);
-    const text = words.map((word) => dictionary.wordOf(word)).join(' ');
-    return [{ text, match: 'phrase', words: words.length, stops: of }];
+  const ends = new Uint32Array(runs.size + 1);
+  for (let run = 0; run < runs.size; run++) ends[run + 1] = ends[run]! + uses[run]!;
+  const next = ends.slice();
+  const stops = new Uint32Array(occurring.length);
+  occurring.forEach((run, i) => (stops[next[run]!++] = ofTerm[i]!));
+  const found: Candidate[] = [];
+  for (let run = 0; run < runs.size; run++) {
+    if (isOpen[run] === 1) continue;
+    const of = stops.subarray(ends[run], ends[run + 1]);
+    found.push({ run, words: words[run]!, characters: characters[run]!, stops: of });
+  }
+  const textOf = (run: number) =>
+    runs
+      .wordsOf(run)
+      .map((word) => dictionary.wordOf(word))
+      .join(' ');
+  return { found, textOf };
+}
+
+function exactsOf(
+  { starts, wordIds }: TermTable,
+  lengths: Uint32Array,
+  texts: readonly string[],
+  isOpen: ReadonlySet<string>,
+): Candidate[] {
+  return texts.flatMap((text, t): Candidate[] => {
+    if (isOpen.has(text)) return [];
+    const of = wordIds.subarray(starts[t], starts[t + 1]);
+    const characters = of.reduce((sum, word) => sum + lengths[word]!, of.length - 1);
+    return [{ run: -1, words: of.length, characters, stops: Uint32Array.of(t) }];
   });
 }
 
-function exacts({ starts }: TermTable, texts: readonly string[], isOpen: ReadonlySet<string>): Candidate[] {
-  return texts.flatMap((text, t): Candidate[] =>
-    isOpen.has(text) ? [] : [{ text, match: 'exact', words: starts[t + 1]! - starts[t]!, stops: [t] }],
-  );
-}
-
-/** One of those that stop the same terms. */
+/** Of those that stop the same terms, the one that is preferred. */
 function preferred(all: readonly Candidate[]): Candidate[] {
-  const best = new Map<string, Candidate>();
+  const alike = new Map<number, Candidate[]>();
   for (const candidate of all) {
-    const key = candidate.stops.join();
-    const other = best.get(key);
-    if (!other || comparePreference(candidate, other) < 0) best.set(key, candidate);
+    const key = hashOf(candidate.stops);
+    const others = alike.get(key);
+    if (!others) {
+      alike.set(key, [candidate]);
+      continue;
+    }
+    const same = others.findIndex((other) => stopTheSame(other, candidate));
+    if (same < 0) others.push(candidate);
+    else if (comparePreference(candidate, others[same]!) < 0) others[same] = candidate;
   }
-  return [...best.values()];
+  return [...alike.values()].flat();
 }
 
-/** Rules 9: fewer words, then fewer characters, then exact before phrase; then by text, so that answers never vary. */
+function hashOf(stops: Uint32Array): number {
+  let hash = stops.length;
+  for (let i = 0; i < stops.length; i++) hash = Math.imul(hash ^ stops[i]!, 0x9e3779b1) + i;
+  return hash | 0;
+}
+
+function stopTheSame({ stops: a }: Candidate, { stops: b }: Candidate): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+}
+
+/** Rules 9: fewer words, then fewer characters, then exact before phrase; then what was met first. */
 function comparePreference(a: Candidate, b: Candidate): number {
-  if (a.words !== b.words) return a.words - b.words;
-  const length = [...a.text].length - [...b.text].length;
-  if (length !== 0) return length;
-  if (a.match !== b.match) return a.match === 'exact' ? -1 : 1;
-  return a.text < b.text ? -1 : 1;
+  return (
+    a.words - b.words || a.characters - b.characters || Number(b.run < 0) - Number(a.run < 0) || a.run - b.run
+  );
 }

@@ -28,7 +28,7 @@ export function chooseGreedily(
   for (const j of answer) take(j);
   // Preferred candidates have smaller numbers.
   const queue = new TinyQueue(
-    candidates.negatives.map((_, j) => ({ j, gain: gainOf(j) })),
+    Array.from({ length: candidates.count }, (_, j) => ({ j, gain: gainOf(j) })),
     (a, b) => b.gain - a.gain || a.j - b.j,
   );
   while (answer.length < limit) {

@@ -1,4 +1,5 @@
 import type { Candidates } from './candidates';
+import { stoppedCost } from './greedy';
 
 /** Looks at no more sets than this; small questions are answered for certain within it. */
 const MOST_LOOKS = 30_000;
@@ -14,8 +15,8 @@ export function searchAll(
   limit: number,
   start: readonly number[],
 ): { chosen: number[]; isCertain: boolean } | null {
-  const { negatives, starts, stops, costs } = candidates;
-  if (negatives.length > MOST_CANDIDATES) return null;
+  const { count, starts, stops, costs } = candidates;
+  if (count > MOST_CANDIDATES) return null;
   const times = new Uint32Array(costs.length);
   let best = { chosen: [...start], rank: rankOf(candidates, start) };
   let looks = 0;
@@ -51,23 +52,25 @@ export function searchAll(
     }
   }
 
-  look([], 0, [...negatives.keys()]);
+  look([], 0, [...Array(count).keys()]);
   return { chosen: best.chosen, isCertain: looks <= MOST_LOOKS };
 }
 
 type Rank = { cost: number; negatives: number; words: number; characters: number; phrases: number };
 
-function rankOf({ negatives, starts, stops, costs }: Candidates, chosen: readonly number[]): Rank {
-  const stopped = new Set<number>();
-  const rank = { cost: 0, negatives: chosen.length, words: 0, characters: 0, phrases: 0 };
+function rankOf(candidates: Candidates, chosen: readonly number[]): Rank {
+  const rank = {
+    cost: stoppedCost(candidates, chosen),
+    negatives: chosen.length,
+    words: 0,
+    characters: 0,
+    phrases: 0,
+  };
   for (const j of chosen) {
-    for (let i = starts[j]!; i < starts[j + 1]!; i++) stopped.add(stops[i]!);
-    const { text, match } = negatives[j]!;
-    rank.words += text.split(' ').length;
-    rank.characters += [...text].length;
-    rank.phrases += match === 'phrase' ? 1 : 0;
+    rank.words += candidates.words[j]!;
+    rank.characters += candidates.characters[j]!;
+    rank.phrases += 1 - candidates.isExact[j]!;
   }
-  for (const t of stopped) rank.cost += costs[t]!;
   return rank;
 }
 

@@ -31,7 +31,7 @@ export function smallestSet(question: {
   const answer = (chosen: readonly number[], boundMicros?: number): SmallestSet => {
     const stoppedCostMicros = stoppedCost(candidates, chosen);
     return {
-      negatives: [...chosen].sort((a, b) => a - b).map((j) => candidates.negatives[j]!),
+      negatives: [...chosen].sort((a, b) => a - b).map((j) => candidates.negativeAt(j)),
       stoppedCostMicros,
       boundMicros: Math.max(stoppedCostMicros, Math.floor((boundMicros ?? stoppedCostMicros) + 1e-3)),
     };
