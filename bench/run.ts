@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { benchBrowser } from './browser';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
+import { benchLoad } from './tasks/load';
 import { benchNgrams } from './tasks/ngrams';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
@@ -11,6 +12,7 @@ const TASKS: Record<string, (quick: boolean) => Promise<Line[]>> = {
   ngrams: benchNgrams,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
+  load: benchLoad,
   browser: benchDemo,
 };
 

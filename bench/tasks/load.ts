@@ -1,0 +1,165 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { PassThrough } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { randomLcg } from 'd3';
+import Papa from 'papaparse';
+import pg from 'pg';
+import { from as copyFrom } from 'pg-copy-streams';
+import { readReport, shiftDay } from '@/core';
+import { createSnapshots } from '@/server/compute/snapshots';
+import { connect } from '@/server/db/connection';
+import { migrate } from '@/server/db/migrate';
+import { createHttpPlatform } from '@/server/platform/http-platform';
+import type { Deps } from '@/server/use-cases/deps';
+import { loadReport } from '@/server/use-cases/load-report';
+import { addAccount } from '@/server/use-cases/set-up';
+import { askForLoad, takeIn } from '@/server/use-cases/take-in';
+import { dropDatabase, ensureDatabase, startDatabase } from '../../scripts/steps/postgres';
+import { databaseUrl, readSettings } from '../../scripts/steps/settings';
+import { makeAccount } from '../account';
+import { against, count, interleaved, type Line } from '../measure';
+
+const NAME = 'gatepost_bench';
+const SAMPLE = 1 / 50;
+const ACCOUNT = {
+  ...{ slug: 'bench', name: 'Bench', platformAccountId: 'bench', currency: 'EUR', steersBy: 'CPA' as const },
+  ...{ targetMicros: null, targetAcos: null, productCodePattern: null },
+};
+
+/** Reading a report, and loading it into the database. */
+export async function benchLoad(quick: boolean): Promise<Line[]> {
+  const size = quick ? 50_000 : 1_000_000;
+  const lines = makeReport(size, '2026-01-01');
+  const bytes = Buffer.from(lines.join('\n'));
+  return [...(await benchReading(bytes, size, quick)), ...(await benchLoading(lines, bytes, size))];
+}
+
+/** A row a line, comma-separated, in no order of days. */
+function makeReport(size: number, firstDay: string): string[] {
+  const { terms, clicks } = makeAccount(Math.round(size * 0.6), 1);
+  const draw = randomLcg(0.9);
+  const days = Array.from({ length: 90 }, (_, i) => shiftDay(firstDay, i));
+  const rows = Array.from({ length: size }, () => {
+    const t = Math.floor(terms.length * draw() ** 2);
+    const [campaign, group] = [Math.floor(20 * draw()), Math.floor(5 * draw())];
+    const cost = (clicks[t]! * 0.7).toFixed(2);
+    return `${days[Math.floor(90 * draw())]},Campaign ${campaign},Group ${group},words ${t % 40},broad,${terms[t]},${9 * clicks[t]!},${clicks[t]},${cost},${t % 17 === 0 ? 1 : 0}`;
+  });
+  return [
+    'Day,Campaign,Ad group,Keyword,Match type,Search term,Impressions,Clicks,Cost,Conversions',
+    ...rows,
+  ];
+}
+
+async function benchReading(bytes: Buffer, size: number, quick: boolean): Promise<Line[]> {
+  const text = bytes.toString('utf8');
+  const times = await interleaved(
+    {
+      ours: () => readReport(bytes),
+      papaparse: () => Papa.parse<string[]>(text).data.length,
+      lines: () => {
+        let found = 0;
+        for (let at = bytes.indexOf(10); at >= 0; at = bytes.indexOf(10, at + 1)) found++;
+        return found;
+      },
+    },
+    quick ? 3 : 2,
+  );
+  return against('reading a CSV into typed rows', `${count(size)} rows`, times.ours, {
+    'papaparse alone': times.papaparse,
+    'limit: counting lines': times.lines,
+  });
+}
+
+async function benchLoading(lines: readonly string[], bytes: Buffer, size: number): Promise<Line[]> {
+  const settings = readSettings();
+  await startDatabase(settings);
+  await dropDatabase(settings, NAME);
+  await ensureDatabase(settings, NAME);
+  const url = databaseUrl(settings, NAME);
+  const folder = await mkdtemp(path.join(tmpdir(), 'gatepost-bench-'));
+  await migrate(url);
+  const db = connect(url);
+  const deps: Deps = {
+    ...{ db, snapshots: createSnapshots(), files: folder, enqueue: () => Promise.resolve() },
+    platform: createHttpPlatform('http://127.0.0.1:1'), // nothing is asked of it
+  };
+  try {
+    await addAccount(deps, ACCOUNT, 'Maren Oakes');
+    const { account_id: accountId } = await db('account').where({ slug: 'bench' }).first('account_id');
+    const { person_id: personId } = await db('person').first('person_id');
+    const load = async (report: Buffer) => {
+      async function* source() {
+        yield report;
+      }
+      const file = await takeIn(deps, 'bench', { name: 'report.csv', source: 'file', personId }, source());
+      await askForLoad(deps, 'bench', file.id, {});
+      const start = performance.now();
+      await loadReport(deps, accountId, file.id);
+      const { state, error } = await db('report_file')
+        .where({ report_file_id: file.id })
+        .first('state', 'error');
+      if (state !== 'loaded') throw new Error(`the report is ${state}: ${error}`);
+      return performance.now() - start;
+    };
+    const first = await load(bytes);
+    const second = await load(Buffer.from(makeReport(size, '2026-04-01').join('\n')));
+    const copied = await copyPlainly(url, lines.slice(1));
+    const inserted = await insertInBatches(url, lines.slice(1, Math.round(size * SAMPLE)));
+    const peers = {
+      'limit: COPY into a table without keys': copied,
+      'INSERT of 1,000 rows at a time': { ms: inserted, share: SAMPLE },
+    };
+    return [
+      ...against('loading a report, the first', `${count(size)} rows`, first, peers),
+      ...against('loading another into a full table', `${count(size)} rows`, second, peers),
+    ];
+  } finally {
+    await db.destroy();
+    await dropDatabase(settings, NAME);
+    await rm(folder, { recursive: true });
+  }
+}
+
+const PLAIN = `day date, campaign text, ad_group text, keyword text, match text, term text,
+  impressions bigint, clicks bigint, cost numeric, conversions double precision`;
+
+async function copyPlainly(url: string, rows: readonly string[]): Promise<number> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(`create unlogged table plain (${PLAIN})`);
+  const start = performance.now();
+  const input = new PassThrough();
+  const done = pipeline(input, client.query(copyFrom('copy plain from stdin with (format csv)')));
+  for (let at = 0; at < rows.length; at += 5_000) {
+    if (!input.write(`${rows.slice(at, at + 5_000).join('\n')}\n`))
+      await new Promise((resolve) => input.once('drain', resolve));
+  }
+  input.end();
+  await done;
+  const time = performance.now() - start;
+  await client.end();
+  return time;
+}
+
+/** Into a table with the key of the facts, texts and all, as a simple program would. */
+async function insertInBatches(url: string, rows: readonly string[]): Promise<number> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(
+    `create table keyed (${PLAIN}, primary key (day, campaign, ad_group, keyword, match, term))`,
+  );
+  const start = performance.now();
+  for (let at = 0; at < rows.length; at += 1_000) {
+    const batch = rows.slice(at, at + 1_000).map((row) => row.split(','));
+    const values = batch.map(
+      (_, r) => `(${Array.from({ length: 10 }, (_unused, c) => `$${10 * r + c + 1}`).join()})`,
+    );
+    await client.query(`insert into keyed values ${values.join()} on conflict do nothing`, batch.flat());
+  }
+  const time = performance.now() - start;
+  await client.end();
+  return time;
+}
