@@ -37,7 +37,7 @@ export async function benchLoad(quick: boolean): Promise<Line[]> {
 }
 
 /** A row a line, comma-separated, in no order of days. */
-function makeReport(size: number, firstDay: string): string[] {
+export function makeReport(size: number, firstDay: string): string[] {
   const { terms, clicks } = makeAccount(Math.round(size * 0.6), 1);
   const draw = randomLcg(0.9);
   const days = Array.from({ length: 90 }, (_, i) => shiftDay(firstDay, i));

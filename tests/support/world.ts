@@ -121,7 +121,9 @@ export async function seedPlatform(platformUrl: string, seed: SeedRequest): Prom
 }
 
 async function emptyAll(db: Knex): Promise<void> {
-  await db.raw('truncate account, person, job_process, standin.account restart identity cascade');
+  await db.raw(
+    'truncate account, term, term_day, person, job_process, standin.account restart identity cascade',
+  );
   await db.raw('delete from graphile_worker._private_jobs');
 }
 

@@ -1,11 +1,14 @@
 import type { DecimalMark } from './reading';
 
 const MISSING = new Set(['', '-', '--', '–', '—', 'n/a']);
+const LONGEST_MISSING = 3;
+const SPACE = 32;
 const CURRENCY = /[\p{Sc}]|\b[A-Z]{3}\b/gu;
 const SPACES = /[\s\u00A0\u202F\u2009'’]/g;
 
 /** Whether a cell says that there is no value. */
 export function isMissing(cell: string): boolean {
+  if (cell.length > LONGEST_MISSING && cell.charCodeAt(0) > SPACE) return false; // most cells
   return MISSING.has(cell.trim().toLowerCase());
 }
 

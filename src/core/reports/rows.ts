@@ -113,8 +113,17 @@ function readKeyword(
   return { keyword, match: isAutomatic ? 'automatic' : (said ?? marked) };
 }
 
+/** A quick look at a cell's first letter: all words for a total begin with g, s or t. */
+function mayBeTotal(cell: string): boolean {
+  const first = cell.charCodeAt(0) | 32;
+  return (
+    first === 103 || first === 115 || first === 116 || cell.charCodeAt(0) <= 32 || cell.charCodeAt(0) > 127
+  );
+}
+
 /** A row of totals names itself in one cell and holds no other text. */
 function isTotal(cells: readonly string[]): boolean {
+  if (!cells.some(mayBeTotal)) return false;
   const named = cells.filter((cell) => TOTAL.test(cell.trim()));
   if (named.length !== 1) return false;
   const texts = cells.filter((cell) => /\p{L}/u.test(cell.replace(/\b[A-Z]{3}\b/g, '')) && !isMissing(cell));

@@ -2,8 +2,14 @@ import { connect } from './connection';
 import * as accounts from './migrations/001-accounts';
 import * as facts from './migrations/002-facts';
 import * as changes from './migrations/003-changes';
+import * as factsWithoutChecks from './migrations/004-facts-without-checks';
 
-const MIGRATIONS = { '001-accounts': accounts, '002-facts': facts, '003-changes': changes };
+const MIGRATIONS = {
+  '001-accounts': accounts,
+  '002-facts': facts,
+  '003-changes': changes,
+  '004-facts-without-checks': factsWithoutChecks,
+};
 type Name = keyof typeof MIGRATIONS;
 
 /** Brings the schema up to date; does nothing when it is. */

@@ -1,6 +1,6 @@
 import { productCodeTest, readReport, type RejectedRow } from '@/core';
 import { lockAccount, raiseDataVersion, requireAccountById } from '../repositories/accounts';
-import { analyseFacts, mergeStaged, openStaging, toStaged } from '../repositories/facts';
+import { analyseFacts } from '../repositories/facts';
 import { appendLedger } from '../repositories/ledger';
 import {
   findLoadedByDigest,
@@ -10,6 +10,7 @@ import {
   replaceRejectedRows,
   type LoadOutcome,
 } from '../repositories/reports';
+import { openStaging } from '../repositories/staging';
 import type { Deps } from './deps';
 import { openStored } from './take-in';
 
@@ -53,14 +54,13 @@ class NotReadable extends Error {
 
 async function loadWithin(
   deps: Deps,
-  trx: Parameters<typeof mergeStaged>[0],
+  trx: Parameters<typeof openStaging>[0],
   accountId: number,
   reportFileId: number,
 ) {
   const account = await requireAccountById(trx, accountId);
   const file = (await findReportFile(trx, accountId, reportFileId))!;
-  const isCode = productCodeTest(account.productCodePattern);
-  const staging = await openStaging(trx);
+  const staging = await openStaging(trx, productCodeTest(account.productCodePattern));
   const rejected: RejectedRow[] = [];
   let [read, noted] = [0, 0];
 
@@ -68,7 +68,7 @@ async function loadWithin(
     ...file.options,
     roles: file.options.roles as never,
     async onRows(rows) {
-      await staging.write(rows.map((row) => toStaged(row, isCode)));
+      await staging.write(rows);
       read += rows.length;
       if (read - noted < NOTE_EVERY) return;
       noted = read;
@@ -87,7 +87,7 @@ async function loadWithin(
   await lockAccount(trx, accountId);
   if (await findLoadedByDigest(trx, accountId, file.digest))
     throw new NotReadable('This file was loaded meanwhile. Nothing was changed.');
-  const merged = await mergeStaged(trx, accountId);
+  const merged = await staging.merge(accountId);
   const outcome: LoadOutcome = {
     rows: reading.rows,
     rejected: reading.rejectedCount,

@@ -1,0 +1,230 @@
+import type { Knex } from 'knex';
+import { normalise, type ReportRow } from '@/core';
+import { openCopy, type CopySink, type CopyValue } from '../db/copy';
+import type { TermKind } from './facts';
+
+/** What a report writes in place of a term for spend on queries it does not show. */
+const UNREPORTED = '(unreported)';
+
+/** The key under which a term is stored, and what kind of term it is (see the table `term`). */
+export function keyOfTerm(
+  raw: string,
+  isProductCode: (raw: string) => boolean,
+): { key: string; kind: TermKind } {
+  const plain = raw.trim().toLowerCase();
+  if (plain === UNREPORTED) return { key: plain, kind: 'unreported' };
+  if (isProductCode(raw)) return { key: plain, kind: 'code' };
+  const key = normalise(raw);
+  return key === '' ? { key: plain, kind: 'wordless' } : { key, kind: 'query' };
+}
+
+/** A report on its way into the database, within one transaction. */
+export type Staging = {
+  /** Waits while the database is behind. */
+  write(rows: readonly ReportRow[]): Promise<void>;
+  abort(reason: Error): Promise<void>;
+  /** Ends the rows; until then nothing else may run in the transaction. */
+  finish(): Promise<void>;
+  /**
+   * Moves what was written into the facts: elements that the report names and the mirror lacks are added with status
+   * unknown; rows of one key are summed; what is there for the same key is replaced.
+   */
+  merge(accountId: number): Promise<{ added: number; replaced: number; newTerms: number }>;
+};
+
+/**
+ * Opens staging tables that live as long as the transaction. Terms and keywords are given numbers as they are met, so
+ * that the rows go over as numbers and each text once.
+ */
+export async function openStaging(
+  trx: Knex.Transaction,
+  isProductCode: (raw: string) => boolean,
+): Promise<Staging> {
+  await trx.raw(`
+    create temporary table staged (
+      day date, keyword integer, term integer, impressions bigint, clicks bigint, cost_micros bigint,
+      conversions double precision, value_micros bigint
+    ) on commit drop;
+    create temporary table staged_term (local integer, key text, raw text, kind text) on commit drop;
+    create temporary table staged_keyword (
+      local integer, campaign text, ad_group text, text text, text_key text, match text
+    ) on commit drop`);
+  const numbers = createNumbers(isProductCode);
+  const sink = await openCopy(trx, 'staged', [
+    ...['day', 'keyword', 'term', 'impressions', 'clicks', 'cost_micros', 'conversions', 'value_micros'],
+  ]);
+  return {
+    write: (rows) =>
+      sink.write(
+        rows.map((row) => [
+          ...[row.day, numbers.keywordOf(row), numbers.termOf(row.term)],
+          ...[row.impressions, row.clicks, row.costMicros, row.conversions, row.valueMicros],
+        ]),
+      ),
+    abort: (reason) => sink.abort(reason),
+    finish: () => sink.finish(),
+    async merge(accountId) {
+      await copyAll(await openCopy(trx, 'staged_term', ['local', 'key', 'raw', 'kind']), numbers.terms);
+      await copyAll(
+        await openCopy(trx, 'staged_keyword', ['local', 'campaign', 'ad_group', 'text', 'text_key', 'match']),
+        numbers.keywords,
+      );
+      return merge(trx, accountId);
+    },
+  };
+}
+
+const BATCH = 5_000;
+
+async function copyAll(sink: CopySink, rows: readonly CopyValue[][]): Promise<void> {
+  for (let at = 0; at < rows.length; at += BATCH) await sink.write(rows.slice(at, at + BATCH));
+  await sink.finish();
+}
+
+/** Numbers for the texts of a report, from 0, each with the row that is staged for it. */
+function createNumbers(isProductCode: (raw: string) => boolean) {
+  const terms: CopyValue[][] = [];
+  const byRaw = new Map<string, number>();
+  const byKey = new Map<string, number>();
+  const keywords: CopyValue[][] = [];
+  const byElement = new Map<string, number>();
+  return {
+    terms,
+    keywords,
+    termOf(raw: string): number {
+      const known = byRaw.get(raw);
+      if (known !== undefined) return known;
+      const { key, kind } = keyOfTerm(raw, isProductCode);
+      let local = byKey.get(key);
+      if (local === undefined) {
+        local = terms.length;
+        byKey.set(key, local);
+        terms.push([local, key, raw, kind]);
+      }
+      byRaw.set(raw, local);
+      return local;
+    },
+    keywordOf({ campaign, adGroup, keyword, match }: ReportRow): number {
+      const element = `${campaign}\u0000${adGroup}\u0000${keyword ?? ''}\u0000${match ?? ''}`;
+      let local = byElement.get(element);
+      if (local === undefined) {
+        local = keywords.length;
+        byElement.set(element, local);
+        const text = keyword ?? '';
+        keywords.push([local, campaign, adGroup, text, normalise(text), match ?? 'unknown']);
+      }
+      return local;
+    },
+  };
+}
+
+async function merge(trx: Knex.Transaction, accountId: number) {
+  // The planner knows nothing of what was just written, and would take its time to compile these few statements.
+  await trx.raw(`set local jit = off; set local work_mem = '128MB'`);
+  for (const table of ['staged', 'staged_term', 'staged_keyword']) await trx.raw('analyze ??', [table]);
+  await addElements(trx, accountId);
+  const terms = await trx.raw<{ rowCount: number }>(
+    `insert into term (account_id, key, raw, kind)
+     select :account, key, raw, kind from staged_term order by key
+     on conflict (account_id, key) do nothing`,
+    { account: accountId },
+  );
+  await trx.raw(
+    `create temporary table term_of on commit drop as
+       select s.local, t.term_id from staged_term s join term t on (t.account_id, t.key) = (:account, s.key)`,
+    { account: accountId },
+  );
+  await trx.raw('analyze term_of');
+  return { ...(await writeFacts(trx, accountId)), newTerms: terms.rowCount };
+}
+
+/** Campaigns, ad groups and keywords that the report names and the mirror lacks; then what each number stands for. */
+async function addElements(trx: Knex.Transaction, accountId: number): Promise<void> {
+  const account = { account: accountId };
+  await trx.raw(
+    `insert into campaign (account_id, name, status)
+     select :account, s.campaign, 'unknown' from (select distinct campaign from staged_keyword) s
+     where not exists (select from campaign c where c.account_id = :account and c.name = s.campaign)
+     order by 2`,
+    account,
+  );
+  await trx.raw(
+    `create temporary table staged_campaign on commit drop as
+       select name, min(campaign_id) as campaign_id from campaign where account_id = :account group by name`,
+    account,
+  );
+  await trx.raw(
+    `insert into ad_group (account_id, campaign_id, name, status)
+     select :account, c.campaign_id, s.ad_group, 'unknown'
+       from (select distinct campaign, ad_group from staged_keyword) s join staged_campaign c on c.name = s.campaign
+      where not exists (select from ad_group g
+                         where (g.account_id, g.campaign_id, g.name) = (:account, c.campaign_id, s.ad_group))
+      order by 2, 3`,
+    account,
+  );
+  await trx.raw(
+    `create temporary table staged_group on commit drop as
+       select c.name as campaign, g.name as ad_group, min(g.ad_group_id) as ad_group_id
+         from ad_group g join staged_campaign c on c.campaign_id = g.campaign_id
+        where g.account_id = :account group by 1, 2`,
+    account,
+  );
+  await trx.raw(
+    `insert into keyword (account_id, ad_group_id, text, text_key, match, status)
+     select :account, g.ad_group_id, min(s.text), s.text_key, s.match, 'unknown'
+       from staged_keyword s join staged_group g using (campaign, ad_group)
+      where not exists (select from keyword k where (k.account_id, k.ad_group_id, k.text_key, k.match)
+                                                  = (:account, g.ad_group_id, s.text_key, s.match))
+      group by g.ad_group_id, s.text_key, s.match
+      order by 2, 4, 5`,
+    account,
+  );
+  await trx.raw(
+    `create temporary table keyword_of on commit drop as
+       select s.local, g.ad_group_id, k.keyword_id
+         from staged_keyword s
+         join staged_group g using (campaign, ad_group)
+         join (select ad_group_id, text_key, match, min(keyword_id) as keyword_id
+                 from keyword where account_id = :account group by 1, 2, 3) k
+           on (k.ad_group_id, k.text_key, k.match) = (g.ad_group_id, s.text_key, s.match)`,
+    account,
+  );
+  await trx.raw('analyze keyword_of');
+}
+
+const FACTS = `
+  insert into term_day as d (account_id, day, ad_group_id, keyword_id, term_id,
+                             impressions, clicks, cost_micros, conversions, value_micros)
+  select :account, s.day, k.ad_group_id, k.keyword_id, t.term_id,
+         sum(s.impressions), sum(s.clicks), sum(s.cost_micros), sum(s.conversions), sum(s.value_micros)
+    from staged s join keyword_of k on k.local = s.keyword join term_of t on t.local = s.term
+   group by 2, 3, 4, 5 order by 2, 3, 4, 5`;
+
+async function writeFacts(
+  trx: Knex.Transaction,
+  accountId: number,
+): Promise<{ added: number; replaced: number }> {
+  const account = { account: accountId };
+  const there = await trx.raw<{ rows: unknown[] }>(
+    `select 1 from term_day d where d.account_id = :account
+        and d.day between (select min(day) from staged) and (select max(day) from staged) limit 1`,
+    account,
+  );
+  // Days of which nothing is known yet need no look at what is there.
+  if (there.rows.length === 0) {
+    const written = await trx.raw<{ rowCount: number }>(FACTS, account);
+    return { added: written.rowCount, replaced: 0 };
+  }
+  const { rows } = await trx.raw<{ rows: { added: number; replaced: number }[] }>(
+    `with written as (
+       ${FACTS}
+       on conflict (account_id, day, ad_group_id, keyword_id, term_id) do update
+         set impressions = excluded.impressions, clicks = excluded.clicks, cost_micros = excluded.cost_micros,
+             conversions = excluded.conversions, value_micros = excluded.value_micros
+       returning xmax = 0 as is_new
+     )
+     select count(*) filter (where is_new) as added, count(*) filter (where not is_new) as replaced from written`,
+    account,
+  );
+  return rows[0]!;
+}
