@@ -13,8 +13,7 @@ export type Redundancy = { id: string; coveredBy: string; lasting: boolean };
  */
 export function findRedundant(account: AccountShape): Redundancy[] {
   const reach = compileReach(account);
-  const texts = groupByText(account.negatives);
-  const coverers = findCoverers(texts, reach);
+  const coverers = findCoverers(file(account.negatives), reach);
   const stays = (negative: PlacedNegative) =>
     coverers(negative).every((other) => isTwin(negative, other, reach) && staysBefore(negative, other));
   const answers = new Map<PlacedNegative, boolean>();
@@ -36,26 +35,37 @@ export function findRedundant(account: AccountShape): Redundancy[] {
   });
 }
 
-/** Negatives that say the same in the same match type, by place. */
-type SameText = {
-  text: string;
-  match: PlacedNegative['match'];
-  places: Map<string, PlacedNegative[]>;
+/** Negatives that say the same in the same match type, by the number of their place. */
+type SameText = { text: string; match: PlacedNegative['match']; places: Map<number, PlacedNegative[]> };
+
+/** Each negative with its text and the number of its place; the places by number. */
+type Filed = {
+  texts: SameText[];
+  places: Place[];
+  of: Map<PlacedNegative, { text: SameText; place: number }>;
 };
 
-function groupByText(negatives: readonly PlacedNegative[]): SameText[] {
-  const groups = new Map<string, SameText>();
+function file(negatives: readonly PlacedNegative[]): Filed {
+  const texts = new Map<string, SameText>();
+  const numbers = new Map<string, number>();
+  const places: Place[] = [];
+  const of: Filed['of'] = new Map();
   for (const negative of negatives) {
     const text = normalise(negative.text);
     const key = `${negative.match} ${text}`;
-    let group = groups.get(key);
-    if (!group) groups.set(key, (group = { text, match: negative.match, places: new Map() }));
-    const place = placeKey(negative.place);
-    const there = group.places.get(place);
+    let same = texts.get(key);
+    if (!same) texts.set(key, (same = { text, match: negative.match, places: new Map() }));
+    let place = numbers.get(placeKey(negative.place));
+    if (place === undefined) {
+      place = places.push(negative.place) - 1;
+      numbers.set(placeKey(negative.place), place);
+    }
+    const there = same.places.get(place);
     if (there) there.push(negative);
-    else group.places.set(place, [negative]);
+    else same.places.set(place, [negative]);
+    of.set(negative, { text: same, place });
   }
-  return [...groups.values()];
+  return { texts: [...texts.values()], places, of };
 }
 
 /**
@@ -63,59 +73,59 @@ function groupByText(negatives: readonly PlacedNegative[]): SameText[] {
  * against 2.1), so the gate finds the few that are worth a look.
  */
 function findCoverers(
-  texts: readonly SameText[],
+  { texts, places, of }: Filed,
   reach: Reach,
 ): (negative: PlacedNegative) => PlacedNegative[] {
   const gate = compileGate(texts);
-  const textOf = new Map(texts.map((group) => [`${group.match} ${group.text}`, group]));
   const covering = new Map<SameText, SameText[]>();
-  const known = new Map<PlacedNegative, PlacedNegative[]>();
-  const places = new Map(
-    texts.flatMap((group) => [...group.places].map(([key, [first]]) => [key, first!.place] as const)),
-  );
-  const reaching = new Map<string, string[]>();
-  for (const [key, place] of places) {
-    for (const adGroup of reach.adGroupsOf(place)) {
-      const there = reaching.get(adGroup);
-      if (there) there.push(key);
-      else reaching.set(adGroup, [key]);
+  const coveringOf = (own: SameText) => {
+    let found = covering.get(own);
+    if (!found) {
+      found = gate.stoppers(own.text).flatMap((at) => (covers(texts[at]!, own) ? [texts[at]!] : []));
+      covering.set(own, found);
     }
-  }
-  const asFarAs = new Map<string, Set<string>>();
-  const placesAsFarAs = (inner: Place) => {
-    const key = placeKey(inner);
-    let keys = asFarAs.get(key);
-    if (!keys) {
-      // Whatever reaches as far reaches its first ad group; without any, there is only the place itself.
-      const candidates = reaching.get(reach.adGroupsOf(inner)[0] ?? '') ?? [key];
-      keys = new Set(candidates.filter((outer) => reach.contains(places.get(outer)!, inner)));
-      asFarAs.set(key, keys);
-    }
-    return keys;
+    return found;
   };
+  const farEnough = placesAsFarAs(places, reach);
+  const known = new Map<PlacedNegative, PlacedNegative[]>();
   return (negative) => {
-    const found = known.get(negative);
-    if (found) return found;
-    const own = textOf.get(`${negative.match} ${normalise(negative.text)}`)!;
-    let groups = covering.get(own);
-    if (!groups) {
-      groups = gate
-        .stoppers(own.text)
-        .flatMap((index) => (covers(texts[index]!, own) ? [texts[index]!] : []));
-      covering.set(own, groups);
-    }
-    const others: PlacedNegative[] = [];
-    const farEnough = placesAsFarAs(negative.place);
-    for (const group of groups) {
+    let others = known.get(negative);
+    if (others) return others;
+    others = [];
+    const { text, place } = of.get(negative)!;
+    const far = farEnough(place);
+    for (const group of coveringOf(text)) {
       // A text sits in few places, or few places reach as far: the fewer are gone through.
-      const few = group.places.size < farEnough.size ? group.places.keys() : farEnough;
-      for (const key of few) {
-        if (!farEnough.has(key)) continue;
-        for (const other of group.places.get(key) ?? []) if (other !== negative) others.push(other);
+      for (const at of group.places.size < far.size ? group.places.keys() : far) {
+        if (!far.has(at)) continue;
+        for (const other of group.places.get(at) ?? []) if (other !== negative) others.push(other);
       }
     }
     known.set(negative, others);
     return others;
+  };
+}
+
+/** For the number of a place, those of the places that reach at least as far. */
+function placesAsFarAs(places: readonly Place[], reach: Reach): (place: number) => ReadonlySet<number> {
+  const reaching = new Map<string, number[]>();
+  places.forEach((place, number) => {
+    for (const adGroup of reach.adGroupsOf(place)) {
+      const there = reaching.get(adGroup);
+      if (there) there.push(number);
+      else reaching.set(adGroup, [number]);
+    }
+  });
+  const known = new Map<number, ReadonlySet<number>>();
+  return (place) => {
+    let far = known.get(place);
+    if (!far) {
+      // Whatever reaches as far reaches its first ad group; without any, there is only the place itself.
+      const candidates = reaching.get(reach.adGroupsOf(places[place]!)[0] ?? '') ?? [place];
+      far = new Set(candidates.filter((other) => reach.contains(places[other]!, places[place]!)));
+      known.set(place, far);
+    }
+    return far;
   };
 }
 
