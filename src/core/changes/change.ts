@@ -16,17 +16,26 @@ export type Change =
 
 export type ChangeKind = Change['kind'];
 
-/** What a list that is still in the tray is called by the changes that need it. */
+/**
+ * What a list that is still in the tray is called by the changes that need it.
+ * @example newListId('1f') // 'new:1f'
+ */
 export function newListId(key: string): string {
   return `new:${key}`;
 }
 
-/** Whether a list id names a list that the platform does not have yet. */
+/**
+ * Whether a list id names a list that the platform does not have yet.
+ * @example isNewListId('7') // false
+ */
 export function isNewListId(listId: string): boolean {
   return listId.startsWith('new:');
 }
 
-/** The change that takes this one back. `inverse(inverse(c))` is c. */
+/**
+ * The change that takes this one back. `inverse(inverse(c))` is c.
+ * @example inverse(stop).kind // 'remove negative'
+ */
 export function inverse(change: Change): Change {
   switch (change.kind) {
     case 'add negative':
@@ -63,12 +72,18 @@ export function changeKey(change: Change): string {
   }
 }
 
-/** Whether the two are opposites: same key, other direction. */
+/**
+ * Whether the two are opposites: same key, other direction.
+ * @example cancels(stop, inverse(stop)) // true
+ */
 export function cancels(a: Change, b: Change): boolean {
   return changeKey(a) === changeKey(b) && a.kind !== b.kind;
 }
 
-/** The list a change needs to exist, if any. */
+/**
+ * The list a change needs to exist, if any.
+ * @example listOf({ kind: 'hang list', listId: '7', campaignId: 'c1' }) // '7'
+ */
 export function listOf(change: Change): string | undefined {
   switch (change.kind) {
     case 'add negative':

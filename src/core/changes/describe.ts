@@ -23,7 +23,10 @@ export function describePlace(place: Place, names: Names): string {
   }
 }
 
-/** A change in one line of words, as the tray and the ledger show it. */
+/**
+ * A change in one line of words, as the tray and the ledger show it.
+ * @example describeChange(stop, names) // 'Stop “free” (broad) in the whole account'
+ */
 export function describeChange(change: Change, names: Names): string {
   switch (change.kind) {
     case 'add negative':

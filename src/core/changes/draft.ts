@@ -53,7 +53,10 @@ type State = {
 
 const textKey = ({ match, text }: NegativeText) => `${match} ${normalise(text)}`;
 
-/** Lays an account over the rows of a window. */
+/**
+ * Lays an account over the rows of a window.
+ * @example layGate(served, account).stopCount(0) // 1
+ */
 export function layGate(rows: ServedRows, account: AccountShape): RowGate {
   const state: State = {
     counts: new Uint32Array(rows.adGroupOf.length),

@@ -15,7 +15,10 @@ export type DraftEffect = {
   reopened: number[];
 };
 
-/** Applies the changes in order to a fork of the account's gate; the account's own gate stays as it is. */
+/**
+ * Applies the changes in order to a fork of the account's gate; the account's own gate stays as it is.
+ * @example effectOfDraft(layGate(served, account), [stop]).stopped // [1]
+ */
 export function effectOfDraft(account: RowGate, changes: readonly Change[]): DraftEffect {
   const gate = account.fork();
   const steps = changes.map((change) => gate.apply(change));
@@ -29,7 +32,10 @@ export function effectOfDraft(account: RowGate, changes: readonly Change[]): Dra
   };
 }
 
-/** The negatives that a change brings into force somewhere: itself, or the entries of the list it hangs. */
+/**
+ * The negatives that a change brings into force somewhere: itself, or the entries of the list it hangs.
+ * @example negativesBroughtBy(stop, layGate(served, account)) // [{ text: 'free', match: 'broad' }]
+ */
 export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[] {
   switch (change.kind) {
     case 'add negative':
@@ -47,6 +53,7 @@ export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[
 /**
  * The protected terms that negatives would stop (rules 6), as indexes into the protected texts, ascending. A negative
  * hits a protected term wherever it sits: what must stay open must stay open everywhere.
+ * @example protectedHits([stop], buildTermTable(['hive', 'free delivery'])) // [1]
  */
 export function protectedHits(negatives: readonly NegativeText[], protectedTexts: TermTable): number[] {
   const hits = new Set(negatives.flatMap((negative) => matchingTexts(protectedTexts, negative)));

@@ -11,6 +11,7 @@ const STRENGTH = { least: 10, most: 1_000, withFewTerms: 50, fewTerms: 20 };
  * @param terms those without a click, or with unknown conversions, say nothing and are passed over
  * @returns null when no term has a click
  * Source: the weighted moments of Kleinman 1973, JASA 68:46.
+ * @example fitPrior([{ clicks: 100, conversions: 4 }]) // { alpha: 2, beta: 48 }
  */
 export function fitPrior(terms: Iterable<Pick<Figures, 'clicks' | 'conversions'>>): Prior | null {
   const known: { n: number; c: number }[] = [];

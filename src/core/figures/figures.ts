@@ -14,7 +14,10 @@ export function noFigures(): Figures {
   return { impressions: null, clicks: null, costMicros: null, conversions: null, valueMicros: null };
 }
 
-/** Adds `more` into `sum`, in place. Unknown and unknown stays unknown; unknown and a number is the number. */
+/**
+ * Adds `more` into `sum`, in place. Unknown and unknown stays unknown; unknown and a number is the number.
+ * @example const sum = noFigures(); addFigures(sum, { clicks: 2 }); sum.clicks // 2
+ */
 export function addFigures(sum: Figures, more: Partial<Figures>): void {
   for (const name of FIGURE_NAMES) {
     const value = more[name];
@@ -65,12 +68,16 @@ function ratio(over: number | null, under: number | null): number | null {
 /**
  * Spend without return in micro-units (rules 7.2): the cost of a term whose conversions are 0. Unknown conversions
  * are not 0.
+ * @example spendWithoutReturn({ costMicros: 5, conversions: null }) // 0
  */
 export function spendWithoutReturn({ costMicros, conversions }: Partial<Figures>): number {
   return conversions === 0 ? (costMicros ?? 0) : 0;
 }
 
-/** Orders numbers with the undefined (null) last in both directions (rules 7.1). */
+/**
+ * Orders numbers with the undefined (null) last in both directions (rules 7.1).
+ * @example [null, 1, 2].sort((a, b) => compareWithUndefinedLast(a, b, 'desc')) // [2, 1, null]
+ */
 export function compareWithUndefinedLast(
   a: number | null,
   b: number | null,

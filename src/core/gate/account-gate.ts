@@ -25,7 +25,7 @@ export type AccountGate = {
 /**
  * Compiles an account: one index over all its negatives, which all ad groups share, and the question of force asked
  * only for those that match.
- * @example compileAccountGate({ campaigns, lists, negatives }).stoppers('free hive', 'ag-1') // ['n-4']
+ * @example compileAccountGate(account).stoppers('free hive', 'g1') // ['n1']
  */
 export function compileAccountGate(account: AccountShape): AccountGate {
   const campaignOf = new Map(account.campaigns.flatMap((c) => c.adGroups.map((g) => [g.id, c.id] as const)));

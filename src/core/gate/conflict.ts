@@ -1,5 +1,5 @@
 import { compileGate } from './compile-gate';
-import type { NegativeText } from './negative';
+import type { MatchType, NegativeText } from './negative';
 import { stops } from './stops';
 
 /** What a negative in force does to a live keyword of the same ad group (rules 4), worst first. */
@@ -13,15 +13,20 @@ export function textSeverity(
   keyword: NegativeText,
   negative: NegativeText,
 ): 'shut out' | 'narrowed' | 'none' {
-  if (!stops(negative, keyword.text)) return 'none';
-  if (keyword.match === 'exact') return 'shut out';
-  return keyword.match === 'phrase' && negative.match !== 'exact' ? 'shut out' : 'narrowed';
+  return stops(negative, keyword.text) ? severityOfStopped(keyword.match, negative.match) : 'none';
+}
+
+/** The same where it is known that the keyword's text is stopped. @example severityOfStopped('phrase', 'exact') // 'narrowed' */
+export function severityOfStopped(keyword: MatchType, negative: MatchType): 'shut out' | 'narrowed' {
+  if (keyword === 'exact') return 'shut out';
+  return keyword === 'phrase' && negative !== 'exact' ? 'shut out' : 'narrowed';
 }
 
 /**
  * Classifies one keyword against one negative in force in its ad group (rules 4).
  * @param terms the search terms that the keyword served in the look-back window
  * @returns the severity, and the indexes of the terms that the negative stops
+ * @example classifyConflict({ keyword: { text: 'hive', match: 'broad' }, negative: { text: 'free', match: 'broad' }, terms: [{ text: 'free hive', conversions: 1 }] }) // { severity: 'costly', stoppedTerms: [0] }
  */
 export function classifyConflict(input: {
   keyword: NegativeText;

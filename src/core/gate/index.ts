@@ -1,6 +1,6 @@
 export { compileAccountGate, type AccountGate } from './account-gate';
 export { compileGate, type Gate } from './compile-gate';
-export { classifyConflict, textSeverity, type Severity } from './conflict';
+export { classifyConflict, severityOfStopped, textSeverity, type Severity } from './conflict';
 export { covers } from './covers';
 export { matchSlice } from './match';
 export {

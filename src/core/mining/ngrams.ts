@@ -44,6 +44,7 @@ export type RunsWanted = {
  * than a shorter one within it.
  * @param terms `term` is an index into the table, each at most once; costs of 0 or more
  * @returns the most of `by` first (costliest unless given), then by text
+ * @example countRuns(buildTermTable(['bee hive', 'hive']), [{ term: 0, costMicros: 3 }, { term: 1, costMicros: 1 }], { from: 1, to: 2, most: 1 })[0]?.ngram // 'hive'
  */
 export function countRuns(table: TermTable, terms: CodedTerms, wanted: RunsWanted): Ngram[] {
   const { from, to, most, by = 'costMicros' } = wanted;

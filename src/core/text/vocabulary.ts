@@ -16,6 +16,7 @@ export type Vocabulary = {
   ofLength(length: number): readonly string[];
 };
 
+/** @example compileVocabulary(['bee hive']).hasPair('bee', 'hive') // true */
 export function compileVocabulary(texts: Iterable<string>): Vocabulary {
   const known = new Set<string>();
   const pairs = new Set<string>();
@@ -48,12 +49,15 @@ export function compileVocabulary(texts: Iterable<string>): Vocabulary {
 
 const singularOf = (word: string) => pluralize.singular(word);
 
-/** @example withoutAccents('café') // 'cafe' */
+/** café becomes cafe */
 function withoutAccents(word: string): string {
   return word.normalize('NFD').replace(/\p{M}/gu, '').normalize('NFC');
 }
 
-/** Length in letters (code points). */
+/**
+ * Length in letters (code points).
+ * @example lengthOf('café') // 4
+ */
 export function lengthOf(word: string): number {
   return [...word].length;
 }

@@ -1,7 +1,7 @@
 import { addFigures, noFigures, type Figures } from '../figures';
 import {
   compileAccountGate,
-  textSeverity,
+  severityOfStopped,
   type AccountShape,
   type NegativeText,
   type Severity,
@@ -28,6 +28,7 @@ export type Conflict = {
 /**
  * All conflicts of an account, the worst first, then the costliest. Each keyword asks one gate about its own text and
  * about its terms; nothing is compared pair by pair.
+ * @example findConflicts({ account, keywords: [{ id: 'k1', adGroupId: 'g1', text: 'free hive', match: 'exact' }], served: [] })[0]?.severity // 'shut out'
  */
 export function findConflicts({ account, keywords, served }: ConflictsQuestion): Conflict[] {
   const gate = compileAccountGate(account);
@@ -54,8 +55,7 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
       return conflict;
     };
     for (const id of stoppers) {
-      const severity = textSeverity(keyword, negative.get(id)!);
-      if (severity !== 'none') enter(id, severity);
+      enter(id, severityOfStopped(keyword.match, negative.get(id)!.match));
     }
     for (const term of terms) {
       for (const id of gate.stoppers(term.text, keyword.adGroupId)) {

@@ -37,6 +37,7 @@ type Campaign = DuplicatesAccount['campaigns'][number];
  * Keywords that compete with each other (rules 5).
  * @returns groups of keyword ids, each what competing pairs connect, and the pairs that are set aside as deliberate
  *   because their campaigns never meet; all in the order in which the keywords were given
+ * @example findDuplicates(keywordsOfTwoCampaigns, { wordOrder: 'any', matchType: 'same', reach: 'all' }).groups // [['k1', 'k2']]
  */
 export function findDuplicates(
   account: DuplicatesAccount,
@@ -104,7 +105,10 @@ function overlaps() {
 const same = (a: string, b: string) => a === b;
 const holdsPart = (a: string, b: string) => a === b || a.startsWith(`${b}-`) || b.startsWith(`${a}-`);
 
-/** Rules 5.3: in each dimension one has no restriction, or their sets share something; a location holds its parts. */
+/**
+ * Rules 5.3: in each dimension one has no restriction, or their sets share something; a location holds its parts.
+ * @example campaignsOverlap({ location: ['GB'], audience: [], device: [], language: [] }, { location: ['GB-N'], audience: [], device: [], language: [] }) // true
+ */
 export function campaignsOverlap(
   a: Pick<Campaign, 'location' | 'audience' | 'device' | 'language'>,
   b: Pick<Campaign, 'location' | 'audience' | 'device' | 'language'>,

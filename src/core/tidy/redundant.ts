@@ -9,7 +9,7 @@ export type Redundancy = { id: string; coveredBy: string; lasting: boolean };
  * The negatives that can all be removed together without any gate answering differently (rules 3). Of twins one stays:
  * the one in the widest place, then the older, then the smaller id. `coveredBy` always stays.
  * @returns in the order in which the negatives were given
- * @example findRedundant({ campaigns: [], lists: [], negatives: [broad('free'), phrase('free hive')] }) // both on the account: the second
+ * @example findRedundant({ ...account, negatives: [...account.negatives, { id: 'n2', text: 'free hive', match: 'exact', place: { kind: 'adGroup', id: 'g1' } }] }) // [{ id: 'n2', coveredBy: 'n1', lasting: true }]
  */
 export function findRedundant(account: AccountShape): Redundancy[] {
   const reach = compileReach(account);

@@ -16,6 +16,7 @@ const PULL = 50;
  * 5.4). Ties go to more conversions, more clicks, the older.
  * @param accountCvr used where the group has no conversion; null or 0 leaves the cost undefined
  * @returns best first, with the numbers that say why; a cost is Infinity where it is undefined
+ * @example rankSurvivors([{ id: 'a', createdAt: '2026-01-01', clicks: 10, costMicros: 9, conversions: 0 }, { id: 'b', createdAt: '2026-01-01', clicks: 10, costMicros: 9, conversions: 1 }], null)[0]?.id // 'b'
  */
 export function rankSurvivors(group: readonly Contender[], accountCvr: number | null): Expected[] {
   const sum = sumFigures(group);

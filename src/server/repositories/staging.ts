@@ -28,8 +28,12 @@ export type Staging = {
   /**
    * Moves what was written into the facts: elements that the report names and the mirror lacks are added with status
    * unknown; rows of one key are summed; what is there for the same key is replaced.
+   * @param pause is waited for between the steps; what it throws ends the merge
    */
-  merge(accountId: number): Promise<{ added: number; replaced: number; newTerms: number }>;
+  merge(
+    accountId: number,
+    pause: () => Promise<void>,
+  ): Promise<{ added: number; replaced: number; newTerms: number }>;
 };
 
 /**
@@ -63,13 +67,13 @@ export async function openStaging(
       ),
     abort: (reason) => sink.abort(reason),
     finish: () => sink.finish(),
-    async merge(accountId) {
+    async merge(accountId, pause) {
       await copyAll(await openCopy(trx, 'staged_term', ['local', 'key', 'raw', 'kind']), numbers.terms);
       await copyAll(
         await openCopy(trx, 'staged_keyword', ['local', 'campaign', 'ad_group', 'text', 'text_key', 'match']),
         numbers.keywords,
       );
-      return merge(trx, accountId);
+      return merge(trx, accountId, pause);
     },
   };
 }
@@ -118,11 +122,12 @@ function createNumbers(isProductCode: (raw: string) => boolean) {
   };
 }
 
-async function merge(trx: Knex.Transaction, accountId: number) {
+async function merge(trx: Knex.Transaction, accountId: number, pause: () => Promise<void>) {
   // The planner knows nothing of what was just written, and would take its time to compile these few statements.
   await trx.raw(`set local jit = off; set local work_mem = '128MB'`);
   for (const table of ['staged', 'staged_term', 'staged_keyword']) await trx.raw('analyze ??', [table]);
   await addElements(trx, accountId);
+  await pause();
   const terms = await trx.raw<{ rowCount: number }>(
     `insert into term (account_id, key, raw, kind)
      select :account, key, raw, kind from staged_term order by key
@@ -135,6 +140,7 @@ async function merge(trx: Knex.Transaction, accountId: number) {
     { account: accountId },
   );
   await trx.raw('analyze term_of');
+  await pause();
   return { ...(await writeFacts(trx, accountId)), newTerms: terms.rowCount };
 }
 

@@ -63,6 +63,9 @@ async function loadWithin(
   const staging = await openStaging(trx, productCodeTest(account.productCodePattern));
   const rejected: RejectedRow[] = [];
   let [read, noted] = [0, 0];
+  const goOn = async () => {
+    if (await noteProgress(deps.db, accountId, reportFileId, read)) throw new Cancelled();
+  };
 
   const reading = await readReport(openStored(deps, file), {
     ...file.options,
@@ -72,8 +75,7 @@ async function loadWithin(
       read += rows.length;
       if (read - noted < NOTE_EVERY) return;
       noted = read;
-      const cancel = await noteProgress(deps.db, accountId, reportFileId, read);
-      if (cancel) throw new Cancelled();
+      await goOn();
     },
     onRejected: (rows) => void rejected.push(...rows.slice(0, MOST_REJECTED - rejected.length)),
   }).catch(async (error: Error) => {
@@ -82,12 +84,12 @@ async function loadWithin(
   });
   await staging.finish();
   if (reading.error) throw new NotReadable(`${reading.error.message} Nothing was loaded.`);
-  if (await noteProgress(deps.db, accountId, reportFileId, read)) throw new Cancelled();
+  await goOn();
 
   await lockAccount(trx, accountId);
   if (await findLoadedByDigest(trx, accountId, file.digest))
     throw new NotReadable('This file was loaded meanwhile. Nothing was changed.');
-  const merged = await staging.merge(accountId);
+  const merged = await staging.merge(accountId, goOn);
   const outcome: LoadOutcome = {
     rows: reading.rows,
     rejected: reading.rejectedCount,
