@@ -7,7 +7,7 @@ export type CellRow = { line: number; cells: string[]; raw: string };
 const LONGEST_ROW = 64 * 1024;
 
 /**
- * Splits text into rows of cells (RFC 4180; any separator). Blank lines are passed over.
+ * Splits text into rows of cells (RFC 4180; any separator), as many at once as a chunk ends. Blank lines are passed over.
  * A quote that is never closed, or closed many lines later, would swallow good rows: such a row is read again with
  * its quotes taken as they stand.
  * @param width number of cells a row should have, once known; used to see that a row swallowed others
@@ -16,7 +16,7 @@ export async function* splitRows(
   chunks: AsyncIterable<string>,
   separator: string,
   width: () => number | undefined,
-): AsyncGenerator<CellRow> {
+): AsyncGenerator<CellRow[]> {
   let buffer = '';
   let line = 1;
 
@@ -41,9 +41,9 @@ export async function* splitRows(
 
   for await (const chunk of chunks) {
     buffer += chunk;
-    if (buffer.includes('\n')) yield* drain(false);
+    if (buffer.includes('\n')) yield [...drain(false)];
   }
-  if (buffer !== '') yield* drain(true);
+  if (buffer !== '') yield [...drain(true)];
 }
 
 /** Parses whole rows from the start of a text, up to a row that swallowed others (its quotes were not meant so). */

@@ -26,8 +26,8 @@ export async function findLayout(head: string): Promise<Layout | undefined> {
 
 async function firstRows(head: string, separator: string): Promise<CellRow[]> {
   const rows: CellRow[] = [];
-  for await (const row of splitRows(once(head), separator, () => undefined)) {
-    rows.push(row);
+  for await (const more of splitRows(once(head), separator, () => undefined)) {
+    rows.push(...more.slice(0, LONGEST_PREAMBLE + 1 - rows.length));
     if (rows.length > LONGEST_PREAMBLE) break;
   }
   return rows;

@@ -67,20 +67,23 @@ async function readUnpacked(
   const header = findHeader(rows);
   if (!header) return failed({ category: 'no header', message: 'No row names columns that are known.' });
   async function* all() {
-    yield* rows;
+    yield rows;
   }
   return readTable(all(), header, { encoding: null, separator: null }, options);
 }
 
 async function readTable(
-  rows: AsyncGenerator<CellRow>,
+  rows: AsyncGenerator<CellRow[]>,
   header: CellRow,
   form: { encoding: string | null; separator: string | null },
   options: ReadOptions,
 ): Promise<Reading> {
   const below = skipTo(rows, header.line);
   const sample: CellRow[] = [];
-  for await (const row of below) if (sample.push(row) >= SAMPLE_ROWS) break;
+  for await (const more of below) {
+    for (const row of more) sample.push(row);
+    if (sample.length >= SAMPLE_ROWS) break;
+  }
 
   const how = understandColumns(
     header.cells,
@@ -107,7 +110,7 @@ async function readTable(
 }
 
 async function readRows(
-  rows: AsyncIterable<CellRow>,
+  rows: AsyncIterable<readonly CellRow[]>,
   how: Understanding,
   options: ReadOptions,
   reading: Reading,
@@ -121,17 +124,19 @@ async function readRows(
     batch = [];
     refused = [];
   };
-  for await (const source of rows) {
-    const outcome = readRow(source, how, options.day);
-    if ('row' in outcome) {
-      batch.push(outcome.row);
-      enter(reading, outcome.row);
-    } else {
-      if (outcome.rejected.category !== 'total row') reading.rejectedCount += 1;
-      if (reading.rejected.length < KEPT_REJECTED) reading.rejected.push(outcome.rejected);
-      refused.push(outcome.rejected);
+  for await (const sources of rows) {
+    for (const source of sources) {
+      const outcome = readRow(source, how, options.day);
+      if ('row' in outcome) {
+        batch.push(outcome.row);
+        enter(reading, outcome.row);
+      } else {
+        if (outcome.rejected.category !== 'total row') reading.rejectedCount += 1;
+        if (reading.rejected.length < KEPT_REJECTED) reading.rejected.push(outcome.rejected);
+        refused.push(outcome.rejected);
+      }
+      if (batch.length + refused.length >= BATCH) await flush();
     }
-    if (batch.length + refused.length >= BATCH) await flush();
   }
   await flush();
   for (const name of FIGURE_NAMES) {
@@ -207,19 +212,20 @@ async function decodeHead(head: Uint8Array, encoding: Parameters<typeof decodeTe
 }
 
 /** Rows below a line, in a form that can be taken up again after a break. */
-function skipTo(rows: AsyncGenerator<CellRow>, line: number): AsyncIterable<CellRow> {
-  const iterator: AsyncIterator<CellRow> = {
+function skipTo(rows: AsyncGenerator<CellRow[]>, line: number): AsyncIterable<CellRow[]> {
+  const iterator: AsyncIterator<CellRow[]> = {
     async next() {
-      for (;;) {
-        const next = await rows.next();
-        if (next.done || next.value.line > line) return next;
-      }
+      const next = await rows.next();
+      return next.done ? next : { ...next, value: next.value.filter((row) => row.line > line) };
     },
   };
   return { [Symbol.asyncIterator]: () => iterator };
 }
 
-async function* resumed(sample: readonly CellRow[], rest: AsyncIterable<CellRow>): AsyncGenerator<CellRow> {
-  yield* sample;
+async function* resumed(
+  sample: readonly CellRow[],
+  rest: AsyncIterable<readonly CellRow[]>,
+): AsyncGenerator<readonly CellRow[]> {
+  yield sample;
   yield* rest;
 }
