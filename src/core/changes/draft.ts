@@ -1,6 +1,6 @@
 import { matchingTexts, type TermTable } from '../mining';
 import { normalise } from '../text';
-import { placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
+import { isInForceIn, placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
 import type { Change } from './change';
 
 /**
@@ -73,20 +73,13 @@ export function layGate(rows: ServedRows, account: AccountShape): RowGate {
 }
 
 function gateOver(rows: ServedRows, state: State): RowGate {
-  function isWithin(place: Place, adGroup: { id: string; campaignId: string }): boolean {
-    switch (place.kind) {
-      case 'account':
-        return true;
-      case 'campaign':
-        return place.id === adGroup.campaignId;
-      case 'adGroup':
-        return place.id === adGroup.id;
-      case 'list': {
-        const hung = state.hangings.get(place.id ?? '');
-        return hung === 'account' || (hung?.has(adGroup.campaignId) ?? false);
-      }
-    }
+  function hangsOn(listId: string, campaignId: string): boolean {
+    const hung = state.hangings.get(listId);
+    return hung === 'account' || (hung?.has(campaignId) ?? false);
   }
+
+  const isWithin = (place: Place, adGroup: { id: string; campaignId: string }) =>
+    isInForceIn(place, adGroup, hangsOn);
 
   function matched(negative: NegativeText): number[] {
     const found: number[] = [];

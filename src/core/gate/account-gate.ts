@@ -1,5 +1,5 @@
 import { createNegativeIndex } from './negative-index';
-import type { AccountShape, PlacedNegative, Place } from './negative';
+import { isInForceIn, type AccountShape, type Place, type PlacedNegative } from './negative';
 
 /** What stops a query in one ad group of a whole account; changes without compiling the rest again. */
 export type AccountGate = {
@@ -45,26 +45,15 @@ export function compileAccountGate(account: AccountShape): AccountGate {
     filed[at] = { id, place };
   }
 
-  function requireCampaign(adGroupId: string): string {
-    const campaignId = campaignOf.get(adGroupId);
-    if (campaignId === undefined)
-      throw new RangeError(`an ad group must be of the account; got ${adGroupId}`);
-    return campaignId;
+  function requireAdGroup(id: string): { id: string; campaignId: string } {
+    const campaignId = campaignOf.get(id);
+    if (campaignId === undefined) throw new RangeError(`an ad group must be of the account; got ${id}`);
+    return { id, campaignId };
   }
 
-  function inForce(place: Place, adGroupId: string, campaignId: string): boolean {
-    switch (place.kind) {
-      case 'account':
-        return true;
-      case 'campaign':
-        return place.id === campaignId;
-      case 'adGroup':
-        return place.id === adGroupId;
-      case 'list': {
-        const hung = hangings.get(place.id ?? '');
-        return hung !== undefined && (hung.has(campaignId) || hung.has(null));
-      }
-    }
+  function hangsOn(listId: string, campaignId: string): boolean {
+    const hung = hangings.get(listId);
+    return hung !== undefined && (hung.has(campaignId) || hung.has(null));
   }
 
   function require(id: string): number {
@@ -75,16 +64,16 @@ export function compileAccountGate(account: AccountShape): AccountGate {
 
   return {
     stoppers(query, adGroupId) {
-      const campaignId = requireCampaign(adGroupId);
+      const adGroup = requireAdGroup(adGroupId);
       const found: string[] = [];
       for (const at of index.matching(query)) {
         const { id, place } = filed[at]!;
-        if (inForce(place, adGroupId, campaignId)) found.push(id);
+        if (isInForceIn(place, adGroup, hangsOn)) found.push(id);
       }
       return found;
     },
     matching: (query) => index.matching(query).map((at) => filed[at]!.id),
-    isInForce: (id, adGroupId) => inForce(filed[require(id)]!.place, adGroupId, requireCampaign(adGroupId)),
+    isInForce: (id, adGroupId) => isInForceIn(filed[require(id)]!.place, requireAdGroup(adGroupId), hangsOn),
     add(negative) {
       if (indexOf.has(negative.id)) throw new RangeError(`a negative's id must be new; got ${negative.id}`);
       note(negative, index.add(negative));

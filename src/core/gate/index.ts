@@ -4,6 +4,7 @@ export { classifyConflict, severityOfStopped, textSeverity, type Severity } from
 export { covers } from './covers';
 export { matchSlice } from './match';
 export {
+  isInForceIn,
   MATCH_TYPES,
   placeKey,
   type AccountShape,

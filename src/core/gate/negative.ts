@@ -21,3 +21,25 @@ export type AccountShape = {
 export function placeKey(place: Place): string {
   return place.id === null ? place.kind : `${place.kind} ${place.id}`;
 }
+
+/**
+ * Whether what sits at a place is in force in an ad group (rules 2.3).
+ * @param hangsOn whether a list hangs on a campaign or on the whole account
+ * @example isInForceIn({ kind: 'campaign', id: 'c1' }, { id: 'g1', campaignId: 'c1' }, () => false) // true
+ */
+export function isInForceIn(
+  place: Place,
+  adGroup: { id: string; campaignId: string },
+  hangsOn: (listId: string, campaignId: string) => boolean,
+): boolean {
+  switch (place.kind) {
+    case 'account':
+      return true;
+    case 'campaign':
+      return place.id === adGroup.campaignId;
+    case 'adGroup':
+      return place.id === adGroup.id;
+    case 'list':
+      return place.id !== null && hangsOn(place.id, adGroup.campaignId);
+  }
+}

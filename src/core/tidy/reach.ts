@@ -1,4 +1,4 @@
-import { placeKey, type AccountShape, type Place } from '../gate';
+import { isInForceIn, placeKey, type AccountShape, type Place } from '../gate';
 
 /** In which ad groups a negative at a place is in force (rules 2.3), and which places reach at least as far. */
 export type Reach = {
@@ -18,24 +18,14 @@ export function compileReach({ campaigns, lists }: Pick<AccountShape, 'campaigns
   const hungOn = new Map(lists.map((list) => [list.id, list.hungOn]));
   const campaignOf = new Map(adGroups.map((group) => [group.id, group.campaignId]));
 
-  const isReached = (place: Place, group: { id: string; campaignId: string }): boolean => {
-    switch (place.kind) {
-      case 'account':
-        return true;
-      case 'campaign':
-        return place.id === group.campaignId;
-      case 'adGroup':
-        return place.id === group.id;
-      case 'list': {
-        const hung = hungOn.get(place.id ?? '') ?? [];
-        return hung === 'account' || hung.includes(group.campaignId);
-      }
-    }
+  const hangsOn = (listId: string, campaignId: string) => {
+    const hung = hungOn.get(listId) ?? [];
+    return hung === 'account' || hung.includes(campaignId);
   };
 
   const reaches = memoised(
     placeKey,
-    (place) => new Set(adGroups.filter((g) => isReached(place, g)).map((g) => g.id)),
+    (place) => new Set(adGroups.filter((g) => isInForceIn(place, g, hangsOn)).map((g) => g.id)),
   );
 
   const pairs = new Map<string, boolean>();
