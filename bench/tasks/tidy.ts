@@ -9,7 +9,7 @@ const GROUPS = 3;
 const LISTS = 50;
 const SAMPLE = 1 / 50;
 
-function makeShape(negativeCount: number): AccountShape & { texts: string[] } {
+export function makeShape(negativeCount: number): AccountShape & { texts: string[] } {
   const draw = randomLcg(0.2);
   const whole = (below: number) => Math.floor(draw() * below);
   const campaigns = Array.from({ length: CAMPAIGNS }, (_, c) => ({

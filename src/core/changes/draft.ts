@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import { matchingTexts, type TermTable } from '../mining';
 import { normalise } from '../text';
 import { isInForceIn, placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
@@ -40,14 +41,18 @@ export type RowGate = {
   /** Ids of the lists that hang on a campaign; those on the whole account are not among them. */
   listsOn(campaignId: string): string[];
   hungOn(listId: string): readonly string[] | 'account';
+  /** The account as it stands here, with ids of its own for the negatives. */
+  shape(): AccountShape;
   /** A gate that starts as this one stands and goes its own way. */
   fork(): RowGate;
 };
 
+type Held = { negative: NegativeText; place: Place; times: number };
+
 type State = {
   counts: Uint32Array;
   /** place → text key → how many times it stands there (years leave twins), and the text */
-  held: Map<string, Map<string, { negative: NegativeText; times: number }>>;
+  held: Map<string, Map<string, Held>>;
   hangings: Map<string, ReadonlySet<string> | 'account'>;
 };
 
@@ -119,7 +124,7 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     return entries.flatMap((entry) => reached(entry, { kind: 'campaign', id: campaignId }));
   }
 
-  function replaceAt(place: Place, key: string, entry: { negative: NegativeText; times: number }) {
+  function replaceAt(place: Place, key: string, entry: Held) {
     const entries = new Map(heldAt(place)); // copied: a fork may share it
     if (entry.times === 0) entries.delete(key);
     else entries.set(key, entry);
@@ -135,7 +140,7 @@ function gateOver(rows: ServedRows, state: State): RowGate {
       case 'add negative': {
         const times = heldAt(change.place).get(textKey(change))?.times ?? 0;
         const negative = { text: change.text, match: change.match };
-        replaceAt(change.place, textKey(change), { negative, times: times + 1 });
+        replaceAt(change.place, textKey(change), { negative, place: change.place, times: times + 1 });
         return raise(reached(change, change.place));
       }
       case 'remove negative': {
@@ -181,6 +186,20 @@ function gateOver(rows: ServedRows, state: State): RowGate {
       const hung = state.hangings.get(listId);
       return hung === 'account' ? 'account' : [...(hung ?? [])];
     },
+    shape: () => ({
+      campaigns: [...group(rows.adGroups, (adGroup) => adGroup.campaignId)].map(([id, adGroups]) => ({
+        ...{ id, adGroups },
+      })),
+      lists: [...state.hangings].map(([id, hung]) => ({
+        id,
+        hungOn: hung === 'account' ? 'account' : [...hung],
+      })),
+      negatives: [...state.held].flatMap(([at, entries]) =>
+        [...entries].flatMap(([key, { negative, place, times }]) =>
+          Array.from({ length: times }, (_, i) => ({ ...negative, place, id: `${at} ${key} ${i}` })),
+        ),
+      ),
+    }),
     fork: () =>
       gateOver(rows, {
         counts: state.counts.slice(),

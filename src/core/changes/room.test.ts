@@ -9,7 +9,7 @@ const nothingServed = {
   table: buildTermTable([]),
   rowStarts: new Uint32Array(1),
   adGroupOf: new Uint32Array(0),
-  adGroups: [],
+  adGroups: [{ id: 'g1', campaignId: 'c1' }],
 };
 const stop = (text: string, kind: 'account' | 'campaign' | 'list', id: string | null = null): Change => ({
   ...{ kind: 'add negative', text, match: 'broad' },
@@ -30,8 +30,23 @@ describe('the room under the limits', () => {
     const after = gate();
     for (const change of changes) after.apply(change);
     expect(roomAfter(after, changes, limits)).toEqual([
-      { what: 'negatives', place: { kind: 'account', id: null }, used: 3, most: 2 },
-      { what: 'negatives', place: { kind: 'list', id: 'l1' }, used: 1, most: 1 },
+      { what: 'negatives', place: { kind: 'account', id: null }, used: 3, most: 2, couldDrop: [] },
+      { what: 'negatives', place: { kind: 'list', id: 'l1' }, used: 1, most: 1, couldDrop: [] },
+    ]);
+  });
+
+  test('over the limit, what could be dropped for good is named, wherever the reason stands', () => {
+    const changes = [
+      stop('free hive', 'account'),
+      stop('hive stand', 'account'),
+      stop('free film', 'list', 'l1'),
+    ];
+    const after = gate();
+    for (const change of [...changes, stop('hive', 'campaign', 'c1')]) after.apply(change);
+    const room = roomAfter(after, changes, { ...limits, listNegatives: 0 });
+    expect(room.map((r) => r.couldDrop)).toEqual([
+      [{ text: 'free hive', match: 'broad' }],
+      [{ text: 'free film', match: 'broad' }],
     ]);
   });
 
@@ -44,7 +59,7 @@ describe('the room under the limits', () => {
     const after = gate();
     for (const change of changes) after.apply(change);
     expect(roomAfter(after, changes, limits)).toEqual([
-      { what: 'lists', place: { kind: 'campaign', id: 'c1' }, used: 2, most: 1 },
+      { what: 'lists', place: { kind: 'campaign', id: 'c1' }, used: 2, most: 1, couldDrop: [] },
     ]);
   });
 

@@ -1,4 +1,5 @@
-import { placeKey, type Place } from '../gate';
+import { placeKey, type NegativeText, type Place } from '../gate';
+import { findRedundant } from '../tidy';
 import type { Change } from './change';
 import type { RowGate } from './draft';
 import type { Limits } from './limits';
@@ -10,6 +11,8 @@ export type Room = {
   place: Place;
   used: number;
   most: number;
+  /** over the limit: the negatives there that others make needless for good (rules 3), so dropping them changes nothing */
+  couldDrop: NegativeText[];
 };
 
 /**
@@ -19,7 +22,7 @@ export type Room = {
  * @example roomAfter(effectOfDraft(layGate(served, account), [stop]).gate, [stop], STANDIN_LIMITS)[0]?.used // 1
  */
 export function roomAfter(gate: RowGate, changes: readonly Change[], limits: Limits): Room[] {
-  const rooms = changes.flatMap((change): Room[] => {
+  const rooms = changes.flatMap((change): Omit<Room, 'couldDrop'>[] => {
     if (change.kind === 'hang list') {
       const place = { kind: 'campaign', id: change.campaignId } as const;
       const used = gate.listsOn(change.campaignId).length;
@@ -38,5 +41,21 @@ export function roomAfter(gate: RowGate, changes: readonly Change[], limits: Lim
         return []; // without a limit
     }
   });
-  return [...new Map(rooms.map((room) => [placeKey(room.place), room])).values()];
+  const distinct = new Map(rooms.map((room) => [placeKey(room.place), room]));
+  return [...distinct.values()].map((room) => ({ ...room, couldDrop: whatCouldBeDropped(gate, room) }));
+}
+
+function whatCouldBeDropped(
+  gate: RowGate,
+  { what, place, used, most }: Omit<Room, 'couldDrop'>,
+): NegativeText[] {
+  if (what !== 'negatives' || used <= most) return [];
+  const account = gate.shape();
+  const there = new Map(
+    account.negatives.filter((n) => placeKey(n.place) === placeKey(place)).map((n) => [n.id, n]),
+  );
+  return findRedundant(account).flatMap(({ id, lasting }) => {
+    const negative = there.get(id);
+    return lasting && negative ? [{ text: negative.text, match: negative.match }] : [];
+  });
 }

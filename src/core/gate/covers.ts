@@ -1,6 +1,6 @@
 import { words } from '../text';
 import { matchWords, standsIn } from './match';
-import type { NegativeText } from './negative';
+import type { MatchType, NegativeText } from './negative';
 
 /**
  * Whether every possible query that `b` stops is also stopped by `a` (rules 3), places aside.
@@ -18,5 +18,21 @@ export function covers(a: NegativeText, b: NegativeText): boolean {
       return standsIn(wordsA, wordsB);
     case 'exact':
       return b.match === 'exact' && matchWords('exact', wordsA, wordsB);
+  }
+}
+
+/**
+ * The same where it is known that `a` matches the text of `b` as a query: then only the match types decide.
+ * @param a its length in words
+ * @example coversWhatItStops({ match: 'phrase', length: 2 }, { match: 'broad' }) // false
+ */
+export function coversWhatItStops(a: { match: MatchType; length: number }, b: { match: MatchType }): boolean {
+  switch (a.match) {
+    case 'broad':
+      return true;
+    case 'phrase':
+      return b.match !== 'broad' || a.length === 1;
+    case 'exact':
+      return b.match === 'exact';
   }
 }

@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import pluralize from 'pluralize';
 import { words } from './normalise';
 import { stemOf } from './stem';
@@ -28,8 +29,8 @@ export function compileVocabulary(texts: Iterable<string>): Vocabulary {
     });
   }
   const file = <Key>(key: (word: string) => Key) => {
-    let groups: Map<Key, string[]> | undefined; // made when first asked for
-    return (asked: Key) => (groups ??= groupBy([...known], key)).get(asked) ?? [];
+    let groups: ReadonlyMap<Key, string[]> | undefined; // made when first asked for
+    return (asked: Key) => (groups ??= group(known, key)).get(asked) ?? [];
   };
   const [singular, stem, plain, length] = [
     file(singularOf),
@@ -60,14 +61,4 @@ function withoutAccents(word: string): string {
  */
 export function lengthOf(word: string): number {
   return [...word].length;
-}
-
-function groupBy<Key>(all: readonly string[], key: (word: string) => Key): Map<Key, string[]> {
-  const groups = new Map<Key, string[]>();
-  for (const word of all) {
-    const group = groups.get(key(word));
-    if (group) group.push(word);
-    else groups.set(key(word), [word]);
-  }
-  return groups;
 }

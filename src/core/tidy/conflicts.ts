@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import { addFigures, noFigures, type Figures } from '../figures';
 import {
   compileAccountGate,
@@ -33,7 +34,7 @@ export type Conflict = {
 export function findConflicts({ account, keywords, served }: ConflictsQuestion): Conflict[] {
   const gate = compileAccountGate(account);
   const negative = new Map(account.negatives.map((n) => [n.id, n]));
-  const termsOf = groupByKeyword(served);
+  const termsOf = group(served, (term) => term.keywordId);
   const conflicts = keywords.flatMap((keyword): Conflict[] => {
     const stoppers = gate.stoppers(keyword.text, keyword.adGroupId);
     const terms = termsOf.get(keyword.id) ?? [];
@@ -74,15 +75,4 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
   return conflicts.sort(
     (a, b) => order[a.severity] - order[b.severity] || (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0),
   );
-}
-
-function groupByKeyword(served: ConflictsQuestion['served']) {
-  const groups = new Map<string, ConflictsQuestion['served'][number][]>();
-  for (const row of served) {
-    if (row.keywordId === null) continue;
-    const group = groups.get(row.keywordId);
-    if (group) group.push(row);
-    else groups.set(row.keywordId, [row]);
-  }
-  return groups;
 }

@@ -1,5 +1,14 @@
-import { compileGate, covers, placeKey, type AccountShape, type PlacedNegative, type Place } from '../gate';
-import { normalise } from '../text';
+import {
+  compileGate,
+  covers,
+  coversWhatItStops,
+  placeKey,
+  type AccountShape,
+  type NegativeText,
+  type PlacedNegative,
+  type Place,
+} from '../gate';
+import { normalise, words } from '../text';
 import { compileReach, type Reach } from './reach';
 
 /** A negative that another one makes needless, by which, and whether that holds whatever ad groups are added. */
@@ -12,97 +21,134 @@ export type Redundancy = { id: string; coveredBy: string; lasting: boolean };
  * @example findRedundant({ ...account, negatives: [...account.negatives, { id: 'n2', text: 'free hive', match: 'exact', place: { kind: 'adGroup', id: 'g1' } }] }) // [{ id: 'n2', coveredBy: 'n1', lasting: true }]
  */
 export function findRedundant(account: AccountShape): Redundancy[] {
+  const { negatives } = account;
   const reach = compileReach(account);
-  const coverers = findCoverers(file(account.negatives), reach);
-  const stays = (negative: PlacedNegative) =>
-    coverers(negative).every((other) => isTwin(negative, other, reach) && staysBefore(negative, other));
-  const answers = new Map<PlacedNegative, boolean>();
-  const staysKnown = (negative: PlacedNegative) => {
-    let answer = answers.get(negative);
-    if (answer === undefined) answers.set(negative, (answer = stays(negative)));
-    return answer;
-  };
-  return account.negatives.flatMap((negative): Redundancy[] => {
-    if (staysKnown(negative)) return [];
+  const visitCoverers = compileCoverers(negatives, reach);
+  const stays = Uint8Array.from(negatives, (negative, n) =>
+    visitCoverers(n, (other) => isOutlasted(negatives[other]!, negative, reach)) ? 1 : 0,
+  );
+  return negatives.flatMap((negative, n): Redundancy[] => {
+    if (stays[n]) return [];
     const lasts = (other: PlacedNegative) => reach.containsForGood(other.place, negative.place);
-    const by = coverers(negative)
-      .filter(staysKnown)
-      .reduce((best, other) => {
-        if (lasts(other) !== lasts(best)) return lasts(other) ? other : best;
-        return staysBefore(other, best) ? other : best;
-      });
+    let by: PlacedNegative | undefined;
+    visitCoverers(n, (at) => {
+      const other = negatives[at]!;
+      if (stays[at] && (!by || isBetterReason(other, by, lasts))) by = other;
+      return true;
+    });
+    if (!by) throw new Error(`what covers a redundant negative must stay; got none for ${negative.id}`);
     return [{ id: negative.id, coveredBy: by.id, lasting: lasts(by) }];
   });
 }
 
-/** Negatives that say the same in the same match type, by the number of their place. */
-type SameText = { text: string; match: PlacedNegative['match']; places: Map<number, PlacedNegative[]> };
+/** Whether a negative that is covered by another stays all the same: they are twins, and it comes first. */
+function isOutlasted(coverer: PlacedNegative, negative: PlacedNegative, reach: Reach): boolean {
+  return (
+    staysBefore(negative, coverer) &&
+    reach.contains(negative.place, coverer.place) &&
+    covers(negative, coverer)
+  );
+}
 
-/** Each negative with its text and the number of its place; the places by number. */
-type Filed = {
-  texts: SameText[];
-  places: Place[];
-  of: Map<PlacedNegative, { text: SameText; place: number }>;
-};
-
-function file(negatives: readonly PlacedNegative[]): Filed {
-  const texts = new Map<string, SameText>();
-  const numbers = new Map<string, number>();
-  const places: Place[] = [];
-  const of: Filed['of'] = new Map();
-  for (const negative of negatives) {
-    const text = normalise(negative.text);
-    const key = `${negative.match} ${text}`;
-    let same = texts.get(key);
-    if (!same) texts.set(key, (same = { text, match: negative.match, places: new Map() }));
-    let place = numbers.get(placeKey(negative.place));
-    if (place === undefined) {
-      place = places.push(negative.place) - 1;
-      numbers.set(placeKey(negative.place), place);
-    }
-    const there = same.places.get(place);
-    if (there) there.push(negative);
-    else same.places.set(place, [negative]);
-    of.set(negative, { text: same, place });
-  }
-  return { texts: [...texts.values()], places, of };
+/** One that holds for good is a better reason than one that holds today. */
+function isBetterReason(
+  other: PlacedNegative,
+  best: PlacedNegative,
+  lasts: (of: PlacedNegative) => boolean,
+): boolean {
+  return lasts(other) === lasts(best) ? staysBefore(other, best) : lasts(other);
 }
 
 /**
- * For each negative, the others that cover it and reach as far. What covers a text also stops it as a query (rules 3
- * against 2.1), so the gate finds the few that are worth a look.
+ * Calls with the index of each other negative that covers one and reaches as far, while it is told to go on.
+ * @returns whether all were visited
  */
-function findCoverers(
-  { texts, places, of }: Filed,
-  reach: Reach,
-): (negative: PlacedNegative) => PlacedNegative[] {
+type VisitCoverers = (index: number, visit: (coverer: number) => boolean) => boolean;
+
+/**
+ * What covers a text also stops it as a query (rules 3 against 2.1), so the gate finds the few texts that are worth a
+ * look; each is compared once, wherever it stands.
+ */
+function compileCoverers(negatives: readonly PlacedNegative[], reach: Reach): VisitCoverers {
+  const filed = file(negatives);
+  const { texts, places, textOf, placeOf } = filed;
   const gate = compileGate(texts);
-  const covering = new Map<SameText, SameText[]>();
-  const coveringOf = (own: SameText) => {
-    let found = covering.get(own);
-    if (!found) {
-      found = gate.stoppers(own.text).flatMap((at) => (covers(texts[at]!, own) ? [texts[at]!] : []));
-      covering.set(own, found);
-    }
-    return found;
-  };
   const farEnough = placesAsFarAs(places, reach);
-  const known = new Map<PlacedNegative, PlacedNegative[]>();
-  return (negative) => {
-    let others = known.get(negative);
-    if (others) return others;
-    others = [];
-    const { text, place } = of.get(negative)!;
-    const far = farEnough(place);
-    for (const group of coveringOf(text)) {
-      // A text sits in few places, or few places reach as far: the fewer are gone through.
-      for (const at of group.places.size < far.size ? group.places.keys() : far) {
-        if (!far.has(at)) continue;
-        for (const other of group.places.get(at) ?? []) if (other !== negative) others.push(other);
+  const covering = texts.map((own) =>
+    gate.stoppers(own.text).filter((at) => coversWhatItStops(texts[at]!, own)),
+  );
+  return (index, visit) => {
+    const far = farEnough(placeOf[index]!);
+    for (const text of covering[textOf[index]!]!) {
+      // A text stands in few places, or few places reach as far: the fewer are gone through.
+      if (texts[text]!.times <= far.size) {
+        for (let at = filed.firstOf[text]!; at !== 0; at = filed.nextOf[at - 1]!)
+          if (at - 1 !== index && far.has(placeOf[at - 1]!) && !visit(at - 1)) return false;
+      } else {
+        for (const place of far)
+          for (let at = filed.firstAt(text, place); at !== 0; at = filed.nextAt[at - 1]!)
+            if (at - 1 !== index && !visit(at - 1)) return false;
       }
     }
-    known.set(negative, others);
-    return others;
+    return true;
+  };
+}
+
+/**
+ * Negatives by what they say and where they stand: negative n says texts[textOf[n]] in places[placeOf[n]]. Those that
+ * say text t are firstOf[t], nextOf[firstOf[t] − 1] …; those that say it in place p are firstAt(t, p),
+ * nextAt[firstAt(t, p) − 1] …: each one more than the index, 0 at the end.
+ */
+type Filed = {
+  texts: (NegativeText & { length: number; times: number })[];
+  places: Place[];
+  textOf: Uint32Array;
+  placeOf: Uint32Array;
+  firstOf: number[];
+  nextOf: Uint32Array;
+  firstAt(text: number, place: number): number;
+  nextAt: Uint32Array;
+};
+
+function file(negatives: readonly PlacedNegative[]): Filed {
+  const column = () => new Uint32Array(negatives.length);
+  const [textOf, placeOf, nextOf, nextAt] = [column(), column(), column(), column()];
+  const texts: Filed['texts'] = [];
+  const places: Place[] = [];
+  const firstOf: number[] = [];
+  const [numberText, numberPlace] = [numbering(), numbering()];
+  negatives.forEach(({ text: raw, match, place }, n) => {
+    const text = normalise(raw);
+    textOf[n] = numberText(match, text);
+    if (textOf[n] === texts.length) texts.push({ text, match, length: words(text).length, times: 0 });
+    placeOf[n] = numberPlace(place.kind, place.id ?? '');
+    if (placeOf[n] === places.length) places.push(place);
+  });
+  const heads = new Map<number, number>();
+  const keyOf = (text: number, place: number) => text * places.length + place;
+  negatives.forEach((_, n) => {
+    const text = textOf[n]!;
+    const key = keyOf(text, placeOf[n]!);
+    texts[text]!.times += 1;
+    nextOf[n] = firstOf[text] ?? 0;
+    nextAt[n] = heads.get(key) ?? 0;
+    firstOf[text] = n + 1;
+    heads.set(key, n + 1);
+  });
+  const firstAt = (text: number, place: number) => heads.get(keyOf(text, place)) ?? 0;
+  return { texts, places, textOf, placeOf, firstOf, nextOf, firstAt, nextAt };
+}
+
+/** Numbers pairs of strings from 0, in the order in which they are first asked for. */
+function numbering(): (kind: string, id: string) => number {
+  const known = new Map<string, Map<string, number>>();
+  let size = 0;
+  return (kind, id) => {
+    let ofKind = known.get(kind);
+    if (!ofKind) known.set(kind, (ofKind = new Map()));
+    let number = ofKind.get(id);
+    if (number === undefined) ofKind.set(id, (number = size++));
+    return number;
   };
 }
 
@@ -127,11 +173,6 @@ function placesAsFarAs(places: readonly Place[], reach: Reach): (place: number) 
     }
     return far;
   };
-}
-
-/** Whether what covers a negative is covered by it in turn, and in force in the same ad groups. */
-function isTwin(negative: PlacedNegative, coverer: PlacedNegative, reach: Reach): boolean {
-  return covers(negative, coverer) && reach.contains(negative.place, coverer.place);
 }
 
 const WIDEST_FIRST: readonly Place['kind'][] = ['account', 'list', 'campaign', 'adGroup'];
