@@ -5,13 +5,14 @@ import { benchBrowser } from './browser';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
 import { benchLoad } from './tasks/load';
-import { benchNgrams } from './tasks/ngrams';
+import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
 
-const TASKS: Record<string, (quick: boolean) => Promise<Line[]>> = {
+const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   gate: benchGate,
   ngrams: benchNgrams,
+  'ngrams-alone': benchNgramsAlone,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
   load: benchLoad,

@@ -1,4 +1,4 @@
-import { buildTermTable, compileGate, matchingTexts, stops, words } from '@/core';
+import { buildTermTable, compileGate, matchingTexts, stops, words, type NegativeText } from '@/core';
 import { makeAccount } from '../account';
 import { ask, fill, openDuckDb } from '../duckdb';
 import { against, count, interleaved, mustAgree, type Line } from '../measure';
@@ -77,8 +77,35 @@ export async function benchGate(quick: boolean): Promise<Line[]> {
       'plain loop': { ms: loop.plain, share: SAMPLE },
     }),
     ...growth,
+    ...(await benchStored(terms, negatives, quick)),
     ...(await benchEffect(terms, quick)),
   ];
+}
+
+/** All negatives over terms that are stored and coded already: only posting lists are read. */
+async function benchStored(
+  terms: readonly string[],
+  negatives: readonly NegativeText[],
+  quick: boolean,
+): Promise<Line[]> {
+  const table = buildTermTable(terms);
+  const byIndex = () => negatives.reduce((sum, n) => sum + matchingTexts(table, n).length, 0);
+  const gate = compileGate(negatives);
+  mustAgree(
+    'stored terms',
+    byIndex(),
+    terms.reduce((sum, text) => sum + gate.stoppers(text).length, 0),
+  );
+  const times = await interleaved(
+    { byIndex, tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0) },
+    quick ? 3 : 5,
+  );
+  return against(
+    'gate: all stoppers of stored terms',
+    `${count(terms.length)} terms × ${count(negatives.length)} negatives`,
+    times.byIndex,
+    { 'limit: tokenising once': times.tokenising },
+  );
 }
 
 /** Ten times the negatives should cost far less than ten times. */

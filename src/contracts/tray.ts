@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { Change, ChangeKind } from '@/core';
+import type { Change, ChangeKind, NegativeText } from '@/core';
 import { ChangeSchema, type Few, type Touched, type Weight } from './common';
 
 export const DraftRequestSchema = v.object({
@@ -63,6 +63,15 @@ export type SentState = {
   trouble: string | null;
 };
 
+type Room = {
+  place: string;
+  what: 'negatives' | 'lists';
+  used: number;
+  most: number;
+  /** over the limit: what is needless there */
+  couldDrop: Few<NegativeText>;
+};
+
 export type TrayView = {
   window: { from: string; to: string };
   changes: TrayChange[];
@@ -70,9 +79,17 @@ export type TrayView = {
   stops: Weight;
   reopens: Weight;
   /** how full the places are that the changes add to, once they are sent */
-  room: { place: string; what: 'negatives' | 'lists'; used: number; most: number }[];
+  room: Room[];
   /** spend of each day of the window, split by what it brought and what the draft stops */
   days: { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number }[];
   /** what was sent last, while it is on its way and until the next */
   sent: SentState | null;
 };
+
+/** What is needless where a limit is passed, as a sentence; nothing where there is none. */
+export function sayCouldDrop({ count, first }: Few<NegativeText>): string {
+  if (count === 0) return '';
+  const named = first.map(({ text, match }) => `“${text}” (${match})`).join(', ');
+  const more = count > first.length ? ` and ${count - first.length} more` : '';
+  return ` Needless there, since others stop the same: ${named}${more}.`;
+}

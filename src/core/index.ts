@@ -70,12 +70,14 @@ export {
   countRuns,
   findThemes,
   matchingTexts,
+  offerVariants,
   smallestSet,
   type Ngram,
   type NgramSize,
   type SmallestSet,
   type TermTable,
   type Theme,
+  type VariantOffer,
 } from './mining';
 export {
   COLUMN_ROLES,

@@ -142,13 +142,23 @@ describe('drafting', () => {
       );
     }
     const view = await tray();
-    expect(view.room).toEqual([{ place: 'campaign Courses', what: 'lists', used: 26, most: 25 }]);
+    expect(view.room).toEqual([
+      { place: 'campaign Courses', what: 'lists', used: 26, most: 25, couldDrop: { count: 0, first: [] } },
+    ]);
     await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow(
       'would hold 26 lists; its limit is 25. Take 1 out',
     );
     expect((await tray()).changes).toHaveLength(50);
     await removeFromTray(world.deps, world.slug, [view.changes.at(-1)!.id]);
     await sendTray(world.deps, world.slug, world.personId);
+  });
+
+  test('more negatives than the account takes are not sent, and what is needless is named', async () => {
+    const texts = ['plans', 'free plans', ...Array.from({ length: 1_200 }, (_, i) => `word${i}`)];
+    await draft(...texts.map((text) => stop(text)));
+    await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow(
+      /its limit is 1200.*Needless there, since others stop the same: “free plans” \(phrase\)/,
+    );
   });
 
   test('the tray as a sheet starts no formula', async () => {

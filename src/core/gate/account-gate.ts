@@ -28,7 +28,9 @@ export type AccountGate = {
  * @example compileAccountGate(account).stoppers('free hive', 'g1') // ['n1']
  */
 export function compileAccountGate(account: AccountShape): AccountGate {
-  const campaignOf = new Map(account.campaigns.flatMap((c) => c.adGroups.map((g) => [g.id, c.id] as const)));
+  const adGroups = new Map(
+    account.campaigns.flatMap((c) => c.adGroups.map((g) => [g.id, { id: g.id, campaignId: c.id }] as const)),
+  );
   const hangings = new Map<string, Set<string | null>>();
   for (const list of account.lists) {
     hangings.set(list.id, new Set(list.hungOn === 'account' ? [null] : list.hungOn));
@@ -46,9 +48,9 @@ export function compileAccountGate(account: AccountShape): AccountGate {
   }
 
   function requireAdGroup(id: string): { id: string; campaignId: string } {
-    const campaignId = campaignOf.get(id);
-    if (campaignId === undefined) throw new RangeError(`an ad group must be of the account; got ${id}`);
-    return { id, campaignId };
+    const adGroup = adGroups.get(id);
+    if (!adGroup) throw new RangeError(`an ad group must be of the account; got ${id}`);
+    return adGroup;
   }
 
   function hangsOn(listId: string, campaignId: string): boolean {

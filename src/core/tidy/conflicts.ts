@@ -35,29 +35,24 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
   const gate = compileAccountGate(account);
   const negative = new Map(account.negatives.map((n) => [n.id, n]));
   const termsOf = group(served, (term) => term.keywordId);
-  const conflicts = keywords.flatMap((keyword): Conflict[] => {
+  const conflicts: Conflict[] = [];
+  for (const keyword of keywords) {
     const stoppers = gate.stoppers(keyword.text, keyword.adGroupId);
     const terms = termsOf.get(keyword.id) ?? [];
-    if (stoppers.length === 0 && terms.length === 0) return [];
-    const found = new Map<string, Conflict & { converts: boolean }>();
+    if (stoppers.length === 0 && terms.length === 0) continue;
+    const found = new Map<
+      string,
+      { severity: Conflict['severity']; terms: number; lost: Figures; converts: boolean }
+    >();
     const enter = (negativeId: string, severity: Conflict['severity']) => {
       let conflict = found.get(negativeId);
       if (!conflict) {
-        conflict = {
-          keywordId: keyword.id,
-          negativeId,
-          severity,
-          terms: 0,
-          lost: noFigures(),
-          converts: false,
-        };
+        conflict = { severity, terms: 0, lost: noFigures(), converts: false };
         found.set(negativeId, conflict);
       }
       return conflict;
     };
-    for (const id of stoppers) {
-      enter(id, severityOfStopped(keyword.match, negative.get(id)!.match));
-    }
+    for (const id of stoppers) enter(id, severityOfStopped(keyword.match, negative.get(id)!.match));
     for (const term of terms) {
       for (const id of gate.stoppers(term.text, keyword.adGroupId)) {
         const conflict = enter(id, 'costly');
@@ -66,11 +61,12 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
         conflict.converts ||= (term.conversions ?? 0) > 0;
       }
     }
-    // A term that is stopped and never converted hurts nothing by itself.
-    return [...found.values()].flatMap(({ converts, ...conflict }) =>
-      conflict.severity === 'costly' && !converts ? [] : [conflict],
-    );
-  });
+    for (const [negativeId, { severity, terms: stopped, lost, converts }] of found) {
+      // A term that is stopped and never converted hurts nothing by itself.
+      if (severity !== 'costly' || converts)
+        conflicts.push({ keywordId: keyword.id, negativeId, severity, terms: stopped, lost });
+    }
+  }
   const order = { 'shut out': 0, narrowed: 1, costly: 2 };
   return conflicts.sort(
     (a, b) => order[a.severity] - order[b.severity] || (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0),

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { noFigures } from '@/core';
 import type { Touched } from '@/contracts/common';
-import type { TrayChange } from '@/contracts/tray';
+import type { TrayChange, TrayView } from '@/contracts/tray';
 import { warningsOf } from './warnings';
 
 const aChange = (over: Partial<TrayChange>): TrayChange => ({
@@ -17,6 +17,10 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   failedBefore: null,
   touched: [],
   heldBackBy: { count: 0, first: [] },
+  ...over,
+});
+const aRoom = (over: Partial<TrayView['room'][number]>): TrayView['room'][number] => ({
+  ...{ place: 'list Films', what: 'negatives', used: 1, most: 2, couldDrop: { count: 0, first: [] } },
   ...over,
 });
 const keywords = (severity: Touched[number]['severity'], count: number, ...texts: string[]) => ({
@@ -52,10 +56,18 @@ test('keywords that are shut out and keywords that are narrowed are told apart',
 
 test('a place that would hold more than it may stops the sending', () => {
   const room = [
-    { place: 'list Films', what: 'negatives' as const, used: 4_003, most: 4_000 },
-    { place: 'the whole account', what: 'negatives' as const, used: 1_200, most: 1_200 },
+    aRoom({ place: 'list Films', used: 4_003, most: 4_000 }),
+    aRoom({ place: 'the whole account', used: 1_200, most: 1_200 }),
   ];
   expect(warningsOf({ changes: [], room })).toEqual([
     expect.objectContaining({ tone: 'stop', text: expect.stringContaining('Take 3 out') }),
   ]);
+});
+
+test('where a place is too full, what is needless there is named', () => {
+  const couldDrop = { count: 3, first: [{ text: 'free hive', match: 'broad' as const }] };
+  const [warning] = warningsOf({ changes: [], room: [aRoom({ used: 3, couldDrop })] });
+  expect(warning!.text).toContain(
+    'Needless there, since others stop the same: “free hive” (broad) and 2 more.',
+  );
 });

@@ -1,4 +1,4 @@
-import type { TrayChange, TrayView } from '@/contracts/tray';
+import { sayCouldDrop, type TrayChange, type TrayView } from '@/contracts/tray';
 
 export type Warning = { key: string; tone: 'stop' | 'heed'; text: string };
 
@@ -7,9 +7,9 @@ export function warningsOf({ changes, room }: Pick<TrayView, 'changes' | 'room'>
   return [...room.flatMap(overLimit), ...changes.flatMap(warningsOfChange)];
 }
 
-function overLimit({ place, what, used, most }: TrayView['room'][number]): Warning[] {
+function overLimit({ place, what, used, most, couldDrop }: TrayView['room'][number]): Warning[] {
   if (used <= most) return [];
-  const text = `Over the limit: ${place} would hold ${used} ${what}, and may hold ${most}. Take ${used - most} out, or put them elsewhere.`;
+  const text = `Over the limit: ${place} would hold ${used} ${what}, and may hold ${most}. Take ${used - most} out, or put them elsewhere.${sayCouldDrop(couldDrop)}`;
   return [{ key: `${place} ${what}`, tone: 'stop', text }];
 }
 

@@ -38,17 +38,33 @@ export async function draftChanges(
     const account = await lockAccount(trx, id);
     const setId = await openDraft(trx, id);
     const outcomes: DraftOutcome[] = [];
+    let open = await openWorkbench(deps, account, undefined, trx);
+    let inTray = byKey(open);
     for (const one of wanted) {
-      const open = await openWorkbench(deps, account, undefined, trx);
-      outcomes.push(await draftOne(trx, open, setId, personId, one));
+      const outcome = await draftOne(trx, { open, inTray }, setId, personId, one);
+      outcomes.push(outcome);
+      if (outcome.outcome === 'cancelled' || one.change.kind === 'make list') {
+        open = await openWorkbench(deps, account, undefined, trx);
+        inTray = byKey(open);
+      } else if (outcome.outcome === 'drafted') {
+        open.draft.gate.apply(one.change);
+        inTray.set(changeKey(one.change), { id: outcome.changeId, change: one.change });
+      }
     }
     return outcomes;
   });
 }
 
+/** What is in the tray, by what it is about. */
+type InTray = Map<string, { id: number; change: Change }>;
+
+function byKey({ drafted }: Open): InTray {
+  return new Map(drafted.map(({ id, change }) => [changeKey(change), { id, change }]));
+}
+
 async function draftOne(
   trx: Db,
-  open: Open,
+  { open, inTray }: { open: Open; inTray: InTray },
   setId: number,
   personId: number,
   wanted: Wanted,
@@ -58,18 +74,16 @@ async function draftOne(
   if (refusal) return { outcome: 'refused', said: refusal };
 
   const said = describeChange(change, namesWith(open, change));
-  const opposite = open.drafted.find((drafted) => cancels(drafted.change, change));
-  if (opposite) {
-    await deleteDrafted(trx, open.account.id, [opposite.id]);
+  const same = inTray.get(changeKey(change));
+  if (same && cancels(same.change, change)) {
+    await deleteDrafted(trx, open.account.id, [same.id]);
     return {
       outcome: 'cancelled',
-      removed: opposite.change,
-      said: `Taken out of the tray: ${describeChange(opposite.change, open.names)}.`,
+      removed: same.change,
+      said: `Taken out of the tray: ${describeChange(same.change, open.names)}.`,
     };
   }
-  if (open.drafted.some((drafted) => changeKey(drafted.change) === changeKey(change))) {
-    return { outcome: 'already there', said: 'This is in the tray already.' };
-  }
+  if (same) return { outcome: 'already there', said: 'This is in the tray already.' };
   const alreadySo = saysNothingNew(open, change);
   if (alreadySo) return { outcome: 'already there', said: alreadySo };
 

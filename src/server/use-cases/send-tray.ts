@@ -7,7 +7,8 @@ import {
   type Change,
 } from '@/core';
 import type { Weight } from '@/contracts/common';
-import { protectedBy, weighRows } from '../compute/workbench';
+import { sayCouldDrop } from '@/contracts/tray';
+import { few, protectedBy, weighRows } from '../compute/workbench';
 import { lockAccount } from '../repositories/accounts';
 import {
   findSet,
@@ -73,9 +74,9 @@ function refuseIfOverLimit({ draft, drafted, names }: Open) {
   const changes = drafted.map((c) => c.change);
   const over = roomAfter(draft.gate, changes, STANDIN_LIMITS).find(({ used, most }) => used > most);
   if (!over) return;
-  const { what, place, used, most } = over;
+  const { what, place, used, most, couldDrop } = over;
   throw new Refusal(
-    `Nothing was sent. With these changes ${describePlace(place, names)} would hold ${used} ${what}; its limit is ${most}. Take ${used - most} out of the tray or put them elsewhere.`,
+    `Nothing was sent. With these changes ${describePlace(place, names)} would hold ${used} ${what}; its limit is ${most}. Take ${used - most} out of the tray or put them elsewhere.${sayCouldDrop(few(couldDrop))}`,
     409,
   );
 }

@@ -52,7 +52,9 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
       draft.gate,
       drafted.map((c) => c.change),
       STANDIN_LIMITS,
-    ).map(({ place, ...room }) => ({ ...room, place: describePlace(place, open.names) })),
+    ).map(({ place, couldDrop, ...room }) => ({
+      ...{ ...room, place: describePlace(place, open.names), couldDrop: few(couldDrop) },
+    })),
     days: spend,
     sent,
   };
