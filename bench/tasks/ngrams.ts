@@ -1,4 +1,4 @@
-import { buildTermTable, countRuns, words } from '@/core';
+import { codeTexts, countRuns, words } from '@/core';
 import { makeAccount } from '../account';
 import { ask, fill, openDuckDb } from '../duckdb';
 import { against, count, interleaved, ms, mustAgree, type Line } from '../measure';
@@ -22,8 +22,8 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
   const rows = terms.map((_, term) => ({
     ...{ term, clicks: clicks[term]!, costMicros: costMicros[term]!, conversions: conversions[term]! },
   }));
-  const ours = () => countRuns(buildTermTable(terms), rows, { from: 1, to: 4, most: MOST });
-  const table = buildTermTable(terms);
+  const ours = () => countRuns(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
+  const table = codeTexts(terms);
   const coded = () => countRuns(table, rows, { from: 1, to: 4, most: MOST });
   const [one, two] = [await openDuckDb(1), await openDuckDb(2)];
   const columns = {
@@ -81,7 +81,7 @@ export function benchNgramsAlone(quick: boolean): Line[] {
   }));
   const before = process.memoryUsage.rss();
   const start = performance.now();
-  countRuns(buildTermTable(terms), rows, { from: 1, to: 4, most: MOST });
+  countRuns(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
   const own = Math.round((process.resourceUsage().maxRSS * 1024 - before) / 1e6);
   return [
     {

@@ -66,12 +66,14 @@ export {
 } from './gate';
 export {
   buildTermTable,
+  codeTexts,
   countNgrams,
   countRuns,
   findThemes,
   matchingTexts,
   offerVariants,
   smallestSet,
+  type CodedTexts,
   type Ngram,
   type NgramSize,
   type SmallestSet,

@@ -1,5 +1,5 @@
 export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
 export { findThemes, type Theme } from './themes';
-export { buildTermTable, matchingTexts, type TermTable } from './term-table';
+export { buildTermTable, codeTexts, matchingTexts, type CodedTexts, type TermTable } from './term-table';
 export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';
 export { offerVariants, type VariantOffer } from './variant-offers';

@@ -1,7 +1,7 @@
 import { addFigures, noFigures, type Figures } from '../figures';
 import { normalise } from '../text';
 import { countLevel, type CodedTerms, type RunLevel } from './run-level';
-import { buildTermTable, type TermTable } from './term-table';
+import { codeTexts, type CodedTexts } from './term-table';
 
 export type Ngram = {
   ngram: string;
@@ -23,7 +23,7 @@ export function countNgrams(terms: Iterable<{ text: string } & Partial<Figures>>
   const distinct = distinctTerms(terms);
   const figures = [...distinct.values()];
   return countRuns(
-    buildTermTable([...distinct.keys()]),
+    codeTexts([...distinct.keys()]),
     figures.map((of, term) => ({ term, ...of })),
     { from: n, to: n },
   );
@@ -44,9 +44,9 @@ export type RunsWanted = {
  * than a shorter one within it.
  * @param terms `term` is an index into the table, each at most once; costs of 0 or more
  * @returns the most of `by` first (costliest unless given), then by text
- * @example countRuns(buildTermTable(['bee hive', 'hive']), [{ term: 0, costMicros: 3 }, { term: 1, costMicros: 1 }], { from: 1, to: 2, most: 1 })[0]?.ngram // 'hive'
+ * @example countRuns(codeTexts(['bee hive', 'hive']), [{ term: 0, costMicros: 3 }, { term: 1, costMicros: 1 }], { from: 1, to: 2, most: 1 })[0]?.ngram // 'hive'
  */
-export function countRuns(table: TermTable, terms: CodedTerms, wanted: RunsWanted): Ngram[] {
+export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWanted): Ngram[] {
   const { from, to, most, by = 'costMicros' } = wanted;
   for (const size of [from, to])
     if (![1, 2, 3, 4, 5].includes(size))
@@ -81,7 +81,12 @@ function nthLargest(found: readonly { value: number }[], n: number): number {
   return values[values.length - n]!;
 }
 
-function toNgram({ dictionary }: TermTable, levels: readonly RunLevel[], length: number, run: number): Ngram {
+function toNgram(
+  { dictionary }: CodedTexts,
+  levels: readonly RunLevel[],
+  length: number,
+  run: number,
+): Ngram {
   const { sums } = levels[length - 1]!;
   const words: string[] = [];
   for (let [at, level] = [run, length - 1]; level >= 0; level--) {

@@ -1,7 +1,7 @@
 import { FIGURE_NAMES, spendWithoutReturn, type Figures } from '../figures';
 import { createRunSums, type RunSums, type TermFigures } from './run-sums';
 import { createRunTable, type RunTable } from './runs';
-import type { TermTable } from './term-table';
+import type { CodedTexts } from './term-table';
 
 /** Terms of a table with their figures; `term` is an index into it. */
 export type CodedTerms = readonly ({ term: number } & Partial<Figures>)[];
@@ -24,7 +24,7 @@ export type RunLevel = {
  * @param wanted a run of the last level that has less than `least` of `by` is in none; sums only where they are needed
  */
 export function countLevel(
-  table: TermTable,
+  table: CodedTexts,
   terms: CodedTerms,
   levels: readonly RunLevel[],
   { by, least, isSummed }: { by: Measure; least: number; isSummed: boolean },
@@ -71,7 +71,7 @@ function whichCount(level: RunLevel, by: Measure, least: number): Uint8Array {
   return counts;
 }
 
-function wordsIn({ starts }: TermTable, terms: CodedTerms): number {
+function wordsIn({ starts }: CodedTexts, terms: CodedTerms): number {
   let count = 0;
   for (const { term } of terms) count += starts[term + 1]! - starts[term]!;
   return count;

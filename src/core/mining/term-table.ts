@@ -2,21 +2,27 @@ import { grown } from '../columns';
 import { matchSlice, type NegativeText } from '../gate';
 import { createDictionary, type WordDictionary } from '../text';
 
-/**
- * Texts as columns, coded once, with a posting list for each word.
- *  - text t owns wordIds[starts[t] .. starts[t + 1]); starts.length = texts + 1
- *  - word w stands in the texts postings[postingStarts[w] .. postingStarts[w + 1]), ascending, each once
- */
-export type TermTable = {
+/** Texts as columns, coded once: text t owns wordIds[starts[t] .. starts[t + 1]); starts.length = texts + 1. */
+export type CodedTexts = {
   dictionary: WordDictionary;
   starts: Uint32Array;
   wordIds: Uint32Array;
+};
+
+/**
+ * The same with a posting list for each word: w stands in the texts postings[postingStarts[w] .. postingStarts[w + 1]),
+ * ascending, each once.
+ */
+export type TermTable = CodedTexts & {
   postingStarts: Uint32Array;
   postings: Uint32Array;
 };
 
-/** Codes texts. A text without a word keeps its index and is matched by nothing. */
-export function buildTermTable(texts: readonly string[]): TermTable {
+/**
+ * Codes texts. One without a word keeps its index.
+ * @example codeTexts(['bee hive', 'bee']).wordIds // new Uint32Array([0, 1, 0])
+ */
+export function codeTexts(texts: readonly string[]): CodedTexts {
   const dictionary = createDictionary();
   const starts = new Uint32Array(texts.length + 1);
   let wordIds = new Uint32Array(4 * texts.length + 16);
@@ -26,8 +32,13 @@ export function buildTermTable(texts: readonly string[]): TermTable {
     for (let i = starts[t]!; i < end; i++) wordIds[i] = dictionary.coded[i - starts[t]!]!;
     starts[t + 1] = end;
   });
-  wordIds = wordIds.slice(0, starts[texts.length]);
-  return { dictionary, starts, wordIds, ...postingLists(starts, wordIds, dictionary.size) };
+  return { dictionary, starts, wordIds: wordIds.slice(0, starts[texts.length]) };
+}
+
+/** Codes texts and files them by their words. A text without a word keeps its index and is matched by nothing. */
+export function buildTermTable(texts: readonly string[]): TermTable {
+  const coded = codeTexts(texts);
+  return { ...coded, ...postingLists(coded.starts, coded.wordIds, coded.dictionary.size) };
 }
 
 /** Counts each word's texts, then fills the lists; a word that repeats in a text is entered once. */
