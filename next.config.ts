@@ -30,6 +30,8 @@ const config: NextConfig = {
     'piscina',
     'pino',
     'graphile-worker',
+    'exceljs',
+    'yauzl',
   ],
   headers: () => Promise.resolve([{ source: '/:path*', headers: SECURITY_HEADERS }]),
 };

@@ -1,164 +1,202 @@
-import { dayOrderEvidence } from './days';
-import { roleOfHeader } from './headers';
-import { decimalEvidence, isMissing } from './numbers';
+import { agreeOnCurrency, currencyIn } from './currency';
+import type { ColumnEvidence } from './evidence';
+import { roleOfHeader, type HeaderMeaning } from './headers';
+import { decimalMarksOf, type ReadMark } from './marks';
 import {
-  FIGURE_ROLES,
+  MONEY_ROLES,
+  NUMBER_ROLES,
+  ROLES_OF_KIND,
   type ColumnRole,
   type DayOrder,
-  type DecimalMark,
-  type FigureRole,
+  type NumberRole,
+  type Period,
   type Question,
   type ReadColumn,
-  type ReadOptions,
+  type ReadDecisions,
+  type ReportKind,
 } from './reading';
 
 /** How the cells of a file are to be read. */
 export type Understanding = {
+  kind: ReportKind;
   columns: ReadColumn[];
   /** column index by role */
   at: Partial<Record<ColumnRole, number>>;
-  decimalMark: Partial<Record<FigureRole, DecimalMark>>;
+  marks: Partial<Record<NumberRole, ReadMark>>;
   dayOrder: DayOrder;
+  /** whether days were written so that the order matters */
+  isOrdered: boolean;
+  currency: string | null;
+  /** of a file without days */
+  period: Period | undefined;
   /** days read so far, by cell: a report repeats few days many times */
   knownDays: Map<string, string | undefined>;
   questions: Question[];
 };
 
-/** Understands columns from their headers and first rows; what a person decided goes before what was found. */
+/**
+ * Understands columns from their headers and from what their cells have shown; what a person decided goes before what
+ * was found.
+ * @param suggested days that stand above the table
+ */
 export function understandColumns(
   headers: readonly string[],
-  sample: readonly (readonly string[])[],
-  options: ReadOptions,
+  evidence: readonly ColumnEvidence[],
+  decisions: ReadDecisions,
+  suggested: Period | null = null,
 ): Understanding {
-  const columns = assignRoles(headers, sample, options.roles ?? {});
+  const named = headers.map((header, index) => nameColumn(header, index, evidence[index]!, decisions));
+  const kind = decisions.kind ?? kindOf(named.map((column) => column.role));
+  const columns = shareRoles(named, kind, evidence);
   const at: Partial<Record<ColumnRole, number>> = {};
   for (const { role, index } of columns) if (role) at[role] = index;
 
   const questions: Question[] = [];
-  const decimalMark = readDecimalMarks(columns, sample, options, questions);
-  const dayOrder = readDayOrder(columns, sample, options, questions);
-  if (at.day === undefined && options.day === undefined) {
-    questions.push({
-      code: 'day',
-      column: null,
-      text: 'No column holds days. Which day do these rows belong to?',
-      options: [],
-    });
+  const marks = decimalMarksOf(columns, evidence, decisions, questions);
+  const { dayOrder, isOrdered } = readDayOrder(columns, evidence, decisions, questions);
+  if (kind === 'search terms' && at.day === undefined && !decisions.period) {
+    const text = 'No column holds days. Which days do these rows belong to?';
+    questions.push({ code: 'period', column: null, text, options: [], suggested });
   }
-  return { columns, at, decimalMark, dayOrder, knownDays: new Map(), questions };
+  return {
+    ...{ kind, columns, at, marks, dayOrder, isOrdered, questions },
+    currency: currencyOf(headers, columns, evidence),
+    period: decisions.period,
+    knownDays: new Map(),
+  };
 }
 
-function assignRoles(
-  headers: readonly string[],
-  sample: readonly (readonly string[])[],
-  chosen: Readonly<Record<number, ColumnRole | null>>,
+type Named = ReadColumn & { plainness: number; isSaid: boolean };
+
+function nameColumn(
+  header: string,
+  index: number,
+  evidence: ColumnEvidence,
+  { roles = {} }: ReadDecisions,
+): Named {
+  const base = {
+    index,
+    header: header.trim() || `column ${index + 1}`,
+    sample: evidence.first.slice(0, 120),
+  };
+  if (index in roles)
+    return { ...base, role: roles[index] ?? null, because: 'you said so', plainness: 1, isSaid: true };
+  return { ...base, ...meaningOf(header, evidence), isSaid: false };
+}
+
+/** What the header says; where it says nothing, what the cells are without doubt. */
+function meaningOf(header: string, { filled, looked, days, numbers }: ColumnEvidence): HeaderMeaning {
+  const meaning = roleOfHeader(header);
+  if (meaning.role !== null || meaning.because !== 'not a name that is known') return meaning;
+  const areDays = filled >= 3 && days === looked && numbers < looked;
+  return areDays ? { role: 'day', because: 'holds days', plainness: 0.1 } : meaning;
+}
+
+/** What a file is about, by the columns it has. */
+function kindOf(roles: readonly (ColumnRole | null)[]): ReportKind {
+  const has = (...wanted: ColumnRole[]) => wanted.some((role) => roles.includes(role));
+  if (has('search term') || has('clicks', 'impressions', 'cost', 'conversions', 'day')) return 'search terms';
+  if (has('keyword') && has('volume', 'low bid', 'high bid', 'competition')) return 'keyword ideas';
+  const parts = (
+    ['campaign', 'ad group', 'keyword', 'list', 'element', 'status', 'match type'] as const
+  ).filter((role) => roles.includes(role));
+  return parts.length >= 2 ? 'structure' : 'search terms';
+}
+
+/**
+ * A role goes to one column, and only to one that a file of this kind has. Of several that bear its name the plainest
+ * has it; of equals the one whose cells fit, then the shorter name, then the first.
+ */
+function shareRoles(
+  named: readonly Named[],
+  kind: ReportKind,
+  evidence: readonly ColumnEvidence[],
 ): ReadColumn[] {
-  const taken = new Set(Object.values(chosen));
-  const columns: ReadColumn[] = headers.map((header, index) => {
-    const first = sample.find((row) => (row[index] ?? '').trim() !== '')?.[index]?.trim() ?? '';
-    const base = { index, header: header.trim() || `column ${index + 1}`, sample: first.slice(0, 120) };
-    if (index in chosen) return { ...base, role: chosen[index] ?? null, because: 'you said so' };
-    return { ...base, ...roleOfHeader(header) };
+  const taken = new Map<ColumnRole, number>();
+  const byFit = [...named].sort(
+    (a, b) =>
+      Number(b.isSaid) - Number(a.isSaid) ||
+      fits(b, evidence) - fits(a, evidence) ||
+      b.plainness - a.plainness ||
+      a.header.length - b.header.length ||
+      a.index - b.index,
+  );
+  for (const { role, index } of byFit) if (role !== null && !taken.has(role)) taken.set(role, index);
+  return named.map(({ index, header, role, because, sample }): ReadColumn => {
+    const column = { index, header, sample };
+    if (role === null) return { ...column, role, because };
+    if (!(ROLES_OF_KIND[kind] as readonly ColumnRole[]).includes(role))
+      return { ...column, role: null, because: 'not needed' };
+    if (taken.get(role) !== index) return { ...column, role: null, because: `another column is the ${role}` };
+    return { ...column, role, because };
   });
-  // Two columns may bear one name ("Conversions", "Conversions by day"): the shortest header is the plain one.
-  const byLength = [...columns].sort((a, b) => a.header.length - b.header.length || a.index - b.index);
-  for (const column of byLength) {
-    if (column.role === null || column.index in chosen) continue;
-    if (taken.has(column.role)) {
-      column.because = `another column is the ${column.role}`;
-      column.role = null;
-    } else taken.add(column.role);
-  }
-  return columns;
 }
 
-function readDecimalMarks(
-  columns: ReadColumn[],
-  sample: readonly (readonly string[])[],
-  options: ReadOptions,
-  questions: Question[],
-): Partial<Record<FigureRole, DecimalMark>> {
-  const figures = columns.filter((c): c is ReadColumn & { role: FigureRole } => isFigureRole(c.role));
-  const found = figures.map((column) => ({ column, ...countMarks(column, sample) }));
-  const inFile = decide(sum(found, '.'), sum(found, ','));
-  const marks: Partial<Record<FigureRole, DecimalMark>> = {};
-  let asked = false;
-  for (const { column, '.': points, ',': commas, either } of found) {
-    const own = options.decimalMark ?? decide(points, commas) ?? inFile;
-    if (own === undefined && either > 0 && !asked) {
-      asked = true; // one answer settles the file
-      questions.push({
-        code: 'decimal mark',
-        column: column.header,
-        text: `“${column.sample}” in ${column.header} could be over a thousand, or a little over one. Which mark stands before decimals?`,
-        options: ['.', ','],
-      });
-    }
-    marks[column.role] = own ?? '.';
-    if (own && points + commas + either > 0)
-      column.because += own === ',' ? ', decimal comma' : ', decimal point';
-  }
-  return marks;
-}
-
-type MarkCounts = { '.': number; ',': number; either: number };
-
-function countMarks(
-  column: ReadColumn & { role: FigureRole },
-  sample: readonly (readonly string[])[],
-): MarkCounts {
-  const counts: MarkCounts = { '.': 0, ',': 0, either: 0 };
-  for (const row of sample) {
-    const cell = row[column.index] ?? '';
-    const evidence = decimalEvidence(cell);
-    if (evidence === undefined) continue;
-    if (evidence === 'either' && (column.role === 'clicks' || column.role === 'impressions')) {
-      counts[cell.includes(',') ? '.' : ','] += 1; // these are whole numbers, so the mark groups thousands
-    } else counts[evidence] += 1;
-  }
-  return counts;
-}
-
-function sum(found: readonly MarkCounts[], mark: DecimalMark): number {
-  return found.reduce((total, counts) => total + counts[mark], 0);
-}
-
-/** The mark that evidence speaks for; a few cells against many are faults of those cells. */
-function decide(points: number, commas: number): DecimalMark | undefined {
-  if (points === commas) return undefined;
-  return points > commas ? '.' : ',';
+/** 1 where the cells are of the kind that the role wants (or there are none), 0 where they are not. */
+function fits({ role, index }: Named, evidence: readonly ColumnEvidence[]): number {
+  const { looked, numbers, days } = evidence[index]!;
+  if (role === null || looked === 0) return 1;
+  if (role === 'day' || role === 'end date') return days * 2 >= looked ? 1 : 0;
+  if (isNumberRole(role)) return numbers * 2 >= looked ? 1 : 0;
+  return numbers * 2 > looked ? 0 : 1;
 }
 
 function readDayOrder(
-  columns: ReadColumn[],
-  sample: readonly (readonly string[])[],
-  options: ReadOptions,
+  columns: readonly ReadColumn[],
+  evidence: readonly ColumnEvidence[],
+  decisions: ReadDecisions,
   questions: Question[],
-): DayOrder {
-  const column = columns.find((c) => c.role === 'day');
-  if (!column) return 'day first';
-  const counts = { 'day first': 0, 'month first': 0, either: 0 };
-  for (const row of sample) {
-    const cell = row[column.index] ?? '';
-    const evidence = isMissing(cell) ? undefined : dayOrderEvidence(cell);
-    if (evidence) counts[evidence] += 1;
+): { dayOrder: DayOrder; isOrdered: boolean } {
+  const column = columns.find((c) => c.role === 'day' || c.role === 'end date');
+  if (!column) return { dayOrder: 'day first', isOrdered: false };
+  const { order, firstUnsure } = evidence[column.index]!;
+  const [first, second] = [order['day first'], order['month first']];
+  const isOrdered = first + second + order.either > 0;
+  const likely = first >= second ? 'day first' : 'month first';
+  if (decisions.dayOrder) {
+    column.because += `, ${decisions.dayOrder} as you said`;
+    return { dayOrder: decisions.dayOrder, isOrdered };
   }
-  if (options.dayOrder) return options.dayOrder;
-  const decided = counts['day first'] !== counts['month first'];
-  if (!decided && counts.either > 0) {
+  if (order.either > 0 && !isClear(first, second)) {
     questions.push({
       code: 'day order',
       column: column.header,
-      text: `“${column.sample}” in ${column.header}: does the day come first, or the month?`,
+      text: `“${firstUnsure}” in ${column.header}: does the day come first, or the month?`,
       options: ['day first', 'month first'],
     });
-    return 'day first';
+    return { dayOrder: likely, isOrdered };
   }
-  const order = counts['month first'] > counts['day first'] ? 'month first' : 'day first';
-  if (decided) column.because += `, ${order}`;
-  return order;
+  if (first + second > 0) column.because += `, ${likely}`;
+  return { dayOrder: likely, isOrdered };
 }
 
-function isFigureRole(role: ColumnRole | null): role is FigureRole {
-  return (FIGURE_ROLES as readonly (ColumnRole | null)[]).includes(role);
+/** Whether evidence speaks for one side: a few cells against very many are faults of those cells. */
+export function isClear(a: number, b: number): boolean {
+  return Math.max(a, b) > 10 * Math.min(a, b);
+}
+
+/** What the money columns are in: by their headers, by a column of its own, by the marks in their cells. */
+function currencyOf(
+  headers: readonly string[],
+  columns: readonly ReadColumn[],
+  evidence: readonly ColumnEvidence[],
+): string | null {
+  const votes = new Map<string, number>();
+  const vote = (currency: string, weight: number) => votes.set(currency, (votes.get(currency) ?? 0) + weight);
+  for (const { role, index } of columns) {
+    if (role === null || (role !== 'currency' && !MONEY_ROLES.includes(role))) continue;
+    const unit = /[([](.*?)[)\]]/.exec(headers[index] ?? '')?.[1];
+    const inHeader = unit === undefined ? undefined : currencyIn(unit);
+    if (inHeader) vote(inHeader, 1);
+    for (const [currency, times] of evidence[index]!.currencies) vote(currency, times);
+  }
+  const [most] = [...votes].sort((a, b) => b[1] - a[1]);
+  if (!most) return null;
+  // A code says more than a mark that several share.
+  const precise = [...votes.keys()].find((other) => other.length === 3 && agreeOnCurrency(other, most[0]));
+  return precise ?? most[0];
+}
+
+export function isNumberRole(role: ColumnRole | null): role is NumberRole {
+  return (NUMBER_ROLES as readonly (ColumnRole | null)[]).includes(role);
 }

@@ -1,33 +1,43 @@
+import type { FileError } from './reading';
+
 /** The first bytes of files that are no text, and what to do about each. */
-const SIGNATURES: { bytes: number[]; what: string }[] = [
-  { bytes: [0x89, 0x50, 0x4e, 0x47], what: 'a PNG picture' },
-  { bytes: [0xff, 0xd8, 0xff], what: 'a JPEG picture' },
-  { bytes: [0x47, 0x49, 0x46, 0x38], what: 'a GIF picture' },
-  { bytes: [0x25, 0x50, 0x44, 0x46], what: 'a PDF document' },
-  { bytes: [0x50, 0x4b, 0x03, 0x04], what: 'a ZIP archive or a workbook; save the sheet as CSV' },
-  { bytes: [0x1f, 0x8b], what: 'a gzip archive; unpack it first' },
-  { bytes: [0xd0, 0xcf, 0x11, 0xe0], what: 'an old workbook; save the sheet as CSV' },
+const SIGNATURES: { bytes: number[]; error: FileError }[] = [
+  { bytes: [0x89, 0x50, 0x4e, 0x47], error: notATable('a PNG picture') },
+  { bytes: [0xff, 0xd8, 0xff], error: notATable('a JPEG picture') },
+  { bytes: [0x47, 0x49, 0x46, 0x38], error: notATable('a GIF picture') },
+  { bytes: [0x25, 0x50, 0x44, 0x46], error: notATable('a PDF document') },
+  { bytes: [0x50, 0x4b, 0x03, 0x04], error: notATable('a ZIP archive within another file') },
+  { bytes: [0x1f, 0x8b], error: notATable('a gzip archive within another file') },
+  { bytes: [0xd0, 0xcf, 0x11, 0xe0], error: notATable('a workbook of an old kind; save it as XLSX or CSV') },
 ];
 
-export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
+function notATable(what: string): FileError {
+  return {
+    category: 'not a table',
+    message: `This is ${what}, not a table of text. Give a CSV, TSV or XLSX file.`,
+  };
+}
+
+export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
+export type Encoding = (typeof ENCODINGS)[number];
 
 /**
  * The encoding of a text file, from its first bytes: a mark, else a pattern of NUL bytes, else strict UTF-8, else
  * Windows-1252.
  * @returns the encoding, or what the file is when it is no text
  */
-export function sniffEncoding(head: Uint8Array): { encoding: Encoding } | { notText: string } {
+export function sniffEncoding(head: Uint8Array): { encoding: Encoding } | { error: FileError } {
   const starts = (...bytes: number[]) => bytes.every((byte, i) => head[i] === byte);
   if (starts(0xef, 0xbb, 0xbf)) return { encoding: 'utf-8' };
   if (starts(0xff, 0xfe)) return { encoding: 'utf-16le' };
   if (starts(0xfe, 0xff)) return { encoding: 'utf-16be' };
   const signature = SIGNATURES.find(({ bytes }) => starts(...bytes));
-  if (signature) return { notText: signature.what };
+  if (signature) return { error: signature.error };
 
   const { even, odd, control } = countOddBytes(head);
   if (odd > head.length / 6 && odd > 10 * even) return { encoding: 'utf-16le' };
   if (even > head.length / 6 && even > 10 * odd) return { encoding: 'utf-16be' };
-  if (control > head.length / 50 && control > 4) return { notText: 'a binary file' };
+  if (control > head.length / 50 && control > 4) return { error: notATable('a binary file') };
   return { encoding: isUtf8(head) ? 'utf-8' : 'windows-1252' };
 }
 
@@ -51,19 +61,37 @@ function isUtf8(head: Uint8Array): boolean {
   }
 }
 
-/** Decodes chunks; line ends become LF. What the encoding does not hold becomes U+FFFD. */
+/**
+ * Decodes chunks; line ends become LF. What the encoding does not hold becomes U+FFFD. Text that was plain ASCII so far
+ * can be either UTF-8 or Windows-1252: the first chunk with another byte decides.
+ * @param onEncoding hears of a change of mind
+ */
 export async function* decodeText(
   chunks: AsyncIterable<Uint8Array>,
   encoding: Encoding,
+  onEncoding: (encoding: Encoding) => void = () => undefined,
 ): AsyncGenerator<string> {
-  const decoder = new TextDecoder(encoding);
+  let decoder = new TextDecoder(encoding);
+  let isOpen = encoding === 'utf-8';
   let heldBack = '';
   for await (const chunk of chunks) {
+    if (isOpen && !isAscii(chunk)) {
+      isOpen = false;
+      if (!isUtf8(chunk)) {
+        onEncoding('windows-1252');
+        decoder = new TextDecoder('windows-1252');
+      }
+    }
     const text = heldBack + decoder.decode(chunk, { stream: true });
     heldBack = text.endsWith('\r') ? '\r' : ''; // an LF may follow in the next chunk
     yield unifyLineEnds(heldBack ? text.slice(0, -1) : text);
   }
   yield unifyLineEnds(heldBack + decoder.decode());
+}
+
+function isAscii(bytes: Uint8Array): boolean {
+  for (let i = 0; i < bytes.length; i++) if (bytes[i]! > 127) return false;
+  return true;
 }
 
 function unifyLineEnds(text: string): string {

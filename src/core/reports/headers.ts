@@ -1,98 +1,72 @@
 import { normalise } from '../text';
+import { LEFT_OUT, ROLE_WORDS } from './header-words';
 import type { ColumnRole } from './reading';
 
-/**
- * Headers that name something which is left out. Ratios are recomputed from sums; identifiers and states are not
- * needed. Asked of the header in lower case, units in brackets taken away.
- */
-const LEFT_OUT: { pattern: RegExp; because: string }[] = [
-  {
-    pattern:
-      /%|\/|\b(per|pro|par|por|rate|quote|taux|tasa|ratio|avg|average|mean|ctr|cpc|cpa|cpm|cvr|acos|roas|share|position)\b|ø|durchschn|moyen|promedio|medio|gemiddeld|percentage|prozent|anteil/,
-    because: 'a ratio, is recomputed',
-  },
-  {
-    pattern:
-      /\b(id|ids|status|state|zustand|estado|état|bid|gebot|budget|label|labels|url|currency|währung|devise|moneda|valuta)\b/,
-    because: 'not needed',
-  },
-  {
-    pattern: /\b(all|alle|toutes|todas|view through|assisted|added|excluded)\b/,
-    because: 'not the figure of the term itself',
-  },
-];
+export type HeaderMeaning = {
+  role: ColumnRole | null;
+  because: string;
+  /** how much of the header the name is that was found, 0..1: “Campaign” is more of a campaign than “Campaign name” */
+  plainness: number;
+};
+
+const UNKNOWN: HeaderMeaning = { role: null, because: 'not a name that is known', plainness: 0 };
+const LONGEST_HEADER = 80;
 
 /**
- * Words that name a role, in English, German, French, Spanish and Dutch. The first entry whose pattern stands in
- * the normalised header wins, so what is more specific stands above.
+ * What a header names, or why its column is left out. Units in brackets, case, accents and order do not matter.
+ * @example roleOfHeader('Kosten (EUR)').role // 'cost'
  */
-const ROLE_WORDS: { role: ColumnRole; pattern: RegExp }[] = [
-  {
-    role: 'match type',
-    pattern:
-      /\b(match|matchtype|matched by|treffer\w*|übereinstimmung\w*|correspondance|concordancia|zoektype)\b/,
-  },
-  {
-    role: 'search term',
-    pattern:
-      /\b(search (terms?|quer(y|ies))|quer(y|ies)|terms?|suchbegriffe?|suchanfragen?|termes? de recherche|requêtes?|términos?( de búsqueda)?|consultas?|zoekterm(en)?|zoekopdracht(en)?)\b/,
-  },
-  {
-    role: 'ad group',
-    pattern:
-      /\b(ad ?groups?|anzeigengruppen?|gruppen?|groupes?|group|grupos?|advertentiegroep(en)?|groep(en)?)\b/,
-  },
-  { role: 'campaign', pattern: /\b(campaigns?|kampagnen?|campagnes?|campañas?|campana)\b/ },
-  {
-    role: 'keyword',
-    pattern:
-      /\b(keywords?|schlüsselw(ort|örter)|stichw(ort|örter)|mots? clés?|palabras? claves?|zoekwoord(en)?|targeting|target)\b/,
-  },
-  { role: 'day', pattern: /\b(day|date|tag|datum|jour|fecha|día|dia|dag)\b/ },
-  {
-    role: 'value',
-    pattern:
-      /\b(values?|revenue|sales|turnover|umsatz|wert|\w+wert|valeur|ventes|chiffre d affaires|valor|ingresos|ventas|omzet|waarde|\w+waarde)\b/,
-  },
-  {
-    role: 'conversions',
-    pattern:
-      /\b(conv|conversions?|orders?|purchases?|bestellung(en)?|konversion(en)?|käufe|commandes?|achats?|conversiones|pedidos?|compras?|conversies?|bestelling(en)?|aankopen)\b/,
-  },
-  {
-    role: 'impressions',
-    pattern:
-      /\b(impr|imps|impressions?|impressionen|einblendungen|anzeigen|affichages?|impresiones|vertoningen|weergaven)\b/,
-  },
-  { role: 'clicks', pattern: /\b(clicks?|klicks?|clics?|kliks?|klikken)\b/ },
-  {
-    role: 'cost',
-    pattern:
-      /\b(costs?|spend|spent|kosten|ausgaben|coûts?|dépenses?|costes?|costos?|gastos?|uitgaven|amount)\b/,
-  },
-];
-
-/** What a header names, or why its column is left out. @example roleOfHeader('Kosten (EUR)').role // 'cost' */
-export function roleOfHeader(header: string): { role: ColumnRole | null; because: string } {
-  const bare = header.replace(/[([].*?[)\]]/g, ' ').toLowerCase();
-  const leftOut = LEFT_OUT.find(({ pattern }) => pattern.test(bare));
-  if (leftOut) return { role: null, because: leftOut.because };
-  // \b knows ASCII letters only: accents are spelt out on both sides, so that “día” and “coût” keep their bounds.
-  const text = plainLetters(normalise(bare));
-  const found = ROLE_WORDS.find(({ pattern }) => new RegExp(plainLetters(pattern.source)).test(text));
-  return found
-    ? { role: found.role, because: 'named so' }
-    : { role: null, because: 'not a name that is known' };
+export function roleOfHeader(header: string): HeaderMeaning {
+  if (header.length > LONGEST_HEADER) return UNKNOWN;
+  const bare = header.replace(/[([](?!.*\b(?:low|high)\b).*?[)\]]/gi, ' ');
+  const words = plainWords(bare);
+  const isRatio = plainWords(header).some((word) => RATIO_NAMES.has(word));
+  const named = ROLE_WORDS.find((entry) => entry.words.some((name) => isWhole(name, words)));
+  if (named && (!isRatio || named.role === 'bid'))
+    return { role: named.role, because: 'named so', plainness: 1 };
+  const reason = LEFT_OUT.find((entry) => entry.words.some((name) => standsIn(name, words)));
+  if (reason) return leftOut(reason.because);
+  if (/[%/ø]/i.test(bare) || isRatio) return leftOut(LEFT_OUT[0]!.because);
+  for (const { role, words: names } of ROLE_WORDS) {
+    const found = names.filter((name) => standsIn(name, words));
+    if (found.length === 0) continue;
+    const longest = Math.max(...found.map((name) => name.split(' ').length));
+    return { role, because: 'named so', plainness: longest / (words.length + 1) };
+  }
+  return UNKNOWN;
 }
 
 /** Whether a header names a report's column at all, be it one that is left out. */
 export function isKnownHeader(header: string): boolean {
-  return header.length <= 60 && roleOfHeader(header).because !== 'not a name that is known';
+  return roleOfHeader(header) !== UNKNOWN;
 }
 
-function plainLetters(text: string): string {
-  return text
+const RATIO_NAMES = new Set(['acos', 'roas', 'ctr', 'cpc', 'cpa', 'cvr', 'tacos']);
+
+function leftOut(because: string): HeaderMeaning {
+  return { role: null, because, plainness: 0 };
+}
+
+/** Words of a header in lower case, without accents. */
+function plainWords(header: string): string[] {
+  const plain = normalise(header)
     .normalize('NFD')
     .replace(/\p{M}+/gu, '')
     .replace(/ß/g, 'ss');
+  return plain === '' ? [] : plain.split(' ');
+}
+
+/** Whether the words of a name stand next to each other in a header. */
+function standsIn(name: string, words: readonly string[]): boolean {
+  const parts = name.split(' ');
+  return words.some((_, at) => parts.every((part, i) => isWord(part, words[at + i] ?? '')));
+}
+
+function isWhole(name: string, words: readonly string[]): boolean {
+  return name.split(' ').length === words.length && standsIn(name, words);
+}
+
+function isWord(part: string, word: string): boolean {
+  if (part.startsWith('*')) return word.endsWith(part.slice(1));
+  return part.endsWith('*') ? word.startsWith(part.slice(0, -1)) : word === part;
 }

@@ -1,15 +1,27 @@
-export { readReport, type ReportSource } from './read-report';
+export { nothingRead, readReport } from './read-report';
+export { ENCODINGS } from './encoding';
+export { agreeOnCurrency } from './currency';
+export { SEPARATORS } from './layout';
+export { SourceFault, type Cell, type ReportSource } from './source';
 export {
-  COLUMN_ROLES,
+  REPORT_KINDS,
+  ROLES_OF_KIND,
+  type AnyRow,
   type ColumnRole,
   type DayOrder,
   type DecimalMark,
+  type ElementRow,
   type FileError,
+  type IdeaRow,
+  type NumberRole,
+  type Period,
   type Question,
   type ReadColumn,
+  type ReadDecisions,
   type Reading,
   type ReadOptions,
   type RejectedRow,
+  type ReportKind,
   type ReportMatch,
   type ReportRow,
 } from './reading';

@@ -1,10 +1,14 @@
 import { isKnownHeader, roleOfHeader } from './headers';
 import { splitRows, type CellRow } from './delimited';
+import type { ReadDecisions } from './reading';
 
-/** Where the table of a file begins. */
-export type Layout = { separator: string; header: CellRow };
+/** Where the table of a file begins, and what stands above it. */
+export type Layout = { separator: string | null; header: CellRow; above: CellRow[] };
 
-const SEPARATORS = [',', '\t', ';', '|'] as const;
+export const SEPARATORS = [',', '\t', ';', '|'] as const;
+
+/** A table of more columns is no report. */
+export const MOST_COLUMNS = 1_000;
 
 /** Lines above the header that a report may carry. */
 const LONGEST_PREAMBLE = 30;
@@ -13,43 +17,60 @@ const LONGEST_PREAMBLE = 30;
  * Finds separator and header line together: the line that, split one way, holds most names that are known.
  * @param head the beginning of the file
  */
-export async function findLayout(head: string): Promise<Layout | undefined> {
+export async function findLayout(head: string, decisions: ReadDecisions): Promise<Layout | undefined> {
   let best: { layout: Layout; known: number } | undefined;
-  for (const separator of SEPARATORS) {
-    for (const row of await firstRows(head, separator)) {
-      const known = countKnown(row.cells);
-      if (known >= 2 && (!best || known > best.known)) best = { layout: { separator, header: row }, known };
-    }
+  for (const separator of decisions.separator === undefined ? SEPARATORS : [decisions.separator]) {
+    const rows = await firstRows(head, separator, decisions.headerLine ?? 0);
+    const found = findHeader(rows, decisions.headerLine);
+    if (found && (!best || found.known > best.known))
+      best = { layout: { separator, header: found.header, above: found.above }, known: found.known };
   }
   return best?.layout;
 }
 
-async function firstRows(head: string, separator: string): Promise<CellRow[]> {
+async function firstRows(head: string, separator: string, atLeast: number): Promise<CellRow[]> {
+  const most = Math.max(LONGEST_PREAMBLE + 1, atLeast);
   const rows: CellRow[] = [];
   for await (const more of splitRows(once(head), separator, () => undefined)) {
-    rows.push(...more.slice(0, LONGEST_PREAMBLE + 1 - rows.length));
-    if (rows.length > LONGEST_PREAMBLE) break;
+    rows.push(...more.slice(0, most - rows.length));
+    if (rows.length >= most) break;
   }
   return rows;
 }
 
-/** The layout of rows that come apart already (from a sheet or a paste). */
-export function findHeader(rows: readonly CellRow[]): CellRow | undefined {
-  let best: CellRow | undefined;
-  for (const row of rows.slice(0, LONGEST_PREAMBLE + 1)) {
-    const known = countKnown(row.cells);
-    if (known >= 2 && known > (best ? countKnown(best.cells) : 0)) best = row;
-  }
-  return best;
+/**
+ * The header among the first rows: the one on the line that a person named, or the one with most names.
+ * @param line from 1
+ */
+export function findHeader(
+  rows: readonly CellRow[],
+  line?: number,
+): { header: CellRow; above: CellRow[]; known: number } | undefined {
+  let best: { at: number; known: number } | undefined;
+  rows.slice(0, line === undefined ? LONGEST_PREAMBLE + 1 : undefined).forEach((row, at) => {
+    if (line !== undefined && row.line !== line) return;
+    const known = line === undefined ? countKnown(row.cells) : countKnown(row.cells) + row.cells.length;
+    if ((known >= 2 || line !== undefined) && known > (best?.known ?? 0)) best = { at, known };
+  });
+  if (!best) return undefined;
+  return { header: rows[best.at]!, above: rows.slice(0, best.at), known: best.known };
 }
 
-/** How many cells name a column; a search term column counts most, one that is left out hardly. Figures never do. */
+/**
+ * How many different things the cells name; a search term column counts most, one that is left out hardly. Figures
+ * never do.
+ */
 function countKnown(cells: readonly string[]): number {
-  return cells.reduce((sum, cell) => {
-    if (/^\s*[\d.,]+\s*$/.test(cell) || !isKnownHeader(cell)) return sum;
-    const { role } = roleOfHeader(cell);
-    return sum + (role === null ? 0.1 : role === 'search term' ? 1.5 : 1);
-  }, 0);
+  const roles = new Set<string>();
+  let sum = 0;
+  for (const cell of cells.slice(0, MOST_COLUMNS)) {
+    if (/^\s*[\d.,]+\s*$/.test(cell) || !isKnownHeader(cell)) continue;
+    const { role, plainness } = roleOfHeader(cell);
+    if (role === null) sum += 0.1;
+    else if (!roles.has(role)) sum += (role === 'search term' ? 1 : 0.5) + 0.5 * plainness;
+    if (role !== null) roles.add(role);
+  }
+  return sum;
 }
 
 async function* once(text: string): AsyncGenerator<string> {

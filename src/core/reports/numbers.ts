@@ -1,9 +1,9 @@
+import { CURRENCY_MARKS } from './currency';
 import type { DecimalMark } from './reading';
 
 const MISSING = new Set(['', '-', '--', '–', '—', 'n/a']);
 const LONGEST_MISSING = 3;
 const SPACE = 32;
-const CURRENCY = /[\p{Sc}]|\b[A-Z]{3}\b/gu;
 const SPACES = /[\s\u00A0\u202F\u2009'’]/g;
 
 /** Whether a cell says that there is no value. */
@@ -14,7 +14,11 @@ export function isMissing(cell: string): boolean {
 
 /** A number's own characters: currency marks and codes, spaces and apostrophes that group thousands taken away. */
 function bareNumber(cell: string): string {
-  return cell.replace(CURRENCY, '').replace(SPACES, '').replace(/[−–]/g, '-');
+  const text = /[^\d.,\s-]/.test(cell) ? cell.replace(CURRENCY_MARKS, '') : cell;
+  return text
+    .replace(SPACES, '')
+    .replace(/[−–]/g, '-')
+    .replace(/[.,]-+$/, ''); // 12,– is twelve
 }
 
 /**
@@ -34,7 +38,8 @@ export function decimalEvidence(cell: string): DecimalMark | 'either' | undefine
   return rest.length === 3 && /^[1-9]\d{0,2}$/.test(whole) ? 'either' : last;
 }
 
-export type ReadNumber = { value: number | null } | { fault: 'bad number' | 'negative figure' };
+export type ReadNumber =
+  { value: number | null; isBound?: boolean } | { fault: 'bad number' | 'negative figure' };
 
 /** By decimal mark: a figure written plainly, one with all that a figure may carry, and the mark that groups. */
 const FORMS: Record<DecimalMark, { plain: RegExp; full: RegExp; group: RegExp }> = {
@@ -43,25 +48,40 @@ const FORMS: Record<DecimalMark, { plain: RegExp; full: RegExp; group: RegExp }>
 };
 
 function formsOf(decimal: string, group: string) {
-  const figure = `((?:\\d{1,3}(?:${group}\\d{3})+|\\d+)(?:${decimal}\\d+)?|${decimal}\\d+)`;
+  const grouped = `\\d{1,3}(?:${group}\\d{3})+|\\d{1,2}(?:${group}\\d{2})+${group}\\d{3}`;
+  const figure = `((?:${grouped}|\\d+)(?:${decimal}\\d+)?|${decimal}\\d+)`;
   return {
     plain: new RegExp(`^\\d{1,9}(?:${decimal}\\d+)?$`),
-    full: new RegExp(`^(-|\\()?\\+?${figure}\\)?$`),
+    full: new RegExp(`^(-|\\()?\\+?${figure}(\\)|-)?$`),
     group: new RegExp(group, 'g'),
   };
 }
 
 /**
- * Reads a figure. Missing and "< 10" are null (unknown).
+ * Reads a figure. Missing is null (unknown), and so is a bound such as “< 10”.
  * @example readNumber('1.234,50 €', ',') // { value: 1234.5 }
  */
 export function readNumber(cell: string, mark: DecimalMark): ReadNumber {
   const forms = FORMS[mark];
   if (forms.plain.test(cell)) return { value: Number(cell.replace(',', '.')) };
-  if (isMissing(cell) || /^\s*[<>]\s*[\d.,]+\s*$/.test(cell)) return { value: null };
+  if (isMissing(cell)) return { value: null };
+  if (/^\s*[<>≤≥]\s*[\d.,]+\s*$/.test(cell)) return { value: null, isBound: true };
   const figure = forms.full.exec(bareNumber(cell));
   if (!figure) return { fault: 'bad number' };
   const value = Number(figure[2]!.replace(forms.group, '').replace(',', '.'));
   if (!Number.isFinite(value) || value > Number.MAX_SAFE_INTEGER / 1e6) return { fault: 'bad number' };
-  return figure[1] && value !== 0 ? { fault: 'negative figure' } : { value };
+  const isNegative = figure[1] !== undefined || figure[3] === '-';
+  return isNegative && value !== 0 ? { fault: 'negative figure' } : { value };
+}
+
+/**
+ * Whether a cell can be read as a figure one way or the other.
+ * @example mayBeNumber('12,5') // true
+ */
+export function mayBeNumber(cell: string): boolean {
+  const readable = (mark: DecimalMark) => {
+    const read = readNumber(cell, mark);
+    return 'fault' in read ? read.fault === 'negative figure' : read.value !== null || read.isBound === true;
+  };
+  return readable('.') || readable(',');
 }

@@ -196,13 +196,16 @@ describe('questions are asked, not guessed', () => {
     expect(reading.sums).toMatchObject({ clicks: 1204, costMicros: 2_500_000_000 });
   });
 
-  test('a file without days asks for its day', async () => {
-    const report = 'Search term,Clicks\nhive,1\n';
-    expect(await read(report)).toMatchObject({ questions: [{ code: 'day' }], rows: 0 });
-    expect((await read(report, { day: '2026-10-05' })).days).toEqual({
-      from: '2026-10-05',
-      to: '2026-10-05',
+  test('a file without days is read, and asks for its period before a row goes out', async () => {
+    const report = 'Terms of 1 Oct 2026 - 31 Oct 2026\nSearch term,Clicks\nhive,1\n';
+    const asked = await read(report);
+    expect(asked).toMatchObject({
+      ...{ rows: 1, days: null, sums: { clicks: 1 }, error: null, all: [] },
+      questions: [{ code: 'period', suggested: { from: '2026-10-01', to: '2026-10-31' } }],
     });
+    const period = { from: '2026-10-01', to: '2026-10-31' };
+    const told = await read(report, { period });
+    expect(told).toMatchObject({ days: period, questions: [], all: [{ day: '2026-10-31' }] });
   });
 
   test('a person can say what a column is', async () => {

@@ -1,29 +1,43 @@
 import type { Figures } from '../figures';
 
-/** What a column of a search term report can be taken for. */
-export const COLUMN_ROLES = [
-  'search term',
-  'campaign',
-  'ad group',
-  'keyword',
-  'match type',
-  'day',
-  'impressions',
-  'clicks',
-  'cost',
-  'conversions',
-  'value',
-] as const;
-export type ColumnRole = (typeof COLUMN_ROLES)[number];
+/** What a file can be about. */
+export const REPORT_KINDS = ['search terms', 'keyword ideas', 'structure'] as const;
+export type ReportKind = (typeof REPORT_KINDS)[number];
 
 export const FIGURE_ROLES = ['impressions', 'clicks', 'cost', 'conversions', 'value'] as const;
 export type FigureRole = (typeof FIGURE_ROLES)[number];
 
+/** What a column can be taken for, by kind of file. */
+export const ROLES_OF_KIND = {
+  'search terms': [
+    ...['search term', 'campaign', 'ad group', 'keyword', 'match type', 'day', 'currency'],
+    ...FIGURE_ROLES,
+  ],
+  'keyword ideas': ['keyword', 'volume', 'competition', 'low bid', 'high bid', 'currency'],
+  structure: [
+    ...['element', 'campaign', 'ad group', 'keyword', 'match type', 'list', 'status', 'bid'],
+    ...['end date', 'currency'],
+  ],
+} as const satisfies Record<ReportKind, readonly string[]>;
+export type ColumnRole = (typeof ROLES_OF_KIND)[ReportKind][number];
+
+/** Columns that hold numbers. */
+export const NUMBER_ROLES = [...FIGURE_ROLES, 'volume', 'low bid', 'high bid', 'bid'] as const;
+export type NumberRole = (typeof NUMBER_ROLES)[number];
+
+/** Columns that hold amounts of money. */
+export const MONEY_ROLES: readonly ColumnRole[] = ['cost', 'value', 'low bid', 'high bid', 'bid'];
+
+/** Columns that hold whole numbers. */
+export const WHOLE_ROLES: readonly ColumnRole[] = ['impressions', 'clicks', 'volume'];
+
 export type DecimalMark = '.' | ',';
 export type DayOrder = 'day first' | 'month first';
 export type ReportMatch = 'broad' | 'phrase' | 'exact' | 'automatic';
+/** Days from … to, both in it; YYYY-MM-DD. */
+export type Period = { from: string; to: string };
 
-/** One row as it will be stored. Text is trimmed, otherwise as it stood in the file. */
+/** One row of a search term report as it will be stored. Text is trimmed, otherwise as it stood in the file. */
 export type ReportRow = {
   line: number;
   term: string;
@@ -32,9 +46,48 @@ export type ReportRow = {
   /** null where the report names none (automatic targeting) */
   keyword: string | null;
   match: ReportMatch | null;
-  /** YYYY-MM-DD */
+  /** YYYY-MM-DD; of a file without days, the last day of its period */
   day: string;
 } & Figures;
+
+/** A keyword idea from research. */
+export type IdeaRow = {
+  line: number;
+  text: string;
+  /** searches a month */
+  volume: number | null;
+  /** 0..1 or a word, as it stood in the file */
+  competition: string | null;
+  lowBidMicros: number | null;
+  highBidMicros: number | null;
+};
+
+export type ElementStatus = 'live' | 'paused' | 'ended' | 'removed';
+
+/** An element of an account's structure. */
+export type ElementRow = { line: number; status: ElementStatus } & (
+  | { element: 'campaign'; campaign: string; endDate: string | null }
+  | { element: 'ad group'; campaign: string; adGroup: string }
+  | {
+      element: 'keyword';
+      campaign: string;
+      adGroup: string;
+      text: string;
+      match: ReportMatch;
+      bidMicros: number | null;
+    }
+  | {
+      element: 'negative';
+      campaign: string;
+      adGroup: string;
+      list: string;
+      text: string;
+      match: 'broad' | 'phrase' | 'exact';
+    }
+  | { element: 'list'; list: string; campaign: string }
+);
+
+export type AnyRow = ReportRow | IdeaRow | ElementRow;
 
 export type RowCategory =
   | 'too few cells'
@@ -51,7 +104,7 @@ export type RowCategory =
 export type RejectedRow = { line: number; category: RowCategory; reason: string; raw: string };
 
 export type FileCategory =
-  'empty' | 'no header' | 'no search term column' | 'not a table' | 'damaged' | 'undecided';
+  'empty' | 'no header' | 'no search term column' | 'not a table' | 'damaged' | 'encrypted' | 'undecided';
 
 export type FileError = { category: FileCategory; message: string };
 
@@ -60,49 +113,70 @@ export type ReadColumn = {
   header: string;
   /** null: left out */
   role: ColumnRole | null;
-  /** why it was taken for that, or left out */
+  /** why it was taken for that, or left out, and how its cells are read */
   because: string;
   /** the first filled cell */
   sample: string;
+  /** how its decimals are marked, where it holds numbers */
+  decimalMark?: DecimalMark;
 };
 
 /** What the file alone can not decide, and the answers there are. */
 export type Question =
   | { code: 'day order'; column: string; text: string; options: DayOrder[] }
   | { code: 'decimal mark'; column: string; text: string; options: DecimalMark[] }
-  | { code: 'day'; column: null; text: string; options: [] };
+  /** `suggested` stands above the table: it is shown, not taken */
+  | { code: 'period'; column: null; text: string; options: []; suggested: Period | null };
 
 /** How a file was read. */
 export type Reading = {
-  kind: 'search terms';
+  kind: ReportKind;
   encoding: string | null;
   separator: string | null;
   /** from 1; null when no header was found */
   headerLine: number | null;
   columns: ReadColumn[];
-  days: { from: string; to: string } | null;
+  dayOrder: DayOrder | null;
+  /** ISO 4217, or a mark that several share (“$”); null where nothing names one */
+  currency: string | null;
+  days: Period | null;
   /** rows that can be stored */
   rows: number;
   sums: Figures;
+  /** cells that tell only a bound (“< 10”), by column: they count as unknown */
+  bounds: Partial<Record<NumberRole, number>>;
   /** the first 10,000 of them; `rejectedCount` counts all, total rows set aside not among them */
   rejected: RejectedRow[];
   rejectedCount: number;
   /** the first rows as they will be stored */
-  preview: ReportRow[];
+  preview: AnyRow[];
   questions: Question[];
   error: FileError | null;
 };
 
-/** What a person can correct or decide, and where the rows go. */
-export type ReadOptions = {
+/** What a person can correct or decide. */
+export type ReadDecisions = {
+  kind?: ReportKind;
   /** by column index; null leaves the column out */
   roles?: Readonly<Record<number, ColumnRole | null>>;
+  encoding?: string;
+  separator?: string;
+  /** from 1 */
+  headerLine?: number;
   dayOrder?: DayOrder;
+  /** of all columns; those of one column go before it */
   decimalMark?: DecimalMark;
-  /** the day of all rows, for a file that has no day column; YYYY-MM-DD */
-  day?: string;
-  /** rows in batches of at most 2,000; reading waits for the promise */
+  decimalMarks?: Readonly<Record<number, DecimalMark>>;
+  /** days that all rows belong to, for a file that has no day column */
+  period?: Period;
+};
+
+/** Decisions, and where the rows go. */
+export type ReadOptions = ReadDecisions & {
+  /** rows in batches of at most 2,000; reading waits for the promise. Not called while a question is open. */
   onRows?: (rows: ReportRow[]) => void | Promise<void>;
+  onIdeas?: (rows: IdeaRow[]) => void | Promise<void>;
+  onElements?: (rows: ElementRow[]) => void | Promise<void>;
   onRejected?: (rows: RejectedRow[]) => void | Promise<void>;
   /** stops the reading with its reason */
   signal?: { throwIfAborted(): void };

@@ -1,0 +1,295 @@
+import { describe, expect, test } from 'vitest';
+import { readReport } from './read-report';
+import type { ReadOptions, ReportRow } from './reading';
+import type { Cell } from './source';
+
+/** Reports as people really have them; each is ours, mixed of many habits. */
+
+async function read(source: string | Uint8Array | Cell[][], options: ReadOptions = {}) {
+  const all: ReportRow[] = [];
+  const bytes = typeof source === 'string' ? new TextEncoder().encode(source) : source;
+  const reading = await readReport(bytes, { ...options, onRows: (rows) => void all.push(...rows) });
+  return { ...reading, all, roles: reading.columns.map((c) => c.role) };
+}
+
+describe('headers', () => {
+  test.each([
+    ['Kundensuchbegriff;Kampagnenname;Anzeigengruppenname;Datum', 'search term|campaign|ad group|day'],
+    ['Requête;Groupe d’annonces;Mot-clé;Type de correspondance', 'search term|ad group|keyword|match type'],
+    ['Término;Tipo de concordancia;Fecha;Gasto (€)', 'search term|match type|day|cost'],
+    ['Zoekopdracht;Overeenkomsttype;Vertoningen;Uitgaven', 'search term|match type|impressions|cost'],
+    ['Suchanfrage;Bestellwert;Bestellungen;Werbekosten', 'search term|value|conversions|cost'],
+    ['Query;Sales within 7 days;Orders within 7 days;Ad spend', 'search term|value|conversions|cost'],
+    ['Term;Conv.;Conv. value;Value / conv.;Conv. rate', 'search term|conversions|value||'],
+    ['Suchbegriff;Klickrate;Kosten pro Klick;Kosten/Conv.;Klicks', 'search term||||clicks'],
+    ['Search term;Campaign ID;Campaign status;Campaign', 'search term|||campaign'],
+    ['Search term;Advertising cost of sales (ACoS);Cost', 'search term||cost'],
+    ['SEARCH_TERM;AD_GROUP;CLICKS_TOTAL;COST', 'search term|ad group|clicks|cost'],
+    ['"Search\nterm";"Cost [EUR]";Clicks', 'search term|cost|clicks'],
+  ])('%s', async (header, roles) => {
+    const { columns } = await read(`${header}\n`);
+    expect(columns.map((c) => c.role ?? '').join('|')).toBe(roles);
+  });
+
+  test('of two columns of one name the one whose cells fit has the role', async () => {
+    const { columns } = await read(
+      'Search term,Clicks note,Clicks seen,Day\nhive,none so far,7,2026-10-01\n',
+    );
+    expect(columns.map((c) => c.role)).toEqual(['search term', null, 'clicks', 'day']);
+  });
+
+  test('a column of days is found without a name that is known', async () => {
+    const reading = await read('Search term,Clicks,When\na,1,2026-10-01\nb,1,2026-10-02\nc,1,2026-10-03\n');
+    expect(reading.roles[2]).toBe('day');
+    expect(reading.columns[2]!.because).toContain('holds days');
+  });
+
+  test('a line with more names further down is the header, and the header again is set aside', async () => {
+    const reading = await read(
+      'Search terms report\nCampaign: all campaigns\nsep=;\n\nSearch term;Day;Clicks\nhive;2026-10-01;2\nSearch term;Day;Clicks\nbee;2026-10-02;3\n',
+    );
+    expect(reading).toMatchObject({ headerLine: 5, rows: 2, rejectedCount: 0, sums: { clicks: 5 } });
+  });
+});
+
+describe('figures', () => {
+  const cost = async (cells: string[], options?: ReadOptions) =>
+    read(
+      `Search term;Day;Cost\n${cells.map((c, i) => `t${i};2026-10-01;"${c.replaceAll('"', '""')}"`).join('\n')}\n`,
+      options,
+    );
+
+  test.each([
+    [['€ 1.234,50', '2,00 €'], 1236.5],
+    [['EUR 1,234.50', '2.00'], 1236.5],
+    [["CHF 1'234.50", '2.00'], 1236.5],
+    [['1 234,50', '2,5'], 1237],
+    [['12,34,567.50', '1.5'], 1_234_569],
+    [['12,–', '1,50'], 13.5],
+    [['$1,234.50', 'US$ 2.00'], 1236.5],
+    [['1.234.567,8', '-', 'n/a', '< 10', ''], 1_234_567.8],
+    [['="1.50"', '2.25'], 3.75],
+    [['1 234,5 zł', '2 zł'], 1236.5],
+  ])('%j', async (cells, sum) => {
+    const reading = await cost(cells);
+    expect(reading.rejected).toEqual([]);
+    expect(reading.sums.costMicros! / 1e6).toBe(sum);
+  });
+
+  test.each([
+    [['1.5', '(2.50)'], 'negative figure'],
+    [['1.5', '2.50-'], 'negative figure'],
+    [['1.5', '−2.50'], 'negative figure'],
+    [['1.5', '1.2E+05'], 'bad number'],
+    [['1.5', '#REF!'], 'bad number'],
+    [['1.5', '12 %'], 'bad number'],
+    [['€1.50', '£2.50', '€3.00'], 'bad number'],
+  ])('%j holds a %s', async (cells, category) => {
+    const reading = await cost(cells);
+    expect(reading.rejected.map((r) => r.category)).toEqual([category]);
+    expect(reading.rejected[0]!.line).toBe(3);
+  });
+
+  test('a column that uses both marks says so, and refuses what could be either', async () => {
+    const reading = await cost(['1,50', '2,50', '3,50', '1,234', '4.50']);
+    expect(reading.sums.costMicros).toBe(7_500_000);
+    expect(reading.rejected.map((r) => [r.line, r.category])).toEqual([
+      [5, 'bad number'],
+      [6, 'bad number'],
+    ]);
+    expect(reading.columns[2]!.because).toContain('not in all cells');
+  });
+
+  test('as many cells of one mark as of the other is a question', async () => {
+    expect((await cost(['1,50', '2.50'])).questions).toMatchObject([{ code: 'decimal mark' }]);
+  });
+
+  test('bounds count as unknown, and are counted', async () => {
+    const reading = await cost(['< 10', '<5', '1.50']);
+    expect(reading).toMatchObject({ rows: 3, bounds: { cost: 2 }, sums: { costMicros: 1_500_000 } });
+  });
+
+  test.each([
+    ['Cost (EUR)', '1.50', 'EUR'],
+    ['Cost', '1.50 GBP', 'GBP'],
+    ['Kosten [€]', '1,50', 'EUR'],
+    ['Cost', '$1.50', '$'],
+    ['Cost', '1.50', null],
+  ])('%s with %s is in %s', async (header, cell, currency) => {
+    const reading = await read(`Search term;Day;${header}\nhive;2026-10-01;"${cell}"\n`);
+    expect(reading.currency).toBe(currency);
+  });
+
+  test('a column of currencies makes a mark precise', async () => {
+    const reading = await read('Search term;Day;Cost;Currency\nhive;2026-10-01;$1.50;CAD\n');
+    expect(reading.currency).toBe('CAD');
+  });
+});
+
+describe('days', () => {
+  test.each([
+    ['Sa., 31.10.2026'],
+    ['31. Oktober 2026'],
+    ['samedi 31 octobre 2026'],
+    ['31 de octubre de 2026'],
+    ['Oct 31, 2026'],
+    ['October 31st, 2026'],
+    ['2026-10-31T00:00:00Z'],
+    ['31.10.2026 00:00'],
+    ['2026/10/31'],
+    ['20261031'],
+    ['31-okt-26'],
+    ['46326'],
+    ['2026-10-31 12.30'],
+  ])('%s', async (cell) => {
+    expect((await read(`Search term\tDay\tClicks\nhive\t${cell}\t1\n`)).all[0]?.day).toBe('2026-10-31');
+  });
+
+  test('what only a late row decides is decided, and never asked', async () => {
+    const early = Array.from({ length: 5_000 }, (_, i) => `t${i},0${1 + (i % 9)}/10/2026,1`);
+    const reading = await read(['Search term,Day,Clicks', ...early, 'late,13/10/2026,1'].join('\n'));
+    expect(reading).toMatchObject({
+      rows: 5_001,
+      questions: [],
+      days: { from: '2026-10-01', to: '2026-10-13' },
+    });
+    expect(reading.all).toHaveLength(5_001);
+  });
+
+  test('a stream that can not be opened again is asked about instead', async () => {
+    async function* stream() {
+      yield new TextEncoder().encode('Search term,Day,Clicks\n');
+      for (let i = 0; i < 20_000; i++) yield new TextEncoder().encode(`term ${i},01/10/2026,1\n`);
+      yield new TextEncoder().encode('late,13/10/2026,1\n');
+    }
+    expect((await readReport(stream())).questions).toMatchObject([{ code: 'day order' }]);
+  });
+
+  test('days of both orders are a question, unless one side is very rare', async () => {
+    const file = (first: number, second: number) =>
+      [
+        'Search term,Day,Clicks',
+        ...Array.from({ length: first }, (_, i) => `a${i},2${i % 9}/10/2026,1`),
+        ...Array.from({ length: second }, (_, i) => `b${i},10/2${i % 9}/2026,1`),
+        'c,03/04/2026,1',
+      ].join('\n');
+    expect((await read(file(5, 4))).questions).toMatchObject([{ code: 'day order' }]);
+    const clear = await read(file(30, 1));
+    expect(clear).toMatchObject({ questions: [], rows: 31, rejectedCount: 1 });
+    expect(clear.rejected[0]).toMatchObject({ category: 'bad day', reason: 'day “10/20/2026”' });
+  });
+});
+
+describe('sheets', () => {
+  test('numbers and days keep what they are, short rows are filled up, blank ones counted', async () => {
+    const reading = await read([
+      ['Larkfell, October'],
+      [],
+      ['Search term', 'Day', 'Clicks', 'Cost', 'Keyword'],
+      ['hive', new Date('2026-10-31T00:00:00Z'), 3, 1.234, 'bee hive'],
+      [],
+      ['smoker', '30.10.2026', 1204, 2],
+      ['Total', null, 1207, 3.234],
+    ]);
+    expect(reading).toMatchObject({ headerLine: 3, rows: 2, questions: [], rejectedCount: 0 });
+    expect(reading.sums).toMatchObject({ clicks: 1207, costMicros: 3_234_000 });
+    expect(reading.all.map((r) => [r.line, r.day])).toEqual([
+      [4, '2026-10-31'],
+      [6, '2026-10-30'],
+    ]);
+    expect(reading.rejected).toMatchObject([{ line: 7, category: 'total row' }]);
+  });
+});
+
+describe('bytes', () => {
+  const latin = (text: string) => Uint8Array.from(Buffer.from(text, 'latin1'));
+
+  test('an umlaut far down still tells Windows-1252', async () => {
+    const rows = Array.from({ length: 20_000 }, (_, i) => `plain hive ${i},2026-10-01,1`);
+    const reading = await read(latin(['Search term,Day,Clicks', ...rows, 'Königin,2026-10-01,1'].join('\n')));
+    expect(reading).toMatchObject({ encoding: 'windows-1252', rows: 20_001, rejectedCount: 0 });
+    expect(reading.all.at(-1)!.term).toBe('Königin');
+  });
+
+  test('line ends of an old kind, and mixed ones, count lines alike', async () => {
+    const reading = await read('Search term,Day,Clicks\rhive,2026-10-01,1\r\nbad,x,1\nbee,2026-10-02,2\r');
+    expect(reading).toMatchObject({ rows: 2, sums: { clicks: 3 } });
+    expect(reading.rejected).toMatchObject([{ line: 3, category: 'bad day' }]);
+  });
+
+  test('a cell of many megabytes is passed over, and the rows around it are read', async () => {
+    const long = 'x'.repeat(5_000_000);
+    const reading = await read(
+      `Search term,Day,Clicks\na,2026-10-01,1\n${long},2026-10-01,1\nb,2026-10-02,2\n`,
+    );
+    expect(reading).toMatchObject({ rows: 2, sums: { clicks: 3 } });
+    expect(reading.rejected).toMatchObject([{ line: 3, category: 'too long' }]);
+    expect(reading.rejected[0]!.raw.length).toBe(500);
+  });
+
+  test('a header of a million columns is no table', async () => {
+    const header = `Search term,Clicks,${'c,'.repeat(1_000_000)}`;
+    expect((await read(`${header}\nhive,1\n`)).error?.category).toBe('not a table');
+  });
+
+  test.each([['utf-16le'], ['windows-1252']])('a person can say that it is %s', async (encoding) => {
+    const text = 'Search term,Day,Clicks\nhive,2026-10-01,1\n';
+    const bytes = encoding === 'utf-16le' ? Uint8Array.from(Buffer.from(text, 'utf16le')) : latin(text);
+    expect(await read(bytes, { encoding })).toMatchObject({ encoding, rows: 1 });
+  });
+
+  test('a person can say which line is the header, and what separates', async () => {
+    const text = 'Search term|Clicks\nWhat|How;many\nhive|2;3\n';
+    const reading = await read(text, { headerLine: 2, separator: ';' });
+    expect(reading).toMatchObject({ headerLine: 2, separator: ';' });
+    expect(reading.columns.map((c) => c.header)).toEqual(['What|How', 'many']);
+  });
+});
+
+describe('kinds', () => {
+  test('keyword ideas', async () => {
+    const ideas: unknown[] = [];
+    const reading = await readReport(
+      new TextEncoder().encode(
+        'Keyword;Search volume;Competition;Low bid (EUR);High bid (EUR)\nbee hive;1.300;0,4;0,35;1,20\n-;5;low;;\n',
+      ),
+      { onIdeas: (rows) => void ideas.push(...rows) },
+    );
+    expect(reading).toMatchObject({ kind: 'keyword ideas', rows: 1, currency: 'EUR', rejectedCount: 1 });
+    expect(ideas).toEqual([
+      {
+        ...{ line: 2, text: 'bee hive', volume: 1300, competition: '0,4' },
+        ...{ lowBidMicros: 350_000, highBidMicros: 1_200_000 },
+      },
+    ]);
+  });
+
+  test('the structure of an account', async () => {
+    const elements: unknown[] = [];
+    const reading = await readReport(
+      new TextEncoder().encode(
+        [
+          'Campaign,Ad group,Keyword,Match type,List,Status',
+          'Hives,,,,,live',
+          'Hives,Starter,,,,paused',
+          'Hives,Starter,[bee hive],,,live',
+          'Hives,,free,negative phrase,,live',
+          ',,film,broad,Films,live',
+          'Hives,,,,Films,',
+          ',Starter,,,,',
+        ].join('\n'),
+      ),
+      { onElements: (rows) => void elements.push(...rows) },
+    );
+    expect(reading).toMatchObject({ kind: 'structure', rows: 6 });
+    expect(elements).toMatchObject([
+      { element: 'campaign', campaign: 'Hives', status: 'live' },
+      { element: 'ad group', adGroup: 'Starter', status: 'paused' },
+      { element: 'keyword', text: 'bee hive', match: 'exact' },
+      { element: 'negative', campaign: 'Hives', text: 'free', match: 'phrase' },
+      { element: 'negative', list: 'Films', text: 'film', match: 'broad' },
+      { element: 'list', list: 'Films', campaign: 'Hives' },
+    ]);
+    expect(reading.rejected).toMatchObject([{ line: 8, reason: 'a ad group needs its campaign' }]);
+  });
+});

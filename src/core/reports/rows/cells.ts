@@ -1,0 +1,129 @@
+import { agreeOnCurrency, currencyIn } from '../currency';
+import type { CellRow } from '../delimited';
+import type { Understanding } from '../columns';
+import { readDay } from '../days';
+import { isMissing, readNumber } from '../numbers';
+import {
+  MONEY_ROLES,
+  WHOLE_ROLES,
+  type ColumnRole,
+  type NumberRole,
+  type RejectedRow,
+  type RowCategory,
+} from '../reading';
+
+/** A row that was read, or why it was not. */
+export type Outcome<Row> = { row: Row } | { rejected: RejectedRow };
+
+/** Why a row is refused; thrown while its cells are read, and made a value by `readRow`. */
+export class Refused extends Error {
+  constructor(
+    readonly category: RowCategory,
+    readonly reason: string,
+  ) {
+    super(reason);
+  }
+}
+
+/** Texts are kept up to this many code points. */
+const LONGEST_TEXT = 400;
+const LONGEST_RAW = 500;
+// eslint-disable-next-line no-control-regex
+const NOT_TEXT = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFD]/;
+const SHOWN = 40;
+
+/** The cells of the row at hand by role. What can not be read throws `Refused`. */
+export type Cells = {
+  /** Takes another row in hand. */
+  turnTo(cells: readonly string[]): void;
+  /** trimmed; '' where there is no such column */
+  text(role: ColumnRole): string;
+  /** null where it is unknown */
+  number(role: NumberRole): number | null;
+  /** money in micro-units */
+  micros(role: NumberRole): number | null;
+  /** YYYY-MM-DD, or undefined where the cell is empty */
+  day(role: 'day' | 'end date'): string | undefined;
+};
+
+export type Bounds = Partial<Record<NumberRole, number>>;
+
+/** @param bounds counts the cells that tell only a bound */
+export function createCells(how: Understanding, bounds: Bounds): Cells {
+  let cells: readonly string[] = [];
+  const text = (role: ColumnRole) => {
+    const at = how.at[role];
+    return at === undefined ? '' : unwrapped((cells[at] ?? '').trim());
+  };
+  const number = (role: NumberRole) => {
+    if (how.at[role] === undefined) return null;
+    const cell = text(role);
+    const { mark, isStrict } = how.marks[role]!;
+    const read = readNumber(cell, mark);
+    const shown = `${role} “${cell.slice(0, SHOWN)}”`;
+    if ('fault' in read) throw new Refused(read.fault, shown);
+    if (read.isBound) bounds[role] = (bounds[role] ?? 0) + 1;
+    if (isStrict && couldBeEither(cell))
+      throw new Refused('bad number', `${shown} can be read two ways, and the column uses both marks`);
+    if (WHOLE_ROLES.includes(role) && read.value !== null && !Number.isInteger(read.value))
+      throw new Refused('bad number', `${shown} is not whole`);
+    if (how.currency !== null && MONEY_ROLES.includes(role)) checkCurrency(role, cell, how.currency);
+    return read.value;
+  };
+  return {
+    turnTo: (row) => void (cells = row),
+    text,
+    number,
+    micros(role) {
+      const value = number(role);
+      return value === null ? null : Math.round(value * 1e6);
+    },
+    day(role) {
+      const cell = text(role);
+      if (isMissing(cell)) return undefined;
+      const day = knownDay(cell, how);
+      if (day === undefined) throw new Refused('bad day', `${role} “${cell.slice(0, SHOWN)}”`);
+      return day;
+    },
+  };
+}
+
+/** A spreadsheet keeps a text from being counted with by ="…". */
+function unwrapped(cell: string): string {
+  return cell.startsWith('="') && cell.endsWith('"') && cell.length > 3 ? cell.slice(2, -1).trim() : cell;
+}
+
+function couldBeEither(cell: string): boolean {
+  return /^\D*[1-9]\d{0,2}[.,]\d{3}\D*$/.test(cell);
+}
+
+function checkCurrency(role: string, cell: string, currency: string) {
+  if (!/[^\d.,\s-]/.test(cell)) return; // most cells
+  const own = currencyIn(cell);
+  if (own !== undefined && !agreeOnCurrency(own, currency))
+    throw new Refused(
+      'bad number',
+      `${role} “${cell.slice(0, SHOWN)}” is not in ${currency} as the others are`,
+    );
+}
+
+const MOST_KNOWN_DAYS = 5_000;
+
+function knownDay(cell: string, { knownDays, dayOrder }: Understanding): string | undefined {
+  if (knownDays.has(cell)) return knownDays.get(cell);
+  const day = readDay(cell, dayOrder);
+  if (knownDays.size < MOST_KNOWN_DAYS) knownDays.set(cell, day);
+  return day;
+}
+
+/** @throws Refused when a text can not be kept */
+export function checkText(text: string): void {
+  if (NOT_TEXT.test(text)) throw new Refused('not text', 'holds bytes that are no text');
+  if (text.length > LONGEST_TEXT && [...text].length > LONGEST_TEXT)
+    throw new Refused('too long', `${[...text].length} characters, ${LONGEST_TEXT} are kept`);
+}
+
+/** A row's own text, as it is kept beside the reason for its refusal. */
+export function rawOf({ raw, cells }: CellRow, separator: string | null): string {
+  return (raw ?? cells.join(separator ?? '\t')).slice(0, LONGEST_RAW).replaceAll('\u0000', '␀');
+}

@@ -1,0 +1,76 @@
+import { isMissing } from '../numbers';
+import type { ElementRow, ElementStatus } from '../reading';
+import { checkText, Refused, type Cells } from './cells';
+import { readMarked, readMatch } from './match-words';
+
+const STATUS_WORDS: readonly { status: ElementStatus; pattern: RegExp }[] = [
+  { status: 'removed', pattern: /remov|delet|entfern|gelosch|gelösch|supprim|elimin|verwijder/ },
+  { status: 'ended', pattern: /^end|beendet|abgelaufen|termin|finaliz|beeindig|archiv/ },
+  { status: 'paused', pattern: /paus|disabled|inactive|inaktiv|inactif|inactiv|gepauz/ },
+];
+
+const ELEMENT_WORDS: readonly { element: ElementRow['element']; pattern: RegExp }[] = [
+  { element: 'negative', pattern: /negativ|négatif|exclu|ausschl|uitsluit/ },
+  { element: 'list', pattern: /\blist|liste|lijst|hang/ },
+  { element: 'keyword', pattern: /keyword|schlüssel|stichwort|mot|palabra|zoekwoord|target/ },
+  { element: 'ad group', pattern: /group|grupp|grupo|groep/ },
+  { element: 'campaign', pattern: /campai|kampagne|campagne|campañ/ },
+];
+
+/**
+ * One element of an account. What it is, a column may say; else it is the narrowest thing that the row names, and a
+ * match type with “negative” in it, or a list, makes a keyword a negative.
+ */
+export function readElementRow(cells: Cells, line: number): ElementRow {
+  const filled = (role: Parameters<Cells['text']>[0]) =>
+    isMissing(cells.text(role)) ? '' : cells.text(role);
+  const [campaign, adGroup, list] = [filled('campaign'), filled('ad group'), filled('list')];
+  const { text, match: marked } = readMarked(filled('keyword'));
+  for (const part of [campaign, adGroup, list, text]) checkText(part);
+  const base = { line, status: readStatus(cells.text('status')) };
+  const match = readMatch(cells.text('match type')) ?? marked;
+  const element = elementOf(`${cells.text('element')} ${cells.text('match type')}`, { adGroup, list, text });
+  const need = (value: string, what: string) => {
+    if (value === '') throw new Refused('too few cells', `a ${element} needs its ${what}`);
+    return value;
+  };
+  switch (element) {
+    case 'campaign':
+      return {
+        ...base,
+        element,
+        campaign: need(campaign, 'campaign'),
+        endDate: cells.day('end date') ?? null,
+      };
+    case 'ad group':
+      return { ...base, element, campaign: need(campaign, 'campaign'), adGroup: need(adGroup, 'ad group') };
+    case 'keyword':
+      return {
+        ...{ ...base, element, campaign: need(campaign, 'campaign'), adGroup: need(adGroup, 'ad group') },
+        ...{ text: need(text, 'keyword'), match: match ?? 'broad', bidMicros: cells.micros('bid') },
+      };
+    case 'negative':
+      return {
+        ...{ ...base, element, campaign, adGroup, list, text: need(text, 'text') },
+        match: match === null || match === 'automatic' ? 'broad' : match,
+      };
+    case 'list':
+      return { ...base, element, list: need(list, 'list'), campaign };
+  }
+}
+
+function readStatus(cell: string): ElementStatus {
+  const words = cell.toLowerCase();
+  return STATUS_WORDS.find(({ pattern }) => pattern.test(words))?.status ?? 'live';
+}
+
+function elementOf(
+  said: string,
+  { adGroup, list, text }: { adGroup: string; list: string; text: string },
+): ElementRow['element'] {
+  const named = ELEMENT_WORDS.find(({ pattern }) => pattern.test(said.toLowerCase()))?.element;
+  if (named) return named === 'keyword' && list !== '' ? 'negative' : named;
+  if (text !== '') return list === '' ? 'keyword' : 'negative';
+  if (list !== '') return 'list';
+  return adGroup === '' ? 'campaign' : 'ad group';
+}

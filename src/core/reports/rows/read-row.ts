@@ -1,0 +1,81 @@
+import type { CellRow } from '../delimited';
+import type { Understanding } from '../columns';
+import { isMissing } from '../numbers';
+import type { AnyRow, RejectedRow } from '../reading';
+import { rawOf, Refused, type Cells, type Outcome } from './cells';
+import { readElementRow } from './element-row';
+import { readIdeaRow } from './idea-row';
+import { readSearchTermRow } from './search-term-row';
+
+/** What is the same for all rows of a file. */
+export type RowReader = {
+  how: Understanding;
+  header: readonly string[];
+  separator: string | null;
+  /** rows of a sheet end with their last filled cell */
+  isPadded: boolean;
+  cells: Cells;
+};
+
+/** Reads one row of cells, or says why it can not be. */
+export function readRow(source: CellRow, reader: RowReader): Outcome<AnyRow> {
+  const { cells, line } = source;
+  const { how, header } = reader;
+  const refuse = (category: RejectedRow['category'], reason: string): Outcome<AnyRow> => ({
+    rejected: { line, category, reason, raw: rawOf(source, reader.separator) },
+  });
+  if (source.isCut) return refuse('too long', 'a line of more than 256,000 characters');
+  if (isTotal(cells))
+    return refuse('total row', `set aside: “${cells.find((c) => c.trim() !== '')?.trim() ?? ''}”`);
+  if (isHeaderAgain(cells, header)) return refuse('total row', 'set aside: the header again');
+  const expected = header.length;
+  if (cells.length < expected && !reader.isPadded)
+    return refuse('too few cells', `${cells.length} of ${expected}`);
+  if (cells.length > expected && cells.slice(expected).some((extra) => extra.trim() !== ''))
+    return refuse('too many cells', `${cells.length} of ${expected}`);
+  try {
+    return { row: readOf(source, reader) };
+  } catch (error) {
+    if (error instanceof Refused) return refuse(error.category, error.reason);
+    throw error;
+  }
+}
+
+function readOf(source: CellRow, { how, cells }: RowReader): AnyRow {
+  cells.turnTo(source.cells);
+  switch (how.kind) {
+    case 'search terms':
+      return readSearchTermRow(cells, source.line, how);
+    case 'keyword ideas':
+      return readIdeaRow(cells, source.line);
+    case 'structure':
+      return readElementRow(cells, source.line);
+  }
+}
+
+const TOTAL =
+  /^(grand |sub ?|sub-)?(totals?|gesamt(summe|ergebnis|wert)?|insgesamt|zwischensumme|summe|sommes?|suma|totaal|totales)( ?[:(–—-].*)?$/i;
+
+/** A quick look at a cell's first letter: all words for a total begin with g, i, s, t or z. */
+const MAY_BEGIN_TOTAL = new Set([...'gistzGISTZ'].map((letter) => letter.charCodeAt(0)));
+
+function mayBeTotal(cell: string): boolean {
+  const first = cell.charCodeAt(0);
+  return first <= 32 || first > 127 || MAY_BEGIN_TOTAL.has(first);
+}
+
+/** A row of totals names itself in one cell and holds no other text. */
+function isTotal(cells: readonly string[]): boolean {
+  if (!cells.some(mayBeTotal)) return false;
+  const named = cells.filter((cell) => TOTAL.test(cell.trim()));
+  if (named.length !== 1) return false;
+  const texts = cells.filter((cell) => /\p{L}/u.test(cell.replace(/\b[A-Z]{3}\b/g, '')) && !isMissing(cell));
+  return texts.length === 1;
+}
+
+/** Files that were put together repeat their header. */
+function isHeaderAgain(cells: readonly string[], header: readonly string[]): boolean {
+  return (
+    cells.length === header.length && cells[0] === header[0] && cells.every((cell, i) => cell === header[i])
+  );
+}
