@@ -94,12 +94,12 @@ async function benchLoading(lines: readonly string[], bytes: Buffer, size: numbe
       async function* source() {
         yield report;
       }
-      const file = await takeIn(deps, 'bench', { name: 'report.csv', source: 'file', personId }, source());
-      await askForLoad(deps, 'bench', file.id, {});
+      const [file] = await takeIn(deps, 'bench', { name: 'report.csv', source: 'file', personId }, source());
+      await askForLoad(deps, 'bench', file!.id, {});
       const start = performance.now();
-      await loadReport(deps, accountId, file.id);
+      await loadReport(deps, accountId, file!.id);
       const { state, error } = await db('report_file')
-        .where({ report_file_id: file.id })
+        .where({ report_file_id: file!.id })
         .first('state', 'error');
       if (state !== 'loaded') throw new Error(`the report is ${state}: ${error}`);
       return performance.now() - start;

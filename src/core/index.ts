@@ -90,6 +90,7 @@ export {
   ROLES_OF_KIND,
   SEPARATORS,
   SourceFault,
+  splitLine,
   writeCsv,
   type AnyRow,
   type Cell,

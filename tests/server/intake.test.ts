@@ -1,14 +1,11 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import {
-  askForLoad,
-  cancelLoad,
-  listLoads,
-  readUpload,
-  refusedSheet,
-  takeIn,
-} from '@/server/use-cases/take-in';
+import { readUpload } from '@/server/use-cases/read-upload';
+import { keepRecipe } from '@/server/use-cases/recipes';
+import { askToTakeBack } from '@/server/use-cases/take-back-load';
+import { askForLoad, cancelLoad, refusedSheet, viewIntake } from '@/server/use-cases/take-in';
 import { loadReport } from '@/server/use-cases/load-report';
 import { makeWorld, type World } from '../support/world';
+import { zipped } from '../support/zipped';
 
 const HEADER =
   'Search term,Campaign,Ad group,Keyword,Match type,Day,Impressions,Clicks,Cost,Conversions,Value';
@@ -30,7 +27,8 @@ const facts = () =>
     .where('day', '<', '2026-11-01')
     .orderBy(['day', 'key'])
     .select('key', 'day', 'clicks', 'cost_micros');
-const stateOf = async (id: number) => (await listLoads(world.deps, world.slug)).find((f) => f.id === id)!;
+const stateOf = async (id: number) =>
+  (await viewIntake(world.deps, world.slug)).files.find((f) => f.id === id)!;
 
 describe('loading a report', () => {
   test('stores its rows, and names elements that were not known', async () => {
@@ -81,8 +79,13 @@ describe('loading a report', () => {
     );
     expect((await facts()).map((f) => f.key)).toEqual(['cmd', 'good hive', 'script alert 1 script']);
     const sheet = await refusedSheet(world.deps, world.slug, id);
-    expect(sheet).toContain('3,bad number,clicks “1x”');
-    expect(sheet).toContain('6,not text');
+    expect(sheet).toContain(`${HEADER},Refused,Line,Why`);
+    expect(sheet).toContain(
+      'bad hive,Hives,Starter,bee hive,broad,2026-10-01,100,1x,5.00,0,0,bad number,3,clicks “1x”',
+    );
+    expect(sheet).toContain(',not text,6,');
+    const mended = await world.load(sheet.replace(',1x,', ',7,').replace(/nul.*\r\n/, ''));
+    expect((await stateOf(mended)).outcome).toMatchObject({ rows: 1, added: 1, rejected: 0 });
   });
 
   test('terms without a word and product codes keep their cost and stand apart', async () => {
@@ -114,56 +117,227 @@ describe('a file that can not be loaded', () => {
   });
 
   test('a load that is cancelled leaves nothing behind', async () => {
-    async function* bytes() {
-      yield Buffer.from(report(row('cancelled hive')));
-    }
-    const file = await takeIn(
-      world.deps,
-      world.slug,
-      { name: 'c.csv', source: 'file', personId: world.personId },
-      bytes(),
-    );
-    await askForLoad(world.deps, world.slug, file.id, {});
-    await world.db('report_file').where({ report_file_id: file.id }).update({ state: 'loading' });
-    await cancelLoad(world.deps, world.slug, file.id);
-    await loadReport(world.deps, world.accountId, file.id);
-    expect((await stateOf(file.id)).state).toBe('cancelled');
+    const [id = 0] = await world.bring(report(row('cancelled hive')));
+    await askForLoad(world.deps, world.slug, id, {});
+    await world.db('report_file').where({ report_file_id: id }).update({ state: 'loading' });
+    await cancelLoad(world.deps, world.slug, id);
+    await loadReport(world.deps, world.accountId, id);
+    expect((await stateOf(id)).state).toBe('cancelled');
     expect(await facts()).toEqual([]);
   });
 
   test('a fault in the middle rolls everything back, and the next try finishes it', async () => {
-    async function* bytes() {
-      yield Buffer.from(report(row('faulty hive'), row('other hive')));
-    }
-    const file = await takeIn(
-      world.deps,
-      world.slug,
-      { name: 'f.csv', source: 'file', personId: world.personId },
-      bytes(),
-    );
-    await askForLoad(world.deps, world.slug, file.id, {});
+    const [id = 0] = await world.bring(report(row('faulty hive'), row('other hive')));
+    await askForLoad(world.deps, world.slug, id, {});
     await world.db.raw(`alter table rejected_row rename to rejected_row_gone`);
-    await expect(loadReport(world.deps, world.accountId, file.id)).rejects.toThrow('rejected_row');
+    await expect(loadReport(world.deps, world.accountId, id)).rejects.toThrow('rejected_row');
     await world.db.raw(`alter table rejected_row_gone rename to rejected_row`);
     expect(await facts()).toEqual([]);
-    expect((await stateOf(file.id)).state).toBe('loading');
-    await loadReport(world.deps, world.accountId, file.id);
+    expect((await stateOf(id)).state).toBe('loading');
+    await loadReport(world.deps, world.accountId, id);
     expect(await facts()).toHaveLength(2);
   });
 });
 
 test('a reading stores nothing, and says how many of its days hold data', async () => {
   await world.load(report(row('day hive')));
-  async function* bytes() {
-    yield Buffer.from(report(row('next hive'), row('next hive', { day: '2026-10-03' })));
-  }
-  const file = await takeIn(
-    world.deps,
-    world.slug,
-    { name: 'n.csv', source: 'file', personId: world.personId },
-    bytes(),
-  );
-  const answer = await readUpload(world.deps, world.slug, file.id, {});
-  expect(answer).toMatchObject({ daysThere: 1, loadedBefore: null, reading: { rows: 2 } });
+  const [id = 0] = await world.bring(report(row('next hive'), row('next hive', { day: '2026-10-03' })));
+  const answer = await readUpload(world.deps, world.slug, id, {});
+  expect(answer.daysThere).toContain('2026-10-01');
+  expect(answer).toMatchObject({ loadedBefore: null, reading: { rows: 2, rowsByDay: { '2026-10-03': 1 } } });
   expect((await facts()).map((f) => f.key)).toEqual(['day hive']);
 });
+
+describe('taking back', () => {
+  test('what a load added goes, what it replaced comes back, and it can be loaded again', async () => {
+    await world.load(report(row('first hive'), row('kept hive')));
+    const before = await facts();
+    const second = await world.load(report(row('first hive', { clicks: '99' }), row('newer hive')));
+    expect(await facts()).toHaveLength(3);
+    await askToTakeBack(world.deps, world.slug, second, world.personId);
+    await world.work();
+    expect(await facts()).toEqual(before);
+    expect((await stateOf(second)).state).toBe('taken back');
+    const entry = await world.db('ledger_entry').orderBy('ledger_entry_id', 'desc').first('what');
+    expect(entry.what).toBe('Take back report.csv: 2 rows removed, 1 put back');
+    await askForLoad(world.deps, world.slug, second, {});
+    await world.work();
+    expect(await facts()).toHaveLength(3);
+  });
+
+  test('is refused while a later load holds rows of it, and names that one', async () => {
+    const first = await world.load(report(row('layered hive')));
+    const second = await world.load(report(row('layered hive', { clicks: '4' })));
+    const back = (id: number) => askToTakeBack(world.deps, world.slug, id, world.personId);
+    await expect(back(first)).rejects.toThrow('Take that back first');
+    await back(second);
+    await world.work();
+    await back(first);
+    await world.work();
+    expect(await facts()).toEqual([]);
+    await expect(back(first)).rejects.toThrow('Only what was loaded');
+  });
+});
+
+describe('a period', () => {
+  test('of a file without days is stated, and replaces the days it covers for its rows only', async () => {
+    await world.load(report(row('daily hive'), row('daily hive', { day: '2026-10-09' }), row('other hive')));
+    const [id = 0] = await world.bring(
+      'Search term,Campaign,Ad group,Keyword,Match type,Clicks,Cost\ndaily hive,Hives,Starter,bee hive,broad,50,9.00\n',
+    );
+    await askForLoad(world.deps, world.slug, id, {});
+    await world.work();
+    expect(await stateOf(id)).toMatchObject({
+      state: 'failed',
+      error: expect.stringContaining('Which days'),
+    });
+    await askForLoad(world.deps, world.slug, id, { period: { from: '2026-10-01', to: '2026-10-10' } });
+    await world.work();
+    expect((await facts()).map((f) => [f.key, f.day, f.clicks])).toEqual([
+      ['other hive', '2026-10-01', 10],
+      ['daily hive', '2026-10-10', 50],
+    ]);
+    expect((await stateOf(id)).outcome).toMatchObject({
+      replaced: 2,
+      days: { from: '2026-10-01', to: '2026-10-10' },
+    });
+  });
+});
+
+describe('recipes', () => {
+  const german = (...rows: string[]) => ['Begriff;Datum;Clicks;Cost', ...rows].join('\n');
+
+  test('what was decided for one file is used for the next with the same columns, in any order', async () => {
+    const [id = 0] = await world.bring(german('hive;03/04/2026;1;1,234'));
+    const asked = await readUpload(world.deps, world.slug, id, null);
+    expect(asked.recipe).toBeNull();
+    expect(asked.obstacle).not.toBeNull();
+    const decisions = {
+      roles: { 0: 'search term' as const },
+      dayOrder: 'day first' as const,
+      decimalMark: ',' as const,
+    };
+    await keepRecipe(world.deps, world.slug, world.personId, {
+      ...{ name: 'October sheet', headers: asked.reading.columns.map((c) => c.header), decisions },
+    });
+    const [next = 0] = await world.bring('Cost;Clicks;Datum;Begriff\n1,500;2;04/04/2026;smoker\n');
+    const answer = await readUpload(world.deps, world.slug, next, null);
+    expect(answer).toMatchObject({
+      recipe: { name: 'October sheet' },
+      obstacle: null,
+      decisions: { roles: { 3: 'search term' }, dayOrder: 'day first' },
+      reading: { rows: 1, sums: { costMicros: 1_500_000 }, days: { from: '2026-04-04' } },
+    });
+    expect((await viewIntake(world.deps, world.slug)).recipes).toMatchObject([
+      { name: 'October sheet', columns: 4 },
+    ]);
+  });
+});
+
+describe('other files', () => {
+  test('a report in another currency is not loaded', async () => {
+    const id = await world.load('Search term,Day,Clicks,Cost (USD)\nhive,2026-10-01,1,2.00\n');
+    expect(await stateOf(id)).toMatchObject({ state: 'failed', error: expect.stringContaining('in USD') });
+  });
+
+  test('an archive comes apart into its reports; one that is damaged leaves nothing', async () => {
+    const archive = await zipped({
+      'oct/a.csv': report(row('zip hive')),
+      'b.csv': report(row('zip smoker')),
+      'x.png': 'x',
+    });
+    const ids = await world.bring(archive, 'all.zip');
+    expect(await Promise.all(ids.map(async (id) => (await stateOf(id)).name))).toEqual([
+      'all.zip › oct/a.csv',
+      'all.zip › b.csv',
+    ]);
+    const many = (await viewIntake(world.deps, world.slug)).files.length;
+    await expect(world.bring(archive.subarray(0, 200), 'cut.zip')).rejects.toThrow('Nothing was stored');
+    expect((await viewIntake(world.deps, world.slug)).files).toHaveLength(many);
+  });
+
+  test('keyword ideas are kept, replaced by newer ones, and can be taken back', async () => {
+    const ideas = () => world.db('idea').orderBy('key').select('key', 'volume', 'high_bid_micros');
+    await world.load('Keyword,Search volume,High bid\nbee hive,1300,1.20\nBee-Hive!,900,\nsmoker,50,0.40\n');
+    const id = await world.load('Keyword,Search volume,High bid\nsmoker,70,0.50\n');
+    expect(await ideas()).toEqual([
+      { key: 'bee hive', volume: 900, high_bid_micros: null },
+      { key: 'smoker', volume: 70, high_bid_micros: 500_000 },
+    ]);
+    expect(await stateOf(id)).toMatchObject({ kind: 'keyword ideas', outcome: { added: 0, replaced: 1 } });
+    await askToTakeBack(world.deps, world.slug, id, world.personId);
+    await world.work();
+    expect((await ideas()).map((i) => i.key)).toEqual(['bee hive']);
+  });
+
+  test('a large file is shown by its first rows at once, and as a whole when the job has read it', async () => {
+    const rows = Array.from({ length: 90_000 }, (_, i) => row(`large hive number ${i} of a long report`));
+    const [id = 0] = await world.bring(report(...rows));
+    const first = await readUpload(world.deps, world.slug, id, null);
+    expect(first).toMatchObject({ whole: { rowsRead: 0 }, reading: { isPartial: true } });
+    expect(first.reading.rows).toBeLessThan(10_000);
+    await world.work();
+    const whole = await readUpload(world.deps, world.slug, id, null);
+    expect(whole).toMatchObject({ whole: null, reading: { rows: 90_000, isPartial: false } });
+  });
+});
+
+describe('the structure of an account without a platform', () => {
+  const STRUCTURE = [
+    'Campaign,Ad group,Keyword,Match type,List,Status',
+    'Larch,,,,,paused',
+    'Larch,Frames,,,,live',
+    'Larch,Frames,larch frame,exact,,live',
+    'Larch,,free,negative phrase,,live',
+    ',,film,broad,Films,live',
+    'Larch,,,,Films,live',
+  ].join('\n');
+
+  test('comes from a file, by names; the same names again change, and nothing stands twice', async () => {
+    const id = await withoutPlatform(() => world.load(STRUCTURE));
+    expect(await stateOf(id)).toMatchObject({ kind: 'structure', state: 'loaded', outcome: { rejected: 0 } });
+    const { campaign_id } = await world.db('campaign').where({ name: 'Larch', status: 'paused' }).first();
+    const negatives = () =>
+      world
+        .db('negative')
+        .where('platform_id', 'like', 'file:%')
+        .orderBy('text')
+        .select('text', 'match', 'place_kind');
+    expect(await negatives()).toEqual([
+      { text: 'film', match: 'broad', place_kind: 'list' },
+      { text: 'free', match: 'phrase', place_kind: 'campaign' },
+    ]);
+    expect(await world.db('list_hanging').where({ campaign_id }).count().first()).toEqual({ count: 1 });
+    await withoutPlatform(() =>
+      world.load(
+        `${STRUCTURE.replace('paused', 'live')}\nLarch,,free,negative phrase,,removed\n`.replace(
+          /.*phrase,,live\n/,
+          '',
+        ),
+      ),
+    );
+    expect(await world.db('campaign').where({ name: 'Larch' }).select('status')).toEqual([
+      { status: 'live' },
+    ]);
+    expect((await negatives()).map((n) => n.text)).toEqual(['film']);
+    expect(await world.db('keyword').where({ text: 'larch frame' }).count().first()).toEqual({ count: 1 });
+  });
+
+  test('is refused where the structure is read from a platform', async () => {
+    const id = await world.load(`${STRUCTURE}\n`);
+    expect(await stateOf(id)).toMatchObject({
+      state: 'failed',
+      error: expect.stringContaining('from its platform'),
+    });
+  });
+});
+
+async function withoutPlatform<Answer>(work: () => Promise<Answer>): Promise<Answer> {
+  const { structure_revision } = await world.db('account').first('structure_revision');
+  await world.db('account').update({ structure_revision: 0 });
+  try {
+    return await work();
+  } finally {
+    await world.db('account').update({ structure_revision });
+  }
+}

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { askForLoad, listLoads, takeIn } from '@/server/use-cases/take-in';
+import { askForLoad, viewIntake } from '@/server/use-cases/take-in';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -41,19 +41,10 @@ test('a load whose process is killed in the middle is absent, and the next proce
     { length: 60_000 },
     (_, i) => `term ${i % 9_000},Hives,Starter,2025-0${1 + (i % 9)}-1${i % 10},1,1.00`,
   );
-  async function* bytes() {
-    yield Buffer.from('Search term,Campaign,Ad group,Day,Clicks,Cost\n');
-    yield Buffer.from(rows.join('\n'));
-  }
-  const file = await takeIn(
-    world.deps,
-    world.slug,
-    { name: 'big.csv', source: 'file', personId: world.personId },
-    bytes(),
-  );
-  await askForLoad(world.deps, world.slug, file.id, {});
+  const [id] = await world.bring(`Search term,Campaign,Ad group,Day,Clicks,Cost\n${rows.join('\n')}`);
+  await askForLoad(world.deps, world.slug, id!, {});
   const stored = () => world.db('term_day').where('day', '<', '2026-01-01').sum('clicks as clicks').first();
-  const current = async () => (await listLoads(world.deps, world.slug)).find((f) => f.id === file.id)!;
+  const current = async () => (await viewIntake(world.deps, world.slug)).files.find((f) => f.id === id)!;
 
   const first = startJobs();
   await until('progress', async () => (await current()).rowsRead > 0);

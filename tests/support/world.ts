@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Knex } from 'knex';
+import type { ReadDecisions } from '@/core';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
 import { enqueue } from '@/server/jobs/queue';
@@ -11,6 +12,8 @@ import { createHttpPlatform } from '@/server/platform/http-platform';
 import { addPeople, connectAccount } from '@/server/use-cases/set-up';
 import type { Deps } from '@/server/use-cases/deps';
 import { loadReport } from '@/server/use-cases/load-report';
+import { readWholeReport } from '@/server/use-cases/read-upload';
+import { takeBackLoad } from '@/server/use-cases/take-back-load';
 import { workOnSet } from '@/server/use-cases/work-on-set';
 import { connectStandin } from '@/standins/ad-platform/database';
 import { createPlatformServer } from '@/standins/ad-platform/server';
@@ -28,8 +31,10 @@ export type World = {
   platformUrl: string;
   /** does what the job process would do, until nothing is left to do */
   work(): Promise<void>;
-  /** brings text as a file and loads it */
-  load(csv: string, options?: object): Promise<number>;
+  /** brings a file, and does not load it; an archive comes apart */
+  bring(content: string | Uint8Array, name?: string): Promise<number[]>;
+  /** brings a file and loads it */
+  load(content: string | Uint8Array, decisions?: ReadDecisions): Promise<number>;
   stopPlatform(): Promise<void>;
   startPlatform(): Promise<void>;
   close(): Promise<void>;
@@ -73,26 +78,39 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
     ...{ deps, db, url, slug, accountId, personId, platformUrl },
     async work() {
       for (;;) {
-        const waiting = await db('report_file')
-          .whereIn('state', ['waiting', 'loading'])
+        const files = await db('report_file')
+          .whereIn('state', ['waiting', 'loading', 'taking back'])
+          .select('account_id', 'report_file_id', 'state');
+        const readings = await db('whole_reading')
+          .whereNull('reading')
           .select('account_id', 'report_file_id');
         const sending = await db('change_set')
           .where({ state: 'sending' })
           .select('account_id', 'change_set_id');
-        if (waiting.length + sending.length === 0) return;
-        for (const row of waiting) await loadReport(deps, row.account_id, row.report_file_id);
+        if (files.length + readings.length + sending.length === 0) return;
+        for (const row of files) {
+          if (row.state === 'taking back')
+            await takeBackLoad(deps, row.account_id, row.report_file_id, personId);
+          else await loadReport(deps, row.account_id, row.report_file_id);
+        }
+        for (const row of readings) await readWholeReport(deps, row.account_id, row.report_file_id);
         for (const row of sending) await workOnSet(deps, row.account_id, row.change_set_id);
       }
     },
-    async load(csv, options = {}) {
-      const { askForLoad, takeIn } = await import('@/server/use-cases/take-in');
+    async bring(content, name = 'report.csv') {
+      const { takeIn } = await import('@/server/use-cases/take-in');
       async function* bytes() {
-        yield Buffer.from(csv);
+        yield Buffer.from(content as string);
       }
-      const file = await takeIn(deps, slug, { name: 'report.csv', source: 'file', personId }, bytes());
-      await askForLoad(deps, slug, file.id, options);
+      const files = await takeIn(deps, slug, { name, source: 'file', personId }, bytes());
+      return files.map((file) => file.id);
+    },
+    async load(csv, options = {}) {
+      const { askForLoad } = await import('@/server/use-cases/take-in');
+      const [id] = await world.bring(csv);
+      await askForLoad(deps, slug, id!, options);
       await world.work();
-      return file.id;
+      return id!;
     },
     stopPlatform: () =>
       new Promise((resolve) => void (server.close(() => resolve()), server.closeAllConnections())),

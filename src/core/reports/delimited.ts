@@ -161,3 +161,9 @@ function countLineBreaks(text: string): number {
   for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) count += 1;
   return count;
 }
+
+/** The cells of one line. @example splitLine('a;"b;c"', ';') // ['a', 'b;c'] */
+export function splitLine(line: string, separator: string): string[] {
+  const { data, errors } = Papa.parse<string[]>(line, { delimiter: separator, newline: '\n' });
+  return errors.length > 0 || data.length !== 1 ? line.split(separator) : data[0]!;
+}

@@ -1,6 +1,7 @@
 export { nothingRead, readReport } from './read-report';
 export { ENCODINGS } from './encoding';
 export { agreeOnCurrency } from './currency';
+export { splitLine } from './delimited';
 export { SEPARATORS } from './layout';
 export { SourceFault, type Cell, type ReportSource } from './source';
 export {

@@ -74,7 +74,8 @@ async function understand(
   }
   gather(evidence, cellsOf(sample));
   let how = understandColumns(headers, evidence, options, suggested);
-  if (!isUndecided(how) || isAll || !table.again) return { how, rows: resumed(sample, rows) };
+  if (!isUndecided(how) || isAll || !table.again || options.mostRows !== undefined)
+    return { how, rows: resumed(sample, rows) };
   for (let next = await rows.next(); !next.done; next = await rows.next()) {
     options.signal?.throwIfAborted();
     gather(evidence, cellsOf(next.value));
@@ -133,6 +134,8 @@ async function readRows(
       }
       if (out.rows.length + out.rejected.length >= BATCH) await out.flush();
     }
+    reading.isPartial = reading.rows + reading.rejectedCount >= (options.mostRows ?? Infinity);
+    if (reading.isPartial) break;
   }
   await out.flush();
   if (how.period && reading.rows > 0 && how.at.day === undefined) reading.days = how.period;
@@ -176,6 +179,7 @@ function enter(reading: Reading, row: AnyRow) {
   if (!('term' in row)) return;
   addFigures(reading.sums, row);
   if (row.day === '') return;
+  reading.rowsByDay[row.day] = (reading.rowsByDay[row.day] ?? 0) + 1;
   const days = reading.days;
   if (!days) reading.days = { from: row.day, to: row.day };
   else if (row.day < days.from) days.from = row.day;
@@ -189,6 +193,7 @@ export function nothingRead(): Reading {
     ...{ encoding: null, separator: null, headerLine: null, dayOrder: null, currency: null },
     ...{ columns: [], days: null, rows: 0, sums: noFigures(), bounds: {} },
     ...{ rejected: [], rejectedCount: 0, preview: [], questions: [], error: null },
+    ...{ rowsByDay: {}, isPartial: false },
   };
 }
 

@@ -140,6 +140,8 @@ export type Reading = {
   /** ISO 4217, or a mark that several share (“$”); null where nothing names one */
   currency: string | null;
   days: Period | null;
+  /** how many rows each day has, by day */
+  rowsByDay: Record<string, number>;
   /** rows that can be stored */
   rows: number;
   sums: Figures;
@@ -151,6 +153,8 @@ export type Reading = {
   /** the first rows as they will be stored */
   preview: AnyRow[];
   questions: Question[];
+  /** only the first rows were read, as was asked */
+  isPartial: boolean;
   error: FileError | null;
 };
 
@@ -178,6 +182,8 @@ export type ReadOptions = ReadDecisions & {
   onIdeas?: (rows: IdeaRow[]) => void | Promise<void>;
   onElements?: (rows: ElementRow[]) => void | Promise<void>;
   onRejected?: (rows: RejectedRow[]) => void | Promise<void>;
+  /** reads no more rows than about so many, for a first look */
+  mostRows?: number;
   /** stops the reading with its reason */
   signal?: { throwIfAborted(): void };
 };

@@ -3,12 +3,14 @@ import * as accounts from './migrations/001-accounts';
 import * as facts from './migrations/002-facts';
 import * as changes from './migrations/003-changes';
 import * as factsWithoutChecks from './migrations/004-facts-without-checks';
+import * as intake from './migrations/005-intake';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
   '002-facts': facts,
   '003-changes': changes,
   '004-facts-without-checks': factsWithoutChecks,
+  '005-intake': intake,
 };
 type Name = keyof typeof MIGRATIONS;
 

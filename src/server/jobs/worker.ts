@@ -5,11 +5,16 @@ import pino from 'pino';
 import { PlatformTrouble } from '../platform/platform';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
+import { fetchDaily } from '../use-cases/fetch-report';
 import { loadReport } from '../use-cases/load-report';
+import { readWholeReport } from '../use-cases/read-upload';
+import { takeBackLoad } from '../use-cases/take-back-load';
 import { workOnSet } from '../use-cases/work-on-set';
 
 const log = pino({ name: 'jobs' });
 const BEAT_MS = 2_000;
+/** Before the day's work begins: reports of those accounts that want the newest one each day. */
+const DAILY = '0 5 * * * fetch-daily';
 
 /** The queue's own schema, made when missing. */
 export function migrateQueue(url: string): Promise<void> {
@@ -22,6 +27,15 @@ function taskList(deps: Deps): TaskList {
       const { accountId, reportFileId } = payload as { accountId: number; reportFileId: number };
       return loadReport(deps, accountId, reportFileId);
     },
+    'read-report': (payload) => {
+      const { accountId, reportFileId } = payload as { accountId: number; reportFileId: number };
+      return readWholeReport(deps, accountId, reportFileId);
+    },
+    'take-back-load': (payload) => {
+      const asked = payload as { accountId: number; reportFileId: number; personId: number };
+      return takeBackLoad(deps, asked.accountId, asked.reportFileId, asked.personId);
+    },
+    'fetch-daily': () => fetchDaily(deps),
     'send-change-set': (payload) => {
       const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };
       return workOnSet(deps, accountId, changeSetId);
@@ -51,7 +65,7 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
     concurrency: 2,
     pollInterval: 1_000,
     noHandleSignals: true,
-    crontab: '',
+    crontab: DAILY,
     taskList: taskList(deps),
     events,
   });

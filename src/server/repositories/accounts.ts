@@ -18,6 +18,8 @@ export type Account = {
   dataVersion: number;
   structureRevision: number;
   platformDay: string | null;
+  /** whether the newest report is fetched each day */
+  fetchesDaily: boolean;
 };
 
 type Row = {
@@ -37,6 +39,7 @@ type Row = {
   data_version: number;
   structure_revision: number;
   platform_day: string | null;
+  fetches_daily: boolean;
 };
 
 const toAccount = (row: Row): Account => ({
@@ -56,6 +59,7 @@ const toAccount = (row: Row): Account => ({
   dataVersion: row.data_version,
   structureRevision: row.structure_revision,
   platformDay: row.platform_day,
+  fetchesDaily: row.fetches_daily,
 });
 
 export async function listAccounts(db: Db): Promise<Account[]> {
@@ -135,4 +139,8 @@ export async function insertPeople(db: Db, names: readonly string[]): Promise<vo
     .insert(names.map((name) => ({ name })))
     .onConflict('name')
     .ignore();
+}
+
+export async function setFetchesDaily(db: Db, accountId: number, daily: boolean): Promise<void> {
+  await db('account').where({ account_id: accountId }).update({ fetches_daily: daily });
 }

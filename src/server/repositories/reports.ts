@@ -1,7 +1,8 @@
-import type { RejectedRow } from '@/core';
+import type { ReadDecisions, RejectedRow, ReportKind } from '@/core';
 import type { Db } from '../db/connection';
 
-export type ReportState = 'uploaded' | 'waiting' | 'loading' | 'loaded' | 'cancelled' | 'failed';
+export type ReportState =
+  'uploaded' | 'waiting' | 'loading' | 'loaded' | 'cancelled' | 'failed' | 'taking back' | 'taken back';
 
 /** What a load did. */
 export type LoadOutcome = {
@@ -14,14 +15,6 @@ export type LoadOutcome = {
   days: { from: string; to: string } | null;
 };
 
-/** How a person wants a file to be read; column indexes are keys. */
-export type StoredOptions = {
-  roles?: Record<number, string | null>;
-  dayOrder?: 'day first' | 'month first';
-  decimalMark?: '.' | ',';
-  day?: string;
-};
-
 export type ReportFile = {
   id: number;
   name: string;
@@ -30,18 +23,21 @@ export type ReportFile = {
   sizeBytes: number;
   storedAs: string;
   state: ReportState;
-  options: StoredOptions;
+  /** how it is to be read */
+  options: ReadDecisions;
+  kind: ReportKind;
   rowsRead: number;
   outcome: LoadOutcome | null;
   error: string | null;
   personId: number | null;
   createdAt: string;
+  startedAt: string | null;
   loadedAt: string | null;
 };
 
 const COLUMNS = [
   ...['report_file_id', 'name', 'source', 'digest', 'size_bytes', 'stored_as', 'state', 'options'],
-  ...['rows_read', 'outcome', 'error', 'person_id', 'created_at', 'loaded_at'],
+  ...['rows_read', 'outcome', 'error', 'person_id', 'created_at', 'loaded_at', 'started_at', 'kind'],
 ];
 
 function toReportFile(row: Record<string, unknown>): ReportFile {
@@ -53,12 +49,14 @@ function toReportFile(row: Record<string, unknown>): ReportFile {
     sizeBytes: row.size_bytes as number,
     storedAs: row.stored_as as string,
     state: row.state as ReportState,
-    options: row.options as StoredOptions,
+    options: row.options as ReadDecisions,
+    kind: row.kind as ReportKind,
     rowsRead: row.rows_read as number,
     outcome: row.outcome as LoadOutcome | null,
     error: row.error as string | null,
     personId: row.person_id as number | null,
     createdAt: (row.created_at as Date).toISOString(),
+    startedAt: (row.started_at as Date | null)?.toISOString() ?? null,
     loadedAt: (row.loaded_at as Date | null)?.toISOString() ?? null,
   };
 }
@@ -115,7 +113,13 @@ export async function moveReportFile(
   id: number,
   from: readonly ReportState[],
   to: ReportState,
-  fields: { options?: StoredOptions; outcome?: LoadOutcome; error?: string | null; loaded?: boolean } = {},
+  fields: {
+    options?: ReadDecisions;
+    kind?: ReportKind;
+    outcome?: LoadOutcome;
+    error?: string | null;
+    loaded?: boolean;
+  } = {},
 ): Promise<boolean> {
   const moved = await db('report_file')
     .where({ account_id: accountId, report_file_id: id })
@@ -123,6 +127,8 @@ export async function moveReportFile(
     .update({
       state: to,
       ...(fields.options && { options: JSON.stringify(fields.options) }),
+      ...(fields.kind && { kind: fields.kind }),
+      ...(to === 'loading' && { started_at: db.fn.now() }),
       ...(fields.outcome && { outcome: JSON.stringify(fields.outcome) }),
       ...(fields.error !== undefined && { error: fields.error }),
       ...(fields.loaded && { loaded_at: db.fn.now() }),

@@ -18,6 +18,9 @@ export function keyOfTerm(
   return key === '' ? { key: plain, kind: 'wordless' } : { key, kind: 'query' };
 }
 
+/** Which load facts are of. A period is what rows without days are sums of: they replace all of its days. */
+export type LoadKey = { accountId: number; reportFileId: number; period?: { from: string; to: string } };
+
 /** A report on its way into the database, within one transaction. */
 export type Staging = {
   /** Waits while the database is behind. */
@@ -27,11 +30,12 @@ export type Staging = {
   finish(): Promise<void>;
   /**
    * Moves what was written into the facts: elements that the report names and the mirror lacks are added with status
-   * unknown; rows of one key are summed; what is there for the same key is replaced.
+   * unknown; rows of one key are summed; what is there for the same key is replaced, and kept so that the load can be
+   * taken back.
    * @param pause is waited for between the steps; what it throws ends the merge
    */
   merge(
-    accountId: number,
+    load: LoadKey,
     pause: () => Promise<void>,
   ): Promise<{ added: number; replaced: number; newTerms: number }>;
 };
@@ -67,13 +71,13 @@ export async function openStaging(
       ),
     abort: (reason) => sink.abort(reason),
     finish: () => sink.finish(),
-    async merge(accountId, pause) {
+    async merge(load, pause) {
       await copyAll(await openCopy(trx, 'staged_term', ['local', 'key', 'raw', 'kind']), numbers.terms);
       await copyAll(
         await openCopy(trx, 'staged_keyword', ['local', 'campaign', 'ad_group', 'text', 'text_key', 'match']),
         numbers.keywords,
       );
-      return merge(trx, accountId, pause);
+      return merge(trx, load, pause);
     },
   };
 }
@@ -122,7 +126,8 @@ function createNumbers(isProductCode: (raw: string) => boolean) {
   };
 }
 
-async function merge(trx: Knex.Transaction, accountId: number, pause: () => Promise<void>) {
+async function merge(trx: Knex.Transaction, load: LoadKey, pause: () => Promise<void>) {
+  const { accountId } = load;
   // The planner knows nothing of what was just written, and would take its time to compile these few statements.
   await trx.raw(`set local jit = off; set local work_mem = '128MB'`);
   for (const table of ['staged', 'staged_term', 'staged_keyword']) await trx.raw('analyze ??', [table]);
@@ -141,7 +146,7 @@ async function merge(trx: Knex.Transaction, accountId: number, pause: () => Prom
   );
   await trx.raw('analyze term_of');
   await pause();
-  return { ...(await writeFacts(trx, accountId)), newTerms: terms.rowCount };
+  return { ...(await writeFacts(trx, load)), newTerms: terms.rowCount };
 }
 
 /** Campaigns, ad groups and keywords that the report names and the mirror lacks; then what each number stands for. */
@@ -198,39 +203,46 @@ async function addElements(trx: Knex.Transaction, accountId: number): Promise<vo
   await trx.raw('analyze keyword_of');
 }
 
-const FACTS = `
-  insert into term_day as d (account_id, day, ad_group_id, keyword_id, term_id,
-                             impressions, clicks, cost_micros, conversions, value_micros)
+/** The figures of a fact, in the order of its table. */
+const FIGURES = 'impressions, clicks, cost_micros, conversions, value_micros';
+
+const WRITE = `
+  insert into term_day (account_id, day, ad_group_id, keyword_id, term_id, ${FIGURES}, report_file_id)
   select :account, s.day, k.ad_group_id, k.keyword_id, t.term_id,
-         sum(s.impressions), sum(s.clicks), sum(s.cost_micros), sum(s.conversions), sum(s.value_micros)
+         sum(s.impressions), sum(s.clicks), sum(s.cost_micros), sum(s.conversions), sum(s.value_micros), :file
     from staged s join keyword_of k on k.local = s.keyword join term_of t on t.local = s.term
    group by 2, 3, 4, 5 order by 2, 3, 4, 5`;
 
+/** Takes away what is there for the keys of the load, and keeps it. */
+const REPLACE = `
+  with keys as materialized (
+    select distinct s.day, k.ad_group_id, k.keyword_id, t.term_id
+      from staged s join keyword_of k on k.local = s.keyword join term_of t on t.local = s.term
+  ), gone as (
+    delete from term_day d using keys
+     where d.account_id = :account and d.day between :from and :to
+       and (d.ad_group_id, d.keyword_id, d.term_id) = (keys.ad_group_id, keys.keyword_id, keys.term_id)
+       and (d.day = keys.day or :isPeriod)
+    returning d.*
+  )
+  insert into replaced_fact (account_id, report_file_id, was_of, day, ad_group_id, keyword_id, term_id, ${FIGURES})
+  select account_id, :file, report_file_id, day, ad_group_id, keyword_id, term_id, ${FIGURES} from gone`;
+
 async function writeFacts(
   trx: Knex.Transaction,
-  accountId: number,
+  { accountId, reportFileId, period }: LoadKey,
 ): Promise<{ added: number; replaced: number }> {
-  const account = { account: accountId };
+  const { rows } = await trx.raw<{ rows: { from: string | null; to: string | null }[] }>(
+    `select min(day) as "from", max(day) as "to" from staged`,
+  );
+  const { from, to } = period ?? rows[0]!;
+  const load = { account: accountId, file: reportFileId, from, to, isPeriod: period !== undefined };
   const there = await trx.raw<{ rows: unknown[] }>(
-    `select 1 from term_day d where d.account_id = :account
-        and d.day between (select min(day) from staged) and (select max(day) from staged) limit 1`,
-    account,
+    `select 1 from term_day where account_id = :account and day between :from and :to limit 1`,
+    load,
   );
   // Days of which nothing is known yet need no look at what is there.
-  if (there.rows.length === 0) {
-    const written = await trx.raw<{ rowCount: number }>(FACTS, account);
-    return { added: written.rowCount, replaced: 0 };
-  }
-  const { rows } = await trx.raw<{ rows: { added: number; replaced: number }[] }>(
-    `with written as (
-       ${FACTS}
-       on conflict (account_id, day, ad_group_id, keyword_id, term_id) do update
-         set impressions = excluded.impressions, clicks = excluded.clicks, cost_micros = excluded.cost_micros,
-             conversions = excluded.conversions, value_micros = excluded.value_micros
-       returning xmax = 0 as is_new
-     )
-     select count(*) filter (where is_new) as added, count(*) filter (where not is_new) as replaced from written`,
-    account,
-  );
-  return rows[0]!;
+  const replaced = there.rows.length > 0 ? (await trx.raw<{ rowCount: number }>(REPLACE, load)).rowCount : 0;
+  const written = (await trx.raw<{ rowCount: number }>(WRITE, load)).rowCount;
+  return { added: Math.max(0, written - replaced), replaced };
 }

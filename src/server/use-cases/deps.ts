@@ -5,6 +5,8 @@ import type { Platform } from '../platform/platform';
 /** Work that is done later, by whichever job process comes first. */
 export type Task =
   | { name: 'load-report'; accountId: number; reportFileId: number }
+  | { name: 'read-report'; accountId: number; reportFileId: number }
+  | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number }
   | { name: 'send-change-set'; accountId: number; changeSetId: number };
 
 /** What use-cases need of the world. */

@@ -1,5 +1,5 @@
 import { shiftDay } from '@/core';
-import { setPlatformState } from '../repositories/accounts';
+import { listAccounts, setFetchesDaily, setPlatformState } from '../repositories/accounts';
 import { findDataDays, findLoadedByDigest, moveReportFile } from '../repositories/reports';
 import { PlatformTrouble } from '../platform/platform';
 import { Refusal, type Deps } from './deps';
@@ -15,19 +15,20 @@ const STILL_GROWING = 4;
  * @returns the file that is being loaded, or null when there was nothing new
  * @throws Refusal when the platform does not answer; nothing was changed then
  */
-export async function fetchReport(deps: Deps, slug: string, personId: number): Promise<number | null> {
+export async function fetchReport(deps: Deps, slug: string, personId: number | null): Promise<number | null> {
   const account = await requireAccount(deps, slug);
   try {
     const { today } = await refreshMirror(deps, account.id);
     const days = await findDataDays(deps.db, account.id);
     const from = days ? shiftDay(days.to, -STILL_GROWING) : '1990-01-01';
     const bytes = await deps.platform.report(account.platformAccountId, { from, to: today });
-    const file = await takeIn(
+    const [file] = await takeIn(
       deps,
       slug,
       { name: `report of ${today}`, source: 'platform', personId },
       bytes,
     );
+    if (!file) return null;
     if (await findLoadedByDigest(deps.db, account.id, file.digest)) return null;
     await deps.db.transaction(async (trx) => {
       await moveReportFile(trx, account.id, file.id, ['uploaded'], 'waiting', { options: {} });
@@ -37,6 +38,22 @@ export async function fetchReport(deps: Deps, slug: string, personId: number): P
   } catch (error) {
     throw toRefusal(error);
   }
+}
+
+/** Switches the daily fetching of the newest report on or off. */
+export async function setDailyFetch(deps: Deps, slug: string, daily: boolean): Promise<void> {
+  const account = await requireAccount(deps, slug);
+  await setFetchesDaily(deps.db, account.id, daily);
+}
+
+/** The job: fetches for each account that wants it daily. A platform that is down keeps none of the others from theirs. */
+export async function fetchDaily(deps: Deps): Promise<void> {
+  const failures: unknown[] = [];
+  for (const account of await listAccounts(deps.db)) {
+    if (!account.fetchesDaily) continue;
+    await fetchReport(deps, account.slug, null).catch((error: unknown) => failures.push(error));
+  }
+  if (failures.length > 0) throw new AggregateError(failures, 'some reports could not be fetched');
 }
 
 /** Lets days pass on the stand-in platform. */

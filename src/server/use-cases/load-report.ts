@@ -1,6 +1,8 @@
-import { productCodeTest, readReport, type RejectedRow } from '@/core';
+import { productCodeTest, type ElementRow, type RejectedRow, type Reading } from '@/core';
+import { readReportFile } from '../files/open-report';
 import { lockAccount, raiseDataVersion, requireAccountById } from '../repositories/accounts';
 import { analyseFacts } from '../repositories/facts';
+import { writeIdeas } from '../repositories/ideas';
 import { appendLedger } from '../repositories/ledger';
 import {
   findLoadedByDigest,
@@ -11,8 +13,10 @@ import {
   type LoadOutcome,
 } from '../repositories/reports';
 import { openStaging } from '../repositories/staging';
+import { writeElements } from '../repositories/structure-file';
 import type { Deps } from './deps';
-import { openStored } from './take-in';
+import { obstacleTo } from './read-upload';
+import { pathOf } from './take-in';
 
 /** Rows between two notes of progress (and looks whether someone asked to cancel). */
 const NOTE_EVERY = 20_000;
@@ -52,6 +56,8 @@ class NotReadable extends Error {
   override name = 'NotReadable';
 }
 
+type Written = Pick<LoadOutcome, 'added' | 'replaced' | 'newTerms'>;
+
 async function loadWithin(
   deps: Deps,
   trx: Parameters<typeof openStaging>[0],
@@ -62,42 +68,66 @@ async function loadWithin(
   const file = (await findReportFile(trx, accountId, reportFileId))!;
   const staging = await openStaging(trx, productCodeTest(account.productCodePattern));
   const rejected: RejectedRow[] = [];
+  const elements: ElementRow[] = [];
+  const ideas: Written = { added: 0, replaced: 0, newTerms: 0 };
   let [read, noted] = [0, 0];
   const goOn = async () => {
     if (await noteProgress(deps.db, accountId, reportFileId, read)) throw new Cancelled();
   };
+  const count = async (rows: number) => {
+    read += rows;
+    if (read - noted < NOTE_EVERY) return;
+    noted = read;
+    await goOn();
+  };
 
-  const reading = await readReport(openStored(deps, file), {
+  let isStaged = true; // rows go over by COPY, and nothing else may run in the transaction until it ends
+  const reading = await readReportFile(pathOf(deps, file), {
     ...file.options,
-    roles: file.options.roles as never,
     async onRows(rows) {
       await staging.write(rows);
-      read += rows.length;
-      if (read - noted < NOTE_EVERY) return;
-      noted = read;
-      await goOn();
+      await count(rows.length);
+    },
+    async onIdeas(rows) {
+      if (isStaged) await staging.finish();
+      isStaged = false;
+      const written = await writeIdeas(trx, accountId, reportFileId, rows);
+      ideas.added += written.added;
+      ideas.replaced += written.replaced;
+      await count(rows.length);
+    },
+    async onElements(rows) {
+      elements.push(...rows);
+      await count(rows.length);
     },
     onRejected: (rows) => void rejected.push(...rows.slice(0, MOST_REJECTED - rejected.length)),
   }).catch(async (error: Error) => {
-    await staging.abort(error);
+    if (isStaged) await staging.abort(error);
     throw error;
   });
-  await staging.finish();
-  if (reading.error) throw new NotReadable(`${reading.error.message} Nothing was loaded.`);
+  if (isStaged) await staging.finish();
+  const obstacle = obstacleTo(reading, account);
+  if (obstacle !== null) throw new NotReadable(`${obstacle} Nothing was loaded.`);
   await goOn();
 
   await lockAccount(trx, accountId);
   if (await findLoadedByDigest(trx, accountId, file.digest))
     throw new NotReadable('This file was loaded meanwhile. Nothing was changed.');
-  const merged = await staging.merge(accountId, goOn);
+  if (reading.kind === 'structure' && account.structureRevision > 0) {
+    throw new NotReadable(
+      `The structure of ${account.name} is read from its platform, so a file can not change it. Nothing was loaded.`,
+    );
+  }
+  const written = await write(reading);
   const outcome: LoadOutcome = {
     rows: reading.rows,
     rejected: reading.rejectedCount,
     days: reading.days,
-    ...merged,
+    ...written,
   };
   await replaceRejectedRows(trx, accountId, reportFileId, rejected);
   await moveReportFile(trx, accountId, reportFileId, ['loading'], 'loaded', {
+    kind: reading.kind,
     outcome,
     error: null,
     loaded: true,
@@ -109,4 +139,15 @@ async function loadWithin(
     what: `Load ${file.name}: ${outcome.rows.toLocaleString('en')} rows, ${outcome.added.toLocaleString('en')} new, ${outcome.replaced.toLocaleString('en')} replaced, ${outcome.rejected.toLocaleString('en')} refused`,
     after: outcome,
   });
+
+  async function write({ kind }: Reading): Promise<Written> {
+    switch (kind) {
+      case 'search terms':
+        return staging.merge({ accountId, reportFileId, period: file.options.period }, goOn);
+      case 'keyword ideas':
+        return ideas;
+      case 'structure':
+        return { ...(await writeElements(trx, accountId, elements)), newTerms: 0 };
+    }
+  }
 }

@@ -27,7 +27,7 @@ export class Refused extends Error {
 
 /** Texts are kept up to this many code points. */
 const LONGEST_TEXT = 400;
-const LONGEST_RAW = 500;
+const LONGEST_RAW = 2_000;
 // eslint-disable-next-line no-control-regex
 const NOT_TEXT = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFD]/;
 const SHOWN = 40;
@@ -88,8 +88,9 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
   };
 }
 
-/** A spreadsheet keeps a text from being counted with by ="…". */
+/** What keeps a text from being counted with in a spreadsheet: ="…", or an apostrophe before what starts a formula. */
 function unwrapped(cell: string): string {
+  if (cell.startsWith("'") && /^'[=+\-@]/.test(cell)) return cell.slice(1);
   return cell.startsWith('="') && cell.endsWith('"') && cell.length > 3 ? cell.slice(2, -1).trim() : cell;
 }
 

@@ -1,7 +1,9 @@
-import { parseBody, parseId, writes } from '@/app/api/_handle/handle';
-import { ReadOptionsSchema } from '@/contracts/intake';
-import { readUpload } from '@/server/use-cases/take-in';
+import * as v from 'valibot';
+import { parseBody, parseId, reads } from '@/app/api/_handle/handle';
+import { ReadDecisionsSchema } from '@/contracts/intake';
+import { readUpload } from '@/server/use-cases/read-upload';
 
-export const POST = writes(async ({ deps, slug, params, request }) =>
-  readUpload(deps, slug, parseId(params.file), await parseBody(request, ReadOptionsSchema)),
+/** null asks for the reading that Gate Post finds by itself, or by a recipe. */
+export const POST = reads(async ({ deps, slug, params, request }) =>
+  readUpload(deps, slug, parseId(params.file), await parseBody(request, v.nullable(ReadDecisionsSchema))),
 );

@@ -1,0 +1,6 @@
+import { parseId, writes } from '@/app/api/_handle/handle';
+import { askToTakeBack } from '@/server/use-cases/take-back-load';
+
+export const POST = writes(({ deps, slug, params, personId }) =>
+  askToTakeBack(deps, slug, parseId(params.file), personId),
+);

@@ -1,0 +1,128 @@
+import type { Knex } from 'knex';
+import { normalise, type ElementRow } from '@/core';
+import { openCopy, type CopyValue } from '../db/copy';
+
+const COLUMNS = [
+  ...[
+    'element',
+    'campaign',
+    'ad_group',
+    'list',
+    'text',
+    'text_key',
+    'match',
+    'status',
+    'bid_micros',
+    'end_date',
+  ],
+];
+
+/**
+ * Brings the mirror of an account without a platform up to a structure file: what it names is added or changed, what
+ * it calls removed is; the rest stays. Elements are known by their names.
+ * @returns how many elements were added, and how many the file named that were there
+ */
+export async function writeElements(
+  trx: Knex.Transaction,
+  accountId: number,
+  elements: readonly ElementRow[],
+): Promise<{ added: number; replaced: number }> {
+  await trx.raw(`
+    create temporary table staged_element (
+      position integer generated always as identity, element text, campaign text, ad_group text, list text, text text,
+      text_key text, match text, status text, bid_micros bigint, end_date date
+    ) on commit drop`);
+  const sink = await openCopy(trx, 'staged_element', COLUMNS);
+  await sink.write(elements.map(toCells));
+  await sink.finish();
+  await trx.raw('analyze staged_element');
+  let added = 0;
+  for (const statement of STATEMENTS) {
+    const { command, rowCount } = await trx.raw<{ command: string; rowCount: number }>(statement, {
+      account: accountId,
+    });
+    if (command === 'INSERT') added += rowCount;
+  }
+  return { added, replaced: Math.max(0, elements.length - added) };
+}
+
+function toCells(row: ElementRow): CopyValue[] {
+  const text = 'text' in row ? row.text : '';
+  return [
+    ...[row.element, 'campaign' in row ? row.campaign : '', 'adGroup' in row ? row.adGroup : ''],
+    ...['list' in row ? row.list : '', text, normalise(text), 'match' in row ? row.match : null, row.status],
+    ...['bidMicros' in row ? row.bidMicros : null, 'endDate' in row ? row.endDate : null],
+  ];
+}
+
+const CAMPAIGNS = `(select name, min(campaign_id) as campaign_id from campaign where account_id = :account group by name)`;
+const GROUPS = `(select c.name as campaign, g.name as ad_group, min(g.ad_group_id) as ad_group_id
+   from ad_group g join campaign c on (c.account_id, c.campaign_id) = (g.account_id, g.campaign_id)
+  where g.account_id = :account group by 1, 2)`;
+const LISTS = `(select name, min(list_id) as list_id from shared_list where account_id = :account group by name)`;
+/** A negative's place by its ids; in the narrowest that its row names. */
+const PLACES = `(
+  select s.position, s.text, s.text_key, s.match, s.status,
+         case when s.list <> '' then 'list' when s.ad_group <> '' then 'adGroup'
+              when s.campaign <> '' then 'campaign' else 'account' end as kind,
+         case when s.list = '' and s.ad_group = '' then c.campaign_id end as campaign_id,
+         case when s.list = '' then g.ad_group_id end as ad_group_id, l.list_id
+    from staged_element s
+    left join ${CAMPAIGNS} c on c.name = s.campaign
+    left join ${GROUPS} g on (g.campaign, g.ad_group) = (s.campaign, s.ad_group)
+    left join ${LISTS} l on l.name = s.list
+   where s.element = 'negative' and s.text_key <> '')`;
+const SAME_PLACE = `n.account_id = :account and n.place_kind = p.kind and n.match = p.match
+  and n.campaign_id is not distinct from p.campaign_id and n.ad_group_id is not distinct from p.ad_group_id
+  and n.list_id is not distinct from p.list_id and lower(n.text) = p.text_key`;
+
+const STATEMENTS = [
+  // Campaigns, ad groups and lists that any row names; then what their own rows say of them.
+  `insert into campaign (account_id, name, status)
+   select distinct cast(:account as integer), s.campaign, 'unknown' from staged_element s
+    where s.campaign <> '' and not exists (select from campaign c where c.account_id = :account and c.name = s.campaign)`,
+  `insert into ad_group (account_id, campaign_id, name, status)
+   select distinct cast(:account as integer), c.campaign_id, s.ad_group, 'unknown'
+     from staged_element s join ${CAMPAIGNS} c on c.name = s.campaign
+    where s.ad_group <> '' and not exists (
+      select from ad_group g where (g.account_id, g.campaign_id, g.name) = (:account, c.campaign_id, s.ad_group))`,
+  `insert into shared_list (account_id, platform_id, name)
+   select :account, 'file:' || gen_random_uuid(), s.list from (select distinct list from staged_element) s
+    where s.list <> '' and not exists (select from shared_list l where l.account_id = :account and l.name = s.list)`,
+  `update campaign c set status = s.status, end_date = s.end_date
+     from (select distinct on (campaign) * from staged_element where element = 'campaign'
+            order by campaign, position desc) s
+    where c.account_id = :account and c.name = s.campaign`,
+  `update ad_group g set status = s.status
+     from (select distinct on (campaign, ad_group) * from staged_element where element = 'ad group'
+            order by campaign, ad_group, position desc) s
+     join ${GROUPS} known on (known.campaign, known.ad_group) = (s.campaign, s.ad_group)
+    where g.account_id = :account and g.ad_group_id = known.ad_group_id`,
+  `insert into keyword (account_id, ad_group_id, text, text_key, match, status)
+   select :account, g.ad_group_id, min(s.text), s.text_key, s.match, 'unknown'
+     from staged_element s join ${GROUPS} g on (g.campaign, g.ad_group) = (s.campaign, s.ad_group)
+    where s.element = 'keyword' and not exists (
+      select from keyword k where (k.account_id, k.ad_group_id, k.text_key, k.match)
+                                = (:account, g.ad_group_id, s.text_key, s.match))
+    group by g.ad_group_id, s.text_key, s.match`,
+  `update keyword k set status = s.status, bid_micros = coalesce(s.bid_micros, k.bid_micros)
+     from (select distinct on (campaign, ad_group, text_key, match) * from staged_element where element = 'keyword'
+            order by campaign, ad_group, text_key, match, position desc) s
+     join ${GROUPS} g on (g.campaign, g.ad_group) = (s.campaign, s.ad_group)
+    where (k.account_id, k.ad_group_id, k.text_key, k.match) = (:account, g.ad_group_id, s.text_key, s.match)`,
+  `insert into list_hanging (account_id, list_id, campaign_id)
+   select distinct cast(:account as integer), l.list_id, c.campaign_id
+     from staged_element s join ${LISTS} l on l.name = s.list left join ${CAMPAIGNS} c on c.name = s.campaign
+    where s.element = 'list' and s.campaign <> '' and s.status = 'live'
+   on conflict do nothing`,
+  `delete from list_hanging h using staged_element s
+     join ${LISTS} l on l.name = s.list join ${CAMPAIGNS} c on c.name = s.campaign
+    where s.element = 'list' and s.status = 'removed'
+      and (h.account_id, h.list_id, h.campaign_id) = (:account, l.list_id, c.campaign_id)`,
+  `insert into negative (account_id, platform_id, text, match, place_kind, campaign_id, ad_group_id, list_id, created_at)
+   select :account, 'file:' || gen_random_uuid(), p.text, p.match, p.kind, p.campaign_id, p.ad_group_id, p.list_id, now()
+     from (select distinct on (kind, campaign_id, ad_group_id, list_id, match, text_key) * from ${PLACES} p
+            where status <> 'removed') p
+    where not exists (select from negative n where ${SAME_PLACE})`,
+  `delete from negative n using ${PLACES} p where p.status = 'removed' and ${SAME_PLACE}`,
+];
