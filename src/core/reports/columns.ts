@@ -152,6 +152,7 @@ function readDayOrder(
   const { order, firstUnsure } = evidence[column.index]!;
   const [first, second] = [order['day first'], order['month first']];
   const isOrdered = first + second + order.either > 0;
+  if (isOrdered) column.shown = { ...order };
   const likely = first >= second ? 'day first' : 'month first';
   if (decisions.dayOrder) {
     column.because += `, ${decisions.dayOrder} as you said`;

@@ -50,6 +50,7 @@ export function decimalMarksOf(
     marks[column.role] = { mark: own ?? '.', isStrict: isTorn && said === undefined };
     if (shown['.'] + shown[','] + shown.either === 0) continue;
     column.decimalMark = own ?? '.';
+    column.shown = shown;
     if (own) column.because += own === ',' ? ', decimal comma' : ', decimal point';
     if (own && isTorn) column.because += ', though not in all cells';
   }

@@ -119,6 +119,8 @@ export type ReadColumn = {
   sample: string;
   /** how its decimals are marked, where it holds numbers */
   decimalMark?: DecimalMark;
+  /** how many cells can only be read one way, and how many either way; where there is more than one */
+  shown?: Partial<Record<DecimalMark | DayOrder | 'either', number>>;
 };
 
 /** What the file alone can not decide, and the answers there are. */

@@ -3,38 +3,33 @@
 import { useQuery } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useRef, useState } from 'react';
-import type { ReportFileView } from '@/contracts/intake';
+import type { IntakeView, ReportFileView } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
-import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { DaysPanel } from './days-panel';
 import { History } from './history';
+import { PasteDialog } from './paste-dialog';
 import { ReadingView } from './reading-view';
+import { formatSize } from './reading-state';
+import { Standing } from './standing';
+import { useBring } from './use-bring';
 
 /** Bringing reports in: each file's reading, its refused rows, and the history of loads. */
 export function IntakeScreen() {
   const { summary, api } = useAccount();
   const [fileId, setFileId] = useQueryState('file', parseAsInteger);
   const [over, setOver] = useState(false);
+  const [pasting, setPasting] = useState(false);
   const { data, refetch } = useQuery({
     queryKey: ['intake', summary.slug],
-    queryFn: () => ask<{ files: ReportFileView[] }>(api('intake')),
+    queryFn: () => ask<IntakeView>(api('intake')),
     refetchInterval: ({ state }) => (state.data?.files.some(isBusy) ? 500 : false),
   });
-
-  async function bring(file: File) {
-    try {
-      const answer = await ask<{ file: ReportFileView }>(
-        api(`intake?name=${encodeURIComponent(file.name)}`),
-        { method: 'PUT', body: file },
-      );
-      await refetch();
-      await setFileId(answer.file.id);
-    } catch (error) {
-      sayFailure(error);
-    }
-  }
+  const { bring, bringText, busy } = useBring((files) => {
+    void refetch().then(() => setFileId(files.length === 1 ? files[0]!.id : null));
+  });
 
   const file = data?.files.find((f) => f.id === fileId);
   return (
@@ -48,67 +43,73 @@ export function IntakeScreen() {
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        const [dropped] = event.dataTransfer.files;
-        if (dropped) void bring(dropped);
+        void bring([...event.dataTransfer.files]);
       }}
     >
-      <header className="flex items-center gap-4 border-b border-line bg-paper px-4 py-2.5">
+      <header className="flex items-center gap-3 border-b border-line bg-paper px-4 py-2.5">
         <h1 className="font-title text-[20px] font-bold">Intake</h1>
-        <p className="text-soft">
-          {file ? (
-            <>
-              Reading <b className="text-ink">{file.name}</b>
-              {file.state === 'uploaded' && ', nothing stored yet'}
-            </>
-          ) : (
-            'Drop a search term report here: CSV or TSV, columns in any order'
-          )}
+        <p className="min-w-0 flex-1 truncate text-soft" role="status">
+          {busy !== null ? `Bringing ${busy} …` : file ? <Named file={file} /> : INVITATION}
         </p>
-        <span className="ml-auto flex gap-2">
-          {file && <Button onClick={() => void setFileId(null)}>History</Button>}
-          <FilePicker onPick={(picked) => void bring(picked)} />
-        </span>
+        {file && <Button onClick={() => void setFileId(null)}>History</Button>}
+        <Button onClick={() => setPasting(true)}>Paste</Button>
+        <FilePicker onPick={(picked) => void bring(picked)} />
       </header>
       {file ? (
         <ReadingView key={file.id} file={file} />
       ) : (
         <History files={data?.files} onOpen={(id) => void setFileId(id)} />
       )}
-      {!file && (
+      {!file && data && (
         <InHand>
           <p className="mt-1 text-[13px] text-soft">
             A file is read and shown before anything is stored. The same file twice changes nothing; the same
             day and element again replaces.
           </p>
+          <DaysPanel daysThere={data.daysThere} />
+          <Standing view={data} />
         </InHand>
       )}
+      {pasting && <PasteDialog onPaste={bringText} onClose={() => setPasting(false)} />}
     </div>
   );
 }
 
-export function isBusy(file: ReportFileView): boolean {
-  return file.state === 'waiting' || file.state === 'loading';
+const INVITATION = 'Drop reports here: CSV, TSV, XLSX, gzip or ZIP, columns in any order';
+
+function Named({ file }: { file: ReportFileView }) {
+  return (
+    <>
+      Reading <b className="text-ink">{file.name}</b>, {formatSize(file.sizeBytes)}
+      {file.state === 'uploaded' && ', nothing stored yet'}
+    </>
+  );
 }
 
-function FilePicker({ onPick }: { onPick: (file: File) => void }) {
+export function isBusy({ state }: ReportFileView): boolean {
+  return state === 'waiting' || state === 'loading' || state === 'taking back';
+}
+
+function FilePicker({ onPick }: { onPick: (files: File[]) => void }) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
       <input
         ref={input}
         type="file"
-        accept=".csv,.tsv,.txt,text/csv,text/tab-separated-values"
-        aria-label="Report file"
+        multiple
+        accept=".csv,.tsv,.tab,.txt,.xlsx,.gz,.zip"
+        aria-label="Report files"
         className="sr-only"
         tabIndex={-1}
         onChange={(event) => {
-          const [picked] = event.target.files ?? [];
-          if (picked) onPick(picked);
+          const picked = [...(event.target.files ?? [])];
           event.target.value = '';
+          if (picked.length > 0) onPick(picked);
         }}
       />
       <Button tone="main" onClick={() => input.current?.click()}>
-        Add a file
+        Add files
       </Button>
     </>
   );

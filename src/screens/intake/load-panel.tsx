@@ -3,34 +3,37 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import type { ReadingAnswer, ReadOptionsInput, ReportFileView } from '@/contracts/intake';
+import type { ReadingAnswer, ReportFileView } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatCount, plural } from '@/ui/format';
+import { KeepRecipe } from './keep-recipe';
+import { timeLeft } from './reading-state';
 
-type Props = { file: ReportFileView; answer: ReadingAnswer; options: ReadOptionsInput; onLoaded: () => void };
+type Props = { file: ReportFileView; answer: ReadingAnswer; onLoaded: () => void };
 
 /** Loading what was read: all or nothing, with progress and a way to cancel. */
-export function LoadPanel({ file, answer, options, onLoaded }: Props) {
+export function LoadPanel({ file, answer, onLoaded }: Props) {
   const { api } = useAccount();
   const router = useRouter();
   const client = useQueryClient();
   const [asked, setAsked] = useState(false);
   const was = useRef(file.state);
   useEffect(() => {
-    if (was.current !== file.state && file.state === 'loaded') {
+    if (was.current !== file.state && (file.state === 'loaded' || file.state === 'taken back')) {
       onLoaded();
       router.refresh();
     }
     was.current = file.state;
   }, [file.state, onLoaded, router]);
 
-  async function call(method: 'POST' | 'DELETE') {
+  async function call(method: 'POST' | 'DELETE', path = 'load') {
     setAsked(true);
     try {
-      await ask(api(`intake/${file.id}/load`), { method, ...(method === 'POST' && { body: options }) });
+      const isLoad = method === 'POST' && path === 'load';
+      await ask(api(`intake/${file.id}/${path}`), { method, ...(isLoad && { body: answer.decisions }) });
       await client.invalidateQueries({ queryKey: ['intake'] });
     } catch (error) {
       sayFailure(error);
@@ -39,63 +42,104 @@ export function LoadPanel({ file, answer, options, onLoaded }: Props) {
     }
   }
 
-  const { reading, loadedBefore, daysThere } = answer;
+  const total = answer.whole === null ? answer.reading.rows : null;
   return (
-    <div className="mt-2 text-[13px]" data-testid="load-panel">
-      {file.state === 'loaded' && file.outcome && (
-        <p role="status" className="text-moss">
-          Loaded: {plural(file.outcome.added, 'new row')}, {formatCount(file.outcome.replaced)} replaced,{' '}
-          {formatCount(file.outcome.rejected)} refused.{' '}
-          {file.outcome.rejected > 0 && (
-            <a className="text-pine underline" href={api(`intake/${file.id}/refused`)} download>
-              Save the refused rows
-            </a>
-          )}
-        </p>
+    <div className="mt-3 border-t border-line pt-2 text-[13px]" data-testid="load-panel">
+      {file.state === 'loaded' && (
+        <Loaded file={file} busy={asked} onBack={() => void call('POST', 'back')} />
       )}
+      {file.state === 'taking back' && <p role="status">Is being taken back …</p>}
+      {file.state === 'taken back' && <p role="status">Taken back. It can be loaded again.</p>}
       {file.state === 'failed' && <p className="text-rust">{file.error}</p>}
       {file.state === 'cancelled' && <p role="status">Cancelled. Nothing was loaded.</p>}
       {(file.state === 'waiting' || file.state === 'loading') && (
-        <div role="status">
-          <p>
-            {file.state === 'waiting'
-              ? 'Waits for the job process'
-              : `Loading: ${formatCount(file.rowsRead)} of ${plural(reading.rows, 'row')}`}
-          </p>
-          <progress
-            className="w-full"
-            max={Math.max(1, reading.rows)}
-            value={file.rowsRead}
-            aria-label="Rows loaded"
-          />
-          <Button onClick={() => void call('DELETE')} disabled={asked}>
-            Cancel
-          </Button>
-        </div>
+        <Loading file={file} total={total} busy={asked} onCancel={() => void call('DELETE')} />
       )}
-      {['uploaded', 'cancelled', 'failed'].includes(file.state) &&
-        (loadedBefore ? (
-          <p role="status">
-            This file was loaded before, as <b>{loadedBefore.name}</b>. Loading it again would change nothing.
-          </p>
-        ) : (
-          <>
-            <p className="text-soft">
-              {daysThere > 0
-                ? `${plural(daysThere, 'day')} of it hold data already: the same elements will be replaced. `
-                : ''}
-              All or nothing.
-            </p>
-            <Button
-              tone="main"
-              className="mt-1.5"
-              disabled={asked || reading.error !== null || reading.rows === 0}
-              onClick={() => void call('POST')}
-            >
-              Load {plural(reading.rows, 'row')}
-            </Button>
-          </>
-        ))}
+      {['uploaded', 'cancelled', 'failed', 'taken back'].includes(file.state) && (
+        <Ready answer={answer} busy={asked} onLoad={() => void call('POST')} />
+      )}
     </div>
+  );
+}
+
+function Loaded({ file, busy, onBack }: { file: ReportFileView; busy: boolean; onBack: () => void }) {
+  const { api } = useAccount();
+  const { outcome } = file;
+  if (!outcome) return null;
+  return (
+    <>
+      <p role="status" className="text-moss">
+        Loaded: {plural(outcome.added, 'new row')}, {formatCount(outcome.replaced)} replaced,{' '}
+        {formatCount(outcome.rejected)} refused.
+      </p>
+      {outcome.rejected > 0 && (
+        <a className="text-pine underline" href={api(`intake/${file.id}/refused`)} download>
+          Save the refused rows, to mend them and bring them again
+        </a>
+      )}
+      {file.kind !== 'structure' && (
+        <Button className="mt-1.5" disabled={busy} onClick={onBack}>
+          Take back this load
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Loading({
+  file,
+  total,
+  busy,
+  onCancel,
+}: {
+  file: ReportFileView;
+  total: number | null;
+  busy: boolean;
+  onCancel: () => void;
+}) {
+  const left = timeLeft(file.rowsRead, total, file.rowsPerSecond);
+  const of = total === null ? '' : ` of ${formatCount(total)}`;
+  return (
+    <div role="status">
+      <p>
+        {file.state === 'waiting'
+          ? 'Waits for the job process'
+          : `Loading: ${formatCount(file.rowsRead)}${of} rows`}
+        {file.rowsPerSecond !== null && `, ${formatCount(file.rowsPerSecond)} a second`}
+        {left !== '' && `, ${left}`}
+      </p>
+      <progress
+        className="w-full"
+        max={Math.max(1, total ?? file.rowsRead * 2)}
+        value={file.rowsRead}
+        aria-label="Rows loaded"
+      />
+      <Button onClick={onCancel} disabled={busy}>
+        Cancel
+      </Button>
+    </div>
+  );
+}
+
+function Ready({ answer, busy, onLoad }: { answer: ReadingAnswer; busy: boolean; onLoad: () => void }) {
+  const { reading, loadedBefore, obstacle, whole } = answer;
+  if (loadedBefore) {
+    return (
+      <p role="status">
+        This file was loaded before, as <b>{loadedBefore.name}</b>. Loading it again would change nothing.
+      </p>
+    );
+  }
+  // A question stands above already, and a file that is no table is said beside.
+  const isSaid = reading.questions.length > 0 || reading.error !== null;
+  return (
+    <>
+      {obstacle !== null && !isSaid && <p className="text-rust">{obstacle}</p>}
+      <p className="text-soft">All or nothing. Can be taken back as a whole.</p>
+      <KeepRecipe answer={answer} />
+      <Button tone="main" className="mt-1.5" disabled={busy || obstacle !== null} onClick={onLoad}>
+        {whole === null ? `Load ${plural(reading.rows, 'row')}` : 'Load the whole file'}
+      </Button>
+    </>
   );
 }

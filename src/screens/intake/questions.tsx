@@ -1,74 +1,125 @@
 'use client';
 
-import type { Question } from '@/core';
-import type { ReadOptionsInput } from '@/contracts/intake';
+import { useState } from 'react';
+import type { DayOrder, DecimalMark, Period, Question, ReadDecisions, Reading } from '@/core';
+import { Button } from '@/ui/button';
+import { formatDays } from '@/ui/format';
 import { Radio } from '@/ui/radio';
 
-const IN_WORDS: Record<string, string> = {
+const IN_WORDS: Record<DecimalMark | DayOrder, string> = {
   '.': 'a point: 1.50',
   ',': 'a comma: 1,50',
   'day first': 'day, month, year',
   'month first': 'month, day, year',
 };
 
-type Props = {
-  questions: readonly Question[];
-  options: ReadOptionsInput;
-  onAnswer: (answer: ReadOptionsInput) => void;
-};
+type Props = { reading: Reading; decisions: ReadDecisions; onDecide: (change: ReadDecisions) => void };
 
 /** What the file alone can not decide. Asked, never guessed. */
-export function Questions({ questions, options, onAnswer }: Props) {
-  const answered: { name: string; value: string; key: keyof ReadOptionsInput }[] = [];
-  if (options.dayOrder)
-    answered.push({ name: 'Days are', value: IN_WORDS[options.dayOrder]!, key: 'dayOrder' });
-  if (options.decimalMark)
-    answered.push({ name: 'Decimals follow', value: IN_WORDS[options.decimalMark]!, key: 'decimalMark' });
-  if (options.day) answered.push({ name: 'All rows belong to', value: options.day, key: 'day' });
+export function Questions({ reading: { questions }, decisions, onDecide }: Props) {
+  const answered: { name: string; value: string; change: ReadDecisions }[] = [];
+  const { dayOrder, decimalMark, period } = decisions;
+  if (dayOrder)
+    answered.push({ name: 'Days are', value: IN_WORDS[dayOrder], change: { dayOrder: undefined } });
+  if (decimalMark)
+    answered.push({
+      name: 'Decimals follow',
+      value: IN_WORDS[decimalMark],
+      change: { decimalMark: undefined },
+    });
+  if (period)
+    answered.push({
+      name: 'All rows belong to',
+      value: formatDays(period, true),
+      change: { period: undefined },
+    });
   return (
     <div className="text-[13px]">
-      {questions.map((q) => (
-        <fieldset key={q.code} className="my-2 border-l-[3px] border-timber bg-timber/10 px-2.5 py-1.5">
+      {questions.map((question) => (
+        <fieldset
+          key={question.code}
+          className="my-2 border-l-[3px] border-timber bg-timber/10 px-2.5 py-1.5"
+        >
           <legend className="sr-only">A question about the file</legend>
-          <p>{q.text}</p>
-          {q.code === 'day' ? (
-            <input
-              type="date"
-              aria-label="Day of all rows"
-              className="mt-1 rounded border border-line bg-sheet px-1.5"
-              onChange={(e) => e.target.value && onAnswer({ day: e.target.value })}
-            />
-          ) : (
-            q.options.map((option) => (
-              <label key={option} className="mt-1 flex items-center gap-1.5">
-                <Radio
-                  name={q.code}
-                  onChange={() =>
-                    onAnswer(
-                      q.code === 'day order'
-                        ? { dayOrder: option as 'day first' }
-                        : { decimalMark: option as '.' },
-                    )
-                  }
-                />
-                {IN_WORDS[option]}
-              </label>
-            ))
-          )}
+          <p>{question.text}</p>
+          <Answers question={question} onDecide={onDecide} />
         </fieldset>
       ))}
-      {answered.map(({ name, value, key }) => (
-        <p key={key} className="text-soft">
+      {answered.map(({ name, value, change }) => (
+        <p key={name} className="text-soft">
           {name} <b className="text-ink">{value}</b>.{' '}
-          <button
-            type="button"
-            className="text-pine underline"
-            onClick={() => onAnswer({ [key]: undefined })}
-          >
+          <button type="button" className="min-h-6 text-pine underline" onClick={() => onDecide(change)}>
             Ask again
           </button>
         </p>
       ))}
     </div>
+  );
+}
+
+function Answers({ question, onDecide }: { question: Question; onDecide: Props['onDecide'] }) {
+  switch (question.code) {
+    case 'period':
+      return <PeriodForm suggested={question.suggested} onPick={(period) => onDecide({ period })} />;
+    case 'day order':
+      return <Choices question={question} onPick={(dayOrder) => onDecide({ dayOrder })} />;
+    case 'decimal mark':
+      return <Choices question={question} onPick={(decimalMark) => onDecide({ decimalMark })} />;
+  }
+}
+
+function Choices<Answer extends DecimalMark | DayOrder>({
+  question,
+  onPick,
+}: {
+  question: { code: string; options: Answer[] };
+  onPick: (answer: Answer) => void;
+}) {
+  return question.options.map((option) => (
+    <label key={option} className="mt-1 flex items-center gap-1.5">
+      <Radio name={question.code} onChange={() => onPick(option)} />
+      {IN_WORDS[option]}
+    </label>
+  ));
+}
+
+/** First and last day of all rows; what stands above the table is filled in, and waits to be confirmed. */
+function PeriodForm({ suggested, onPick }: { suggested: Period | null; onPick: (period: Period) => void }) {
+  const [from, setFrom] = useState(suggested?.from ?? '');
+  const [to, setTo] = useState(suggested?.to ?? '');
+  const isWrong = from !== '' && to !== '' && from > to;
+  const field = 'rounded border border-line bg-sheet px-1.5 min-h-6';
+  return (
+    <form
+      className="mt-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (from !== '' && to !== '' && !isWrong) onPick({ from, to });
+      }}
+    >
+      {suggested && <p className="text-soft">Above the table stands {formatDays(suggested, true)}.</p>}
+      <div className="mt-1 flex flex-wrap items-center gap-1">
+        <input
+          type="date"
+          aria-label="First day"
+          className={field}
+          value={from}
+          onChange={(e) => setFrom(e.target.value)}
+        />
+        –
+        <input
+          type="date"
+          aria-label="Last day"
+          className={field}
+          value={to}
+          aria-invalid={isWrong}
+          onChange={(e) => setTo(e.target.value)}
+        />
+      </div>
+      {isWrong && <p className="text-rust">The last day comes before the first.</p>}
+      <Button type="submit" className="mt-1" disabled={from === '' || to === '' || isWrong}>
+        These days
+      </Button>
+    </form>
   );
 }
