@@ -56,7 +56,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async intake(page) {
     await page.goto(`${WEB}/intake`);
     await page
-      .getByLabel('Report file')
+      .getByLabel('Report files')
       .setInputFiles({ name: 'october.csv', mimeType: 'text/csv', buffer: Buffer.from(REPORT) });
     await page.getByTestId('sum-cost').waitFor();
   },

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { zipped } from '../support/zipped';
 import { expectAccessible, toNumber, watchErrors } from './support';
 
 /** From a report to a stopped query, as a person goes through it. One page, step after step. */
@@ -36,9 +37,9 @@ test('Intake reads a report of any column order, shows how, and takes correction
   await page.goto(`${ACCOUNT}/intake`);
   await expectAccessible(page);
   await page
-    .getByLabel('Report file')
+    .getByLabel('Report files')
     .setInputFiles({ name: 'oktober.csv', mimeType: 'text/csv', buffer: Buffer.from(REPORT) });
-  await expect(page.getByText('header in line 2, 1 line above it set aside')).toBeVisible();
+  await expect(page.getByText('1 line above it set aside')).toBeVisible();
   await expect(page.getByTestId('sum-rows read')).toHaveText('4');
   await expect(page.getByTestId('sum-cost')).toHaveText('EUR 1,051.10');
   await expect(page.getByRole('cell', { name: 'clicks “3a”' })).toBeVisible();
@@ -55,20 +56,60 @@ test('loading says what it added, and the same file twice changes nothing', asyn
   await page.getByRole('button', { name: 'History' }).click();
   await expect(page.getByRole('row', { name: /oktober\.csv.*loaded/ })).toBeVisible();
   await page
-    .getByLabel('Report file')
+    .getByLabel('Report files')
     .setInputFiles({ name: 'again.csv', mimeType: 'text/csv', buffer: Buffer.from(REPORT) });
   await expect(page.getByText('This file was loaded before')).toBeVisible();
   expect(await page.title()).not.toContain('taken');
 });
 
+test('what the file can not decide is asked; a recipe answers for the next one', async () => {
+  const file = (name: string, day: string) => ({
+    name,
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Typed words,When it was,Clicks,Cost\nzebra ${name},${day}/04/2026,1,"1,234"\n`),
+  });
+  await page.getByLabel('Report files').setInputFiles(file('first.csv', '03'));
+  await page.getByLabel('Typed words is taken for').selectOption('search term');
+  await page.getByLabel('When it was is taken for').selectOption('day');
+  await page.getByRole('radio', { name: 'day, month, year' }).check();
+  await page.getByRole('radio', { name: 'a comma: 1,50' }).check();
+  await expect(page.getByTestId('sum-cost')).toHaveText('EUR 1.23');
+  await page.getByLabel('Keep this reading as a recipe').fill('Odd sheet');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Kept as the recipe Odd sheet.').first()).toBeVisible();
+  await page.getByLabel('Report files').setInputFiles(file('second.csv', '05'));
+  await expect(page.getByText('read by the recipe Odd sheet')).toBeVisible();
+  await expect(page.getByTestId('sum-days')).toContainText('5 Apr');
+  await expectAccessible(page);
+});
+
+test('pasted cells and archives are read like files, and a load can be taken back', async () => {
+  await page.getByRole('button', { name: 'Paste' }).click();
+  await page.getByLabel('Pasted cells').fill('Search term\tDay\tClicks\nzebra paste\t2026-04-09\t4\n');
+  await page.getByRole('button', { name: 'Read these cells' }).click();
+  await expect(page.getByTestId('sum-clicks')).toHaveText('4');
+  await page.getByRole('button', { name: 'Load 1 row' }).click();
+  await page.getByRole('button', { name: 'Take back this load' }).click({ timeout: 30_000 });
+  await expect(page.getByText('Taken back. It can be loaded again.')).toBeVisible({ timeout: 30_000 });
+  const archive = Buffer.from(
+    await zipped({ 'a.csv': 'Search term,Day\nx,2026-04-01\n', 'b.csv': 'Term;Tag\ny;1.4.26\n' }),
+  );
+  await page
+    .getByLabel('Report files')
+    .setInputFiles({ name: 'two.zip', mimeType: 'application/zip', buffer: archive });
+  await expect(page.getByRole('row', { name: /two\.zip › a\.csv.*not loaded/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /two\.zip › b\.csv.*not loaded/ })).toBeVisible();
+  await expect(page.getByText('missing between').or(page.getByText('No gap.'))).toBeVisible();
+});
+
 test('a file that is no report says so and stores nothing', async () => {
   const png = Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0, 0]);
   await page
-    .getByLabel('Report file')
+    .getByLabel('Report files')
     .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: png });
   await expect(page.getByRole('alert').filter({ hasText: 'not a table' })).toContainText('PNG picture');
   await page
-    .getByLabel('Report file')
+    .getByLabel('Report files')
     .setInputFiles({ name: 'empty.csv', mimeType: 'text/csv', buffer: Buffer.alloc(0) });
   await expect(page.getByText(/file is empty/).first()).toBeVisible();
 });

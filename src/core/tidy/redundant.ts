@@ -2,7 +2,6 @@ import {
   compileGate,
   covers,
   coversWhatItStops,
-  placeKey,
   type AccountShape,
   type NegativeText,
   type PlacedNegative,

@@ -138,7 +138,11 @@ function Ready({ answer, busy, onLoad }: { answer: ReadingAnswer; busy: boolean;
       <p className="text-soft">All or nothing. Can be taken back as a whole.</p>
       <KeepRecipe answer={answer} />
       <Button tone="main" className="mt-1.5" disabled={busy || obstacle !== null} onClick={onLoad}>
-        {whole === null ? `Load ${plural(reading.rows, 'row')}` : 'Load the whole file'}
+        {whole !== null
+          ? 'Load the whole file'
+          : reading.rows > 0
+            ? `Load ${plural(reading.rows, 'row')}`
+            : 'Load'}
       </Button>
     </>
   );

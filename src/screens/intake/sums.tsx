@@ -48,7 +48,8 @@ export function Sums({
       </table>
       {Object.entries(bounds).map(([role, cells]) => (
         <p key={role} className="text-[13px] text-soft">
-          {plural(cells, 'cell')} of {role} tell only a bound (“&lt; 10”): unknown, and not in the sum.
+          Of {role}, {plural(cells, 'cell')} tell{cells === 1 && 's'} only a bound (“&lt; 10”): unknown, and
+          not in the sum.
         </p>
       ))}
     </>

@@ -36,7 +36,7 @@ export async function saveRecipe(
 ): Promise<number> {
   await db('recipe')
     .where({ account_id: accountId })
-    .where((other) => other.where({ name: recipe.name }).orWhereRaw('columns = ?::text[]', [recipe.columns]))
+    .whereRaw('(name = ? or columns = ?::text[])', [recipe.name, recipe.columns])
     .delete();
   const [row] = await db('recipe')
     .insert({

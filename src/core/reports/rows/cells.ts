@@ -28,7 +28,6 @@ export class Refused extends Error {
 /** Texts are kept up to this many code points. */
 const LONGEST_TEXT = 400;
 const LONGEST_RAW = 2_000;
-// eslint-disable-next-line no-control-regex
 const NOT_TEXT = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFD]/;
 const SHOWN = 40;
 

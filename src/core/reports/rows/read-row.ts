@@ -20,7 +20,7 @@ export type RowReader = {
 /** Reads one row of cells, or says why it can not be. */
 export function readRow(source: CellRow, reader: RowReader): Outcome<AnyRow> {
   const { cells, line } = source;
-  const { how, header } = reader;
+  const { header } = reader;
   const refuse = (category: RejectedRow['category'], reason: string): Outcome<AnyRow> => ({
     rejected: { line, category, reason, raw: rawOf(source, reader.separator) },
   });
