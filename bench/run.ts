@@ -4,7 +4,7 @@ import { buildSync } from 'esbuild';
 import { benchBrowser } from './browser';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
-import { benchLoad } from './tasks/load';
+import { benchLoad, benchReadingMemory } from './tasks/load';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
@@ -15,6 +15,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'ngrams-alone': benchNgramsAlone,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
+  'reading-memory': benchReadingMemory,
   load: benchLoad,
   browser: benchDemo,
 };

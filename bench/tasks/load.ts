@@ -1,4 +1,4 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { appendFile, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { PassThrough } from 'node:stream';
@@ -11,6 +11,7 @@ import { readReport, shiftDay } from '@/core';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
+import { readReportFile } from '@/server/files/open-report';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import type { Deps } from '@/server/use-cases/deps';
 import { loadReport } from '@/server/use-cases/load-report';
@@ -19,7 +20,7 @@ import { askForLoad, takeIn } from '@/server/use-cases/take-in';
 import { dropDatabase, ensureDatabase, startDatabase } from '../../scripts/steps/postgres';
 import { databaseUrl, readSettings } from '../../scripts/steps/settings';
 import { makeAccount } from '../account';
-import { against, count, interleaved, type Line } from '../measure';
+import { against, count, interleaved, ms, type Line } from '../measure';
 
 const NAME = 'gatepost_bench';
 const SAMPLE = 1 / 50;
@@ -51,6 +52,43 @@ export function makeReport(size: number, firstDay: string): string[] {
     'Day,Campaign,Ad group,Keyword,Match type,Search term,Impressions,Clicks,Cost,Conversions',
     ...rows,
   ];
+}
+
+/** Memory does not grow with the file. */
+export async function benchReadingMemory(quick: boolean): Promise<Line[]> {
+  const folder = await mkdtemp(path.join(tmpdir(), 'gatepost-bench-'));
+  try {
+    const [small, large] = quick ? [2, 20] : [20, 200];
+    const peakOf = async (megabytes: number) => {
+      const file = path.join(folder, `${megabytes}.csv`);
+      await writeReport(file, megabytes * 1e6);
+      const start = performance.now();
+      const { rows } = await readReportFile(file);
+      const peak = Math.round(process.resourceUsage().maxRSS / 1024);
+      return { peak, rows, took: performance.now() - start };
+    };
+    const [first, second] = [await peakOf(small), await peakOf(large)];
+    return [
+      {
+        task: 'reading a file: peak memory of the process',
+        size: `${small} MB → ${large} MB, ${count(second.rows)} rows`,
+        ours: ms(second.took),
+        against: `limit: 300 MB`,
+        ratio: (second.peak / 300).toFixed(2),
+        verdict: `${first.peak} MB → ${second.peak} MB`,
+      },
+    ];
+  } finally {
+    await rm(folder, { recursive: true });
+  }
+}
+
+/** A report of about so many bytes, written in pieces. */
+async function writeReport(file: string, bytes: number): Promise<void> {
+  const [header, ...rows] = makeReport(10_000, '2026-01-01');
+  const piece = `${rows.join('\n')}\n`;
+  await writeFile(file, `${header}\n`);
+  for (let written = 0; written < bytes; written += piece.length) await appendFile(file, piece);
 }
 
 async function benchReading(bytes: Buffer, size: number, quick: boolean): Promise<Line[]> {

@@ -1,8 +1,9 @@
+import { readdir } from 'node:fs/promises';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { readUpload } from '@/server/use-cases/read-upload';
 import { keepRecipe } from '@/server/use-cases/recipes';
 import { askToTakeBack } from '@/server/use-cases/take-back-load';
-import { askForLoad, cancelLoad, refusedSheet, viewIntake } from '@/server/use-cases/take-in';
+import { askForLoad, cancelLoad, refusedSheet, takeIn, viewIntake } from '@/server/use-cases/take-in';
 import { loadReport } from '@/server/use-cases/load-report';
 import { makeWorld, type World } from '../support/world';
 import { zipped } from '../support/zipped';
@@ -254,6 +255,18 @@ describe('other files', () => {
     const many = (await viewIntake(world.deps, world.slug)).files.length;
     await expect(world.bring(archive.subarray(0, 200), 'cut.zip')).rejects.toThrow('Nothing was stored');
     expect((await viewIntake(world.deps, world.slug)).files).toHaveLength(many);
+  });
+
+  test('a full disk is said so, and leaves nothing', async () => {
+    async function* bytes() {
+      yield Buffer.from(report(row('full hive')));
+      await Promise.resolve();
+      throw Object.assign(new Error('no space left on device'), { code: 'ENOSPC' });
+    }
+    const there = await readdir(world.deps.files);
+    const file = { name: 'f.csv', source: 'file' as const, personId: world.personId };
+    await expect(takeIn(world.deps, world.slug, file, bytes())).rejects.toThrow('The disk is full');
+    expect(await readdir(world.deps.files)).toEqual(there);
   });
 
   test('keyword ideas are kept, replaced by newer ones, and can be taken back', async () => {

@@ -62,3 +62,24 @@ test('a load whose process is killed in the middle is absent, and the next proce
   await until('the load', async () => (await current()).state === 'loaded');
   expect(await stored()).toEqual({ clicks: 60_000 });
 }, 90_000);
+
+test('a database that breaks off in the middle of a load leaves nothing, and the load is finished once', async () => {
+  const rows = Array.from(
+    { length: 60_000 },
+    (_, i) => `broken ${i % 9_000},Hives,Starter,2024-0${1 + (i % 9)}-1${i % 10},1`,
+  );
+  const [id] = await world.bring(`Search term,Campaign,Ad group,Day,Clicks\n${rows.join('\n')}`);
+  await askForLoad(world.deps, world.slug, id!, {});
+  const stored = () => world.db('term_day').where('day', '<', '2025-01-01').sum('clicks as clicks').first();
+  const current = async () => (await viewIntake(world.deps, world.slug)).files.find((f) => f.id === id)!;
+  startJobs();
+  await until('progress', async () => (await current()).rowsRead > 0);
+  // What a restart does to those who are connected, all of them but this test.
+  await world.db.raw(
+    `select pg_terminate_backend(pid) from pg_stat_activity
+      where datname = current_database() and pid <> pg_backend_pid()`,
+  );
+  await until('the load', async () => (await current()).state === 'loaded');
+  expect(await stored()).toEqual({ clicks: 60_000 });
+  expect((await current()).outcome).toMatchObject({ rows: 60_000, rejected: 0 });
+}, 90_000);
