@@ -4,7 +4,7 @@ import Papa from 'papaparse';
 export type CellRow = {
   line: number;
   cells: string[];
-  raw?: string;
+  raw?: string | undefined;
   /** it was too long to be kept: only its beginning is in `raw` */
   isCut?: boolean;
 };
@@ -33,8 +33,7 @@ export async function* splitRows(
   function drain(atEnd: boolean): CellRow[] {
     const rows: CellRow[] = [];
     const enter = (cells: string[], raw: string | undefined, lines: number) => {
-      if (cells.length > 1 || cells[0]!.trim() !== '')
-        rows.push({ line, cells, ...(raw !== undefined && { raw }) });
+      if (cells.length > 1 || cells[0]!.trim() !== '') rows.push({ line, cells, raw, isCut: false });
       line += lines;
     };
     for (;;) {

@@ -89,9 +89,13 @@ export async function* decodeText(
   yield unifyLineEnds(heldBack + decoder.decode());
 }
 
+/** Looks at four bytes at once. */
 function isAscii(bytes: Uint8Array): boolean {
-  for (let i = 0; i < bytes.length; i++) if (bytes[i]! > 127) return false;
-  return true;
+  const start = Math.min(bytes.length, (4 - (bytes.byteOffset % 4)) % 4);
+  const fours = new Uint32Array(bytes.buffer, bytes.byteOffset + start, (bytes.length - start) >> 2);
+  for (let i = 0; i < fours.length; i++) if ((fours[i]! & 0x80808080) !== 0) return false;
+  const isPlain = (byte: number) => byte < 128;
+  return bytes.subarray(0, start).every(isPlain) && bytes.subarray(start + 4 * fours.length).every(isPlain);
 }
 
 function unifyLineEnds(text: string): string {

@@ -27,7 +27,7 @@ export type OpenSource =
   | { form: 'bytes'; again: boolean; open: () => AsyncIterable<Uint8Array> }
   | { form: 'rows'; again: boolean; open: () => AsyncIterable<readonly (readonly Cell[])[]> };
 
-const CHUNK = 256 * 1024;
+const CHUNK = 128 * 1024;
 
 export function toOpenSource(source: ReportSource): OpenSource {
   if (source instanceof Uint8Array) return { form: 'bytes', again: true, open: () => inChunks(source) };

@@ -87,8 +87,12 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
   };
 }
 
+const [EQUALS, APOSTROPHE] = [61, 39];
+
 /** What keeps a text from being counted with in a spreadsheet: ="…", or an apostrophe before what starts a formula. */
 function unwrapped(cell: string): string {
+  const first = cell.charCodeAt(0);
+  if (first !== EQUALS && first !== APOSTROPHE) return cell; // most cells
   if (cell.startsWith("'") && /^'[=+\-@]/.test(cell)) return cell.slice(1);
   return cell.startsWith('="') && cell.endsWith('"') && cell.length > 3 ? cell.slice(2, -1).trim() : cell;
 }
