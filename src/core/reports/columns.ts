@@ -1,6 +1,6 @@
 import { agreeOnCurrency, currencyIn } from './currency';
 import type { ColumnEvidence } from './evidence';
-import { roleOfHeader, type HeaderMeaning } from './headers';
+import { isKnown, roleOfHeader, type HeaderMeaning } from './headers';
 import { decimalMarksOf, type ReadMark } from './marks';
 import {
   MONEY_ROLES,
@@ -87,7 +87,7 @@ function nameColumn(
 /** What the header says; where it says nothing, what the cells are without doubt. */
 function meaningOf(header: string, { filled, looked, days, numbers }: ColumnEvidence): HeaderMeaning {
   const meaning = roleOfHeader(header);
-  if (meaning.role !== null || meaning.because !== 'not a name that is known') return meaning;
+  if (isKnown(meaning)) return meaning;
   const areDays = filled >= 3 && days === looked && numbers < looked;
   return areDays ? { role: 'day', because: 'holds days', plainness: 0.1 } : meaning;
 }

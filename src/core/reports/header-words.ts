@@ -151,11 +151,14 @@ export const LEFT_OUT = table<{ because: string }>([
   },
 ]);
 
+/** A name as its words, each whole or, with `*`, part of one. */
+export type Name = readonly string[];
+
 function table<Entry>(
   rows: readonly (Entry & { words: string })[],
-): readonly (Entry & { words: readonly string[] })[] {
-  return rows.map((row) => ({
-    ...row,
-    words: row.words.split(',').map((word) => word.trim().replace(/\s+/g, ' ')),
+): readonly (Entry & { names: readonly Name[] })[] {
+  return rows.map(({ words, ...entry }) => ({
+    ...(entry as unknown as Entry),
+    names: words.split(',').map((name) => name.trim().split(/\s+/)),
   }));
 }

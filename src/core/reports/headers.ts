@@ -1,5 +1,5 @@
 import { normalise } from '../text';
-import { LEFT_OUT, ROLE_WORDS } from './header-words';
+import { LEFT_OUT, ROLE_WORDS, type Name } from './header-words';
 import type { ColumnRole } from './reading';
 
 export type HeaderMeaning = {
@@ -20,25 +20,29 @@ export function roleOfHeader(header: string): HeaderMeaning {
   if (header.length > LONGEST_HEADER) return UNKNOWN;
   const bare = header.replace(/[([](?!.*\b(?:low|high)\b).*?[)\]]/gi, ' ');
   const words = plainWords(bare);
+  if (words.length === 0) return UNKNOWN;
   const isRatio = plainWords(header).some((word) => RATIO_NAMES.has(word));
-  const named = ROLE_WORDS.find((entry) => entry.words.some((name) => isWhole(name, words)));
+  const named = ROLE_WORDS.find(({ names }) =>
+    names.some((name) => name.length === words.length && standsIn(name, words)),
+  );
   if (named && (!isRatio || named.role === 'bid'))
     return { role: named.role, because: 'named so', plainness: 1 };
-  const reason = LEFT_OUT.find((entry) => entry.words.some((name) => standsIn(name, words)));
+  const reason = LEFT_OUT.find(({ names }) => names.some((name) => standsIn(name, words)));
   if (reason) return leftOut(reason.because);
   if (/[%/ø]/i.test(bare) || isRatio) return leftOut(LEFT_OUT[0]!.because);
-  for (const { role, words: names } of ROLE_WORDS) {
-    const found = names.filter((name) => standsIn(name, words));
-    if (found.length === 0) continue;
-    const longest = Math.max(...found.map((name) => name.split(' ').length));
-    return { role, because: 'named so', plainness: longest / (words.length + 1) };
+  for (const { role, names } of ROLE_WORDS) {
+    const longest = names.reduce(
+      (most, name) => (standsIn(name, words) ? Math.max(most, name.length) : most),
+      0,
+    );
+    if (longest > 0) return { role, because: 'named so', plainness: longest / (words.length + 1) };
   }
   return UNKNOWN;
 }
 
-/** Whether a header names a report's column at all, be it one that is left out. */
-export function isKnownHeader(header: string): boolean {
-  return roleOfHeader(header) !== UNKNOWN;
+/** Whether a meaning is one at all: the header names a report's column, be it one that is left out. */
+export function isKnown(meaning: HeaderMeaning): boolean {
+  return meaning !== UNKNOWN;
 }
 
 const RATIO_NAMES = new Set(['acos', 'roas', 'ctr', 'cpc', 'cpa', 'cvr', 'tacos']);
@@ -57,16 +61,15 @@ function plainWords(header: string): string[] {
 }
 
 /** Whether the words of a name stand next to each other in a header. */
-function standsIn(name: string, words: readonly string[]): boolean {
-  const parts = name.split(' ');
-  return words.some((_, at) => parts.every((part, i) => isWord(part, words[at + i] ?? '')));
+function standsIn(name: Name, words: readonly string[]): boolean {
+  for (let at = 0; at + name.length <= words.length; at++)
+    if (name.every((part, i) => isWord(part, words[at + i]!))) return true;
+  return false;
 }
 
-function isWhole(name: string, words: readonly string[]): boolean {
-  return name.split(' ').length === words.length && standsIn(name, words);
-}
+const STAR = 42;
 
 function isWord(part: string, word: string): boolean {
-  if (part.startsWith('*')) return word.endsWith(part.slice(1));
+  if (part.charCodeAt(0) === STAR) return word.endsWith(part.slice(1));
   return part.endsWith('*') ? word.startsWith(part.slice(0, -1)) : word === part;
 }

@@ -1,4 +1,4 @@
-import { isKnownHeader, roleOfHeader } from './headers';
+import { isKnown, roleOfHeader } from './headers';
 import { splitRows, type CellRow } from './delimited';
 import type { ReadDecisions } from './reading';
 
@@ -64,8 +64,9 @@ function countKnown(cells: readonly string[]): number {
   const roles = new Set<string>();
   let sum = 0;
   for (const cell of cells.slice(0, MOST_COLUMNS)) {
-    if (/^\s*[\d.,]+\s*$/.test(cell) || !isKnownHeader(cell)) continue;
-    const { role, plainness } = roleOfHeader(cell);
+    const meaning = /^[\s\d.,]*$/.test(cell) ? undefined : roleOfHeader(cell);
+    if (!meaning || !isKnown(meaning)) continue;
+    const { role, plainness } = meaning;
     if (role === null) sum += 0.1;
     else if (!roles.has(role)) sum += (role === 'search term' ? 1 : 0.5) + 0.5 * plainness;
     if (role !== null) roles.add(role);
