@@ -27,6 +27,8 @@ export type Understanding = {
   /** whether days were written so that the order matters */
   isOrdered: boolean;
   currency: string | null;
+  /** what a figure of a money column is in: 1, or a part of it (cents, micro-units) */
+  units: Partial<Record<NumberRole, number>>;
   /** of a file without days */
   period: Period | undefined;
   /** days read so far, by cell: a report repeats few days many times */
@@ -61,6 +63,7 @@ export function understandColumns(
   return {
     ...{ kind, columns, at, marks, dayOrder, isOrdered, questions },
     currency: currencyOf(headers, columns, evidence),
+    units: unitsOf(headers, columns),
     period: decisions.period,
     knownDays: new Map(),
   };
@@ -196,6 +199,20 @@ function currencyOf(
   // A code says more than a mark that several share.
   const precise = [...votes.keys()].find((other) => other.length === 3 && agreeOnCurrency(other, most[0]));
   return precise ?? most[0];
+}
+
+/** Money may be written in cents or in micro-units; the header says so. */
+function unitsOf(headers: readonly string[], columns: ReadColumn[]): Understanding['units'] {
+  const units: Understanding['units'] = {};
+  for (const column of columns) {
+    if (!isNumberRole(column.role) || !MONEY_ROLES.includes(column.role)) continue;
+    const header = headers[column.index] ?? '';
+    if (/\bmicros?\b|micro-?units?\b|_micros\b/i.test(header)) units[column.role] = 1e-6;
+    else if (/\bcents?\b|\bpence\b|_cents\b/i.test(header)) units[column.role] = 0.01;
+    else continue;
+    column.because += units[column.role] === 0.01 ? ', in cents' : ', in micro-units';
+  }
+  return units;
 }
 
 export function isNumberRole(role: ColumnRole | null): role is NumberRole {

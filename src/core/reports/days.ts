@@ -22,8 +22,9 @@ const MONTHS = [
  */
 export function dayOrderEvidence(cell: string): DayOrder | 'either' | undefined {
   const parts = inFigures(cell);
-  if (!parts || parts.mark === '.') return parts ? 'day first' : undefined;
+  if (!parts) return undefined;
   if (parts.first > 12) return parts.second > 12 ? undefined : 'day first';
+  if (parts.mark === '.') return parts.second > 12 ? 'month first' : undefined; // with points the day is first by habit
   return parts.second > 12 ? 'month first' : parts.first === parts.second ? undefined : 'either';
 }
 

@@ -52,12 +52,23 @@ function countOddBytes(head: Uint8Array) {
   return { even, odd, control };
 }
 
-function isUtf8(head: Uint8Array): boolean {
+/**
+ * Whether bytes are UTF-8, as a whole or but for a few faults: text of another encoding hardly ever holds a character
+ * that takes two bytes or more, and a fault with almost every other letter.
+ */
+function isUtf8(bytes: Uint8Array): boolean {
   try {
-    new TextDecoder('utf-8', { fatal: true }).decode(head, { stream: true }); // a cut last character is fine
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes, { stream: true }); // a cut last character is fine
     return true;
   } catch {
-    return false;
+    const text = new TextDecoder('utf-8').decode(bytes, { stream: true });
+    let [whole, faults] = [0, 0];
+    for (let i = 0; i < text.length; i++) {
+      const char = text.charCodeAt(i);
+      if (char === 0xfffd) faults += 1;
+      else if (char > 127) whole += 1;
+    }
+    return whole > 2 * faults;
   }
 }
 

@@ -10,6 +10,9 @@ export const SEPARATORS = [',', '\t', ';', '|'] as const;
 /** A table of more columns is no report. */
 export const MOST_COLUMNS = 1_000;
 
+/** A line that names the search term plainly is a header, or one that names two other things. */
+const LEAST_KNOWN = 1.5;
+
 /** Lines above the header that a report may carry. */
 const LONGEST_PREAMBLE = 30;
 
@@ -50,7 +53,7 @@ export function findHeader(
   rows.slice(0, line === undefined ? LONGEST_PREAMBLE + 1 : undefined).forEach((row, at) => {
     if (line !== undefined && row.line !== line) return;
     const known = line === undefined ? countKnown(row.cells) : countKnown(row.cells) + row.cells.length;
-    if ((known >= 2 || line !== undefined) && known > (best?.known ?? 0)) best = { at, known };
+    if ((known >= LEAST_KNOWN || line !== undefined) && known > (best?.known ?? 0)) best = { at, known };
   });
   if (!best) return undefined;
   return { header: rows[best.at]!, above: rows.slice(0, best.at), known: best.known };

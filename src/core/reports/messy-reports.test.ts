@@ -246,6 +246,66 @@ describe('bytes', () => {
   });
 });
 
+describe('more habits', () => {
+  test.each([
+    ['Broad match', 'broad'],
+    ['weitgehend passend', 'broad'],
+    ['passende Wortgruppe', 'phrase'],
+    ['genau passend', 'exact'],
+    ['Requête large', 'broad'],
+    ['Concordancia de frase', 'phrase'],
+    ['automatic', 'automatic'],
+  ])('the match type %s is %s', async (cell, match) => {
+    const { all } = await read(`Search term;Day;Keyword;Match type\nx;2026-10-01;bee;${cell}\n`);
+    expect(all[0]!.match).toBe(match);
+  });
+
+  test('blank rows of separators are passed over, and a separator at the end of the header names no column', async () => {
+    const reading = await read('Search term;Day;Clicks;\nhive;2026-10-01;2\n;;;\n ; ; \nbee;2026-10-02;3;\n');
+    expect(reading).toMatchObject({ rows: 2, rejected: [], sums: { clicks: 5 } });
+  });
+
+  test('money in cents or micro-units is what it is', async () => {
+    const micros = await read('Search term,Day,Cost (micros),Value in cents\nx,2026-10-01,1250000,305\n');
+    expect(micros.sums).toMatchObject({ costMicros: 1_250_000, valueMicros: 3_050_000 });
+    expect(micros.columns[2]!.because).toContain('in micro-units');
+  });
+
+  test('UTF-8 with a broken byte stays UTF-8, and only the broken row is refused', async () => {
+    const text =
+      'Search term,Day,Clicks\nKönigin für Bienen,2026-10-01,1\nbro#ken,2026-10-02,2\nGröße,2026-10-03,3\n';
+    const bytes = Buffer.from(text);
+    bytes[bytes.indexOf('#')] = 0xe4;
+    const reading = await read(Uint8Array.from(bytes));
+    expect(reading).toMatchObject({
+      encoding: 'utf-8',
+      rows: 2,
+      rejected: [{ line: 3, category: 'not text' }],
+    });
+    expect(reading.all[0]!.term).toBe('Königin für Bienen');
+  });
+
+  test('days with points can be of the other order', async () => {
+    expect((await read('Search term;Day\na;10.31.2026\nb;10.05.2026\n')).days).toEqual({
+      from: '2026-10-05',
+      to: '2026-10-31',
+    });
+  });
+
+  test.each([
+    ['<html><body><table><tr><td>Search term</td><td>Clicks</td></tr></table>'],
+    ['[{"search term": "hive", "clicks": 1}]'],
+    ['{"rows": [1]}'],
+    ['<?xml version="1.0"?><report/>'],
+  ])('%s is no table', async (text) => {
+    expect((await read(text)).error?.category).toBe('not a table');
+  });
+
+  test('a list of search terms without figures is read', async () => {
+    expect(await read('Search term\nbee hive\nsmoker\n')).toMatchObject({ rows: 2, error: null });
+  });
+});
+
 describe('kinds', () => {
   test('keyword ideas', async () => {
     const ideas: unknown[] = [];

@@ -24,7 +24,10 @@ export async function openTable(
   decisions: ReadDecisions,
 ): Promise<Table | { error: FileError; encoding: string | null }> {
   const table = await (source.form === 'bytes' ? openText(source, decisions) : openRows(source, decisions));
-  if ('error' in table || table.header.cells.length <= MOST_COLUMNS) return table;
+  if ('error' in table) return table;
+  const { cells } = table.header;
+  while (cells.length > 1 && cells.at(-1)!.trim() === '') cells.pop(); // lines that end with a separator
+  if (cells.length <= MOST_COLUMNS) return table;
   const message = `The header holds ${table.header.cells.length.toLocaleString('en')} columns; up to ${MOST_COLUMNS.toLocaleString('en')} are read. This is no report.`;
   return { error: { category: 'not a table', message }, encoding: table.encoding() };
 }
@@ -50,6 +53,13 @@ async function openText(
   let text = '';
   for await (const part of decode(chunksFrom([head], undefined))) text += part;
   if (text.trim() === '') return failed('empty', 'The file holds no text.', encoding);
+  const other = OTHER_TEXT.find(({ pattern }) => pattern.test(text.slice(0, 500)));
+  if (other)
+    return failed(
+      'not a table',
+      `This is ${other.what}, not a table. Give a CSV, TSV or XLSX file.`,
+      encoding,
+    );
   const layout = await findLayout(text, decisions);
   if (!layout) return failed('no header', NO_HEADER, encoding);
   const width = layout.header.cells.length;
@@ -67,6 +77,13 @@ async function openText(
     },
   };
 }
+
+/** Text that is no table, by how it begins. */
+const OTHER_TEXT = [
+  { pattern: /^\s*<(!doctype|html|table|head|body|\?xml)/i, what: 'a web page or XML' },
+  { pattern: /^\s*(\{|\[\s*[[{])\s*["\]}]/, what: 'JSON' },
+  { pattern: /^\{\\rtf/, what: 'a text document' },
+];
 
 const NO_HEADER =
   'No line names columns that are known (search term, clicks, cost …). Add a header line to the file, or say which line it is.';

@@ -123,6 +123,7 @@ async function readRows(
   };
   for await (const sources of rows) {
     for (const source of sources) {
+      if (isBlank(source)) continue; // of a sheet that was saved with its empty rows
       const outcome = readRow(source, reader);
       if ('row' in outcome) {
         enter(reading, outcome.row);
@@ -143,6 +144,10 @@ async function readRows(
     const sum = reading.sums[name];
     if (sum !== null) reading.sums[name] = Math.round(sum * 1e6) / 1e6; // decimals of the source, not of addition
   }
+}
+
+function isBlank({ cells, isCut }: CellRow): boolean {
+  return !isCut && cells.every((cell) => cell === '' || cell.trim() === '');
 }
 
 function openBatches(how: Understanding, options: ReadOptions) {

@@ -75,7 +75,7 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
     number,
     micros(role) {
       const value = number(role);
-      return value === null ? null : Math.round(value * 1e6);
+      return value === null ? null : Math.round(value * (how.units[role] ?? 1) * 1e6);
     },
     day(role) {
       const cell = text(role);

@@ -2,7 +2,7 @@ import type { ReportMatch } from '../reading';
 
 const MATCH_WORDS: readonly { match: ReportMatch; pattern: RegExp }[] = [
   { match: 'exact', pattern: /exact|genau/ },
-  { match: 'phrase', pattern: /phrase|wortgruppe|passend|expression|frase|woordgroep|zinsdeel/ },
+  { match: 'phrase', pattern: /phrase|wortgruppe|expression|frase|woordgroep|zinsdeel/ },
   { match: 'broad', pattern: /broad|weitgehend|large|amplia|breed/ },
   { match: 'automatic', pattern: /auto|dynami/ },
 ];
