@@ -1,9 +1,10 @@
+import { viewIntake } from '@/server/use-cases/take-in';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Change, Place } from '@/core';
 import { draftChanges, removeFromTray, type Wanted } from '@/server/use-cases/draft-changes';
 import { checkGate } from '@/server/use-cases/check-gate';
-import { fetchReport, moveClock } from '@/server/use-cases/fetch-report';
+import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-cases/fetch-report';
 import { keepTerm, letTermGo } from '@/server/use-cases/keep-term';
 import { sendAgain, sendTray } from '@/server/use-cases/send-tray';
 import { undoSent, viewLedger } from '@/server/use-cases/view-ledger';
@@ -304,6 +305,21 @@ test('after a week the ledger tells what it cost before, what since, and what sl
   expect(line!.change!.since!.slips).toEqual([
     expect.objectContaining({ text: 'bee hive movie', adGroup: 'Weekend', campaign: 'Courses' }),
   ]);
+});
+
+test('the newest report is fetched each day for the accounts that want it', async () => {
+  const files = async () => (await viewIntake(world.deps, world.slug)).files;
+  await moveClock(world.deps, world.slug, 1);
+  const before = (await files()).length;
+  await fetchDaily(world.deps);
+  expect(await files()).toHaveLength(before);
+  await setDailyFetch(world.deps, world.slug, true);
+  await fetchDaily(world.deps);
+  await world.work();
+  expect((await files())[0]).toMatchObject({ source: 'platform', state: 'loaded' });
+  await world.stopPlatform();
+  await expect(fetchDaily(world.deps)).rejects.toThrow('could not be fetched');
+  await world.startPlatform();
 });
 
 test('a cell of the lists says what hanging would stop, and what taking down would open', async () => {

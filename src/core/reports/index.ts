@@ -1,9 +1,9 @@
 export { nothingRead, readReport } from './read-report';
-export { ENCODINGS } from './encoding';
-export { agreeOnCurrency } from './currency';
-export { splitLine } from './delimited';
-export { SEPARATORS } from './layout';
-export { SourceFault, type Cell, type ReportSource } from './source';
+export { ENCODINGS } from './table/encoding';
+export { agreeOnCurrency } from './cells/currency';
+export { splitLine } from './table/delimited';
+export { SEPARATORS } from './table/layout';
+export { SourceFault, type Cell, type ReportSource } from './table/source';
 export {
   REPORT_KINDS,
   ROLES_OF_KIND,

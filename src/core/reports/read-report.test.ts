@@ -1,21 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { readReport } from './read-report';
-import type { Reading, ReadOptions, ReportRow } from './reading';
-import { writeCsv } from './write-csv';
+import { read } from './testing';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-
-async function read(
-  source: string | Uint8Array,
-  options: ReadOptions = {},
-): Promise<Reading & { all: ReportRow[] }> {
-  const all: ReportRow[] = [];
-  const reading = await readReport(typeof source === 'string' ? bytes(source) : source, {
-    ...options,
-    onRows: (rows) => void all.push(...rows),
-  });
-  return { ...reading, all };
-}
 
 const PLAIN = `Search term,Campaign,Ad group,Keyword,Match type,Day,Impressions,Clicks,Cost,Conversions,Value
 bee hive kit,Hives,Starter,bee hive,broad,2026-10-01,100,10,12.50,1,89.00
@@ -317,17 +304,4 @@ test('a report without a keyword column says nothing of targeting', async () => 
     keyword: null,
     match: null,
   });
-});
-
-test('an exported cell never starts a formula', () => {
-  expect(
-    writeCsv(
-      ['term', 'cost'],
-      [
-        ['=cmd()', -1.5],
-        [' @x', null],
-        ['a,"b"', 2],
-      ],
-    ),
-  ).toBe('\uFEFFterm,cost\r\n\'=cmd(),-1.5\r\n\' @x,\r\n"a,""b""",2\r\n');
 });

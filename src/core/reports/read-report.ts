@@ -1,10 +1,10 @@
 import { FIGURE_NAMES, addFigures, noFigures } from '../figures';
-import { understandColumns, type Understanding } from './columns';
-import { spanOfDays } from './days';
-import type { CellRow } from './delimited';
-import { createEvidence, gather } from './evidence';
-import { openTable, type Table } from './open-table';
-import { SourceFault, toOpenSource, type ReportSource } from './source';
+import { understandColumns, type Understanding } from './columns/understand-columns';
+import { spanOfDays } from './cells/days';
+import type { CellRow } from './table/delimited';
+import { createEvidence, gather } from './columns/evidence';
+import { openTable, type Table } from './table/open-table';
+import { SourceFault, toOpenSource, type ReportSource } from './table/source';
 import type {
   AnyRow,
   ElementRow,
@@ -16,7 +16,7 @@ import type {
   RejectedRow,
   ReportRow,
 } from './reading';
-import { createCells } from './rows/cells';
+import { createCells } from './rows/row-cells';
 import { readRow, type RowReader } from './rows/read-row';
 
 const SAMPLE_ROWS = 2_000;

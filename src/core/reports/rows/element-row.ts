@@ -1,6 +1,6 @@
-import { isMissing } from '../numbers';
+import { isMissing } from '../cells/numbers';
 import type { ElementRow, ElementStatus } from '../reading';
-import { checkText, Refused, type Cells } from './cells';
+import { checkText, Refused, type Cells } from './row-cells';
 import { readMarked, readMatch } from './match-words';
 
 const STATUS_WORDS: readonly { status: ElementStatus; pattern: RegExp }[] = [

@@ -1,6 +1,6 @@
-import { isMissing } from '../numbers';
+import { isMissing } from '../cells/numbers';
 import type { IdeaRow } from '../reading';
-import { checkText, Refused, type Cells } from './cells';
+import { checkText, Refused, type Cells } from './row-cells';
 
 /** One keyword idea. */
 export function readIdeaRow(cells: Cells, line: number): IdeaRow {

@@ -1,8 +1,8 @@
-import type { CellRow } from '../delimited';
-import type { Understanding } from '../columns';
-import { isMissing } from '../numbers';
+import type { CellRow } from '../table/delimited';
+import type { Understanding } from '../columns/understand-columns';
+import { isMissing } from '../cells/numbers';
 import type { AnyRow, RejectedRow } from '../reading';
-import { rawOf, Refused, type Cells, type Outcome } from './cells';
+import { rawOf, Refused, type Cells, type Outcome } from './row-cells';
 import { readElementRow } from './element-row';
 import { readIdeaRow } from './idea-row';
 import { readSearchTermRow } from './search-term-row';

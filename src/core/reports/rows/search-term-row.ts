@@ -1,7 +1,7 @@
-import { isMissing } from '../numbers';
-import type { Understanding } from '../columns';
+import { isMissing } from '../cells/numbers';
+import type { Understanding } from '../columns/understand-columns';
 import type { ReportRow } from '../reading';
-import { checkText, Refused, type Cells } from './cells';
+import { checkText, Refused, type Cells } from './row-cells';
 import { readMatch, readMarked } from './match-words';
 
 /** One row of a search term report. */

@@ -1,6 +1,6 @@
-import { isKnown, roleOfHeader } from './headers';
+import { isKnown, roleOfHeader } from '../columns/headers';
 import { splitRows, type CellRow } from './delimited';
-import type { ReadDecisions } from './reading';
+import type { ReadDecisions } from '../reading';
 
 /** Where the table of a file begins, and what stands above it. */
 export type Layout = { separator: string | null; header: CellRow; above: CellRow[] };

@@ -1,4 +1,4 @@
-import type { FileError } from './reading';
+import type { FileError } from '../reading';
 
 /** The first bytes of files that are no text, and what to do about each. */
 const SIGNATURES: { bytes: number[]; error: FileError }[] = [

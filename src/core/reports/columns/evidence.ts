@@ -1,7 +1,7 @@
-import { currencyIn } from './currency';
-import { dayOrderEvidence, readDay } from './days';
-import { decimalEvidence, isMissing, mayBeNumber } from './numbers';
-import type { DayOrder, DecimalMark } from './reading';
+import { currencyIn } from '../cells/currency';
+import { dayOrderEvidence, readDay } from '../cells/days';
+import { decimalEvidence, isMissing, mayBeNumber } from '../cells/numbers';
+import type { DayOrder, DecimalMark } from '../reading';
 
 /** What the cells of one column have shown so far. */
 export type ColumnEvidence = {

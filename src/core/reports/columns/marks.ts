@@ -7,7 +7,7 @@ import {
   type Question,
   type ReadColumn,
   type ReadDecisions,
-} from './reading';
+} from '../reading';
 
 /** How the numbers of a column are read. */
 export type ReadMark = {

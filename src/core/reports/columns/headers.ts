@@ -1,6 +1,6 @@
-import { normalise } from '../text';
+import { normalise } from '../../text';
 import { LEFT_OUT, ROLE_WORDS, type Name } from './header-words';
-import type { ColumnRole } from './reading';
+import type { ColumnRole } from '../reading';
 
 export type HeaderMeaning = {
   role: ColumnRole | null;

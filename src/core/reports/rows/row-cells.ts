@@ -1,8 +1,8 @@
-import { agreeOnCurrency, currencyIn } from '../currency';
-import type { CellRow } from '../delimited';
-import type { Understanding } from '../columns';
-import { readDay } from '../days';
-import { isMissing, readNumber } from '../numbers';
+import { agreeOnCurrency, currencyIn } from '../cells/currency';
+import type { CellRow } from '../table/delimited';
+import type { Understanding } from '../columns/understand-columns';
+import { readDay } from '../cells/days';
+import { isMissing, readNumber } from '../cells/numbers';
 import {
   MONEY_ROLES,
   WHOLE_ROLES,

@@ -1,4 +1,4 @@
-import { agreeOnCurrency, currencyIn } from './currency';
+import { agreeOnCurrency, currencyIn } from '../cells/currency';
 import type { ColumnEvidence } from './evidence';
 import { isKnown, roleOfHeader, type HeaderMeaning } from './headers';
 import { decimalMarksOf, type ReadMark } from './marks';
@@ -14,7 +14,7 @@ import {
   type ReadColumn,
   type ReadDecisions,
   type ReportKind,
-} from './reading';
+} from '../reading';
 
 /** How the cells of a file are to be read. */
 export type Understanding = {

@@ -1,7 +1,7 @@
 import { splitRows, type CellRow } from './delimited';
 import { decodeText, ENCODINGS, sniffEncoding, type Encoding } from './encoding';
 import { findHeader, findLayout, MOST_COLUMNS, type Layout } from './layout';
-import type { FileError, ReadDecisions } from './reading';
+import type { FileError, ReadDecisions } from '../reading';
 import { cellText, type OpenSource } from './source';
 
 /** A file as a table: its header, what stands above it, and the rows below. */

@@ -1,4 +1,4 @@
-import type { DayOrder, Period } from './reading';
+import type { DayOrder, Period } from '../reading';
 
 /** Month names by their first letters, accents aside: English, German, French, Spanish, Dutch. */
 const MONTHS = [

@@ -1,4 +1,4 @@
-import type { FileError } from './reading';
+import type { FileError } from '../reading';
 
 /** What a source throws when its file can not be read on: the reading ends with this error. */
 export class SourceFault extends Error {

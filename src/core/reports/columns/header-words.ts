@@ -1,4 +1,4 @@
-import type { ColumnRole } from './reading';
+import type { ColumnRole } from '../reading';
 
 /**
  * What columns are called: words in lower case without accents, in English, German, French, Spanish and Dutch. A word

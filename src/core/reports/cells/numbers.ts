@@ -1,5 +1,5 @@
 import { CURRENCY_MARKS } from './currency';
-import type { DecimalMark } from './reading';
+import type { DecimalMark } from '../reading';
 
 const MISSING = new Set(['', '-', '--', '–', '—', 'n/a']);
 const LONGEST_MISSING = 3;
