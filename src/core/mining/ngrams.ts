@@ -1,6 +1,7 @@
-import { addFigures, noFigures, type Figures } from '../figures';
+import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../figures';
 import { normalise } from '../text';
-import { countLevel, type CodedTerms, type RunLevel } from './run-level';
+import { countLevel, sumLevels, type CodedTerms, type RunLevel } from './run-level';
+import { createRunSums, type RunSums } from './run-sums';
 import { codeTexts, type CodedTexts } from './term-table';
 
 export type Ngram = {
@@ -51,29 +52,46 @@ export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWant
   for (const size of [from, to])
     if (![1, 2, 3, 4, 5].includes(size))
       throw new RangeError(`n-gram size must be 1..5; got ${String(size)}`);
+  const values = new Float64Array(terms.length);
+  terms.forEach((term, t) => {
+    values[t] = by === 'costMicros' ? (term.costMicros ?? 0) : spendWithoutReturn(term);
+  });
   const levels: RunLevel[] = [];
-  let found: { length: number; run: number; value: number }[] = [];
+  let found: Found[] = [];
   let least = -Infinity;
   for (let length = 1; length <= to; length++) {
-    const level = countLevel(table, terms, levels, {
-      by,
-      least,
-      isSummed: length >= from || most !== undefined,
-    });
+    const level = countLevel(table, terms, values, levels, least);
     levels.push(level);
     if (length < from) continue;
     for (let run = 0; run < level.size; run++) {
-      const value = level.valueOf(run, by);
-      if (level.sums.termsOf(run) > 0 && value >= least) found.push({ length, run, value });
+      const value = level.values.valueOf(run);
+      if (value >= least && level.values.has(run)) found.push({ length, run, value });
     }
     if (most === undefined || found.length <= most) continue;
     least = most === 0 ? Infinity : nthLargest(found, most);
     found = found.filter(({ value }) => value >= least);
   }
+  const sums = sumAll(table, terms, levels, found);
   return found
-    .map(({ length, run }) => toNgram(table, levels, length, run))
+    .map(({ length, run }, slot) => ({ ngram: textOf(table, levels, length, run), ...sums.of(slot) }))
     .sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0) || (a.ngram < b.ngram ? -1 : 1))
     .slice(0, most);
+}
+
+type Found = { length: number; run: number; value: number };
+
+/** Sums of the runs that were found, by their place among them. */
+function sumAll(
+  table: CodedTexts,
+  terms: CodedTerms,
+  levels: readonly RunLevel[],
+  found: readonly Found[],
+): RunSums {
+  const sums = createRunSums(found.length);
+  const slotsOf = levels.map((level) => new Int32Array(level.size).fill(-1));
+  found.forEach(({ length, run }, slot) => (slotsOf[length - 1]![run] = slot));
+  sumLevels(table, terms, levels, slotsOf, sums);
+  return sums;
 }
 
 function nthLargest(found: readonly { value: number }[], n: number): number {
@@ -81,25 +99,19 @@ function nthLargest(found: readonly { value: number }[], n: number): number {
   return values[values.length - n]!;
 }
 
-function toNgram(
+function textOf(
   { dictionary }: CodedTexts,
   levels: readonly RunLevel[],
   length: number,
   run: number,
-): Ngram {
-  const { sums } = levels[length - 1]!;
+): string {
   const words: string[] = [];
   for (let [at, level] = [run, length - 1]; level >= 0; level--) {
     const { runs } = levels[level]!;
     words.unshift(dictionary.wordOf(runs ? runs.lastOf(at) : at));
     if (runs) at = runs.prefixOf(at);
   }
-  return {
-    ngram: words.join(' '),
-    terms: sums.termsOf(run),
-    withoutReturnMicros: sums.withoutReturnOf(run),
-    ...sums.figuresOf(run),
-  };
+  return words.join(' ');
 }
 
 function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Map<string, Figures> {

@@ -1,50 +1,45 @@
-import { FIGURE_NAMES, spendWithoutReturn, type Figures } from '../figures';
-import { createRunSums, type RunSums, type TermFigures } from './run-sums';
+import type { Figures } from '../figures';
+import type { RunSums } from './run-sums';
+import { createRunValues, type RunValues } from './run-values';
 import { createRunTable, type RunTable } from './runs';
 import type { CodedTexts } from './term-table';
 
 /** Terms of a table with their figures; `term` is an index into it. */
 export type CodedTerms = readonly ({ term: number } & Partial<Figures>)[];
 
-type Measure = 'costMicros' | 'withoutReturnMicros';
-
 /** All runs of one length. */
 export type RunLevel = {
   size: number;
   /** what a run is made of: a run of the level before and a last word; null at the first, where a run is its word */
   runs: RunTable | null;
-  sums: RunSums;
-  valueOf(run: number, by: Measure): number;
+  values: RunValues;
   /** the run that begins at each word of the terms, one term after another; −1 where none does, or none that counts */
   beginsAt: Int32Array;
 };
 
 /**
- * Counts the runs that are one word longer than those of the last level.
- * @param wanted a run of the last level that has less than `least` of `by` is in none; sums only where they are needed
+ * Finds the runs that are one word longer than those of the last level, and their values.
+ * @param values of the terms, in their order
+ * @param least a run of the last level with a smaller value is in none
  */
 export function countLevel(
   table: CodedTexts,
   terms: CodedTerms,
+  values: Float64Array,
   levels: readonly RunLevel[],
-  { by, least, isSummed }: { by: Measure; least: number; isSummed: boolean },
+  least: number,
 ): RunLevel {
   const { starts, wordIds } = table;
   const before = levels.at(-1);
-  const counts = before && whichCount(before, by, least);
+  const counts = before && whichCount(before, least);
   const runs = before ? createRunTable() : null;
-  const sums = createRunSums();
+  const found = createRunValues();
   const beginsAt = new Int32Array(before?.beginsAt.length ?? wordsIn(table, terms)).fill(-1);
-  const figures: TermFigures = {
-    term: 0,
-    values: new Float64Array(FIGURE_NAMES.length),
-    withoutReturnMicros: 0,
-  };
   let offset = 0;
-  for (const term of terms) {
-    const start = starts[term.term]!;
-    const length = starts[term.term + 1]! - start;
-    if (isSummed) read(term, figures);
+  for (let t = 0; t < terms.length; t++) {
+    const { term } = terms[t]!;
+    const start = starts[term]!;
+    const length = starts[term + 1]! - start;
     for (let i = 0; i + levels.length < length; i++) {
       let run = wordIds[start + i]!;
       if (runs) {
@@ -54,20 +49,44 @@ export function countLevel(
         run = runs.intern(first, wordIds[start + i + levels.length]!);
       }
       beginsAt[offset + i] = run;
-      if (isSummed) sums.add(run, figures);
+      found.add(run, term, values[t]!);
     }
     offset += length;
   }
-  return {
-    ...{ size: runs?.size ?? table.dictionary.size, runs, sums, beginsAt },
-    valueOf: (run, measure) => (measure === 'costMicros' ? sums.costOf(run) : sums.withoutReturnOf(run)),
-  };
+  return { size: runs?.size ?? table.dictionary.size, runs, values: found, beginsAt };
 }
 
-function whichCount(level: RunLevel, by: Measure, least: number): Uint8Array {
+/**
+ * Sums the figures of the terms that hold some runs, each term read once.
+ * @param slotsOf for each level, where the sums of a run go, −1 for a run that is not wanted
+ */
+export function sumLevels(
+  { starts }: CodedTexts,
+  terms: CodedTerms,
+  levels: readonly RunLevel[],
+  slotsOf: readonly Int32Array[],
+  sums: RunSums,
+): void {
+  let offset = 0;
+  for (const term of terms) {
+    const end = offset + starts[term.term + 1]! - starts[term.term]!;
+    sums.turnTo(term);
+    for (let l = 0; l < levels.length; l++) {
+      const { beginsAt } = levels[l]!;
+      const slots = slotsOf[l]!;
+      for (let i = offset; i < end; i++) {
+        const run = beginsAt[i]!;
+        if (run >= 0 && slots[run]! >= 0) sums.add(slots[run]!);
+      }
+    }
+    offset = end;
+  }
+}
+
+function whichCount(level: RunLevel, least: number): Uint8Array {
   const counts = new Uint8Array(level.size).fill(1);
   if (least === -Infinity) return counts;
-  for (let run = 0; run < level.size; run++) if (level.valueOf(run, by) < least) counts[run] = 0;
+  for (let run = 0; run < level.size; run++) if (level.values.valueOf(run) < least) counts[run] = 0;
   return counts;
 }
 
@@ -75,14 +94,4 @@ function wordsIn({ starts }: CodedTexts, terms: CodedTerms): number {
   let count = 0;
   for (const { term } of terms) count += starts[term + 1]! - starts[term]!;
   return count;
-}
-
-function read(term: { term: number } & Partial<Figures>, into: TermFigures) {
-  into.term = term.term;
-  into.values[0] = term.impressions ?? NaN;
-  into.values[1] = term.clicks ?? NaN;
-  into.values[2] = term.costMicros ?? NaN;
-  into.values[3] = term.conversions ?? NaN;
-  into.values[4] = term.valueMicros ?? NaN;
-  into.withoutReturnMicros = spendWithoutReturn(term);
 }
