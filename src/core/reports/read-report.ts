@@ -191,7 +191,7 @@ function enter(reading: Reading, row: AnyRow) {
   else if (row.day > days.to) days.to = row.day;
 }
 
-/** A reading of nothing: what is known of a file that could not be read. */
+/** A reading of nothing: what is known of a file that could not be read. @example nothingRead().rows // 0 */
 export function nothingRead(): Reading {
   return {
     kind: 'search terms',

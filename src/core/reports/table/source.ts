@@ -1,6 +1,9 @@
 import type { FileError } from '../reading';
 
-/** What a source throws when its file can not be read on: the reading ends with this error. */
+/**
+ * What a source throws when its file can not be read on: the reading ends with this error.
+ * @example new SourceFault({ category: 'damaged', message: 'It is cut off.' }).message // 'It is cut off.'
+ */
 export class SourceFault extends Error {
   override name = 'SourceFault';
   constructor(readonly error: FileError) {
