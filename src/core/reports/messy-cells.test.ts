@@ -36,6 +36,7 @@ describe('figures', () => {
     [['1.5', '1.2E+05'], 'bad number'],
     [['1.5', '#REF!'], 'bad number'],
     [['1.5', '12 %'], 'bad number'],
+    [['1.5', '12 abc'], 'bad number'],
     [['€1.50', '£2.50', '€3.00'], 'bad number'],
   ])('%j holds a %s', async (cells, category) => {
     const reading = await cost(cells);

@@ -165,6 +165,30 @@ describe('more habits', () => {
     expect((await read(text)).error?.category).toBe('not a table');
   });
 
+  test.each([
+    ['Account total;;;17'],
+    [';;Totals for October;17'],
+    ['Eindtotaal;--;;17'],
+    ['Subtotal: Hives;;;17'],
+    ['Summe gesamt;1.10.–31.10.;;17'],
+    ['Total;17'],
+  ])('%s is a total, and set aside', async (total) => {
+    const reading = await read(`Search term;Day;Campaign;Clicks\nhive;2026-10-01;Hives;17\n${total}\n`);
+    expect(reading).toMatchObject({
+      rows: 1,
+      rejectedCount: 0,
+      rejected: [{ line: 3, category: 'total row' }],
+    });
+  });
+
+  test.each([['total'], ['summe der bienen'], ['Gesamt']])(
+    'the search term %s on a day is no total',
+    async (term) => {
+      const reading = await read(`Search term;Day;Clicks\n${term};2026-10-01;17\n`);
+      expect(reading).toMatchObject({ rows: 1, rejected: [] });
+    },
+  );
+
   test('a list of search terms without figures is read', async () => {
     expect(await read('Search term\nbee hive\nsmoker\n')).toMatchObject({ rows: 2, error: null });
   });

@@ -1,4 +1,4 @@
-import { CURRENCY_MARKS } from './currency';
+import { CURRENCY_MARKS, currencyIn } from './currency';
 import type { DecimalMark } from '../reading';
 
 const MISSING = new Set(['', '-', '--', '–', '—', 'n/a']);
@@ -14,7 +14,9 @@ export function isMissing(cell: string): boolean {
 
 /** A number's own characters: currency marks and codes, spaces and apostrophes that group thousands taken away. */
 function bareNumber(cell: string): string {
-  const text = /[^\d.,\s-]/.test(cell) ? cell.replace(CURRENCY_MARKS, '') : cell;
+  const text = /[^\d.,\s-]/.test(cell)
+    ? cell.replace(CURRENCY_MARKS, (mark) => (currencyIn(mark) === undefined ? mark : ''))
+    : cell;
   return text
     .replace(SPACES, '')
     .replace(/[−–]/g, '-')

@@ -2,7 +2,7 @@ import type { CellRow } from '../table/delimited';
 import type { Understanding } from '../columns/understand-columns';
 import { isMissing } from '../cells/numbers';
 import type { AnyRow, RejectedRow } from '../reading';
-import { rawOf, Refused, type Cells, type Outcome } from './row-cells';
+import { knownDay, rawOf, Refused, type Cells, type Outcome } from './row-cells';
 import { readElementRow } from './element-row';
 import { readIdeaRow } from './idea-row';
 import { readSearchTermRow } from './search-term-row';
@@ -25,7 +25,7 @@ export function readRow(source: CellRow, reader: RowReader): Outcome<AnyRow> {
     rejected: { line, category, reason, raw: rawOf(source, reader.separator) },
   });
   if (source.isCut) return refuse('too long', 'a line of more than 256,000 characters');
-  if (isTotal(cells))
+  if (isTotal(cells, reader.how))
     return refuse('total row', `set aside: “${cells.find((c) => c.trim() !== '')?.trim() ?? ''}”`);
   if (isHeaderAgain(cells, header)) return refuse('total row', 'set aside: the header again');
   const expected = header.length;
@@ -53,24 +53,27 @@ function readOf(source: CellRow, { how, cells }: RowReader): AnyRow {
   }
 }
 
+/** What totals are called; a row that has a day is none, whatever it is called. */
 const TOTAL =
   /^(grand |sub ?|sub-)?(totals?|gesamt(summe|ergebnis|wert)?|insgesamt|zwischensumme|summe|sommes?|suma|totaal|totales)( ?[:(–—-].*)?$/i;
-
-/** A quick look at a cell's first letter: all words for a total begin with g, i, s, t or z. */
-const MAY_BEGIN_TOTAL = new Set([...'gistzGISTZ'].map((letter) => letter.charCodeAt(0)));
-
-function mayBeTotal(cell: string): boolean {
-  const first = cell.charCodeAt(0);
-  return first <= 32 || first > 127 || MAY_BEGIN_TOTAL.has(first);
-}
+/** The same among other words, where the row has no day though the file has them. */
+const TOTAL_AMONG =
+  /(^|[\s-])(sub|eind|zwischen)?(totals?|gesamt\w*|insgesamt|summe|sommes?|suma|totaal|totales)($|[\s:(–—-])/i;
+const LONGEST_LABEL = 60;
 
 /** A row of totals names itself in one cell and holds no other text. */
-function isTotal(cells: readonly string[]): boolean {
-  if (!cells.some(mayBeTotal)) return false;
-  const named = cells.filter((cell) => TOTAL.test(cell.trim()));
-  if (named.length !== 1) return false;
-  const texts = cells.filter((cell) => /\p{L}/u.test(cell.replace(/\b[A-Z]{3}\b/g, '')) && !isMissing(cell));
-  return texts.length === 1;
+function isTotal(cells: readonly string[], how: Understanding): boolean {
+  const at = how.at.day;
+  const day = at === undefined ? undefined : (cells[at] ?? '').trim();
+  if (day !== undefined && !isMissing(day) && knownDay(day, how) !== undefined) return false; // most rows
+  const isNamed = (cell: string) =>
+    cell.length <= LONGEST_LABEL && (day === undefined ? TOTAL : TOTAL_AMONG).test(cell.trim());
+  const label = cells.findIndex(isNamed);
+  if (label < 0) return false;
+  return cells.every(
+    (cell, i) =>
+      i === label || i === at || isMissing(cell) || !/\p{L}/u.test(cell.replace(/\b[A-Z]{3}\b/g, '')),
+  );
 }
 
 /** Files that were put together repeat their header. */

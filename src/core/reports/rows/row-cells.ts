@@ -113,7 +113,8 @@ function checkCurrency(role: string, cell: string, currency: string) {
 
 const MOST_KNOWN_DAYS = 5_000;
 
-function knownDay(cell: string, { knownDays, dayOrder }: Understanding): string | undefined {
+/** The day that a cell names, remembered by the cell. */
+export function knownDay(cell: string, { knownDays, dayOrder }: Understanding): string | undefined {
   if (knownDays.has(cell)) return knownDays.get(cell);
   const day = readDay(cell, dayOrder);
   if (knownDays.size < MOST_KNOWN_DAYS) knownDays.set(cell, day);
