@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import type { Figures, MatchType, Place } from '@/core';
-import type { Few, NegativeInPlace, Touched, Weight } from './common';
+import type { Figures, MatchType, NegativeText, NgramSize, Place, Variant } from '@/core';
+import { MatchSchema, type Few, type NegativeInPlace, type Touched, type Weight } from './common';
 
 export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'already'] as const;
 export type SiftView = (typeof SIFT_VIEWS)[number];
@@ -8,6 +8,9 @@ export const RETURNS = ['any', 'none', 'over'] as const;
 export type Returns = (typeof RETURNS)[number];
 export const SORTS = ['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'term'] as const;
 export type Sort = (typeof SORTS)[number];
+
+/** Runs of how many words can be looked at. */
+export const RUN_SIZES = ['1', '2', '3', '4', '5'] as const;
 
 const whole = (most: number) =>
   v.pipe(v.string(), v.regex(/^\d{1,9}$/), v.transform(Number), v.maxValue(most));
@@ -36,13 +39,23 @@ export const WordsQuerySchema = v.object({
   ...filters,
   n: v.optional(
     v.pipe(
-      v.picklist(['1', '2', '3']),
-      v.transform((n) => Number(n) as 1 | 2 | 3),
+      v.picklist(RUN_SIZES),
+      v.transform((n) => Number(n) as NgramSize),
     ),
     '1',
   ),
 });
 export type WordsQuery = v.InferOutput<typeof WordsQuerySchema>;
+
+/** How sure the figures of a term are that it misses the target (rules 7.3). */
+export type Evidence = {
+  /** probability, 0..1 */
+  misses: number;
+  /** conversion rate at which a click pays for itself, 0..1 */
+  breakEvenCvr: number;
+  /** clicks without a conversion after which it is 95 % sure; null if never */
+  settlesAt: number | null;
+};
 
 /** One search term: the sums of those of its rows that belong to the view, and the costliest of them. */
 export type TermLine = Figures & {
@@ -56,6 +69,8 @@ export type TermLine = Figures & {
   /** other ad groups and keywords that served it */
   others: number;
   isProtected: boolean;
+  /** null where there is no target, or a figure is unknown */
+  evidence: Evidence | null;
 };
 
 export type TermsPage = {
@@ -132,4 +147,25 @@ export type ChoiceAnswer = {
   choices: MatchChoice[];
   /** the choice that stops the fewest terms and touches nothing */
   smallestSafe: { match: MatchType; place: Place } | null;
+};
+
+export const VariantsQuerySchema = v.pipe(
+  v.object({
+    text: v.pipe(v.string(), v.minLength(1), v.maxLength(200)),
+    match: MatchSchema,
+    kind: v.picklist(['account', 'campaign', 'adGroup', 'list']),
+    id: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(80))), null),
+    days: filters.days,
+  }),
+  v.check(
+    ({ kind, id }) => (kind === 'account') === (id === null),
+    'A place other than the account has an id.',
+  ),
+);
+
+/** Other forms of a negative that occur and would still pass at its place, costliest first. */
+export type VariantsAnswer = {
+  negative: NegativeText;
+  place: Place;
+  offers: { text: string; how: Variant['how']; weight: Weight }[];
 };

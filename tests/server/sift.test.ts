@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { stops } from '@/core';
 import { TermsQuerySchema, WordsQuerySchema, type TermLine } from '@/contracts/sift';
 import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
+import { offerVariants } from '@/server/use-cases/offer-variants';
 import { listTerms, listWords } from '@/server/use-cases/sift-terms';
 import { weighChoice } from '@/server/use-cases/weigh-choice';
 import { makeWorld, type World } from '../support/world';
@@ -154,5 +155,41 @@ describe('what is in hand', () => {
     });
     const code = await lineOf('LK-2041');
     expect((await weighChoice(world.deps, world.slug, { term: code.id, positions: [] })).choices).toEqual([]);
+  });
+});
+
+describe('evidence', () => {
+  test('is read against the whole account, and undefined without clicks or target', async () => {
+    const line = await lineOf('bee hive movie');
+    expect(line.evidence!.misses).toBeGreaterThan(0);
+    expect(line.evidence!.misses).toBeLessThanOrEqual(1);
+    expect(line.evidence!.breakEvenCvr).toBeCloseTo(line.costMicros! / line.clicks! / 18_000_000, 6);
+    await world.db('account').update({ target_micros: null });
+    expect((await lineOf('bee hive movie')).evidence).toBeNull();
+    await world.db('account').update({ target_micros: 18_000_000 });
+  });
+});
+
+describe('variants', () => {
+  test('that occur are offered with what they would stop beyond the negative, at its place', async () => {
+    const day = (await world.db('term_day').max('day as day').first())!.day as string;
+    const rows = ['bee movies', 'hive movei poster', 'movie hive'].map(
+      (term, i) => `${term},Hives,Starter,bee hive,broad,${day},9,3,${i + 1}.00,0`,
+    );
+    await world.load(
+      `Search term,Campaign,Ad group,Keyword,Match type,Day,Impr.,Clicks,Cost,Conversions\n${rows.join('\n')}`,
+    );
+    await world.db('account').update({ lag_days: 0, data_version: world.db.raw('data_version + 1') });
+    const { campaign_id } = await world.db('campaign').where({ name: 'Hives' }).first();
+    const place = { kind: 'campaign' as const, id: String(campaign_id) };
+    const asked = { negative: { text: 'movie', match: 'broad' as const }, place };
+    const { offers } = await offerVariants(world.deps, world.slug, asked);
+    expect(offers.map((o) => [o.text, o.how, o.weight.terms, o.weight.costMicros])).toEqual([
+      ['movei', 'misspelt', 1, 2_000_000],
+      ['movies', 'plural', 1, 1_000_000],
+    ]);
+    const courses = await world.db('campaign').where({ name: 'Courses' }).first();
+    const elsewhere = { ...asked, place: { ...place, id: String(courses.campaign_id) } };
+    expect((await offerVariants(world.deps, world.slug, elsewhere)).offers).toEqual([]);
   });
 });

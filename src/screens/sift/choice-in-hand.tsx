@@ -4,8 +4,10 @@ import { useState } from 'react';
 import type { ChoiceAnswer, TermLine } from '@/contracts/sift';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
+import { sayEvidence } from './meter';
 import { Options } from './options';
 import type { Choice } from './use-choice';
+import { VariantsInHand } from './variants-in-hand';
 import { WhereItRan } from './where-it-ran';
 
 /** The term in hand: what it is, what each choice would do, and the buttons. */
@@ -23,8 +25,18 @@ export function ChoiceInHand({ line, choice }: { line: TermLine | undefined; cho
       title={<span className="break-words">{line.raw}</span>}
       actions={<Buttons line={line} choice={choice} />}
     >
+      {choice.variants && (
+        <VariantsInHand
+          answer={choice.variants}
+          onTake={(offers) => void choice.takeVariants([...offers])}
+          onClose={choice.leaveVariants}
+        />
+      )}
       {error && <p className="text-[13px] text-rust">{error.message}</p>}
       {answer && <WhereItRan answer={answer} />}
+      {line.kind === 'query' && (
+        <p className="text-[13px] text-soft">{sayEvidence(line.evidence, line.clicks)}</p>
+      )}
       {answer && answer.choices.length > 0 && (
         <div
           className={choice.isStale ? 'opacity-70' : ''}

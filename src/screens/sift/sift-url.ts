@@ -1,7 +1,7 @@
 'use client';
 
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import { RETURNS, SIFT_VIEWS, SORTS } from '@/contracts/sift';
+import { RETURNS, RUN_SIZES, SIFT_VIEWS, SORTS } from '@/contracts/sift';
 
 const PARSERS = {
   view: parseAsStringLiteral(SIFT_VIEWS).withDefault('remaining'),
@@ -12,7 +12,7 @@ const PARSERS = {
   text: parseAsString.withDefault(''),
   sort: parseAsStringLiteral(SORTS).withDefault('without'),
   direction: parseAsStringLiteral(['asc', 'desc'] as const).withDefault('desc'),
-  n: parseAsStringLiteral(['1', '2', '3'] as const).withDefault('1'),
+  n: parseAsStringLiteral(RUN_SIZES).withDefault('1'),
   days: parseAsInteger,
 };
 

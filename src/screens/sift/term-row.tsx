@@ -6,10 +6,11 @@ import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { formatConversions, formatCount, formatMoney, formatShare } from '@/ui/format';
 import { Mark } from '@/ui/marks';
+import { Meter } from './meter';
 import { MatchChip } from '@/ui/match-chip';
 
 /** The columns of the table, the same in header and rows. */
-export const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_minmax(0,156px)_44px_62px_40px_56px] gap-x-2 px-3';
+export const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_minmax(0,128px)_44px_62px_40px_34px_56px] gap-x-2 px-3';
 
 const NOTE: Record<Exclude<TermLine['kind'], 'query'>, string> = {
   code: 'a product code: it can be excluded as a product, not stopped by a negative',
@@ -104,6 +105,9 @@ function Cells({
       </div>
       <div role="gridcell" className={`text-right ${returned ? 'font-semibold text-moss' : ''}`}>
         {formatConversions(line.conversions)}
+      </div>
+      <div role="gridcell">
+        <Meter evidence={line.evidence} clicks={line.clicks} />
       </div>
       <div role="gridcell" className="text-right">
         {summary.steersBy === 'CPA' ? formatMoney(cpaMicros) : formatShare(acos)}

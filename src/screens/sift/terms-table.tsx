@@ -89,7 +89,7 @@ export function TermsTable({ lines, total, cursor, choice, url, onCursor, onVisi
       </div>
       <p id="terms-keys" className="sr-only">
         Arrows move, 1 to 9 choose words, m turns the match type, p the place, Enter puts it in the tray, w
-        stops the whole term, o keeps it open, f goes to the filters.
+        stops the whole term, o keeps it open, v stops the variants that are offered, f goes to the filters.
       </p>
     </div>
   );
@@ -118,6 +118,7 @@ function onKey(event: KeyboardEvent, { cursor, choice, move }: KeyActions) {
     Enter: () => void choice.put(),
     w: () => void choice.stopWhole(),
     o: () => void choice.keep(),
+    v: () => void choice.takeVariants(choice.variants?.offers ?? []),
     f: () => document.getElementById('first-filter')?.focus(),
   };
   const action = /^[1-9]$/.test(event.key) ? () => choice.toggle(Number(event.key) - 1) : act[event.key];
@@ -175,7 +176,11 @@ function Header({ url, onSort }: Pick<Props, 'url' | 'onSort'>) {
       >
         {head(term!)}
         <div role="columnheader">served by</div>
-        {figures.map(head)}
+        {figures.slice(0, 3).map(head)}
+        <div role="columnheader" title="How sure the figures are that the term misses the target">
+          sure
+        </div>
+        {figures.slice(3).map(head)}
       </div>
     </div>
   );

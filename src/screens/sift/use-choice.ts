@@ -2,8 +2,8 @@
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { compileGate, type Gate, type MatchType } from '@/core';
-import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermLine } from '@/contracts/sift';
+import { compileGate, type Gate, type MatchType, type NegativeText, type Place } from '@/core';
+import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermLine, VariantsAnswer } from '@/contracts/sift';
 import type { DraftOutcome } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { offerUndo } from '@/screens/frame/undo';
@@ -34,6 +34,10 @@ export type Choice = {
   error: Error | null;
   ofMatch: MatchChoice | undefined;
   atPlace: PlaceChoice | undefined;
+  /** other forms of what was stopped last, which would still pass; null where there is none */
+  variants: VariantsAnswer | null;
+  takeVariants(offers: VariantsAnswer['offers']): Promise<void>;
+  leaveVariants(): void;
   /** what was held back, and waits for a reason or another choice */
   heldBack: Extract<DraftOutcome, { outcome: 'held back' }> | null;
   toggle(position: number): void;
@@ -54,6 +58,7 @@ export function useChoice(line: TermLine | undefined, days: number | null): Choi
   const refresh = useRefresh();
   const [byTerm, setByTerm] = useState<{ id: number; chosen: Chosen }>({ id: -1, chosen: NOTHING });
   const [wanted, setWanted] = useState<WantedPlace>({ kind: 'campaign', listId: null });
+  const [variants, setVariants] = useState<VariantsAnswer | null>(null);
   const [held, setHeld] = useState<{ id: number; outcome: Choice['heldBack'] }>({ id: -1, outcome: null });
 
   const id = line?.id ?? -1;
@@ -91,7 +96,31 @@ export function useChoice(line: TermLine | undefined, days: number | null): Choi
     const change = { kind: 'add negative' as const, ...negative, place: place.place };
     const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${line.raw}”` }]);
     setHeld({ id, outcome: outcome?.outcome === 'held back' ? outcome : null });
-    if (outcome?.outcome === 'drafted') setByTerm({ id: -1, chosen: NOTHING }); // should it come back, it comes back undecided
+    if (outcome?.outcome !== 'drafted') return;
+    setByTerm({ id: -1, chosen: NOTHING }); // should it come back, it comes back undecided
+    await lookForVariants(negative, place.place);
+  }
+
+  /** A failure to look is no failure of what was done. */
+  async function lookForVariants({ text: stopped, match: by }: NegativeText, place: Place) {
+    setVariants(null);
+    const search = new URLSearchParams({ text: stopped, match: by, kind: place.kind });
+    if (place.id !== null) search.set('id', place.id);
+    if (days) search.set('days', String(days));
+    const found = await ask<VariantsAnswer>(api(`sift/variants?${search}`)).catch(() => null);
+    setVariants(found && found.offers.length > 0 ? found : null);
+  }
+
+  async function takeVariants(offers: VariantsAnswer['offers']) {
+    if (!variants) return;
+    const { negative, place } = variants;
+    setVariants(null);
+    await draft(
+      offers.map((offer) => ({
+        change: { kind: 'add negative' as const, text: offer.text, match: negative.match, place },
+        why: `${offer.how} of “${negative.text}”`,
+      })),
+    );
   }
 
   async function setKept(kept: boolean) {
@@ -111,7 +140,8 @@ export function useChoice(line: TermLine | undefined, days: number | null): Choi
   }
 
   return {
-    ...{ chosen, match, text, gate, answer, ofMatch, atPlace },
+    ...{ chosen, match, text, gate, answer, ofMatch, atPlace, variants, takeVariants },
+    leaveVariants: () => setVariants(null),
     isStale: query.isPlaceholderData,
     error: query.error,
     heldBack: held.id === id ? held.outcome : null,

@@ -3,15 +3,18 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
-import type { WordLine, WordsAnswer } from '@/contracts/sift';
+import { RUN_SIZES, type WordLine, type WordsAnswer } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import { formatConversions, formatCount, formatMoney } from '@/ui/format';
 import { toSearch, type SiftUrl } from './sift-url';
 
 const ROW = 38;
-const SIZES = ['1', '2', '3'] as const;
-type Props = { url: SiftUrl; onChoose: (ngram: string) => void; onSize: (n: (typeof SIZES)[number]) => void };
+type Props = {
+  url: SiftUrl;
+  onChoose: (ngram: string) => void;
+  onSize: (n: (typeof RUN_SIZES)[number]) => void;
+};
 
 /** Runs of words ranked by spend without return. Choosing one narrows the terms. */
 export function WordsPanel({ url, onChoose, onSize }: Props) {
@@ -36,15 +39,15 @@ export function WordsPanel({ url, onChoose, onSize }: Props) {
       <div
         role="group"
         aria-label="Runs of how many words"
-        className="flex items-center gap-1.5 border-b border-line px-4 py-2 text-soft"
+        className="flex items-center gap-1 border-b border-line px-4 py-2 text-soft"
       >
         Runs of
-        {SIZES.map((n) => (
+        {RUN_SIZES.map((n) => (
           <button
             key={n}
             type="button"
             aria-pressed={url.n === n}
-            className={`min-h-6 min-w-6 border-b-2 ${url.n === n ? 'border-pine font-semibold text-ink' : 'border-transparent'}`}
+            className={`min-h-6 min-w-[22px] border-b-2 ${url.n === n ? 'border-pine font-semibold text-ink' : 'border-transparent'}`}
             onClick={() => onSize(n)}
           >
             {n}

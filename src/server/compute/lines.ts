@@ -8,9 +8,11 @@ import {
   spendWithoutReturn,
   type Figures,
   type Ngram,
+  type NgramSize,
 } from '@/core';
 import type { SiftView, TermLine, TermsPage, TermsQuery, WordsQuery } from '@/contracts/sift';
 import type { Account } from '../repositories/accounts';
+import { weighEvidence } from './evidence';
 import { addRow, costAt, keyAt, kindAt, termAt } from './window-columns';
 import type { Workbench } from './workbench';
 
@@ -121,7 +123,8 @@ export function sortLines(
 }
 
 /** A line as the screen shows it. */
-export function toTermLine({ snapshot, protectedOwn }: Workbench, line: Line): TermLine {
+export function toTermLine(bench: Workbench, line: Line, target: Target): TermLine {
+  const { snapshot, protectedOwn } = bench;
   const term = termAt(snapshot.terms, line.term);
   const keyword = snapshot.keyword.get(String(snapshot.rows.keywordId[line.costliestRow]!));
   const { impressions, clicks, costMicros, conversions, valueMicros } = line;
@@ -133,12 +136,13 @@ export function toTermLine({ snapshot, protectedOwn }: Workbench, line: Line): T
     servedBy: { keyword: keyword?.text || null, match: keyword?.match ?? 'unknown' },
     others: line.rows - 1,
     isProtected: snapshot.hasConverted.has(term.key) || protectedOwn.some((p) => p.text === term.key),
+    evidence: weighEvidence(snapshot, target, line),
     ...{ impressions, clicks, costMicros, conversions, valueMicros },
   };
 }
 
 /** Runs of n words in the lines, the most spend without return first; product codes are left out (rules 7.5). */
-export function findWords({ snapshot }: Workbench, lines: readonly Line[], n: 1 | 2 | 3): Ngram[] {
+export function findWords({ snapshot }: Workbench, lines: readonly Line[], n: NgramSize): Ngram[] {
   const queries = lines.filter(({ term }) => kindAt(snapshot.terms, term) === 'query');
   return countRuns(snapshot.served.table, queries, { from: n, to: n, by: 'withoutReturnMicros' });
 }

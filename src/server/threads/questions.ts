@@ -1,6 +1,7 @@
 import { checkGate } from '../use-cases/check-gate';
 import type { Deps } from '../use-cases/deps';
 import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
+import { offerVariants } from '../use-cases/offer-variants';
 import { sendTray } from '../use-cases/send-tray';
 import { listTerms, listWords } from '../use-cases/sift-terms';
 import { undoSent, viewLedger } from '../use-cases/view-ledger';
@@ -15,6 +16,7 @@ export const QUESTIONS = {
     listTerms,
     listWords,
     weighChoice,
+    offerVariants,
     viewTray,
     traySheet,
     viewLists,

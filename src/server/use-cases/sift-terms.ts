@@ -27,7 +27,7 @@ export async function listTerms(deps: Deps, slug: string, query: TermsQuery): Pr
     offset: query.offset,
     lines: sortLines(bench, lines, query, account)
       .slice(query.offset, query.offset + query.most)
-      .map((line) => toTermLine(bench, line)),
+      .map((line) => toTermLine(bench, line, account)),
   };
 }
 

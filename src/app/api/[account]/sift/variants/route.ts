@@ -1,0 +1,7 @@
+import { parseQuery, reads } from '@/app/api/_handle/handle';
+import { VariantsQuerySchema } from '@/contracts/sift';
+
+export const GET = reads(({ ask, slug, url }) => {
+  const { text, match, kind, id, days } = parseQuery(url, VariantsQuerySchema);
+  return ask('offerVariants', slug, { negative: { text, match }, place: { kind, id }, days });
+});

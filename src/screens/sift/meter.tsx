@@ -1,0 +1,36 @@
+import type { Evidence } from '@/contracts/sift';
+import { formatCount, plural } from '@/ui/format';
+
+/** Sure enough to act on (rules 7.3). */
+const SETTLED = 0.95;
+
+/** The evidence in words: what is known, and what would settle it. */
+export function sayEvidence(evidence: Evidence | null, clicks: number | null): string {
+  if (!evidence) return 'No evidence: the account has no target, or a figure is unknown.';
+  const { misses, breakEvenCvr, settlesAt } = evidence;
+  const share = `${formatCount(Math.round(misses * 100))} %`;
+  const line = `a click pays at ${(breakEvenCvr * 100).toFixed(1)} % conversions`;
+  if (misses >= SETTLED) return `Misses the target, ${share} sure; ${line}.`;
+  const more = settlesAt === null ? null : settlesAt - (clicks ?? 0);
+  const settled =
+    more !== null && more > 0 ? ` ${plural(more, 'more click')} without a conversion would settle it.` : '';
+  return `${share} sure that it misses the target; ${line}.${settled}`;
+}
+
+/** A bar as long as the evidence is sure, with a tick where it settles. */
+export function Meter({ evidence, clicks }: { evidence: Evidence | null; clicks: number | null }) {
+  if (!evidence) return <span className="text-soft">–</span>;
+  const share = Math.round(evidence.misses * 100);
+  return (
+    <span title={sayEvidence(evidence, clicks)} className="block">
+      <span className="sr-only">{share} %</span>
+      <span aria-hidden className="relative block h-2 w-full border border-line bg-paper">
+        <span
+          className={`absolute inset-y-0 left-0 ${evidence.misses >= SETTLED ? 'bg-rust' : 'bg-timber/60'}`}
+          style={{ width: `${share}%` }}
+        />
+        <span className="absolute inset-y-[-3px] w-px bg-ink" style={{ left: `${SETTLED * 100}%` }} />
+      </span>
+    </span>
+  );
+}
