@@ -1,4 +1,4 @@
-type Column = Uint8Array | Uint16Array | Uint32Array | Float64Array;
+type Column = Uint8Array | Uint16Array | Uint32Array | Int32Array | Float64Array;
 
 /** A longer copy of a typed array, what is beyond its old end 0. */
 export function grown<A extends Column>(array: A, length: number): A {

@@ -27,14 +27,18 @@ export type NegativeIndex = {
  */
 export function createNegativeIndex(negatives: readonly NegativeText[]): NegativeIndex {
   const dictionary = createDictionary();
-  /** Negative n says words[starts[n] .. starts[n + 1]), with match type matches[n]. */
-  const matches: MatchType[] = [];
-  const starts: number[] = [0];
+  let size = 0;
+  /**
+   * Negative n is records[4n .. 4n + 4): the next one under its rarest word, one more than its index (0 at the end); its
+   * match type and length in words (see `shapeOf`); where its words begin in the column; its second rarest word, −1 for
+   * none. Most candidates are told apart by that alone.
+   */
+  let records = new Int32Array(4 << 6);
   let column = new Uint32Array(64);
-  /** Word w was said by uses[w] negatives; the bucket of w is first[w], next[first[w]] …, each one more than the index, 0 at the end. */
+  let columnEnd = 0;
+  /** Word w was said by uses[w] negatives; the first of those filed under w is first[w], one more than its index. */
   const uses: number[] = [];
   const first: number[] = [];
-  const next: number[] = [];
   /** The query in which word w was seen last. */
   let seen = new Uint32Array(64);
   let turn = 0;
@@ -44,45 +48,65 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
 
   function enter({ text, match }: NegativeText): number {
     const count = dictionary.internAll(text);
-    const start = starts.at(-1)!;
-    if (start + count > column.length) column = grown(column, 2 * (start + count));
+    const start = columnEnd;
+    columnEnd += count;
+    if (columnEnd > column.length) column = grown(column, 2 * columnEnd);
     const ids = dictionary.coded.subarray(0, count);
     column.set(ids, start);
-    starts.push(start + count);
     while (uses.length < dictionary.size) {
       uses.push(0);
       first.push(0);
     }
     if (seen.length < dictionary.size) seen = grown(seen, 2 * dictionary.size);
     for (const id of new Set(ids)) uses[id]! += 1;
-    next.push(0);
-    return matches.push(match) - 1;
+    if (4 * size === records.length) records = grown(records, 2 * records.length);
+    records.set([0, shapeOf(match, count), start, -1], 4 * size);
+    return size++;
   }
 
-  function rarestOf(index: number): number {
+  const startOf = (index: number) => records[4 * index + START]!;
+  const lengthOf = (index: number) => records[4 * index + SHAPE]! >> 2;
+
+  /** The rarest word of a negative that is not `but`, or −1. */
+  function rarestOf(index: number, but = -1): number {
     let rarest = -1;
-    for (let i = starts[index]!; i < starts[index + 1]!; i++)
-      if (rarest < 0 || uses[column[i]!]! < uses[rarest]!) rarest = column[i]!;
+    for (let i = startOf(index), end = i + lengthOf(index); i < end; i++) {
+      const word = column[i]!;
+      if (word !== but && (rarest < 0 || uses[word]! < uses[rarest]!)) rarest = word;
+    }
     return rarest;
   }
 
   function file(index: number) {
     const rarest = rarestOf(index);
     if (rarest < 0) return;
-    next[index] = first[rarest]!;
+    records[4 * index] = first[rarest]!;
+    records[4 * index + OTHER] = rarestOf(index, rarest);
     first[rarest] = index + 1;
   }
 
-  function matchesQuery(index: number, query: Int32Array, length: number): boolean {
-    const start = starts[index]!;
-    const end = starts[index + 1]!;
-    const match = matches[index]!;
-    if (match === 'broad') {
-      for (let i = start; i < end; i++) if (seen[column[i]!] !== turn) return false;
+  /** Of a candidate, whose rarest word the query holds. */
+  function matchesQuery(index: number, query: Int32Array, queryLength: number): boolean {
+    const at = 4 * index;
+    const other = records[at + OTHER]!;
+    if (other >= 0 && seen[other] !== turn) return false;
+    const shape = records[at + SHAPE]!;
+    const length = shape >> 2;
+    const start = records[at + START]!;
+    if ((shape & 3) === BROAD) {
+      if (length <= 2) return true; // both of its words are there
+      for (let i = start; i < start + length; i++) if (seen[column[i]!] !== turn) return false;
       return true;
     }
-    if (end - start === 1 && match === 'phrase') return true; // its word is what led here
-    return matchSlice(match, column, start, end, query, 0, length);
+    if ((shape & 3) === PHRASE) {
+      if (length === 1) return true;
+      return (
+        length <= queryLength && matchSlice('phrase', column, start, start + length, query, 0, queryLength)
+      );
+    }
+    return (
+      length === queryLength && matchSlice('exact', column, start, start + length, query, 0, queryLength)
+    );
   }
 
   for (const negative of negatives) enter(negative);
@@ -95,17 +119,17 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
       return index;
     },
     remove(index) {
-      for (let i = starts[index]!; i < starts[index + 1]!; i++) {
+      for (let i = startOf(index), end = i + lengthOf(index); i < end; i++) {
         const word = column[i]!;
-        for (let before = -1, at = first[word]!; at !== 0; before = at - 1, at = next[at - 1]!) {
+        for (let before = -1, at = first[word]!; at !== 0; before = at - 1, at = records[4 * before]!) {
           if (at - 1 !== index) continue;
-          if (before < 0) first[word] = next[index]!;
-          else next[before] = next[index]!;
+          if (before < 0) first[word] = records[4 * index]!;
+          else records[4 * before] = records[4 * index]!;
           return;
         }
       }
     },
-    isWordless: (index) => starts[index] === starts[index + 1],
+    isWordless: (index) => lengthOf(index) === 0,
     matching(query, most = Infinity) {
       const count = dictionary.code(query);
       const ids = dictionary.coded;
@@ -119,7 +143,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
         distinct[known++] = word;
       }
       for (let i = 0; i < known; i++) {
-        for (let at = first[distinct[i]!]!; at !== 0; at = next[at - 1]!) {
+        for (let at = first[distinct[i]!]!; at !== 0; at = records[4 * (at - 1)]!) {
           if (!matchesQuery(at - 1, ids, count)) continue;
           if (matching === found.length) found = grown(found, 2 * matching);
           found[matching++] = at - 1;
@@ -129,6 +153,14 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
       return ascending(found, matching);
     },
   };
+}
+
+const [SHAPE, START, OTHER] = [1, 2, 3];
+const [BROAD, PHRASE, EXACT] = [0, 1, 2];
+
+/** Match type in the lowest two bits, length in words above. */
+function shapeOf(match: MatchType, length: number): number {
+  return (length << 2) | (match === 'broad' ? BROAD : match === 'phrase' ? PHRASE : EXACT);
 }
 
 const MANY = 40;
