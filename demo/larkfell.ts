@@ -52,11 +52,11 @@ export function makeLarkfell(scale = 1): SeedRequest[] {
 
 /** What Gate Post itself knows of the two accounts: how they steer, and their product codes. */
 export const ACCOUNT_SETTINGS = {
-  'larkfell-web': { steersBy: 'CPA', targetMicros: 18_000_000, targetAcos: null, productCodePattern: null },
+  'larkfell-web': { steersBy: 'CPA', targetMicros: 26_000_000, targetAcos: null, productCodePattern: null },
   'larkfell-market': {
     steersBy: 'ACoS',
     targetMicros: null,
-    targetAcos: 0.24,
+    targetAcos: 0.3,
     productCodePattern: '[A-Z]{2}-\\d{4}-[A-Z]',
   },
 } as const;

@@ -283,3 +283,15 @@ test('another person is chosen in the strip, and stands beside what they do', as
   await page.goto(`${ACCOUNT}/ledger`);
   await expect(page.getByRole('row', { name: /Keep “.*tattoo.*” open/ })).toContainText('Ilse Brandow');
 });
+
+test('after a stop the forms that would still pass are offered, and one key takes them', async () => {
+  await page.goto(`${ACCOUNT}/sift?holding=job`);
+  await page.locator('[aria-selected=true]').getByRole('button', { name: 'job', exact: true }).click();
+  await page.getByRole('button', { name: /^account / }).click();
+  await page.locator('#terms').press('Enter');
+  await expect(page.getByRole('region', { name: 'Variants' })).toContainText('jobs');
+  await expectAccessible(page);
+  await page.locator('#terms').press('v');
+  await expect(page.getByRole('region', { name: 'Variants' })).toBeHidden();
+  await expect(page.getByText('Stop “jobs”').first()).toBeVisible();
+});

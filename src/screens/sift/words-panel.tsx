@@ -41,7 +41,7 @@ export function WordsPanel({ url, onChoose, onSize }: Props) {
         aria-label="Runs of how many words"
         className="flex items-center gap-1 border-b border-line px-4 py-2 text-soft"
       >
-        Runs of
+        <span className="mr-1 whitespace-nowrap">Runs of</span>
         {RUN_SIZES.map((n) => (
           <button
             key={n}
@@ -53,7 +53,6 @@ export function WordsPanel({ url, onChoose, onSize }: Props) {
             {n}
           </button>
         ))}
-        {url.n === '1' ? 'word' : 'words'}
       </div>
       <div className="flex justify-between border-b border-line px-4 py-1 text-[12px] text-soft">
         <span>words, terms</span>
