@@ -12,9 +12,17 @@ import { WhereItRan } from './where-it-ran';
 
 /** The term in hand: what it is, what each choice would do, and the buttons. */
 export function ChoiceInHand({ line, choice }: { line: TermLine | undefined; choice: Choice }) {
+  const offered = choice.variants && (
+    <VariantsInHand
+      answer={choice.variants}
+      onTake={(offers) => void choice.takeVariants([...offers])}
+      onClose={choice.leaveVariants}
+    />
+  );
   if (!line) {
     return (
       <InHand>
+        {offered}
         <p className="text-[13px] text-soft">Choose a term to see what stopping it would do.</p>
       </InHand>
     );
@@ -25,13 +33,7 @@ export function ChoiceInHand({ line, choice }: { line: TermLine | undefined; cho
       title={<span className="break-words">{line.raw}</span>}
       actions={<Buttons line={line} choice={choice} />}
     >
-      {choice.variants && (
-        <VariantsInHand
-          answer={choice.variants}
-          onTake={(offers) => void choice.takeVariants([...offers])}
-          onClose={choice.leaveVariants}
-        />
-      )}
+      {offered}
       {error && <p className="text-[13px] text-rust">{error.message}</p>}
       {answer && <WhereItRan answer={answer} />}
       {line.kind === 'query' && (
