@@ -285,13 +285,25 @@ test('another person is chosen in the strip, and stands beside what they do', as
 });
 
 test('after a stop the forms that would still pass are offered, and one key takes them', async () => {
-  await page.goto(`${ACCOUNT}/sift?holding=job`);
-  await page.locator('[aria-selected=true]').getByRole('button', { name: 'job', exact: true }).click();
+  const row = (term: string, clicks: number) =>
+    `${term}\tHives · Starter\tComplete hives\t2026-11-10\t${clicks}\t${clicks}.00\n`;
+  await page.goto(`${ACCOUNT}/intake`);
+  await page.getByRole('button', { name: 'Paste' }).click();
+  await page
+    .getByLabel('Pasted cells')
+    .fill(
+      `Search term\tCampaign\tAd group\tDay\tClicks\tCost\n${row('zebra lamp', 4)}${row('old zebra lamps', 3)}`,
+    );
+  await page.getByRole('button', { name: 'Read these cells' }).click();
+  await page.getByRole('button', { name: 'Load 2 rows' }).click();
+  await expect(page.getByText('Loaded: 2 new rows')).toBeVisible({ timeout: 30_000 });
+  await page.goto(`${ACCOUNT}/sift?holding=zebra+lamp`);
+  await page.locator('[aria-selected=true]').getByRole('button', { name: 'lamp', exact: true }).click();
   await page.getByRole('button', { name: /^account / }).click();
   await page.locator('#terms').press('Enter');
-  await expect(page.getByRole('region', { name: 'Variants' })).toContainText('jobs');
+  await expect(page.getByRole('region', { name: 'Variants' })).toContainText('lamps');
   await expectAccessible(page);
   await page.locator('#terms').press('v');
   await expect(page.getByRole('region', { name: 'Variants' })).toBeHidden();
-  await expect(page.getByText('Stop “jobs”').first()).toBeVisible();
+  await expect(page.getByText('Stop “lamps”').first()).toBeVisible();
 });
