@@ -292,12 +292,12 @@ test('after a stop the forms that would still pass are offered, and one key take
   await page
     .getByLabel('Pasted cells')
     .fill(
-      `Search term\tCampaign\tAd group\tDay\tClicks\tCost\n${row('zebra lamp', 4)}${row('old zebra lamps', 3)}`,
+      `Search term\tCampaign\tAd group\tDay\tClicks\tCost\n${row('okapi lamp', 4)}${row('old okapi lamps', 3)}`,
     );
   await page.getByRole('button', { name: 'Read these cells' }).click();
   await page.getByRole('button', { name: 'Load 2 rows' }).click();
   await expect(page.getByText('Loaded: 2 new rows')).toBeVisible({ timeout: 30_000 });
-  await page.goto(`${ACCOUNT}/sift?holding=zebra+lamp`);
+  await page.goto(`${ACCOUNT}/sift?holding=okapi+lamp`);
   await page.locator('[aria-selected=true]').getByRole('button', { name: 'lamp', exact: true }).click();
   await page.getByRole('button', { name: /^account / }).click();
   await page.locator('#terms').press('Enter');

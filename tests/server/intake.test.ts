@@ -45,6 +45,12 @@ describe('loading a report', () => {
     expect(await world.db('campaign').where({ name: 'Hives' }).count().first()).toEqual({ count: 1 });
   });
 
+  test('elements that a report does not name are called so', async () => {
+    await world.load('Search term,Day,Clicks\nnameless hive,2026-10-01,1\n');
+    expect(await world.db('campaign').where({ name: '(not named)' }).count().first()).toEqual({ count: 1 });
+    expect(await world.db('campaign').where({ name: '' }).count().first()).toEqual({ count: 0 });
+  });
+
   test('sums rows of one key within a file, and replaces those of another file', async () => {
     await world.load(report(row('oak hive'), row('Oak-Hive', { clicks: '2', cost: '1.00' })));
     expect(await facts()).toEqual([

@@ -6,6 +6,9 @@ import type { TermKind } from './facts';
 /** What a report writes in place of a term for spend on queries it does not show. */
 const UNREPORTED = '(unreported)';
 
+/** What stands for a campaign or an ad group of which the report says nothing. */
+const UNNAMED = '(not named)';
+
 /** The key under which a term is stored, and what kind of term it is (see the table `term`). */
 export function keyOfTerm(
   raw: string,
@@ -112,7 +115,9 @@ function createNumbers(isProductCode: (raw: string) => boolean) {
       byRaw.set(raw, local);
       return local;
     },
-    keywordOf({ campaign, adGroup, keyword, match }: ReportRow): number {
+    keywordOf({ keyword, match, ...row }: ReportRow): number {
+      const campaign = row.campaign || UNNAMED;
+      const adGroup = row.adGroup || UNNAMED;
       const element = `${campaign}\u0000${adGroup}\u0000${keyword ?? ''}\u0000${match ?? ''}`;
       let local = byElement.get(element);
       if (local === undefined) {
