@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { readDay } from './days';
+import { readDay, spanOfDays } from './days';
 import { decimalEvidence, readNumber } from './numbers';
 
 test.each<[string, '.' | ',', number | null | string]>([
@@ -61,3 +61,14 @@ test.each([
 ])('the day %j is %j', (cell, day) => {
   expect(readDay(cell, 'day first')).toBe(day);
 });
+
+test.each([
+  ['1 Oct 2026 - 31 Oct 2026', { from: '2026-10-01', to: '2026-10-31' }],
+  ['October 1, 2026 – October 31, 2026', { from: '2026-10-01', to: '2026-10-31' }],
+  ['Zeitraum: 01.10.2026 bis 31.10.2026', { from: '2026-10-01', to: '2026-10-31' }],
+  ['Terms, 2026-10-01 to 2026-10-31', { from: '2026-10-01', to: '2026-10-31' }],
+  ['03/04/2026 - 05/06/2026', null],
+  ['31 Oct 2026 - 1 Oct 2026', null],
+  ['Search terms - all campaigns', null],
+  ['', null],
+])('above a table, %j is the span %j', (line, span) => expect(spanOfDays(line)).toEqual(span));
