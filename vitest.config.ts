@@ -15,6 +15,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
+          testTimeout: 60_000, // a slow machine is no fault of the code
         },
       },
       {

@@ -84,7 +84,7 @@ test('what the file can not decide is asked; a recipe answers for the next one',
 });
 
 test('pasted cells and archives are read like files, and a load can be taken back', async () => {
-  await page.getByRole('button', { name: 'Paste' }).click();
+  await page.getByRole('button', { name: 'Paste', exact: true }).click();
   await page.getByLabel('Pasted cells').fill('Search term\tDay\tClicks\nzebra paste\t2026-04-09\t4\n');
   await page.getByRole('button', { name: 'Read these cells' }).click();
   await expect(page.getByTestId('sum-clicks')).toHaveText('4');
@@ -288,7 +288,7 @@ test('after a stop the forms that would still pass are offered, and one key take
   const row = (term: string, clicks: number) =>
     `${term}\tHives · Starter\tComplete hives\t2026-11-10\t${clicks}\t${clicks}.00\n`;
   await page.goto(`${ACCOUNT}/intake`);
-  await page.getByRole('button', { name: 'Paste' }).click();
+  await page.getByRole('button', { name: 'Paste', exact: true }).click();
   await page
     .getByLabel('Pasted cells')
     .fill(
