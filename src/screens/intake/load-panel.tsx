@@ -73,7 +73,7 @@ function Loaded({ file, busy, onBack }: { file: ReportFileView; busy: boolean; o
         {formatCount(outcome.rejected)} refused.
       </p>
       {outcome.rejected > 0 && (
-        <a className="text-pine underline" href={api(`intake/${file.id}/refused`)} download>
+        <a className="block text-pine underline" href={api(`intake/${file.id}/refused`)} download>
           Save the refused rows, to mend them and bring them again
         </a>
       )}

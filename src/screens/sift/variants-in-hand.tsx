@@ -41,7 +41,7 @@ export function VariantsInHand({ answer: { negative, offers }, onTake, onClose }
           {offers.length === 1 ? 'Stop it too' : `Stop all ${offers.length}`}
         </Button>
         <Button tone="quiet" onClick={onClose}>
-          Leave them
+          {offers.length === 1 ? 'Leave it' : 'Leave them'}
         </Button>
       </div>
     </section>

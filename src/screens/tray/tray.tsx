@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { TrayChange, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatCount, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatMoney, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
@@ -126,7 +126,7 @@ function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => v
         {effect.terms > 0 ? (
           <>
             {reopens.terms > 0 && 'opens '}
-            {formatCount(effect.terms)} terms
+            {plural(effect.terms, 'term')}
             <br />
             {formatMoney(effect.costMicros)}
           </>
