@@ -8,6 +8,7 @@ import {
   addKeywordsOf,
   addList,
   addNegative,
+  dateKeywords,
   emptyBuilder,
   type Builder,
 } from './structure';
@@ -42,6 +43,7 @@ export function buildMarketplace(draw: Draw, today: string): Builder {
   );
   for (const text of ['costume', 'movie', 'tattoo', 'wallpaper'])
     addNegative(builder, text, 'phrase', { kind: 'list', id: list }, shiftDay(today, -200));
+  dateKeywords(builder, today);
   addNegative(builder, 'salary', 'broad', { kind: 'account', id: null }, shiftDay(today, -30));
   return builder;
 }

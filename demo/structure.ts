@@ -17,7 +17,7 @@ export type Builder = { structure: Structure; adGroups: DemoAdGroup[] };
 
 export function emptyBuilder(): Builder {
   return {
-    structure: { campaigns: [], adGroups: [], keywords: [], lists: [], hangings: [], negatives: [] },
+    structure: { campaigns: [], adGroups: [], keywords: [], lists: [], hangings: [], negatives: [], exclusions: [] },
     adGroups: [],
   };
 }
@@ -74,6 +74,7 @@ export function addKeyword(
     match,
     status,
     bidMicros: Math.round(cpc * 1.4 * 100) * 10_000,
+    changedOn: null,
   });
 }
 
@@ -109,6 +110,12 @@ export function addKeywordsOf(builder: Builder, adGroup: DemoAdGroup, draw: Draw
   }
 }
 
+/** Most keywords have stood for long as they are; some were changed within the window. */
+export function dateKeywords({ structure }: Builder, today: string): void {
+  for (const [i, keyword] of structure.keywords.entries())
+    keyword.changedOn = shiftDay(today, i % 5 === 2 ? -(5 + (i % 17)) : -(70 + ((i * 37) % 400)));
+}
+
 /** The web search account, with its shared lists and the faults that years have left. */
 export function buildWebSearch(draw: Draw, today: string): Builder {
   const builder = emptyBuilder();
@@ -128,6 +135,7 @@ export function buildWebSearch(draw: Draw, today: string): Builder {
   addKeywordsOf(builder, addAdGroup(builder, 'C14', LINES[2]!, LINES[2]!.products[0]!), draw);
   addSharedLists(builder, today);
   addFaults(builder, today);
+  dateKeywords(builder, today);
   return builder;
 }
 

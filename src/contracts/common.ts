@@ -12,6 +12,9 @@ export const PlaceSchema = v.variant('kind', [
 
 const negative = { text: v.pipe(v.string(), v.maxLength(500)), match: MatchSchema, place: PlaceSchema };
 const hanging = { listId: IdSchema, campaignId: IdSchema };
+const product = { code: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(400)), place: PlaceSchema };
+const keyword = { keywordId: IdSchema };
+const BidSchema = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(1e12));
 const list = {
   listId: IdSchema,
   name: v.pipe(
@@ -30,6 +33,11 @@ export const ChangeSchema = v.variant('kind', [
   v.object({ kind: v.literal('remove list'), ...list }),
   v.object({ kind: v.literal('hang list'), ...hanging }),
   v.object({ kind: v.literal('take down list'), ...hanging }),
+  v.object({ kind: v.literal('exclude product'), ...product }),
+  v.object({ kind: v.literal('readmit product'), ...product }),
+  v.object({ kind: v.literal('set bid'), ...keyword, bidMicros: BidSchema, wasMicros: BidSchema }),
+  v.object({ kind: v.literal('pause keyword'), ...keyword }),
+  v.object({ kind: v.literal('run keyword'), ...keyword }),
 ]);
 
 /** Sums over terms, each once. */

@@ -21,6 +21,8 @@ const place = v.variant('kind', [
   v.object({ kind: v.literal('account'), id: v.null() }),
   v.object({ kind: v.picklist(['campaign', 'adGroup', 'list']), id }),
 ]);
+/** Where a product can be excluded. */
+const productPlace = v.object({ kind: v.picklist(['campaign', 'adGroup']), id });
 const status = v.picklist(['live', 'paused', 'ended', 'removed']);
 
 export const PlatformChangeSchema = v.variant('kind', [
@@ -28,6 +30,9 @@ export const PlatformChangeSchema = v.variant('kind', [
   v.object({ kind: v.literal('make list'), name: text }),
   v.object({ kind: v.literal('remove list'), listId: id }),
   v.object({ kind: v.picklist(['hang list', 'take down list']), listId: id, campaignId: id }),
+  v.object({ kind: v.picklist(['exclude product', 'readmit product']), code: text, place: productPlace }),
+  v.object({ kind: v.literal('set bid'), keywordId: id, bidMicros: v.pipe(micros, v.minValue(0)) }),
+  v.object({ kind: v.picklist(['pause keyword', 'run keyword']), keywordId: id }),
 ]);
 export type PlatformChange = v.InferOutput<typeof PlatformChangeSchema>;
 
@@ -68,10 +73,20 @@ export const KeywordSchema = v.object({
   match: v.picklist(['broad', 'phrase', 'exact', 'automatic']),
   status,
   bidMicros: micros,
+  /** the day on which its bid, status or match type was changed last */
+  changedOn: v.optional(v.nullable(day), null),
 });
 export const ListSchema = v.object({ id, name: text, status });
 export const HangingSchema = v.object({ listId: id, campaignId: v.nullable(id), status });
 export const NegativeSchema = v.object({ id, text, match, place, createdAt: v.string(), status });
+/** A product whose page no ad of the place may stand on. */
+export const ExclusionSchema = v.object({
+  id,
+  code: text,
+  place: productPlace,
+  createdAt: v.string(),
+  status,
+});
 
 export const StructureSchema = v.object({
   campaigns: v.array(CampaignSchema),
@@ -80,6 +95,7 @@ export const StructureSchema = v.object({
   lists: v.array(ListSchema),
   hangings: v.array(HangingSchema),
   negatives: v.array(NegativeSchema),
+  exclusions: v.optional(v.array(ExclusionSchema), []),
 });
 export type Structure = v.InferOutput<typeof StructureSchema>;
 

@@ -70,7 +70,7 @@ export type LedgerLine = {
   id: number;
   at: string;
   who: string;
-  about: 'change' | 'keep' | 'load';
+  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view';
   what: string;
   why: string | null;
   change: {

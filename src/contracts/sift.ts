@@ -2,12 +2,25 @@ import * as v from 'valibot';
 import type { Figures, MatchType, NegativeText, NgramSize, Place, Variant } from '@/core';
 import { MatchSchema, type Few, type NegativeInPlace, type Touched, type Weight } from './common';
 
-export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'already'] as const;
+export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'aside', 'already'] as const;
 export type SiftView = (typeof SIFT_VIEWS)[number];
-export const RETURNS = ['any', 'none', 'over'] as const;
+/** either: none, or over the target */
+export const RETURNS = ['any', 'none', 'over', 'either'] as const;
 export type Returns = (typeof RETURNS)[number];
-export const SORTS = ['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'term'] as const;
-export type Sort = (typeof SORTS)[number];
+/** By what kind of keyword a term was served; loose: broad or automatic. */
+export const SERVED = ['any', 'loose', 'broad', 'automatic', 'phrase', 'exact'] as const;
+export type Served = (typeof SERVED)[number];
+/**
+ * What a term is like: a product code; one that names a place (rules 7.10); plainly about something else (rules 7.9);
+ * new since the last pass; not looked at in this pass.
+ */
+export const TRAITS = ['any', 'code', 'place', 'off', 'new', 'unseen'] as const;
+export type Trait = (typeof TRAITS)[number];
+export const SORTS = [
+  ...['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'evidence', 'term'],
+] as const satisfies string[];
+export type Sort =
+  'without' | 'cost' | 'clicks' | 'impressions' | 'conversions' | 'target' | 'evidence' | 'term';
 
 /** Runs of how many words can be looked at. */
 export const RUN_SIZES = ['1', '2', '3', '4', '5'] as const;
@@ -15,28 +28,67 @@ export const RUN_SIZES = ['1', '2', '3', '4', '5'] as const;
 const whole = (most: number) =>
   v.pipe(v.string(), v.regex(/^\d{1,9}$/), v.transform(Number), v.maxValue(most));
 
+/** Clicks and conversions that a term must have: from-to,from-to, both ends included. */
+const REGION = /^(\d{1,9})-(\d{1,9}),(\d{1,7}(?:\.\d{1,2})?)-(\d{1,7}(?:\.\d{1,2})?)$/;
+export type Region = { clicks: [number, number]; conversions: [number, number] };
+
+/** @example formatRegion({ clicks: [10, 40], conversions: [0, 1] }) // '10-40,0-1' */
+export function formatRegion({ clicks, conversions }: Region): string {
+  return `${clicks.join('-')},${conversions.join('-')}`;
+}
+
+/** @returns undefined where the text is no region, or an end lies before its start */
+export function parseRegion(text: string): Region | undefined {
+  const found = REGION.exec(text);
+  if (!found) return undefined;
+  const [clicks, conversions] = [
+    [Number(found[1]), Number(found[2])],
+    [Number(found[3]), Number(found[4])],
+  ] as [[number, number], [number, number]];
+  return clicks[0] <= clicks[1] && conversions[0] <= conversions[1] ? { clicks, conversions } : undefined;
+}
+
 /** The filters of Sift, as they stand in the URL. */
-const filters = {
+export const SIFT_FILTERS = {
   view: v.optional(v.picklist(SIFT_VIEWS), 'remaining'),
   days: v.optional(v.pipe(whole(366), v.minValue(1))),
   campaign: v.optional(v.string(), ''),
   clicks: v.optional(whole(1_000_000), '0'),
   returns: v.optional(v.picklist(RETURNS), 'any'),
+  served: v.optional(v.picklist(SERVED), 'any'),
+  trait: v.optional(v.picklist(TRAITS), 'any'),
+  region: v.optional(
+    v.pipe(
+      v.string(),
+      v.check(
+        (text) => text === '' || parseRegion(text) !== undefined,
+        'no region of clicks and conversions',
+      ),
+    ),
+    '',
+  ),
   /** a run of words that the term must hold */
   holding: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
+  /** yes: other forms of those words count too */
+  forms: v.optional(v.picklist(['yes', 'no']), 'yes'),
   /** letters that the term must hold */
   text: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
 };
 export const TermsQuerySchema = v.object({
-  ...filters,
+  ...SIFT_FILTERS,
   sort: v.optional(v.picklist(SORTS), 'without'),
   direction: v.optional(v.picklist(['asc', 'desc']), 'desc'),
   offset: v.optional(whole(10_000_000), '0'),
   most: v.optional(v.pipe(whole(1_000), v.minValue(1)), '100'),
 });
 export type TermsQuery = v.InferOutput<typeof TermsQuerySchema>;
+export const FiltersSchema = v.object(SIFT_FILTERS);
+export type SiftFilters = v.InferOutput<typeof FiltersSchema>;
+/** What runs of words are ranked by: spend without return, the share of spend that returns nothing, or terms. */
+export const RANKS = ['without', 'share', 'terms'] as const;
+export type Rank = (typeof RANKS)[number];
 export const WordsQuerySchema = v.object({
-  ...filters,
+  ...SIFT_FILTERS,
   n: v.optional(
     v.pipe(
       v.picklist(RUN_SIZES),
@@ -44,6 +96,7 @@ export const WordsQuerySchema = v.object({
     ),
     '1',
   ),
+  rank: v.optional(v.picklist(RANKS), 'without'),
 });
 export type WordsQuery = v.InferOutput<typeof WordsQuerySchema>;
 
@@ -69,9 +122,19 @@ export type TermLine = Figures & {
   /** other ad groups and keywords that served it */
   others: number;
   isProtected: boolean;
+  /** looked at in this pass */
+  isSeen: boolean;
+  notes: number;
   /** null where there is no target, or a figure is unknown */
   evidence: Evidence | null;
+  /** where it cost most */
+  campaign: string;
+  adGroup: string;
+  lastDay: string;
 };
+
+/** How far the pass has come: terms looked at or decided since the last report, and their share of the spend. */
+export type PassProgress = { terms: number; ofTerms: number; costMicros: number; ofCostMicros: number };
 
 export type TermsPage = {
   total: number;
@@ -81,22 +144,36 @@ export type TermsPage = {
   /** cost that the platform reports without a term, and all cost of the window */
   unreportedMicros: number;
   costMicros: number;
+  pass: PassProgress | null;
   offset: number;
   lines: TermLine[];
 };
 
 export type WordLine = {
   ngram: string;
+  /** other forms that are counted with it */
+  forms: string[];
+  isKept: boolean;
   terms: number;
   costMicros: number;
   withoutReturnMicros: number;
   conversions: number | null;
 };
-export type WordsAnswer = { total: number; lines: WordLine[] };
+export type WordsAnswer = { lines: WordLine[]; neutral: number };
+
+/** Words that never brought a return and are asked for together (rules 7.7). */
+export type ThemeLine = {
+  words: string[];
+  terms: number;
+  clicks: number | null;
+  costMicros: number;
+  notes: number;
+};
+export type ThemesAnswer = { lines: ThemeLine[] };
 
 export const ChoiceQuerySchema = v.object({
   term: whole(2_147_483_647),
-  days: filters.days,
+  days: SIFT_FILTERS.days,
   /** positions of the chosen words, from 0, separated by commas; none: the whole term */
   words: v.optional(v.pipe(v.string(), v.regex(/^(\d{1,2}(,\d{1,2})*)?$/)), ''),
 });
@@ -112,6 +189,8 @@ export type PlaceChoice = {
   protectedTerms: Few<string>;
   /** the place holds it already */
   isThere: boolean;
+  /** a negative in force everywhere it would be, which covers it (rules 3) */
+  coveredBy: NegativeInPlace | null;
   /** it stops nothing more at this place, touches no live keyword and no protected term */
   isSafe: boolean;
 };
@@ -124,7 +203,19 @@ export type MatchChoice = {
   places: PlaceChoice[];
 };
 
+/** What stopping the chosen words would do. */
 export type ChoiceAnswer = {
+  id: number;
+  /** by words and whole term; none for a term without words */
+  choices: MatchChoice[];
+  /** the choice that stops the fewest terms and touches nothing */
+  smallestSafe: { match: MatchType; place: Place } | null;
+};
+
+export const TermQuerySchema = v.object({ term: whole(2_147_483_647), days: SIFT_FILTERS.days });
+
+/** A search term: where it ran, what people said of it, and what else than a negative could be done about it. */
+export type TermDetail = {
   id: number;
   raw: string;
   words: string[];
@@ -132,6 +223,7 @@ export type ChoiceAnswer = {
   /** where it ran, costliest first */
   ran: {
     campaign: string;
+    adGroupId: string;
     adGroup: string;
     keyword: string | null;
     match: string;
@@ -141,13 +233,72 @@ export type ChoiceAnswer = {
     stoppedBy: NegativeInPlace[];
   }[];
   lastDay: string;
-  isKept: boolean;
-  keptBy: string | null;
+  verdict: Verdict;
   hasConverted: boolean;
-  choices: MatchChoice[];
-  /** the choice that stops the fewest terms and touches nothing */
-  smallestSafe: { match: MatchType; place: Place } | null;
+  /** each day of the window */
+  days: { day: string; clicks: number; costMicros: number; conversions: number }[];
+  /** figures since the keyword that served it most was changed, where that was within the window */
+  sinceChange: { on: string; clicks: number; costMicros: number; conversions: number } | null;
+  notes: Note[];
+  /** the term is an exact keyword itself: a case for the bid, not for a negative (rules 11) */
+  ownKeyword: OwnKeyword | null;
+  /** the term is a product code: where it can be excluded */
+  exclusions: ExclusionChoice[];
+  /** negatives of the tray that stop it */
+  draftedStops: { changeId: number; said: string }[];
 };
+
+/** What a person said of a term. */
+export type Verdict =
+  | { is: 'open' }
+  | { is: 'kept'; by: string; note: string | null }
+  | { is: 'aside'; by: string; moreClicks: number; since: string };
+
+export const KeywordsQuerySchema = v.object({
+  adGroup: v.pipe(v.string(), v.regex(/^\d{1,10}$/)),
+  days: SIFT_FILTERS.days,
+});
+/** Keywords of an ad group with what they brought in the window, costliest first. */
+export type KeywordsAnswer = {
+  adGroup: string;
+  keywords: (Figures & {
+    id: string;
+    text: string;
+    match: string;
+    status: string;
+    bidMicros: number | null;
+  })[];
+};
+
+/** Terms on clicks against conversions. */
+export type PlotAnswer = {
+  /** terms of the same clicks and conversions (to a tenth) are one dot; by clicks, then conversions */
+  dots: { clicks: number; conversions: number; terms: number; costMicros: number }[];
+  /** terms that have no place in it: without a click, or with unknown conversions */
+  withoutClicks: number;
+  /** conversions a click at which the account's clicks pay; null without a target */
+  breakEvenCvr: number | null;
+  /** the most conversions with which so many clicks certainly miss the target, where any do; by clicks */
+  settled: { clicks: number; conversions: number }[];
+};
+
+export type Note = { id: number; body: string; by: string; at: string };
+
+export type OwnKeyword = {
+  id: string;
+  adGroup: string;
+  campaign: string;
+  bidMicros: number | null;
+  /** the most that a click may cost by what is known (rules 7.8); null without a target */
+  paysMicros: number | null;
+  /** conversion rate to be expected, 0..1 */
+  expectedCvr: number | null;
+  /** a change of it that is in the tray */
+  drafted: string | null;
+};
+
+/** What excluding a product at one place would stop. */
+export type ExclusionChoice = { place: Place; name: string; weight: Weight; isThere: boolean };
 
 export const VariantsQuerySchema = v.pipe(
   v.object({
@@ -155,7 +306,7 @@ export const VariantsQuerySchema = v.pipe(
     match: MatchSchema,
     kind: v.picklist(['account', 'campaign', 'adGroup', 'list']),
     id: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(80))), null),
-    days: filters.days,
+    days: SIFT_FILTERS.days,
   }),
   v.check(
     ({ kind, id }) => (kind === 'account') === (id === null),

@@ -15,13 +15,13 @@ export const DraftRequestSchema = v.object({
       }),
     ),
     v.minLength(1),
-    v.maxLength(500),
+    v.maxLength(10_000),
   ),
   days: v.optional(v.number()),
 });
 
 export const RemoveRequestSchema = v.object({
-  changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(500)),
+  changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(10_000)),
 });
 
 /** What became of one change that was put in the tray. */

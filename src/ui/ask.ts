@@ -3,6 +3,14 @@ export class Declined extends Error {
   override name = 'Declined';
 }
 
+/** Nobody answered: whether it was done is not known. */
+export class NoAnswer extends Declined {
+  override name = 'NoAnswer';
+  constructor() {
+    super(NO_ANSWER);
+  }
+}
+
 const NO_ANSWER = 'Gate Post does not answer. Nothing was changed. See whether it still runs, and try again.';
 
 /** Asks the server for JSON. @throws Declined with the server's reason, or when it does not answer */
@@ -23,7 +31,7 @@ export async function ask<T>(
     });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
-    throw new Declined(NO_ANSWER);
+    throw new NoAnswer();
   }
   const answer = (await response.json().catch(() => ({ error: NO_ANSWER }))) as T & { error?: string };
   if (!response.ok) throw new Declined(answer.error ?? NO_ANSWER);

@@ -73,7 +73,7 @@ describe('the terms', () => {
       },
     ]);
     const drafted = await terms();
-    expect(drafted.counts).toEqual({ remaining: 4, stopped: 2, kept: 0, already: 0 });
+    expect(drafted.counts).toEqual({ remaining: 4, stopped: 2, kept: 0, aside: 0, already: 0 });
     expect((await terms({ view: 'stopped' })).lines.map((l) => l.raw).sort()).toEqual([
       'bee hive movie',
       'hive stand movie',

@@ -5,7 +5,7 @@ import type { Change, Place } from '@/core';
 import { draftChanges, removeFromTray, type Wanted } from '@/server/use-cases/draft-changes';
 import { checkGate } from '@/server/use-cases/check-gate';
 import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-cases/fetch-report';
-import { keepTerm, letTermGo } from '@/server/use-cases/keep-term';
+import { setVerdict } from '@/server/use-cases/set-verdict';
 import { sendAgain, sendTray } from '@/server/use-cases/send-tray';
 import { undoSent, viewLedger } from '@/server/use-cases/view-ledger';
 import { viewLists, weighCell } from '@/server/use-cases/view-lists';
@@ -86,10 +86,16 @@ describe('drafting', () => {
 
   test('a kept term is protected; a change drafted before it was kept can not be sent', async () => {
     await draft(stop('plans'));
-    await keepTerm(world.deps, world.slug, world.personId, { raw: 'Free bee hive plans', note: null });
+    await setVerdict(world.deps, world.slug, world.personId, {
+      raw: 'Free bee hive plans',
+      verdict: { is: 'kept', note: null },
+    });
     expect((await tray()).changes[0]!.heldBackBy.first).toEqual(['free bee hive plans']);
     await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow('free bee hive plans');
-    await letTermGo(world.deps, world.slug, world.personId, 'free bee hive plans');
+    await setVerdict(world.deps, world.slug, world.personId, {
+      raw: 'free bee hive plans',
+      verdict: { is: 'open' },
+    });
     expect((await tray()).changes[0]!.heldBackBy.count).toBe(0);
     const ledger = await viewLedger(world.deps, world.slug);
     expect(ledger.lines.slice(0, 2).map((l) => l.what)).toEqual([
@@ -339,7 +345,10 @@ test('a cell of the lists says what hanging would stop, and what taking down wou
 });
 
 test('the ledger is only ever added to', async () => {
-  await keepTerm(world.deps, world.slug, world.personId, { raw: 'bee suit', note: null });
+  await setVerdict(world.deps, world.slug, world.personId, {
+    raw: 'bee suit',
+    verdict: { is: 'kept', note: null },
+  });
   await expect(world.db('ledger_entry').update({ what: 'something else' })).rejects.toThrow(
     'only ever added to',
   );

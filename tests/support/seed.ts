@@ -39,7 +39,7 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
     status: 'live' as const,
   });
   const keyword = (id: string, adGroupId: string, text: string, match: 'broad' | 'exact' = 'broad') => ({
-    ...{ id, adGroupId, text, match, status: 'live' as const, bidMicros: 700_000 },
+    ...{ id, adGroupId, text, match, status: 'live' as const, bidMicros: 700_000, changedOn: null },
   });
   return {
     account: {
@@ -86,6 +86,7 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
           status: 'live',
         },
       ],
+      exclusions: [],
     },
     queries: [
       aQuery('bee hive kit', { daily: 80, cvr: 0.4 }),

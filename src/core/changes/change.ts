@@ -12,7 +12,13 @@ export type Change =
   | { kind: 'make list'; listId: string; name: string }
   | { kind: 'remove list'; listId: string; name: string }
   | { kind: 'hang list'; listId: string; campaignId: string }
-  | { kind: 'take down list'; listId: string; campaignId: string };
+  | { kind: 'take down list'; listId: string; campaignId: string }
+  | { kind: 'exclude product'; code: string; place: Place }
+  | { kind: 'readmit product'; code: string; place: Place }
+  /** the bid is the most that a click may cost, micro-units; `wasMicros` is what it was */
+  | { kind: 'set bid'; keywordId: string; bidMicros: number; wasMicros: number }
+  | { kind: 'pause keyword'; keywordId: string }
+  | { kind: 'run keyword'; keywordId: string };
 
 export type ChangeKind = Change['kind'];
 
@@ -50,6 +56,16 @@ export function inverse(change: Change): Change {
       return { ...change, kind: 'take down list' };
     case 'take down list':
       return { ...change, kind: 'hang list' };
+    case 'exclude product':
+      return { ...change, kind: 'readmit product' };
+    case 'readmit product':
+      return { ...change, kind: 'exclude product' };
+    case 'set bid':
+      return { ...change, bidMicros: change.wasMicros, wasMicros: change.bidMicros };
+    case 'pause keyword':
+      return { ...change, kind: 'run keyword' };
+    case 'run keyword':
+      return { ...change, kind: 'pause keyword' };
   }
 }
 
@@ -69,7 +85,23 @@ export function changeKey(change: Change): string {
     case 'hang list':
     case 'take down list':
       return `hanging|${change.listId}|${change.campaignId}`;
+    case 'exclude product':
+    case 'readmit product':
+      return `product|${placeKey(change.place)}|${codeKey(change.code)}`;
+    case 'set bid':
+      return `bid|${change.keywordId}`;
+    case 'pause keyword':
+    case 'run keyword':
+      return `running|${change.keywordId}`;
   }
+}
+
+/**
+ * A product code as codes are compared (rules 2.5): trimmed, case aside.
+ * @example codeKey(' LK-2041-S ') // 'lk-2041-s'
+ */
+export function codeKey(code: string): string {
+  return code.trim().toLowerCase();
 }
 
 /**
@@ -77,7 +109,9 @@ export function changeKey(change: Change): string {
  * @example cancels(stop, inverse(stop)) // true
  */
 export function cancels(a: Change, b: Change): boolean {
-  return changeKey(a) === changeKey(b) && a.kind !== b.kind;
+  if (changeKey(a) !== changeKey(b)) return false;
+  if (a.kind === 'set bid' && b.kind === 'set bid') return a.wasMicros === b.bidMicros;
+  return a.kind !== b.kind;
 }
 
 /**
@@ -94,5 +128,11 @@ export function listOf(change: Change): string | undefined {
     case 'hang list':
     case 'take down list':
       return change.listId;
+    case 'exclude product':
+    case 'readmit product':
+    case 'set bid':
+    case 'pause keyword':
+    case 'run keyword':
+      return undefined;
   }
 }

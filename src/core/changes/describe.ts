@@ -6,6 +6,8 @@ export type Names = {
   campaign(id: string): string | undefined;
   adGroup(id: string): string | undefined;
   list(id: string): string | undefined;
+  /** text and match type, as “bee hive” (broad) */
+  keyword?(id: string): string | undefined;
 };
 
 /** A place in words. @example describePlace({ kind: 'account', id: null }, names) // 'the whole account' */
@@ -22,6 +24,16 @@ export function describePlace(place: Place, names: Names): string {
       return `list ${names.list(id) ?? id}`;
   }
 }
+
+/**
+ * What a keyword is called in a sentence; undefined where there is none.
+ * @example nameKeyword({ text: 'bee hive', match: 'broad' }) // '“bee hive” (broad)'
+ */
+export function nameKeyword(keyword: { text: string; match: string } | undefined): string | undefined {
+  return keyword && `“${keyword.text}” (${keyword.match})`;
+}
+
+const amount = (micros: number) => (micros / 1e6).toFixed(2);
 
 /**
  * A change in one line of words, as the tray and the ledger show it.
@@ -41,5 +53,19 @@ export function describeChange(change: Change, names: Names): string {
       return `Hang ${names.list(change.listId) ?? change.listId} on ${names.campaign(change.campaignId) ?? change.campaignId}`;
     case 'take down list':
       return `Take ${names.list(change.listId) ?? change.listId} down from ${names.campaign(change.campaignId) ?? change.campaignId}`;
+    case 'exclude product':
+      return `Exclude product ${change.code} in ${describePlace(change.place, names)}`;
+    case 'readmit product':
+      return `Let product ${change.code} through again in ${describePlace(change.place, names)}`;
+    case 'set bid':
+      return `Bid ${amount(change.bidMicros)} (was ${amount(change.wasMicros)}) for ${keywordName(change.keywordId, names)}`;
+    case 'pause keyword':
+      return `Pause ${keywordName(change.keywordId, names)}`;
+    case 'run keyword':
+      return `Run ${keywordName(change.keywordId, names)} again`;
   }
+}
+
+function keywordName(id: string, names: Names): string {
+  return names.keyword?.(id) ?? `keyword ${id}`;
 }

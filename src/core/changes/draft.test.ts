@@ -169,3 +169,41 @@ describe('the effect of a draft', () => {
     expect(protectedHits(negativesBroughtBy(inverse(hang), gate), shelter)).toEqual([]);
   });
 });
+
+describe('product exclusions over the rows', () => {
+  const served: ServedRows = {
+    table: buildTermTable(['', 'lk 2041 hive']),
+    rowStarts: Uint32Array.of(0, 2, 3),
+    adGroupOf: Uint32Array.of(0, 1, 0),
+    adGroups: [
+      { id: 'g1', campaignId: 'c1' },
+      { id: 'g2', campaignId: 'c2' },
+    ],
+    codes: new Map([['lk-2041', 0]]),
+  };
+  const place = { kind: 'campaign', id: 'c1' } as const;
+  const exclude = { kind: 'exclude product', code: 'LK-2041', place } as const;
+  const shape = { campaigns: [], lists: [], negatives: [] };
+
+  test('stop the code where they stand, and nothing that only holds its letters', () => {
+    const gate = layGate(served, shape);
+    expect(gate.apply(exclude)).toEqual({ stopped: [0], reopened: [] });
+    expect([0, 1, 2].map((r) => gate.stopCount(r))).toEqual([1, 0, 0]);
+    expect(gate.excludes(' lk-2041', place)).toBe(true);
+    expect(gate.entriesAt(place)).toEqual([]);
+    expect(gate.apply(exclude)).toEqual({ stopped: [], reopened: [] });
+  });
+
+  test('are taken back by their opposite, in a fork alone', () => {
+    const gate = layGate(served, { ...shape, exclusions: [{ code: 'LK-2041', place }] });
+    const fork = gate.fork();
+    expect(fork.apply({ ...exclude, kind: 'readmit product' })).toEqual({ stopped: [], reopened: [0] });
+    expect(gate.stopCount(0)).toBe(1);
+    expect(fork.shape().exclusions).toEqual([]);
+  });
+
+  test('no keyword negative stops a code', () => {
+    const gate = layGate(served, shape);
+    expect(gate.matched({ text: 'lk', match: 'broad' })).toEqual([2]);
+  });
+});

@@ -2,7 +2,7 @@ import { group } from 'd3-array';
 import { matchingTexts, type TermTable } from '../mining';
 import { normalise } from '../text';
 import { isInForceIn, placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
-import type { Change } from './change';
+import { codeKey, type Change } from './change';
 
 /**
  * What was served in a window: row r is term `termOf[r]` in ad group `adGroupOf[r]`.
@@ -14,6 +14,8 @@ export type ServedRows = {
   adGroupOf: Uint32Array;
   /** ids of the ad groups, in the order of the integers in adGroupOf */
   adGroups: readonly { id: string; campaignId: string }[];
+  /** product codes, as `codeKey` writes them, and the term each is; they hold no words in the table */
+  codes?: ReadonlyMap<string, number>;
 };
 
 /**
@@ -32,8 +34,12 @@ export type RowGate = {
   within(rows: readonly number[], place: Place): number[];
   /** Rows that the negative matches and that lie within its place, open or not; ascending. */
   reached(negative: NegativeText, place: Place): number[];
+  /** Rows that the place's product exclusion of a code stops, or would stop; ascending. */
+  reachedByCode(code: string, place: Place): number[];
   /** Whether the place already holds this negative. */
   holds(negative: NegativeText, place: Place): boolean;
+  /** Whether the place already excludes this product. */
+  excludes(code: string, place: Place): boolean;
   /** Whether an ad group lies within a place. */
   isWithin(place: Place, adGroup: { id: string; campaignId: string }): boolean;
   /** The negatives of a place, a twin as often as it stands there. */
@@ -50,12 +56,16 @@ export type RowGate = {
 type Held = { negative: NegativeText; place: Place; times: number };
 
 type State = {
+  /** negatives in force over each row, product exclusions among them */
   counts: Uint32Array;
   /** place → text key → how many times it stands there (years leave twins), and the text */
   held: Map<string, Map<string, Held>>;
   hangings: Map<string, ReadonlySet<string> | 'account'>;
+  /** place and code → the exclusion that stands there */
+  excluded: Map<string, { code: string; place: Place }>;
 };
 
+const exclusionKey = (code: string, place: Place) => `${placeKey(place)} ${codeKey(code)}`;
 const textKey = ({ match, text }: NegativeText) => `${match} ${normalise(text)}`;
 
 /**
@@ -67,6 +77,7 @@ export function layGate(rows: ServedRows, account: AccountShape): RowGate {
     counts: new Uint32Array(rows.adGroupOf.length),
     held: new Map(),
     hangings: new Map(),
+    excluded: new Map(),
   };
   for (const list of account.lists) {
     state.hangings.set(list.id, list.hungOn === 'account' ? 'account' : new Set(list.hungOn));
@@ -74,10 +85,15 @@ export function layGate(rows: ServedRows, account: AccountShape): RowGate {
   const gate = gateOver(rows, state);
   for (const { text, match, place } of account.negatives)
     gate.apply({ kind: 'add negative', text, match, place });
+  for (const { code, place } of account.exclusions ?? [])
+    gate.apply({ kind: 'exclude product', code, place });
   return gate;
 }
 
 function gateOver(rows: ServedRows, state: State): RowGate {
+  /** places whose entries no fork shares, so that they may be changed where they are */
+  let own = new Set<string>();
+
   function hangsOn(listId: string, campaignId: string): boolean {
     const hung = state.hangings.get(listId);
     return hung === 'account' || (hung?.has(campaignId) ?? false);
@@ -102,6 +118,16 @@ function gateOver(rows: ServedRows, state: State): RowGate {
 
   const reached = (negative: NegativeText, place: Place) => within(matched(negative), place);
 
+  function reachedByCode(code: string, place: Place): number[] {
+    const t = rows.codes?.get(codeKey(code));
+    if (t === undefined) return [];
+    const start = rows.rowStarts[t]!;
+    return within(
+      Array.from({ length: rows.rowStarts[t + 1]! - start }, (_, i) => start + i),
+      place,
+    );
+  }
+
   function shift(touched: readonly number[], by: 1 | -1) {
     const crossed: number[] = [];
     for (const r of touched) {
@@ -125,10 +151,14 @@ function gateOver(rows: ServedRows, state: State): RowGate {
   }
 
   function replaceAt(place: Place, key: string, entry: Held) {
-    const entries = new Map(heldAt(place)); // copied: a fork may share it
+    const at = placeKey(place);
+    if (!own.has(at)) {
+      state.held.set(at, new Map(heldAt(place))); // copied once: a fork may share it
+      own.add(at);
+    }
+    const entries = state.held.get(at)!;
     if (entry.times === 0) entries.delete(key);
     else entries.set(key, entry);
-    state.held.set(placeKey(place), entries);
   }
 
   function setHung(listId: string, hung: ReadonlySet<string>) {
@@ -168,6 +198,20 @@ function gateOver(rows: ServedRows, state: State): RowGate {
         return nothing;
       case 'remove list':
         return nothing; // a platform removes only lists that are empty and hang nowhere
+      case 'exclude product': {
+        const { code, place } = change;
+        if (state.excluded.has(exclusionKey(code, place))) return nothing;
+        state.excluded.set(exclusionKey(code, place), { code, place });
+        return raise(reachedByCode(code, place));
+      }
+      case 'readmit product': {
+        if (!state.excluded.delete(exclusionKey(change.code, change.place))) return nothing;
+        return lower(reachedByCode(change.code, change.place));
+      }
+      case 'set bid':
+      case 'pause keyword':
+      case 'run keyword':
+        return nothing; // they stop no query: another keyword may serve it
     }
   }
 
@@ -177,6 +221,8 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     matched,
     within,
     reached,
+    reachedByCode,
+    excludes: (code, place) => state.excluded.has(exclusionKey(code, place)),
     holds: (negative, place) => heldAt(place).has(textKey(negative)),
     isWithin,
     entriesAt,
@@ -199,12 +245,16 @@ function gateOver(rows: ServedRows, state: State): RowGate {
           Array.from({ length: times }, (_, i) => ({ ...negative, place, id: `${at} ${key} ${i}` })),
         ),
       ),
+      exclusions: [...state.excluded.values()],
     }),
-    fork: () =>
-      gateOver(rows, {
+    fork() {
+      own = new Set();
+      return gateOver(rows, {
         counts: state.counts.slice(),
         held: new Map(state.held),
         hangings: new Map(state.hangings),
-      }),
+        excluded: new Map(state.excluded),
+      });
+    },
   };
 }

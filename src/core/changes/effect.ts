@@ -46,6 +46,11 @@ export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[
     case 'take down list':
     case 'make list':
     case 'remove list':
+    case 'exclude product':
+    case 'readmit product':
+    case 'set bid':
+    case 'pause keyword':
+    case 'run keyword':
       return [];
   }
 }
@@ -58,4 +63,31 @@ export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[
 export function protectedHits(negatives: readonly NegativeText[], protectedTexts: TermTable): number[] {
   const hits = new Set(negatives.flatMap((negative) => matchingTexts(protectedTexts, negative)));
   return [...hits].sort((a, b) => a - b);
+}
+
+/**
+ * Rows that a change acts on where it stands, stopped by others or not; ascending, each once.
+ * @example rowsActedOn(stop, layGate(served, account)) // [0, 1]
+ */
+export function rowsActedOn(change: Change, gate: RowGate): number[] {
+  switch (change.kind) {
+    case 'add negative':
+    case 'remove negative':
+      return gate.reached(change, change.place);
+    case 'hang list':
+    case 'take down list': {
+      const place = { kind: 'campaign' as const, id: change.campaignId };
+      const entries = gate.entriesAt({ kind: 'list', id: change.listId });
+      return [...new Set(entries.flatMap((entry) => gate.reached(entry, place)))].sort((a, b) => a - b);
+    }
+    case 'exclude product':
+    case 'readmit product':
+      return gate.reachedByCode(change.code, change.place);
+    case 'make list':
+    case 'remove list':
+    case 'set bid':
+    case 'pause keyword':
+    case 'run keyword':
+      return [];
+  }
 }

@@ -1,6 +1,7 @@
 export {
   cancels,
   changeKey,
+  codeKey,
   inverse,
   isNewListId,
   listOf,
@@ -8,8 +9,9 @@ export {
   type Change,
   type ChangeKind,
 } from './change';
-export { describeChange, describePlace, type Names } from './describe';
+export { describeChange, describePlace, nameKeyword, type Names } from './describe';
 export { layGate, type RowGate, type ServedRows } from './draft';
-export { effectOfDraft, negativesBroughtBy, protectedHits, type DraftEffect } from './effect';
+export { effectOfDraft, negativesBroughtBy, protectedHits, rowsActedOn, type DraftEffect } from './effect';
 export { checkNegative, productCodeTest, STANDIN_LIMITS, type Limits, type Refusal } from './limits';
+export { proposePullOuts, type PullOut } from './pull-out';
 export { roomAfter, type Room } from './room';

@@ -105,3 +105,25 @@ export function clicksThatSettle({
   }
   return yes;
 }
+
+/**
+ * The most conversions with which so many clicks still miss the target with the given probability (7.3): the line above
+ * which nothing is settled.
+ * @param question level 0..1, 0.95 unless given
+ * @returns a whole number of conversions; null where not even none would do
+ * @example conversionsThatSettle({ clicks: 58, alpha: 1, beta: 1, breakEvenCvr: 0.05 }) // 0
+ */
+export function conversionsThatSettle({
+  level = 0.95,
+  ...question
+}: Question & { clicks: number; level?: number }): number | null {
+  const settles = (conversions: number) => probabilityMissesTarget({ ...question, conversions }) >= level;
+  if (!settles(0)) return null;
+  let [yes, no] = [0, question.clicks + 1];
+  while (no - yes > 1) {
+    const middle = Math.floor((no + yes) / 2);
+    if (settles(middle)) yes = middle;
+    else no = middle;
+  }
+  return yes;
+}

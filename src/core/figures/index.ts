@@ -1,6 +1,8 @@
+export { bidThatPays } from './bid';
 export {
   breakEvenCvr,
   clicksThatSettle,
+  conversionsThatSettle,
   fitPrior,
   probabilityMissesTarget,
   type Prior,

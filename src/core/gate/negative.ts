@@ -15,6 +15,8 @@ export type AccountShape = {
   campaigns: readonly { id: string; adGroups: readonly { id: string }[] }[];
   lists: readonly { id: string; hungOn: readonly string[] | 'account' }[];
   negatives: readonly PlacedNegative[];
+  /** product codes that are excluded, and where (rules 2.5) */
+  exclusions?: readonly { code: string; place: Place }[];
 };
 
 /** One string for one place, fit as a key. @example placeKey({ kind: 'list', id: '7' }) // 'list 7' */

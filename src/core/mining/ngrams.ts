@@ -36,7 +36,7 @@ export type RunsWanted = {
   to: NgramSize;
   /** only so many, those with the most of `by`; all of them unless given */
   most?: number;
-  by?: 'costMicros' | 'withoutReturnMicros';
+  by?: 'costMicros' | 'withoutReturnMicros' | 'terms';
 };
 
 /**
@@ -54,7 +54,7 @@ export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWant
       throw new RangeError(`n-gram size must be 1..5; got ${String(size)}`);
   const values = new Float64Array(terms.length);
   terms.forEach((term, t) => {
-    values[t] = by === 'costMicros' ? (term.costMicros ?? 0) : spendWithoutReturn(term);
+    values[t] = by === 'terms' ? 1 : by === 'costMicros' ? (term.costMicros ?? 0) : spendWithoutReturn(term);
   });
   const levels: RunLevel[] = [];
   let found: Found[] = [];

@@ -4,3 +4,4 @@ export { remainder } from './remainder';
 export { stemOf } from './stem';
 export { variants, type Variant } from './variants';
 export { compileVocabulary, lengthOf, type Vocabulary } from './vocabulary';
+export { positionsOfRun } from './runs-in-words';

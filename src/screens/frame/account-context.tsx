@@ -5,6 +5,8 @@ import type { AccountSummary } from '@/contracts/common';
 
 export type AccountContextValue = {
   summary: AccountSummary;
+  /** the name of the person chosen in the top strip */
+  me: string;
   /** where a screen puts what is in hand, and the buttons that decide it */
   inHand: { body: HTMLElement | null; actions: HTMLElement | null };
 };

@@ -12,8 +12,12 @@ import { formatDay, formatDays, formatMoney, formatShare, plural } from '@/ui/fo
 import { Key } from '@/ui/button';
 import { Sign } from '@/ui/marks';
 import { AccountContext } from './account-context';
+import { ConnectionNote } from './connection-note';
+import { useSingleKeys } from './keys';
+import { KeysHelp } from './keys-help';
 import { PlatformClock } from './platform-clock';
 import { ThemeSwitch } from './theme-switch';
+import { isTyping } from './typing';
 import { undoLast } from './undo';
 
 type Props = {
@@ -29,14 +33,16 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [actions, setActions] = useState<HTMLElement | null>(null);
   useUndoKey();
+  const me = people.find((p) => p.id === personId)?.name ?? '';
   return (
-    <AccountContext.Provider value={{ summary, inHand: { body, actions } }}>
+    <AccountContext.Provider value={{ summary, me, inHand: { body, actions } }}>
       <div className="grid h-dvh min-w-[1024px] grid-cols-[148px_minmax(0,1fr)_304px] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_304px]">
         <Rail summary={summary} />
         <Suspense>
           <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
         </Suspense>
         <main className="col-start-2 row-start-2 flex min-w-0 flex-col overflow-hidden border-r border-line bg-sheet">
+          <ConnectionNote />
           <Suspense>{children}</Suspense>
         </main>
         <aside
@@ -154,6 +160,7 @@ function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>)
           </option>
         ))}
       </select>
+      <KeysHelp />
       <ThemeSwitch />
     </header>
   );
@@ -189,16 +196,24 @@ function Days({ summary: { window, dataDays, lagDays } }: { summary: AccountSumm
 
 function GateField({ slug }: { slug: string }) {
   const router = useRouter();
+  const [single] = useSingleKeys();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key !== 'g' || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target))
+      if (
+        event.key !== 'g' ||
+        !single ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        isTyping(event.target)
+      )
         return;
       event.preventDefault();
       document.getElementById('gate-query')?.focus();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  }, [single]);
   return (
     <form
       role="search"
@@ -242,12 +257,4 @@ function useUndoKey() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-}
-
-/** Whether a key press belongs to a field. */
-function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
-  );
 }

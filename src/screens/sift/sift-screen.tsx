@@ -1,78 +1,142 @@
 'use client';
 
 import { useCallback, useState } from 'react';
+import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
 import { formatMoney, formatShare, plural } from '@/ui/format';
-import { ChoiceInHand } from './choice-in-hand';
-import { Filters } from './filters';
-import { toSearch, useSiftUrl } from './sift-url';
-import { TermsTable } from './terms-table';
-import { useChoice } from './use-choice';
-import { useLines } from './use-lines';
+import { Filters } from './filters/filters';
+import { MendedNote } from './filters/mended-note';
+import { ViewsMenu } from './filters/views-menu';
+import { BatchInHand } from './hand/batch-in-hand';
+import { ChoiceInHand } from './hand/choice-in-hand';
+import { useBatch } from './hand/use-batch';
+import { useChoice } from './hand/use-choice';
+import { KeptList } from './kept-list';
+import { EvidencePlot } from './plot/evidence-plot';
+import { toFilters, toSearch, useSiftUrl, type SiftUrl } from './sift-url';
+import { countMarks, toSelection } from './table/marks';
+import { TermsTable } from './table/terms-table';
+import { useLines } from './table/use-lines';
+import { useMarks } from './table/use-marks';
+import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
-import { WordsPanel } from './words-panel';
+import { WordsPanel } from './words/words-panel';
 
 /** Reading search terms and deciding. */
 export function SiftScreen() {
+  const { api } = useAccount();
   const [url, setUrl] = useSiftUrl();
   const [visible, setVisible] = useState({ from: 0, to: 40 });
   const [cursor, setCursor] = useState(0);
+  const [showsKeywords, setShowsKeywords] = useState(false);
+  const [showsKept, setShowsKept] = useState(false);
   const lines = useLines(url, visible);
   const total = lines.first?.total ?? 0;
   const at = Math.min(cursor, Math.max(0, total - 1));
   const line: TermLine | undefined = lines.lineAt(at);
-  const choice = useChoice(line, url.days);
+  const choice = useChoice(line, url);
+  const view = toSearch(url);
+  const { marks, mark, markAll, unmarkAll } = useMarks(view, lines, at);
+  const marked = countMarks(marks, total);
+  const batch = useBatch(marked > 0 ? toSelection(marks, toFilters(url)) : undefined, url.days, unmarkAll);
+  useLooked(line?.id);
+
   const onVisible = useCallback((from: number, to: number) => {
     setVisible((was) => (was.from === from && was.to === to ? was : { from, to }));
   }, []);
+  const change = useCallback(
+    (next: Partial<SiftUrl>) => void setUrl(next).then(() => setCursor(0)),
+    [setUrl],
+  );
+  const showRegion = useCallback((region: string) => change({ region, show: 'table' }), [change]);
+  const toggleKeywords = () => setShowsKeywords((was) => !was);
+
+  async function nextUnseen() {
+    const search = toSearch(url, { sort: url.sort, direction: url.direction, offset: at });
+    const { index } = await ask<{ index: number | null }>(api(`sift/unseen?${search}`));
+    if (index === null) toast('Everything that the filters show was looked at in this pass.');
+    else setCursor(index);
+  }
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
-        <h1 className="font-title text-[20px] font-bold">Sift</h1>
-        <Filters url={url} onChange={(change) => void setUrl(change).then(() => setCursor(0))} />
+      <MendedNote />
+      <header className="flex items-start gap-3 border-b border-line bg-paper px-4 py-1.5">
+        <h1 className="font-title text-[20px] leading-7 font-bold">Sift</h1>
+        <span className="pt-0.5">
+          <ViewsMenu url={url} onChange={change} />
+        </span>
+        <div className="min-w-0 flex-1 pt-1">
+          <Filters url={url} onChange={change} />
+        </div>
         {lines.first && lines.first.costMicros > 0 && (
           <p
-            className="ml-auto whitespace-nowrap text-[13px] text-soft"
+            className="pt-1 text-right text-[12px] leading-4 text-soft"
             title={`${formatMoney(lines.first.unreportedMicros)} of ${formatMoney(lines.first.costMicros)}`}
           >
-            {formatShare(lines.first.unreportedMicros / lines.first.costMicros)} of cost unreported
+            {formatShare(lines.first.unreportedMicros / lines.first.costMicros)} of cost
+            <br />
+            unreported
           </p>
         )}
       </header>
       <div className="flex min-h-0 flex-1">
-        <WordsPanel
-          url={url}
-          onChoose={(holding) => void setUrl({ holding }).then(() => setCursor(0))}
-          onSize={(n) => void setUrl({ n })}
-        />
+        <WordsPanel url={url} onChange={change} />
         <section aria-label="Search terms" className="flex min-w-0 flex-1 flex-col border-l border-line">
           <ViewTabs
             view={url.view}
             counts={lines.first?.counts}
-            onChange={(view) => void setUrl({ view }).then(() => setCursor(0))}
+            pass={lines.first?.pass}
+            shows={url.show}
+            onChange={(next) => change({ view: next })}
+            onShow={(show) => change({ show })}
+            onKeptList={() => setShowsKept(true)}
           />
           <p className="sr-only" role="status">
             {lines.first ? `${plural(total, 'term')}, ${formatMoney(lines.first.sums.costMicros)} spent` : ''}
           </p>
           {lines.error ? (
             <p className="p-4 text-rust">{lines.error.message}</p>
+          ) : url.show === 'plot' ? (
+            <EvidencePlot url={url} onRegion={showRegion} />
           ) : (
             <TermsTable
-              key={toSearch({ ...url, sort: 'without', direction: 'desc' })}
+              key={view}
               lines={lines}
               total={total}
               cursor={at}
               choice={choice}
+              marks={marks}
               url={url}
+              actions={{
+                mark: () => mark(at, false),
+                ...{ markAll, unmarkAll, toggleKeywords },
+                putBatch: marked > 0 ? () => void batch.put() : undefined,
+                nextUnseen: () => void nextUnseen(),
+              }}
               onCursor={setCursor}
+              onMark={mark}
+              onMarkAll={() => (marked === total ? unmarkAll() : markAll())}
               onVisible={onVisible}
-              onSort={(sort, direction) => void setUrl({ sort, direction }).then(() => setCursor(0))}
+              onSort={(sort, direction) => change({ sort, direction })}
             />
           )}
         </section>
       </div>
-      <ChoiceInHand line={line} choice={choice} />
+      {marked > 0 ? (
+        <BatchInHand count={marked} batch={batch} onUnmark={unmarkAll} />
+      ) : (
+        <ChoiceInHand
+          line={line}
+          choice={choice}
+          days={url.days}
+          showsKeywords={showsKeywords}
+          onKeywords={toggleKeywords}
+        />
+      )}
+      {showsKept && <KeptList onClose={() => setShowsKept(false)} />}
     </div>
   );
 }

@@ -1,18 +1,26 @@
 'use client';
 
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import { RETURNS, RUN_SIZES, SIFT_VIEWS, SORTS } from '@/contracts/sift';
+import { RANKS, RETURNS, RUN_SIZES, SERVED, SIFT_VIEWS, SORTS, TRAITS } from '@/contracts/sift';
 
 const PARSERS = {
   view: parseAsStringLiteral(SIFT_VIEWS).withDefault('remaining'),
   returns: parseAsStringLiteral(RETURNS).withDefault('any'),
+  served: parseAsStringLiteral(SERVED).withDefault('any'),
+  trait: parseAsStringLiteral(TRAITS).withDefault('any'),
   clicks: parseAsInteger.withDefault(0),
   campaign: parseAsString.withDefault(''),
+  region: parseAsString.withDefault(''),
   holding: parseAsString.withDefault(''),
+  forms: parseAsStringLiteral(['yes', 'no'] as const).withDefault('yes'),
   text: parseAsString.withDefault(''),
   sort: parseAsStringLiteral(SORTS).withDefault('without'),
   direction: parseAsStringLiteral(['asc', 'desc'] as const).withDefault('desc'),
   n: parseAsStringLiteral(RUN_SIZES).withDefault('1'),
+  rank: parseAsStringLiteral(RANKS).withDefault('without'),
+  /** what stands in the Words panel, and on the work surface */
+  panel: parseAsStringLiteral(['runs', 'themes'] as const).withDefault('runs'),
+  show: parseAsStringLiteral(['table', 'plot'] as const).withDefault('table'),
   days: parseAsInteger,
 };
 
@@ -22,9 +30,32 @@ export function useSiftUrl() {
 }
 export type SiftUrl = ReturnType<typeof useSiftUrl>[0];
 
+/** What narrows the terms; changing one of them begins a new view. */
+const FILTERS = [
+  ...(['view', 'returns', 'served', 'trait', 'clicks'] as const),
+  ...(['campaign', 'region', 'holding', 'forms', 'text'] as const),
+];
+
 /** The filters as the server takes them. */
 export function toSearch(url: SiftUrl, over: Record<string, string | number> = {}): string {
-  const { days, n: _, ...filters } = url;
-  const all = { ...filters, ...(days === null ? {} : { days }), ...over };
+  const own = Object.fromEntries(FILTERS.map((name) => [name, url[name]]));
+  const all = { ...own, ...(url.days === null ? {} : { days: url.days }), ...over };
   return new URLSearchParams(Object.entries(all).map(([k, v]) => [k, String(v)])).toString();
 }
+
+/** The same as an object, for what is too much for an address. */
+export function toFilters(url: SiftUrl): Record<string, string> {
+  return Object.fromEntries(new URLSearchParams(toSearch(url)));
+}
+
+/** What a view is remembered by: filters and sorting, as they stand in the URL, what is usual left out. */
+export function toViewSearch(url: SiftUrl): string {
+  const names = [...FILTERS, 'sort', 'direction'] as const;
+  const kept = names.filter((name) => url[name] !== PARSERS[name].defaultValue);
+  return new URLSearchParams(kept.map((name) => [name, String(url[name])])).toString();
+}
+
+/** Filters and sorting as they are in an empty URL. */
+export const USUAL = Object.fromEntries(
+  [...FILTERS, 'sort' as const, 'direction' as const].map((name) => [name, PARSERS[name].defaultValue]),
+) as Pick<SiftUrl, (typeof FILTERS)[number] | 'sort' | 'direction'>;

@@ -1,36 +1,71 @@
 'use client';
 
-import type { SiftView } from '@/contracts/sift';
-import { formatCount } from '@/ui/format';
+import type { PassProgress, SiftView } from '@/contracts/sift';
+import { formatCount, formatShare } from '@/ui/format';
 
 const NAMES: Record<SiftView, string> = {
   remaining: 'Remaining',
   stopped: 'Stopped by the tray',
   kept: 'Kept',
+  aside: 'Set aside',
   already: 'Already stopped',
 };
 
 type Props = {
   view: SiftView;
   counts: Record<SiftView, number> | undefined;
+  pass: PassProgress | null | undefined;
+  shows: 'table' | 'plot';
   onChange: (view: SiftView) => void;
+  onShow: (shows: 'table' | 'plot') => void;
+  onKeptList: () => void;
 };
 
-/** The piles that terms lie on; counts follow the tray. */
-export function ViewTabs({ view, counts, onChange }: Props) {
+/** The piles that terms lie on; counts follow the tray. Beside them, how far the pass has come. */
+export function ViewTabs({ view, counts, pass, shows, onChange, onShow, onKeptList }: Props) {
   return (
-    <div role="group" aria-label="Show" className="flex gap-5 border-b border-line px-3 text-[13px]">
-      {(Object.keys(NAMES) as SiftView[]).map((name) => (
-        <button
-          key={name}
-          type="button"
-          aria-pressed={view === name}
-          onClick={() => onChange(name)}
-          className={`-mb-px border-b-2 py-2 ${view === name ? 'border-pine font-semibold' : 'border-transparent text-soft hover:text-ink'}`}
-        >
-          {NAMES[name]} <span data-testid={`count-${name}`}>{counts ? formatCount(counts[name]) : ''}</span>
+    <div className="flex items-center gap-3.5 border-b border-line px-3 text-[13px] whitespace-nowrap">
+      <div role="group" aria-label="Show" className="flex gap-3.5">
+        {(Object.keys(NAMES) as SiftView[]).map((name) => (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={view === name}
+            onClick={() => onChange(name)}
+            className={`-mb-px border-b-2 py-1.5 ${view === name ? 'border-pine font-semibold' : 'border-transparent text-soft hover:text-ink'}`}
+          >
+            {NAMES[name]} <span data-testid={`count-${name}`}>{counts ? formatCount(counts[name]) : ''}</span>
+          </button>
+        ))}
+      </div>
+      {view === 'kept' && (
+        <button type="button" className="min-h-6 text-pine hover:underline" onClick={onKeptList}>
+          the whole list
         </button>
-      ))}
+      )}
+      <span className="ml-auto flex items-center gap-3">
+        {pass && pass.ofTerms > 0 && <Progress pass={pass} />}
+        <button
+          type="button"
+          aria-pressed={shows === 'plot'}
+          className="min-h-6 text-pine hover:underline"
+          onClick={() => onShow(shows === 'plot' ? 'table' : 'plot')}
+        >
+          {shows === 'plot' ? 'Table' : 'Plot'}
+        </button>
+      </span>
     </div>
+  );
+}
+
+function Progress({ pass: { terms, ofTerms, costMicros, ofCostMicros } }: { pass: PassProgress }) {
+  const ofSpend = ofCostMicros > 0 ? costMicros / ofCostMicros : 0;
+  const said = `${formatCount(terms)} of ${formatCount(ofTerms)} terms looked at or decided since the last report: ${formatShare(ofSpend)} of the spend. The key n goes to the next.`;
+  return (
+    <span className="flex items-center gap-1.5 text-[12px] text-soft" title={said} data-testid="pass">
+      <span className="sr-only">{said}</span>
+      <span aria-hidden>{formatShare(ofSpend)} seen</span>
+      <progress className="w-12" max={1} value={ofSpend} aria-label="Share of the spend looked at" />
+    </span>
   );
 }

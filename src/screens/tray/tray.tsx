@@ -100,10 +100,15 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
 const MARK_OF = {
   'add negative': 'stopped',
   'hang list': 'stopped',
+  'exclude product': 'stopped',
   'remove negative': 'open',
   'take down list': 'open',
   'make list': 'post',
   'remove list': 'post',
+  'readmit product': 'open',
+  'set bid': 'post',
+  'pause keyword': 'post',
+  'run keyword': 'post',
 } as const;
 
 function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => void }) {

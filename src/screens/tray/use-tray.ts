@@ -7,6 +7,8 @@ import { toast } from 'sonner';
 import type { Change } from '@/core';
 import type { DraftOutcome, TrayView } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
+import { decide } from '@/screens/frame/decide';
+import { notePulse, PULSE } from '@/screens/frame/pulse';
 import { offerUndo } from '@/screens/frame/undo';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
@@ -36,11 +38,26 @@ export function useTrayView() {
   return query;
 }
 
-/** Everything that the tray or the account decides is asked for again. */
+/**
+ * Everything that the tray or the account decides is asked for again. The pulse first: what it shows is known from here
+ * on, and is not taken for somebody else's doing.
+ */
 export function useRefresh(): () => Promise<void> {
   const client = useQueryClient();
-  return useCallback(() => client.invalidateQueries(), [client]);
+  const { api, summary } = useAccount();
+  const slug = summary.slug;
+  return useCallback(async () => {
+    await notePulse(slug, api);
+    await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== PULSE });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the path is the account's
+  }, [client, slug]);
 }
+
+/** What became of a change; waits: there is no connection, and it is sent when it is back. */
+export type DraftResult = DraftOutcome | { outcome: 'waits' };
+
+/** What a decision is called while it waits for the connection, and the term that it is about. */
+type Naming = { said: string; about?: number };
 
 type Draft = { change: Change; why?: string; forcedBecause?: string };
 
@@ -49,8 +66,14 @@ export function useTrayActions() {
   const { api } = useAccount();
   const refresh = useRefresh();
 
-  const post = (changes: readonly Draft[]) =>
-    ask<{ outcomes: DraftOutcome[] }>(api('tray'), { method: 'POST', body: { changes } });
+  const post = (changes: readonly Draft[], { said, about }: Naming = { said: 'changes to the tray' }) =>
+    decide<{ outcomes: DraftOutcome[] }>({
+      path: api('tray'),
+      method: 'POST',
+      body: { changes },
+      said,
+      about,
+    });
   const takeOut = (changeIds: readonly number[]) =>
     ask<{ removed: Change[] }>(api('tray'), { method: 'DELETE', body: { changeIds } });
 
@@ -64,9 +87,11 @@ export function useTrayActions() {
 
   return {
     /** Puts changes in the tray and says what became of them. What is held back is for the caller to show. */
-    async draft(changes: readonly Draft[]): Promise<DraftOutcome[]> {
+    async draft(changes: readonly Draft[], name?: Naming): Promise<DraftResult[]> {
       try {
-        const { outcomes } = await post(changes);
+        const sent = await post(changes, name);
+        if (sent.state === 'waits') return changes.map(() => ({ outcome: 'waits' }));
+        const { outcomes } = sent.answer;
         const drafted = outcomes.filter((o) => o.outcome === 'drafted');
         const cancelled = outcomes.filter((o) => o.outcome === 'cancelled');
         for (const outcome of outcomes) {
@@ -93,6 +118,9 @@ export function useTrayActions() {
     async remove(changeIds: readonly number[]): Promise<void> {
       try {
         const { removed } = await takeOut(changeIds);
+        if (removed.length < changeIds.length)
+          toast('Some of it was no longer in the tray: another person took it out or sent it.');
+        if (removed.length === 0) return void (await refresh());
         await undoable(`${plural(removed.length, 'change')} taken out of the tray`, () =>
           post(removed.map((change) => ({ change }))),
         );

@@ -1,5 +1,6 @@
 import {
   buildTermTable,
+  codeKey,
   compileAccountGate,
   layGate,
   lookBack,
@@ -147,6 +148,11 @@ function layRows({ mirror, rows, terms }: SnapshotData): ServedRows {
     rowStarts,
     adGroupOf: rows.adGroupId.map((id) => groupIndex.get(id)!),
     adGroups: mirror.adGroups,
+    codes: new Map(
+      Array.from({ length: terms.count }, (_, t) => t)
+        .filter((t) => kindAt(terms, t) === 'code')
+        .map((t) => [codeKey(keyAt(terms, t)), t]),
+    ),
   };
 }
 

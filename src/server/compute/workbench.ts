@@ -13,7 +13,9 @@ import {
 } from '@/core';
 import type { Few, Touched, Weight } from '@/contracts/common';
 import type { StoredChange } from '../repositories/change-sets';
-import type { ProtectedTerm } from '../repositories/protected-terms';
+import type { ProtectedTerm } from '../repositories/decisions/protected-terms';
+import type { SetAside } from '../repositories/decisions/set-aside';
+import type { WordMark } from '../repositories/decisions/word-marks';
 import type { LiveKeyword, Snapshot } from './snapshot';
 import { addRow, conversionsAt } from './window-columns';
 
@@ -27,13 +29,27 @@ export type Workbench = {
   draft: DraftEffect;
   protectedOwn: readonly ProtectedTerm[];
   protectedOwnTable: TermTable;
+  /** terms of the window that a person kept, or set aside and that have not come back yet */
+  verdictOf: ReadonlyMap<number, 'kept' | 'aside'>;
+  aside: readonly SetAside[];
+  /** runs of words that people marked: as not worth showing, as a place */
+  neutralWords: readonly string[];
+  placeWords: readonly string[];
+};
+
+/** What people have said about terms and words. */
+export type Verdicts = {
+  protectedOwn: readonly ProtectedTerm[];
+  /** those that have not come back yet */
+  aside: readonly SetAside[];
+  marks: readonly WordMark[];
 };
 
 export function layWorkbench(
   snapshot: Snapshot,
   onItsWay: readonly StoredChange[],
   drafted: readonly StoredChange[],
-  protectedOwn: readonly ProtectedTerm[],
+  { protectedOwn, aside, marks }: Verdicts,
 ): Workbench {
   const standing = effectOfDraft(
     snapshot.gate,
@@ -48,18 +64,45 @@ export function layWorkbench(
     ),
     protectedOwn,
     protectedOwnTable: buildTermTable(protectedOwn.map((p) => p.text)),
+    verdictOf: verdictsOver(snapshot, protectedOwn, aside),
+    aside,
+    neutralWords: marks.filter((m) => m.mark === 'neutral').map((m) => m.text),
+    placeWords: marks.filter((m) => m.mark === 'place').map((m) => m.text),
   };
 }
 
-/** Sums over rows, each term counted once. */
+function verdictsOver(
+  snapshot: Snapshot,
+  kept: readonly ProtectedTerm[],
+  aside: readonly SetAside[],
+): Map<number, 'kept' | 'aside'> {
+  const verdicts = new Map<number, 'kept' | 'aside'>();
+  for (const { key } of aside) {
+    const t = findTerm(snapshot, key);
+    if (t !== undefined) verdicts.set(t, 'aside');
+  }
+  for (const { text } of kept) {
+    const t = findTerm(snapshot, text);
+    if (t !== undefined) verdicts.set(t, 'kept');
+  }
+  return verdicts;
+}
+
+/** Index of the term that a key names; undefined where the window has none. */
+export function findTerm({ served }: Pick<Snapshot, 'served'>, key: string): number | undefined {
+  return served.codes?.get(key) ?? matchingTexts(served.table, { text: key, match: 'exact' })[0];
+}
+
+/** Sums over rows, each term counted once. Fastest where the rows ascend, since they stand by term. */
 export function weighRows({ rows }: Snapshot, indexes: readonly number[]): Weight {
   const weight = { terms: 0, ...noFigures() };
-  const terms = new Set<number>();
-  for (const r of indexes) {
-    terms.add(rows.termOf[r]!);
+  let last = -1;
+  const ascend = indexes.every((r, i) => i === 0 || indexes[i - 1]! < r);
+  for (const r of ascend ? indexes : Uint32Array.from(indexes).sort()) {
+    if (rows.termOf[r] !== last) weight.terms += 1;
+    last = rows.termOf[r]!;
     addRow(weight, rows, r);
   }
-  weight.terms = terms.size;
   return weight;
 }
 

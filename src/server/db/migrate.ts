@@ -4,6 +4,7 @@ import * as facts from './migrations/002-facts';
 import * as changes from './migrations/003-changes';
 import * as factsWithoutChecks from './migrations/004-facts-without-checks';
 import * as intake from './migrations/005-intake';
+import * as sift from './migrations/006-sift';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -11,6 +12,7 @@ const MIGRATIONS = {
   '003-changes': changes,
   '004-facts-without-checks': factsWithoutChecks,
   '005-intake': intake,
+  '006-sift': sift,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -16,6 +16,8 @@ export type Account = {
   windowDays: number;
   lagDays: number;
   dataVersion: number;
+  /** rises with each decision; what is laid over a snapshot is of one version */
+  decisionVersion: number;
   structureRevision: number;
   platformDay: string | null;
   /** whether the newest report is fetched each day */
@@ -37,6 +39,7 @@ type Row = {
   window_days: number;
   lag_days: number;
   data_version: number;
+  decision_version: number;
   structure_revision: number;
   platform_day: string | null;
   fetches_daily: boolean;
@@ -57,6 +60,7 @@ const toAccount = (row: Row): Account => ({
   windowDays: row.window_days,
   lagDays: row.lag_days,
   dataVersion: row.data_version,
+  decisionVersion: row.decision_version,
   structureRevision: row.structure_revision,
   platformDay: row.platform_day,
   fetchesDaily: row.fetches_daily,
@@ -116,6 +120,11 @@ export async function insertAccount(db: Db, account: NewAccount): Promise<number
 /** Facts or the mirror changed: snapshots made before are of an older version. */
 export async function raiseDataVersion(db: Db, accountId: number): Promise<void> {
   await db('account').where({ account_id: accountId }).increment('data_version', 1);
+}
+
+/** The tray or a verdict changed: what was laid over a snapshot before is of an older version. */
+export async function raiseDecisionVersion(db: Db, accountId: number): Promise<void> {
+  await db('account').where({ account_id: accountId }).increment('decision_version', 1);
 }
 
 export async function setPlatformState(

@@ -153,3 +153,35 @@ export async function analyseFacts(db: Db): Promise<void> {
   for (const table of ['term_day', 'term', 'keyword', 'ad_group', 'campaign'])
     await db.raw('analyze ??', [table]);
 }
+
+/**
+ * Each day of a window of one term, and on it the figures of each of its rows, in the order given; unknown ones count as
+ * 0. Every fact is found by its whole key.
+ */
+export async function loadDaysOfRows(
+  db: Db,
+  accountId: number,
+  window: { from: string; to: string },
+  termId: number,
+  rows: readonly { adGroupId: number; keywordId: number }[],
+): Promise<{ day: string; rows: { clicks: number; costMicros: number; conversions: number }[] }[]> {
+  type Found = { day: string; row: number; clicks: number; costMicros: number; conversions: number };
+  const { rows: found } = await db.raw<{ rows: Found[] }>(
+    `select d.day::date as day, r.row::integer as row, coalesce(f.clicks, 0)::bigint as clicks,
+            coalesce(f.cost_micros, 0)::bigint as "costMicros", coalesce(f.conversions, 0) as conversions
+       from generate_series(cast(:from as date), cast(:to as date), interval '1 day') as d (day)
+      cross join unnest(cast(:groups as integer[]), cast(:keywords as integer[])) with ordinality
+         as r (ad_group_id, keyword_id, row)
+       left join term_day f on f.account_id = :account and f.day = d.day::date and f.ad_group_id = r.ad_group_id
+         and f.keyword_id = r.keyword_id and f.term_id = :term
+      order by d.day, r.row`,
+    {
+      ...{ account: accountId, from: window.from, to: window.to, term: termId },
+      groups: rows.map((r) => r.adGroupId),
+      keywords: rows.map((r) => r.keywordId),
+    },
+  );
+  const byDay = new Map<string, Found[]>();
+  for (const one of found) byDay.set(one.day, [...(byDay.get(one.day) ?? []), one]);
+  return [...byDay].map(([day, of]) => ({ day, rows: of }));
+}

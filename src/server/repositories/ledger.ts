@@ -4,7 +4,7 @@ import type { Change } from '@/core';
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';
-  about: 'change' | 'keep' | 'load';
+  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view';
   what: string;
   why?: string | null;
   before?: unknown;

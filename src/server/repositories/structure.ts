@@ -18,7 +18,13 @@ export type Keyword = {
   text: string;
   match: MatchType | 'automatic' | 'unknown';
   status: Status;
+  platformId: string | null;
+  /** the most that a click may cost, micro-units */
+  bidMicros: number | null;
+  /** the day on which its bid, status or match type was changed last, where the platform says so */
+  changedOn: string | null;
 };
+export type Exclusion = { id: string; platformId: string; code: string; place: Place };
 export type SharedList = { id: string; platformId: string; name: string; hungOn: string[] | 'account' };
 export type Negative = PlacedNegative & { platformId: string; createdAt: string };
 
@@ -29,6 +35,7 @@ export type Mirror = {
   keywords: Keyword[];
   lists: SharedList[];
   negatives: Negative[];
+  exclusions: Exclusion[];
 };
 
 export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
@@ -45,7 +52,16 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
   const keywords = await db('keyword')
     .where(where)
     .orderBy('keyword_id')
-    .select('keyword_id', 'ad_group_id', 'text', 'match', 'status');
+    .select(
+      'keyword_id',
+      'platform_id',
+      'ad_group_id',
+      'text',
+      'match',
+      'status',
+      'bid_micros',
+      'changed_on',
+    );
   const lists = await db('shared_list')
     .where(where)
     .orderBy('list_id')
@@ -56,6 +72,10 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
     .orderBy('negative_id')
     .select('negative_id', 'platform_id', 'text', 'match', 'place_kind')
     .select('campaign_id', 'ad_group_id', 'list_id', 'created_at');
+  const exclusions = await db('product_exclusion')
+    .where(where)
+    .orderBy('product_exclusion_id')
+    .select('product_exclusion_id', 'platform_id', 'code', 'place_kind', 'campaign_id', 'ad_group_id');
   return {
     campaigns: campaigns.map((r) => ({
       id: String(r.campaign_id),
@@ -76,6 +96,9 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
       text: r.text,
       match: r.match,
       status: r.status,
+      platformId: r.platform_id,
+      bidMicros: r.bid_micros,
+      changedOn: r.changed_on,
     })),
     lists: lists.map((r) => {
       const own = hangings.filter((h) => h.list_id === r.list_id);
@@ -95,15 +118,22 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
       place: toPlace(r),
       createdAt: r.created_at.toISOString(),
     })),
+    exclusions: exclusions.map((r) => ({
+      id: String(r.product_exclusion_id),
+      platformId: r.platform_id,
+      code: r.code,
+      place: toPlace({ ...r, list_id: null }),
+    })),
   };
 }
 
 /** The parts of a mirror that decide what is in force where. */
-export function shapeOf({ campaigns, adGroups, lists, negatives }: Mirror): AccountShape {
+export function shapeOf({ campaigns, adGroups, lists, negatives, exclusions }: Mirror): AccountShape {
   return {
     campaigns: campaigns.map(({ id }) => ({ id, adGroups: adGroups.filter((g) => g.campaignId === id) })),
     lists,
     negatives,
+    exclusions,
   };
 }
 
@@ -157,6 +187,7 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
     match: k.match,
     status: k.status,
     bid_micros: k.bidMicros,
+    changed_on: k.changedOn,
   }));
   await upsert(db, 'shared_list', structure.lists.filter(isThere), (l) => ({
     account_id: accountId,
@@ -188,6 +219,16 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
     ad_group_id: n.place.kind === 'adGroup' ? requireId(adGroupIds, n.place.id) : null,
     list_id: n.place.kind === 'list' ? requireId(listIds, n.place.id) : null,
     created_at: n.createdAt,
+  }));
+  await removeByPlatformId(db, accountId, 'product_exclusion', structure.exclusions);
+  await upsert(db, 'product_exclusion', structure.exclusions.filter(isThere), (e) => ({
+    account_id: accountId,
+    platform_id: e.id,
+    code: e.code,
+    place_kind: e.place.kind,
+    campaign_id: e.place.kind === 'campaign' ? requireId(campaignIds, e.place.id) : null,
+    ad_group_id: e.place.kind === 'adGroup' ? requireId(adGroupIds, e.place.id) : null,
+    created_at: e.createdAt,
   }));
 }
 

@@ -3,7 +3,10 @@ import type { Deps } from '../use-cases/deps';
 import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
 import { offerVariants } from '../use-cases/offer-variants';
 import { sendTray } from '../use-cases/send-tray';
-import { listTerms, listWords } from '../use-cases/sift-terms';
+import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift-terms';
+import { draftBatch, setVerdicts, weighBatch } from '../use-cases/batch';
+import { pullOut } from '../use-cases/pull-out';
+import { viewKeywords, viewTerm } from '../use-cases/view-term';
 import { undoSent, viewLedger } from '../use-cases/view-ledger';
 import { viewLists, weighCell } from '../use-cases/view-lists';
 import { traySheet, viewTray } from '../use-cases/view-tray';
@@ -15,6 +18,13 @@ export const QUESTIONS = {
   ...{
     listTerms,
     listWords,
+    listThemes,
+    plotView,
+    findUnseen,
+    viewTerm,
+    viewKeywords,
+    weighBatch,
+    pullOut,
     weighChoice,
     offerVariants,
     viewTray,
@@ -25,7 +35,7 @@ export const QUESTIONS = {
     viewLedger,
     warmUp,
   },
-  ...{ draftChanges, removeFromTray, sendTray, undoSent },
+  ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, setVerdicts },
 };
 
 /** Those that change something are not asked again when a thread dies over them. */
@@ -34,6 +44,8 @@ export const WRITES: ReadonlySet<QuestionName> = new Set([
   'removeFromTray',
   'sendTray',
   'undoSent',
+  'draftBatch',
+  'setVerdicts',
 ] as const);
 
 export type QuestionName = keyof typeof QUESTIONS;

@@ -5,6 +5,7 @@ import {
   describeChange,
   isNewListId,
   listOf,
+  nameKeyword,
   negativesBroughtBy,
   productCodeTest,
   STANDIN_LIMITS,
@@ -12,9 +13,8 @@ import {
 } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
 import { few, protectedBy } from '../compute/workbench';
-import { lockAccount } from '../repositories/accounts';
-import { deleteDrafted, insertChange, openDraft } from '../repositories/change-sets';
-import type { Db } from '../db/connection';
+import { lockAccount, raiseDecisionVersion } from '../repositories/accounts';
+import { deleteDrafted, insertChanges, openDraft, type NewChange } from '../repositories/change-sets';
 import type { Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
@@ -38,73 +38,103 @@ export async function draftChanges(
     const account = await lockAccount(trx, id);
     const setId = await openDraft(trx, id);
     const outcomes: DraftOutcome[] = [];
+    /** decided to be drafted and not written yet, each with the outcome that waits for its id */
+    let waiting: { outcome: Drafted; drafted: NewChange }[] = [];
+    const writeDown = async () => {
+      const ids = await insertChanges(
+        trx,
+        id,
+        setId,
+        waiting.map((one) => one.drafted),
+      );
+      waiting.forEach(({ outcome }, i) => (outcome.changeId = ids[i]!));
+      waiting = [];
+    };
     let open = await openWorkbench(deps, account, undefined, trx);
     let inTray = byKey(open);
     for (const one of wanted) {
-      const outcome = await draftOne(trx, { open, inTray }, setId, personId, one);
-      outcomes.push(outcome);
-      if (outcome.outcome === 'cancelled' || one.change.kind === 'make list') {
-        open = await openWorkbench(deps, account, undefined, trx);
-        inTray = byKey(open);
-      } else if (outcome.outcome === 'drafted') {
+      const decided = decideOne({ open, inTray }, personId, one);
+      outcomes.push(decided.outcome);
+      if (decided.outcome.outcome === 'drafted') {
+        waiting.push({ outcome: decided.outcome, drafted: decided.drafted! });
         open.draft.gate.apply(one.change);
-        inTray.set(changeKey(one.change), { id: outcome.changeId, change: one.change });
+        inTray.set(changeKey(one.change), { outcome: decided.outcome, change: one.change });
       }
+      const isCancelled = decided.outcome.outcome === 'cancelled';
+      if (!isCancelled && one.change.kind !== 'make list') continue;
+      await writeDown();
+      if (isCancelled) await deleteDrafted(trx, id, [idOf(decided.cancels!)]);
+      open = await openWorkbench(deps, account, undefined, trx);
+      inTray = byKey(open);
     }
+    await writeDown();
+    await raiseDecisionVersion(trx, id);
     return outcomes;
   });
 }
 
-/** What is in the tray, by what it is about. */
-type InTray = Map<string, { id: number; change: Change }>;
+type Drafted = Extract<DraftOutcome, { outcome: 'drafted' }>;
+
+/** What is in the tray, by what it is about: stored, or decided just now and about to be. */
+type InTray = Map<string, Standing>;
+type Standing = { change: Change } & ({ id: number; by: string } | { outcome: Drafted });
+
+const idOf = (standing: Standing) => ('id' in standing ? standing.id : standing.outcome.changeId);
 
 function byKey({ drafted }: Open): InTray {
-  return new Map(drafted.map(({ id, change }) => [changeKey(change), { id, change }]));
+  return new Map(drafted.map(({ id, change, draftedBy: by }) => [changeKey(change), { id, change, by }]));
 }
 
-async function draftOne(
-  trx: Db,
+type Decided = { outcome: DraftOutcome; drafted?: NewChange; cancels?: Standing };
+
+function decideOne(
   { open, inTray }: { open: Open; inTray: InTray },
-  setId: number,
   personId: number,
   wanted: Wanted,
-): Promise<DraftOutcome> {
+): Decided {
   const { change } = wanted;
   const refusal = refuse(open, change);
-  if (refusal) return { outcome: 'refused', said: refusal };
+  if (refusal) return { outcome: { outcome: 'refused', said: refusal } };
 
   const said = describeChange(change, namesWith(open, change));
   const same = inTray.get(changeKey(change));
   if (same && cancels(same.change, change)) {
-    await deleteDrafted(trx, open.account.id, [same.id]);
+    const was = describeChange(same.change, open.names);
     return {
-      outcome: 'cancelled',
-      removed: same.change,
-      said: `Taken out of the tray: ${describeChange(same.change, open.names)}.`,
+      outcome: { outcome: 'cancelled', removed: same.change, said: `Taken out of the tray: ${was}.` },
+      cancels: same,
     };
   }
-  if (same) return { outcome: 'already there', said: 'This is in the tray already.' };
+  if (same) {
+    const what = change.kind === 'set bid' ? 'A bid for this keyword' : 'This';
+    const by = 'by' in same ? `, put in by ${same.by}` : '';
+    return { outcome: { outcome: 'already there', said: `${what} is in the tray already${by}.` } };
+  }
   const alreadySo = saysNothingNew(open, change);
-  if (alreadySo) return { outcome: 'already there', said: alreadySo };
+  if (alreadySo) return { outcome: { outcome: 'already there', said: alreadySo } };
 
   const hits = protectedBy(open, negativesBroughtBy(change, open.draft.gate));
   if (hits.length > 0 && !wanted.forcedBecause) {
     const what = hits.length === 1 ? 'a protected term' : `${hits.length} protected terms`;
     return {
-      outcome: 'held back',
-      said: `Held back: it would stop ${what}, ${named(hits)}.`,
-      terms: few(hits),
+      outcome: {
+        outcome: 'held back',
+        said: `Held back: it would stop ${what}, ${named(hits)}.`,
+        terms: few(hits),
+      },
     };
   }
-  const changeId = await insertChange(trx, open.account.id, setId, {
-    change,
-    ...(change.kind === 'make list' && { key: keyOfNewList(change.listId) }),
-    why: wanted.why,
-    forcedBecause: hits.length > 0 ? wanted.forcedBecause : null,
-    undoes: wanted.undoes,
-    draftedBy: personId,
-  });
-  return { outcome: 'drafted', changeId, change, said };
+  return {
+    outcome: { outcome: 'drafted', changeId: 0, change, said },
+    drafted: {
+      change,
+      ...(change.kind === 'make list' && { key: keyOfNewList(change.listId) }),
+      why: wanted.why,
+      forcedBecause: hits.length > 0 ? wanted.forcedBecause : null,
+      undoes: wanted.undoes,
+      draftedBy: personId,
+    },
+  };
 }
 
 /** Why a change can not be asked of the platform at all. */
@@ -141,12 +171,32 @@ function refuse({ account, snapshot, names, drafted, onItsWay }: Open, change: C
         : undefined;
     case 'remove list':
     case 'remove negative':
+    case 'readmit product':
       return undefined;
+    case 'exclude product': {
+      const isCode = productCodeTest(account.productCodePattern);
+      if (!isCode(change.code)) return `“${change.code}” is no product code of this account.`;
+      const { kind, id } = change.place;
+      if (kind === 'campaign' && snapshot.campaign.has(id!)) return undefined;
+      return kind === 'adGroup' && snapshot.adGroup.has(id!)
+        ? undefined
+        : 'A product is excluded in a campaign or an ad group, and this one is not there.';
+    }
+    case 'set bid': {
+      const keyword = snapshot.keyword.get(change.keywordId);
+      if (!keyword) return 'This keyword is not there any more.';
+      return keyword.bidMicros === change.wasMicros
+        ? undefined
+        : `The bid of ${nameKeyword(keyword)} has changed meanwhile. Nothing was changed: look again.`;
+    }
+    case 'pause keyword':
+    case 'run keyword':
+      return snapshot.keyword.has(change.keywordId) ? undefined : 'This keyword is not there any more.';
   }
 }
 
 /** Why a change would change nothing, against the account as the draft leaves it. */
-function saysNothingNew({ draft, names }: Open, change: Change): string | undefined {
+function saysNothingNew({ draft, names, snapshot }: Open, change: Change): string | undefined {
   const { gate } = draft;
   switch (change.kind) {
     case 'add negative':
@@ -167,6 +217,19 @@ function saysNothingNew({ draft, names }: Open, change: Change): string | undefi
     case 'make list':
     case 'remove list':
       return undefined;
+    case 'exclude product':
+    case 'readmit product':
+      return gate.excludes(change.code, change.place) === (change.kind === 'exclude product')
+        ? `${change.code} is ${change.kind === 'exclude product' ? 'excluded there already' : 'not excluded there'}.`
+        : undefined;
+    case 'set bid':
+      return change.bidMicros === change.wasMicros ? 'This is the bid already.' : undefined;
+    case 'pause keyword':
+    case 'run keyword': {
+      const wanted = change.kind === 'pause keyword' ? 'paused' : 'live';
+      const { status } = snapshot.keyword.get(change.keywordId)!;
+      return status === wanted ? `${names.keyword?.(change.keywordId)} is ${status} already.` : undefined;
+    }
   }
 }
 
@@ -211,6 +274,7 @@ export async function removeFromTray(
       id,
       gone.map((c) => c.id),
     );
+    await raiseDecisionVersion(trx, id);
     return gone.map((c) => c.change);
   });
 }

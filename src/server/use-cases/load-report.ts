@@ -2,6 +2,7 @@ import { productCodeTest, type ElementRow, type RejectedRow, type Reading } from
 import { readReportFile } from '../files/open-report';
 import { lockAccount, raiseDataVersion, requireAccountById } from '../repositories/accounts';
 import { analyseFacts } from '../repositories/facts';
+import { beginPass, findNewestTermId } from '../repositories/decisions/passes';
 import { writeIdeas } from '../repositories/ideas';
 import { appendLedger } from '../repositories/ledger';
 import {
@@ -118,7 +119,9 @@ async function loadWithin(
       `The structure of ${account.name} is read from its platform, so a file can not change it. Nothing was loaded.`,
     );
   }
+  const newestTermId = await findNewestTermId(trx, accountId);
   const written = await write(reading);
+  if (reading.kind === 'search terms') await beginPass(trx, accountId, newestTermId);
   const outcome: LoadOutcome = {
     rows: reading.rows,
     rejected: reading.rejectedCount,

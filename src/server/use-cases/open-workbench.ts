@@ -1,8 +1,11 @@
-import { isNewListId, type Names } from '@/core';
-import { layWorkbench, type Workbench } from '../compute/workbench';
+import { isNewListId, nameKeyword, type Names } from '@/core';
+import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
+import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/accounts';
 import { listSending, loadChangesOf, loadDraft, type StoredChange } from '../repositories/change-sets';
-import { listProtectedTerms } from '../repositories/protected-terms';
+import { listProtectedTerms } from '../repositories/decisions/protected-terms';
+import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';
+import { listWordMarks } from '../repositories/decisions/word-marks';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
 
@@ -22,7 +25,13 @@ export type Open = Workbench & {
   names: Names;
 };
 
-/** Opens an account's window with what is on its way and the draft laid over it. */
+/** The last workbench laid over a snapshot, and the account as it was then, the version of its decisions included. */
+const laid = new WeakMap<Snapshot, { of: string; open: Open }>();
+
+/**
+ * Opens an account's window with what is on its way and the draft laid over it. It is laid once for each version of the
+ * decisions; what is asked for within a transaction sees what that has written, and is its own.
+ */
 export async function openWorkbench(
   deps: Deps,
   account: Account,
@@ -30,15 +39,33 @@ export async function openWorkbench(
   db: Db = deps.db,
 ): Promise<Open> {
   const snapshot = await deps.snapshots.get(deps.db, account, days ?? account.windowDays);
-  // One after another: within a transaction there is one connection for all of them.
+  const isOwn = db !== deps.db;
+  const known = laid.get(snapshot);
+  const of = JSON.stringify(account);
+  if (!isOwn && known?.of === of) return known.open;
+  const open = await lay(db, account, snapshot);
+  if (!isOwn) laid.set(snapshot, { of, open });
+  return open;
+}
+
+/** One after another: within a transaction there is one connection for all of them. */
+async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> {
   const drafted = await loadDraft(db, account.id);
-  const protectedOwn = await listProtectedTerms(db, account.id);
+  const verdicts = await loadVerdicts(db, account.id);
   const sent: StoredChange[] = [];
   for (const set of await listSending(db, account.id))
     sent.push(...(await loadChangesOf(db, account.id, set.id)));
   const onItsWay = sent.filter((c) => c.state !== 'refused');
-  const workbench = layWorkbench(snapshot, onItsWay, drafted, protectedOwn);
+  const workbench = layWorkbench(snapshot, onItsWay, drafted, verdicts);
   return { ...workbench, account, drafted, onItsWay, names: namesIn(workbench, [...onItsWay, ...drafted]) };
+}
+
+async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
+  const protectedOwn = await listProtectedTerms(db, accountId);
+  const all = await listSetAside(db, accountId);
+  const clicks = all.length > 0 ? await clicksSinceAside(db, accountId) : new Map<string, number>();
+  const aside = all.filter(({ key, moreClicks }) => (clicks.get(key) ?? 0) < moreClicks);
+  return { protectedOwn, aside, marks: await listWordMarks(db, accountId) };
 }
 
 /** Names of elements, lists that are still in the tray among them. */
@@ -53,5 +80,6 @@ export function namesIn({ snapshot }: Pick<Workbench, 'snapshot'>, changes: read
     campaign: (id) => snapshot.campaign.get(id)?.name,
     adGroup: (id) => snapshot.adGroup.get(id)?.name,
     list: (id) => lists.get(id) ?? made.get(id) ?? (isNewListId(id) ? 'a list not made yet' : undefined),
+    keyword: (id) => nameKeyword(snapshot.keyword.get(id)),
   };
 }

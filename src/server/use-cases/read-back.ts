@@ -1,9 +1,12 @@
 import {
+  codeKey,
   describeChange,
   isNewListId,
   listOf,
+  nameKeyword,
   newListId,
   normalise,
+  placeKey,
   type Change,
   type MatchType,
   type Place,
@@ -20,13 +23,14 @@ import {
 import {
   closeSet,
   findSet,
-  insertChange,
+  insertChanges,
   loadChangesOf,
   loadDraft,
   openDraft,
   renameList,
   updateChange,
   type ChangeState,
+  type NewChange,
   type StoredChange,
 } from '../repositories/change-sets';
 import { appendLedger } from '../repositories/ledger';
@@ -110,6 +114,7 @@ export function postCondition(
 ): Extract<ChangeState, 'there' | 'missing' | 'different'> {
   const found = (is: boolean) => (is ? 'there' : 'missing');
   const list = (id: string) => mirror.lists.find((l) => l.id === id);
+  const keyword = (id: string) => mirror.keywords.find((k) => k.id === id);
   switch (change.kind) {
     case 'add negative': {
       if (holds(mirror, change.place, change.text, change.match)) return 'there';
@@ -127,6 +132,22 @@ export function postCondition(
       const hangs = hung === 'account' || hung.includes(change.campaignId);
       return found(hangs === (change.kind === 'hang list'));
     }
+    case 'exclude product':
+    case 'readmit product': {
+      const isThere = mirror.exclusions.some(
+        (e) => placeKey(e.place) === placeKey(change.place) && codeKey(e.code) === codeKey(change.code),
+      );
+      return found(isThere === (change.kind === 'exclude product'));
+    }
+    case 'set bid': {
+      const bid = keyword(change.keywordId)?.bidMicros;
+      if (bid === change.bidMicros) return 'there';
+      return bid === change.wasMicros ? 'missing' : 'different';
+    }
+    case 'pause keyword':
+      return found(keyword(change.keywordId)?.status === 'paused');
+    case 'run keyword':
+      return found(keyword(change.keywordId)?.status === 'live');
   }
 }
 
@@ -152,30 +173,23 @@ async function draftRefusedAgain(
   const setId = await openDraft(trx, accountId);
   const drafted = new Set((await loadDraft(trx, accountId)).map((c) => JSON.stringify(c.change)));
   const renamed = new Map<string, string>();
+  const again: NewChange[] = [];
   for (const stored of refused) {
     const key = randomUUID();
     if (stored.change.kind === 'make list') renamed.set(stored.change.listId, newListId(key));
     const change = withList(stored.change, renamed);
     if (drafted.has(JSON.stringify(change))) continue;
     const { why, forcedBecause, undoes, draftedById, answerText } = stored;
-    await insertChange(trx, accountId, setId, {
-      key,
-      change,
-      why,
-      forcedBecause,
-      undoes,
-      draftedBy: draftedById,
-      failedBefore: answerText,
-    });
+    again.push({ key, change, why, forcedBecause, undoes, draftedBy: draftedById, failedBefore: answerText });
   }
+  await insertChanges(trx, accountId, setId, again);
 }
 
 function withList(change: Change, renamed: ReadonlyMap<string, string>): Change {
   const listId = renamed.get(listOf(change) ?? '');
   if (listId === undefined) return change;
-  if (change.kind === 'add negative' || change.kind === 'remove negative')
-    return { ...change, place: { kind: 'list', id: listId } };
-  return { ...change, listId };
+  if ('place' in change) return { ...change, place: { kind: 'list', id: listId } };
+  return 'listId' in change ? { ...change, listId } : change;
 }
 
 function namesOf(mirror: Mirror, changes: readonly StoredChange[]) {
@@ -190,5 +204,6 @@ function namesOf(mirror: Mirror, changes: readonly StoredChange[]) {
     campaign: name(mirror.campaigns),
     adGroup: name(mirror.adGroups),
     list: (id: string) => name(mirror.lists)(id) ?? made.get(id),
+    keyword: (id: string) => nameKeyword(mirror.keywords.find((k) => k.id === id)),
   };
 }

@@ -3,13 +3,14 @@ import {
   describePlace,
   negativesBroughtBy,
   roomAfter,
+  rowsActedOn,
   STANDIN_LIMITS,
   type Change,
 } from '@/core';
 import type { Weight } from '@/contracts/common';
 import { sayCouldDrop } from '@/contracts/tray';
 import { few, protectedBy, weighRows } from '../compute/workbench';
-import { lockAccount } from '../repositories/accounts';
+import { lockAccount, raiseDecisionVersion } from '../repositories/accounts';
 import {
   findSet,
   freezeDraft,
@@ -43,6 +44,7 @@ export async function sendTray(deps: Deps, slug: string, personId: number): Prom
     const day = account.platformDay ?? open.snapshot.dataDays?.to ?? new Date().toISOString().slice(0, 10);
     await freezeDraft(trx, id, setId, { by: personId, day });
     await openDraft(trx, id);
+    await raiseDecisionVersion(trx, id);
     await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId });
     return setId;
   });
@@ -83,23 +85,6 @@ function refuseIfOverLimit({ draft, drafted, names }: Open) {
 
 /** What the terms that a change is about cost in the window before it was sent, where it acts. */
 function costBefore(open: Open, change: Change): Before {
-  const { terms, ...figures }: Weight = weighRows(open.snapshot, reachOf(open, change));
+  const { terms, ...figures }: Weight = weighRows(open.snapshot, rowsActedOn(change, open.draft.gate));
   return { window: open.snapshot.window, terms, figures };
-}
-
-/** Rows that a change's negatives match where it acts, stopped by others or not. */
-function reachOf({ draft: { gate } }: Open, change: Change): number[] {
-  switch (change.kind) {
-    case 'add negative':
-    case 'remove negative':
-      return gate.reached(change, change.place);
-    case 'hang list':
-    case 'take down list': {
-      const place = { kind: 'campaign' as const, id: change.campaignId };
-      return [...new Set(negativesBroughtBy(change, gate).flatMap((entry) => gate.reached(entry, place)))];
-    }
-    case 'make list':
-    case 'remove list':
-      return [];
-  }
 }

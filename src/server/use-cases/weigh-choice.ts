@@ -9,13 +9,16 @@ import {
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/sift';
-import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
-import { costAt, figuresAt, lastDayAt, termAt } from '../compute/window-columns';
+import { findCoverer, weighAtPlaces } from '../compute/sift/weigh-places';
+import { few, keywordsStoppedBy, protectedBy, touchedKeywords } from '../compute/workbench';
+import { costAt, termAt } from '../compute/window-columns';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
 /** As they are read: the usual choice first, the whole term last. */
 const IN_ORDER: readonly MatchType[] = ['phrase', 'broad', 'exact'];
+
+type NamedPlace = { place: Place; name: string; note: string | null };
 
 /**
  * What stopping the chosen words of a term (or the whole term) would do, in each match type at each place: what is
@@ -29,35 +32,24 @@ export async function weighChoice(
   query: { term: number; days?: number; positions: readonly number[] },
 ): Promise<ChoiceAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
-  const { snapshot } = open;
-  const t = snapshot.termIndex.get(query.term);
-  if (t === undefined) throw new Refusal('This term has no row in the window any more. Choose another.', 404);
-  const term = termAt(snapshot.terms, t);
+  const t = requireTerm(open, query.term);
+  const term = termAt(open.snapshot.terms, t);
   const words = term.kind === 'query' ? term.key.split(' ') : [];
-  const ran = rowsOf(open, t);
-  const choices = words.length > 0 ? weighAll(open, words, query.positions, ran[0]!) : [];
-  const kept = open.protectedOwn.find((p) => p.text === term.key);
-  return {
-    ...{ id: term.id, raw: term.raw, words, kind: term.kind },
-    ran: ran.map((r) => describeRow(open, r, term.key)),
-    lastDay: ran
-      .map((r) => lastDayAt(snapshot.rows, r))
-      .sort()
-      .at(-1)!,
-    isKept: kept !== undefined,
-    keptBy: kept?.by ?? null,
-    hasConverted: snapshot.hasConverted.has(term.key),
-    choices,
-    smallestSafe: findSmallestSafe(choices),
-  };
+  const choices = words.length > 0 ? weighAll(open, words, query.positions, rowsOfTerm(open, t)[0]!) : [];
+  return { id: term.id, choices, smallestSafe: findSmallestSafe(choices) };
+}
+
+/** Index of a term in the window. @throws Refusal when it has no row there */
+export function requireTerm({ snapshot }: Open, id: number): number {
+  const t = snapshot.termIndex.get(id);
+  if (t === undefined) throw new Refusal('This term has no row in the window any more. Choose another.', 404);
+  return t;
 }
 
 /** Rows of a term, costliest first. */
-function rowsOf({ snapshot: { served, rows } }: Open, t: number): number[] {
-  const all = Array.from(
-    { length: served.rowStarts[t + 1]! - served.rowStarts[t]! },
-    (_, i) => served.rowStarts[t]! + i,
-  );
+export function rowsOfTerm({ snapshot: { served, rows } }: Open, t: number): number[] {
+  const first = served.rowStarts[t]!;
+  const all = Array.from({ length: served.rowStarts[t + 1]! - first }, (_, i) => first + i);
   return all.sort((a, b) => costAt(rows, b) - costAt(rows, a));
 }
 
@@ -68,15 +60,22 @@ function weighAll(
   row: number,
 ): MatchChoice[] {
   const { served } = open.snapshot;
-  const adGroup = served.adGroups[served.adGroupOf[row]!]!;
-  const places = placesFor(open, adGroup);
+  const places = placesFor(open, served.adGroups[served.adGroupOf[row]!]!);
+  const weighed = new Map<string, PlaceChoice[]>();
   return IN_ORDER.map((match) => {
     const { text, refusal } = textFor(open, match, words, positions);
+    if (refusal) return { match, text, refusal, places: [] };
+    // A single word stops the same as a phrase and broad (rules 2.2), unless one of them stands there already.
+    const key = text.includes(' ') || match === 'exact' ? `${match} ${text}` : text;
+    let at = weighed.get(key);
+    if (!at) weighed.set(key, (at = weighPlaces(open, { text, match }, places)));
+    const gate = open.draft.gate;
     return {
-      match,
-      text,
-      refusal,
-      places: refusal ? [] : weighPlaces(open, { text, match }, places),
+      ...{ match, text, refusal },
+      places: at.map((choice) => {
+        const isThere = gate.holds({ text, match }, choice.place);
+        return { ...choice, isThere, isSafe: choice.isSafe && !isThere };
+      }),
     };
   });
 }
@@ -92,33 +91,39 @@ function textFor(open: Open, match: MatchType, words: readonly string[], positio
   return { text, refusal: checkNegative({ text, match }, STANDIN_LIMITS, isCode)?.message ?? null };
 }
 
-/** Ad group and campaign where the term cost most, all shared lists (those in the tray too), and the account. */
-function placesFor(
-  open: Open,
-  adGroup: { id: string; campaignId: string },
-): { place: Place; name: string; note: string | null }[] {
-  const { names, drafted, onItsWay, draft, snapshot } = open;
-  const made = [...onItsWay, ...drafted].flatMap(({ change }) =>
-    change.kind === 'make list' ? [change.listId] : [],
-  );
-  const lists = [...snapshot.mirror.lists.map((l) => l.id), ...made];
+/**
+ * Ad group and campaign where the term cost most, all shared lists (those in the tray too; those that hang on that
+ * campaign first), and the account.
+ */
+function placesFor(open: Open, adGroup: { id: string; campaignId: string }): NamedPlace[] {
+  const { names, draft } = open;
+  const campaign: Place = { kind: 'campaign', id: adGroup.campaignId };
+  const lists = listIdsOf(open).map((id) => ({
+    place: { kind: 'list' as const, id },
+    name: names.list(id) ?? id,
+    note: whereItHangs(draft.gate.hungOn(id), (c) => names.campaign(c) ?? c),
+  }));
+  const hangsHere = ({ place }: NamedPlace) => Number(draft.gate.isWithin(place, adGroup));
   return [
     { place: { kind: 'adGroup', id: adGroup.id }, name: names.adGroup(adGroup.id) ?? '', note: null },
-    {
-      place: { kind: 'campaign', id: adGroup.campaignId },
-      name: names.campaign(adGroup.campaignId) ?? '',
-      note: null,
-    },
-    ...lists.map((id) => ({
-      place: { kind: 'list' as const, id },
-      name: names.list(id) ?? id,
-      note: whereItHangs(draft.gate.hungOn(id), (c) => names.campaign(c) ?? c),
-    })),
+    { place: campaign, name: names.campaign(adGroup.campaignId) ?? '', note: null },
+    ...lists.sort((a, b) => hangsHere(b) - hangsHere(a)),
     { place: { kind: 'account', id: null }, name: 'the whole account', note: null },
   ];
 }
 
-function whereItHangs(hungOn: readonly string[] | 'account', nameOf: (campaignId: string) => string): string {
+/** Lists of the account, those that are still in the tray too. */
+export function listIdsOf({ drafted, onItsWay, snapshot }: Open): string[] {
+  const made = [...onItsWay, ...drafted].flatMap(({ change }) =>
+    change.kind === 'make list' ? [change.listId] : [],
+  );
+  return [...snapshot.mirror.lists.map((l) => l.id), ...made];
+}
+
+export function whereItHangs(
+  hungOn: readonly string[] | 'account',
+  nameOf: (campaignId: string) => string,
+): string {
   if (hungOn === 'account') return 'hangs on the whole account';
   if (hungOn.length === 0) return 'hangs nowhere, so it stops nothing';
   const some = hungOn.slice(0, 3).map(nameOf).join(', ');
@@ -127,28 +132,49 @@ function whereItHangs(hungOn: readonly string[] | 'account', nameOf: (campaignId
 }
 
 /** What a negative matches is found once; each place takes its part of it. */
-function weighPlaces(
-  open: Open,
-  negative: NegativeText,
-  places: readonly { place: Place; name: string; note: string | null }[],
-): PlaceChoice[] {
+function weighPlaces(open: Open, negative: NegativeText, places: readonly NamedPlace[]): PlaceChoice[] {
+  const { snapshot } = open;
   const gate = open.draft.gate;
   const openRows = gate.matched(negative).filter((r) => gate.stopCount(r) === 0);
   const byText = keywordsStoppedBy(open, negative);
-  const protectedTerms = protectedBy(open, [negative]);
-  return places.map((at) => {
-    const stopped = gate.within(openRows, at.place);
-    const touched = touchedKeywords(open, gate, byText, at.place, stopped);
-    const isThere = gate.holds(negative, at.place);
+  const protectedTerms = few(protectedBy(open, [negative]));
+  const standing = negativesMatching(open, negative.text);
+  const weights = weighAtPlaces(
+    snapshot,
+    gate,
+    openRows,
+    places.map(({ place }) => place),
+  );
+  return places.map((at, p) => {
+    const { weight, converting } = weights[p]!;
+    const touched = touchedKeywords(open, gate, byText, at.place, converting);
+    const coverer = findCoverer(snapshot, gate, standing, negative, at.place);
     return {
       ...at,
-      weight: weighRows(open.snapshot, stopped),
-      touched,
-      protectedTerms: few(protectedTerms),
-      isThere,
-      isSafe: stopped.length > 0 && touched.length === 0 && protectedTerms.length === 0 && !isThere,
+      ...{ weight, touched, protectedTerms },
+      isThere: false, // as each match type has it
+      coveredBy: coverer ? inWords(open, coverer) : null,
+      isSafe: weight.terms > 0 && touched.length === 0 && protectedTerms.count === 0,
     };
   });
+}
+
+/** Negatives that would stop a text where they are in force, as the account and the draft have them. */
+function negativesMatching(open: Open, text: string): (NegativeText & { place: Place })[] {
+  const { snapshot, drafted, onItsWay, draft } = open;
+  const byId = new Map(snapshot.mirror.negatives.map((n) => [n.id, n]));
+  const standing = snapshot.accountGate.matching(text).map((id) => byId.get(id)!);
+  const added = [...onItsWay, ...drafted].flatMap(({ change }) =>
+    change.kind === 'add negative' ? [change] : [],
+  );
+  return [...standing, ...added].filter((negative) => draft.gate.holds(negative, negative.place));
+}
+
+export function inWords(
+  { names }: Open,
+  { text, match, place }: NegativeText & { place: Place },
+): NegativeInPlace {
+  return { text, match, place, placeName: describePlace(place, names) };
 }
 
 /** The fewest terms; the words at fault before the whole term; then the narrower place. */
@@ -161,27 +187,4 @@ function findSmallestSafe(choices: readonly MatchChoice[]): ChoiceAnswer['smalle
     (a, b) => a.weight.terms - b.weight.terms || (a.match === b.match ? 0 : a.match === 'phrase' ? -1 : 1),
   );
   return smallest ? { match: smallest.match, place: smallest.place } : null;
-}
-
-function describeRow(open: Open, r: number, text: string): ChoiceAnswer['ran'][number] {
-  const { snapshot, names } = open;
-  const { clicks, costMicros, conversions } = figuresAt(snapshot.rows, r);
-  const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
-  const keyword = snapshot.keyword.get(String(snapshot.rows.keywordId[r]!));
-  return {
-    campaign: names.campaign(adGroup.campaignId) ?? '',
-    adGroup: names.adGroup(adGroup.id) ?? '',
-    keyword: keyword?.text || null,
-    match: keyword?.match ?? 'unknown',
-    ...{ clicks, costMicros, conversions },
-    stoppedBy: snapshot.gate.stopCount(r) === 0 ? [] : stoppersOf(open, text, adGroup.id),
-  };
-}
-
-function stoppersOf({ snapshot, names }: Open, text: string, adGroupId: string): NegativeInPlace[] {
-  const byId = new Map(snapshot.mirror.negatives.map((n) => [n.id, n]));
-  return snapshot.accountGate.stoppers(text, adGroupId).map((id) => {
-    const { text: negative, match, place } = byId.get(id)!;
-    return { text: negative, match, place, placeName: describePlace(place, names) };
-  });
 }

@@ -8,7 +8,7 @@ import {
   updateChange,
   type StoredChange,
 } from '../repositories/change-sets';
-import { requireAccountById } from '../repositories/accounts';
+import { raiseDecisionVersion, requireAccountById } from '../repositories/accounts';
 import { loadMirror, type Mirror } from '../repositories/structure';
 import { PlatformTrouble } from '../platform/platform';
 import type { Deps } from './deps';
@@ -65,6 +65,7 @@ async function sendUnanswered(deps: Deps, accountId: number, setId: number): Pro
         );
       }
       await setTrouble(trx, accountId, setId, null);
+      await raiseDecisionVersion(trx, accountId); // what was refused is not on its way any more
     });
     if (answers.length === 0)
       throw new PlatformTrouble('no answer', 'The ad platform answered for none of the changes.');
@@ -98,6 +99,7 @@ async function platformListId(
 function translate(change: Change, mirror: Mirror, platformList: string | undefined): PlatformChange {
   const campaign = (id: string) => mirror.campaigns.find((c) => c.id === id)?.platformId ?? id;
   const adGroup = (id: string) => mirror.adGroups.find((g) => g.id === id)?.platformId ?? id;
+  const keyword = (id: string) => mirror.keywords.find((k) => k.id === id)?.platformId ?? id;
   switch (change.kind) {
     case 'add negative':
     case 'remove negative': {
@@ -118,5 +120,17 @@ function translate(change: Change, mirror: Mirror, platformList: string | undefi
     case 'hang list':
     case 'take down list':
       return { kind: change.kind, listId: platformList!, campaignId: campaign(change.campaignId) };
+    case 'exclude product':
+    case 'readmit product': {
+      const { kind, code, place } = change;
+      return place.kind === 'campaign'
+        ? { kind, code, place: { kind: 'campaign', id: campaign(place.id!) } }
+        : { kind, code, place: { kind: 'adGroup', id: adGroup(place.id!) } };
+    }
+    case 'set bid':
+      return { kind: change.kind, keywordId: keyword(change.keywordId), bidMicros: change.bidMicros };
+    case 'pause keyword':
+    case 'run keyword':
+      return { kind: change.kind, keywordId: keyword(change.keywordId) };
   }
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import { checkNegative, normalise, STANDIN_LIMITS } from '@/core';
+import { checkNegative, codeKey, normalise, STANDIN_LIMITS } from '@/core';
 import type { ChangeAnswer, PlatformChange, Structure } from '@/contracts/platform';
 import { loadStructure, putElement, requireAccount } from './store';
 
@@ -115,6 +115,17 @@ class State {
       case 'hang list':
       case 'take down list':
         return this.setHung(await resolve(change.listId), change.campaignId, change.kind === 'hang list');
+      case 'exclude product':
+        return this.excludeProduct(change.code, change.place);
+      case 'readmit product':
+        return this.readmitProduct(change.code, change.place);
+      case 'set bid':
+        return this.changeKeyword(change.keywordId, { bidMicros: change.bidMicros });
+      case 'pause keyword':
+      case 'run keyword':
+        return this.changeKeyword(change.keywordId, {
+          status: change.kind === 'pause keyword' ? 'paused' : 'live',
+        });
       case 'add negative':
       case 'remove negative': {
         const id = change.place.id === null ? null : await resolve(change.place.id);
@@ -207,6 +218,43 @@ class State {
     return { id: negative.id };
   }
 
+  private async excludeProduct(code: string, place: Exclusion['place']): Promise<Applied> {
+    if (!this.placeExists(place)) return refuse('no such place', 'The place of the exclusion is not there.');
+    if (this.findExclusion(code, place)) return refuse('stands there', `${code} is excluded there already.`);
+    const exclusion: Exclusion = {
+      ...{ id: `X${this.nextId++}`, code: code.trim(), place, status: 'live' },
+      createdAt: `${this.account.today}T12:00:00Z`,
+    };
+    this.structure.exclusions.push(exclusion);
+    await this.put('exclusions', exclusion);
+    return { id: exclusion.id };
+  }
+
+  private async readmitProduct(code: string, place: Exclusion['place']): Promise<Applied> {
+    const exclusion = this.findExclusion(code, place);
+    if (!exclusion) return refuse('not there', `${code} is not excluded there.`);
+    this.structure.exclusions.splice(this.structure.exclusions.indexOf(exclusion), 1);
+    await this.put('exclusions', { ...exclusion, status: 'removed' });
+    return { id: exclusion.id };
+  }
+
+  private findExclusion(code: string, { kind, id }: Exclusion['place']): Exclusion | undefined {
+    return this.structure.exclusions.find(
+      (e) => e.place.kind === kind && e.place.id === id && codeKey(e.code) === codeKey(code),
+    );
+  }
+
+  private async changeKeyword(
+    id: string,
+    fields: Partial<Pick<Structure['keywords'][number], 'bidMicros' | 'status'>>,
+  ): Promise<Applied> {
+    const keyword = this.structure.keywords.find((k) => k.id === id);
+    if (!keyword) return refuse('no such keyword', 'The keyword is not there.');
+    Object.assign(keyword, fields, { changedOn: this.account.today });
+    await this.put('keywords', keyword);
+    return { id };
+  }
+
   private placeExists({ kind, id }: Placed['place']): boolean {
     if (kind === 'account') return true;
     const among = { campaign: 'campaigns', adGroup: 'adGroups', list: 'lists' } as const;
@@ -229,6 +277,7 @@ class State {
   }
 }
 
+type Exclusion = Structure['exclusions'][number];
 type Placed = Pick<Structure['negatives'][number], 'text' | 'match' | 'place'>;
 
 function refuse(refused: string, text: string): Applied {

@@ -4,6 +4,7 @@ import type { SeedRequest, Structure } from '@/contracts/platform';
 import {
   copyTraffic,
   gateOn,
+  termsOfService,
   insertQueries,
   insertStructure,
   loadQueries,
@@ -57,7 +58,8 @@ function* servedDays(
   const turningDays = new Set(structure.negatives.map((n) => n.createdAt.slice(0, 10)));
   let routes: ReturnType<typeof routeQueries> | undefined;
   for (const day of days) {
-    if (!routes || turningDays.has(day)) routes = routeQueries(queries, gateOn(structure, day));
+    if (!routes || turningDays.has(day))
+      routes = routeQueries(queries, gateOn(structure, day), termsOfService(structure, day));
     yield { day, served: makeDay(routes, day, seed) };
   }
 }

@@ -10,9 +10,27 @@ export function connectStandin(url: string): Knex {
 }
 
 const ELEMENTS = ['campaign', 'ad_group', 'keyword', 'list', 'hanging', 'negative'] as const;
-export type ElementTable = (typeof ELEMENTS)[number];
+export type ElementTable = (typeof ELEMENTS)[number] | 'exclusion';
 
 /** Elements are kept whole as JSON beside the few columns that are asked for; the revision tells what changed. */
+async function createElementTable(db: Knex, element: ElementTable): Promise<void> {
+  await db.schema.createTable(element, (t) => {
+    t.text('account_id').notNullable().references('account.id').onDelete('cascade');
+    t.text('id').notNullable();
+    t.text('status').notNullable();
+    t.bigInteger('revision').notNullable();
+    t.jsonb('body').notNullable();
+    t.primary(['account_id', 'id']);
+    t.index(['account_id', 'revision']);
+  });
+}
+
+const MIGRATIONS = {
+  '001-tables': createTables,
+  '002-exclusions': (db: Knex) => createElementTable(db, 'exclusion'),
+};
+type Name = keyof typeof MIGRATIONS;
+
 async function createTables(db: Knex): Promise<void> {
   await db.schema.createTable('account', (t) => {
     t.text('id').primary();
@@ -23,17 +41,7 @@ async function createTables(db: Knex): Promise<void> {
     t.bigInteger('revision').notNullable();
     t.bigInteger('next_id').notNullable();
   });
-  for (const element of ELEMENTS) {
-    await db.schema.createTable(element, (t) => {
-      t.text('account_id').notNullable().references('account.id').onDelete('cascade');
-      t.text('id').notNullable();
-      t.text('status').notNullable();
-      t.bigInteger('revision').notNullable();
-      t.jsonb('body').notNullable();
-      t.primary(['account_id', 'id']);
-      t.index(['account_id', 'revision']);
-    });
-  }
+  for (const element of ELEMENTS) await createElementTable(db, element);
   await db.schema.createTable('query', (t) => {
     t.text('account_id').notNullable().references('account.id').onDelete('cascade');
     t.integer('id').notNullable();
@@ -74,16 +82,16 @@ export async function migrateStandin(url: string): Promise<void> {
   const db = connectStandin(url);
   try {
     await db.raw('create schema if not exists standin');
-    const migration = {
-      up: createTables,
-      down: () => Promise.reject(new Error('reset the database instead')),
-    };
     await db.migrate.latest({
       schemaName: 'standin',
       migrationSource: {
-        getMigrations: () => Promise.resolve(['001-tables']),
-        getMigrationName: (name: string) => name,
-        getMigration: () => Promise.resolve(migration),
+        getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS) as Name[]),
+        getMigrationName: (name: Name) => name,
+        getMigration: (name: Name) =>
+          Promise.resolve({
+            up: MIGRATIONS[name],
+            down: () => Promise.reject(new Error('reset the database instead')),
+          }),
       },
     });
   } finally {

@@ -3,10 +3,10 @@ import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { PoolClient } from 'pg';
-import { compileAccountGate, type AccountGate } from '@/core';
+import { codeKey, compileAccountGate, type AccountGate } from '@/core';
 import type { PlatformQuery, Structure } from '@/contracts/platform';
 import type { ElementTable } from './database';
-import type { ServedDay } from './traffic';
+import type { ServedDay, Service } from './traffic';
 
 export type AccountRow = {
   id: string;
@@ -26,6 +26,7 @@ const TABLE_OF: { [K in keyof Structure]: ElementTable } = {
   lists: 'list',
   hangings: 'hanging',
   negatives: 'negative',
+  exclusions: 'exclusion',
 };
 const KINDS = Object.keys(TABLE_OF) as (keyof Structure)[];
 
@@ -103,6 +104,26 @@ export function gateOn(structure: Structure, day: string): AccountGate {
     }),
     negatives: live(structure.negatives).filter((n) => n.createdAt.slice(0, 10) <= day),
   });
+}
+
+/** What else decides whether an ad group may serve a query: excluded products, paused keywords, and bids. */
+export function termsOfService(structure: Structure, day: string): Service {
+  const excluded = new Set(
+    structure.exclusions
+      .filter((e) => e.status !== 'removed' && e.createdAt.slice(0, 10) <= day)
+      .map((e) => `${e.place.kind} ${e.place.id} ${codeKey(e.code)}`),
+  );
+  const campaignOf = new Map(structure.adGroups.map((g) => [g.id, g.campaignId]));
+  const keywords = new Map(structure.keywords.map((k) => [k.id, k]));
+  return {
+    mayServe({ adGroupId, keywordId }, text) {
+      if (keywordId !== null && keywords.get(keywordId)?.status === 'paused') return false;
+      const code = codeKey(text);
+      const campaign = campaignOf.get(adGroupId);
+      return !excluded.has(`adGroup ${adGroupId} ${code}`) && !excluded.has(`campaign ${campaign} ${code}`);
+    },
+    bidOf: (keywordId) => (keywordId === null ? undefined : keywords.get(keywordId)?.bidMicros),
+  };
 }
 
 export async function loadQueries(db: Knex, accountId: string): Promise<(PlatformQuery & { id: number })[]> {

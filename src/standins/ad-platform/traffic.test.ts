@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { compileAccountGate } from '@/core';
-import { makeDay, routeQueries } from './traffic';
+import { makeDay, routeQueries, type Service } from './traffic';
 
 const QUERIES = [
   { id: 1, text: 'free hive plans', at: ['g1', 'g2'] },
@@ -16,28 +16,47 @@ const gateWith = (...places: { kind: 'adGroup' | 'campaign'; id: string }[]) =>
     negatives: places.map((place, i) => ({ id: `n${i}`, text: 'free', match: 'broad', place })),
   });
 
+const ALL_MAY: Service = { mayServe: () => true, bidOf: () => undefined };
+
 describe('where a query is served', () => {
   test('in its first ad group while nothing stops it there', () => {
-    expect(routeQueries(QUERIES, gateWith()).map((r) => [r.candidate.adGroupId, r.share])).toEqual([
+    expect(routeQueries(QUERIES, gateWith(), ALL_MAY).map((r) => [r.candidate.adGroupId, r.share])).toEqual([
       ['g1', 1],
       ['g1', 1],
     ]);
   });
 
   test('in the next when it is stopped in the first, with a smaller share', () => {
-    const [fallen] = routeQueries(QUERIES, gateWith({ kind: 'adGroup', id: 'g1' }));
+    const [fallen] = routeQueries(QUERIES, gateWith({ kind: 'adGroup', id: 'g1' }), ALL_MAY);
     expect(fallen!.candidate.adGroupId).toBe('g2');
     expect(fallen!.share).toBeLessThan(1);
   });
 
   test('nowhere when it is stopped everywhere', () => {
-    const routes = routeQueries(QUERIES, gateWith({ kind: 'campaign', id: 'c1' }));
+    const routes = routeQueries(QUERIES, gateWith({ kind: 'campaign', id: 'c1' }), ALL_MAY);
     expect(routes.map((r) => r.query.text)).toEqual(['bee hive']);
   });
 });
 
+describe('what else decides where a query is served', () => {
+  const shares = (service: Partial<Service>) =>
+    routeQueries(QUERIES, gateWith(), { ...ALL_MAY, ...service }).map(({ candidate, share }) => ({
+      ...{ at: candidate.adGroupId, share, cpcMicros: candidate.cpcMicros },
+    }));
+
+  test('a keyword that is paused, or a product that is excluded, leaves it to the next', () => {
+    const [first] = shares({ mayServe: ({ adGroupId }) => adGroupId !== 'g1' });
+    expect(first!.at).toBe('g2');
+  });
+
+  test('a bid below what clicks cost wins less, and pays less', () => {
+    const [first] = shares({ bidOf: () => 250_000 });
+    expect(first).toEqual({ at: 'g1', share: 0.5, cpcMicros: 250_000 });
+  });
+});
+
 describe('a day of traffic', () => {
-  const routes = routeQueries(QUERIES, gateWith());
+  const routes = routeQueries(QUERIES, gateWith(), ALL_MAY);
 
   test('is the same for the same seed and day, and another for others', () => {
     expect(makeDay(routes, '2026-11-02', 7)).toEqual(makeDay(routes, '2026-11-02', 7));

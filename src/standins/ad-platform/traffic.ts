@@ -21,6 +21,13 @@ const KNOWN_NEXT = 0.7;
 /** A query that falls to another ad group fits less well there. */
 const LOST_WITH_EACH_FALL = 0.45;
 
+/** What else than negatives decides whether and at what price a query is served. */
+export type Service = {
+  mayServe(candidate: Route['candidate'], text: string): boolean;
+  /** the most that a click may cost, micro-units */
+  bidOf(keywordId: string | null): number | undefined;
+};
+
 type Route = {
   query: PlatformQuery & { id: number };
   candidate: PlatformQuery['candidates'][number];
@@ -31,14 +38,25 @@ type Route = {
 export function routeQueries(
   queries: readonly (PlatformQuery & { id: number })[],
   gate: AccountGate,
+  service: Service,
 ): Route[] {
   return queries.flatMap((query) => {
     const matching = gate.matching(query.text);
-    const open = ({ adGroupId }: Route['candidate']) => !matching.some((id) => gate.isInForce(id, adGroupId));
+    const open = (candidate: Route['candidate']) =>
+      service.mayServe(candidate, query.text) &&
+      !matching.some((id) => gate.isInForce(id, candidate.adGroupId));
     const at = query.candidates.findIndex(open);
-    return at < 0
-      ? []
-      : [{ query, candidate: query.candidates[at]!, share: (1 - LOST_WITH_EACH_FALL) ** at }];
+    if (at < 0) return [];
+    const candidate = query.candidates[at]!;
+    const bid = service.bidOf(candidate.keywordId) ?? candidate.cpcMicros;
+    // A bid below what clicks cost so far wins fewer auctions, and those for less.
+    const reach = Math.min(1, bid / candidate.cpcMicros);
+    return [
+      {
+        ...{ query, share: reach * (1 - LOST_WITH_EACH_FALL) ** at },
+        candidate: { ...candidate, cpcMicros: Math.min(candidate.cpcMicros, bid) },
+      },
+    ];
   });
 }
 

@@ -1,0 +1,6 @@
+import { parseId, writes } from '@/app/api/_handle/handle';
+import { removeNote } from '@/server/use-cases/remember';
+
+export const DELETE = writes(({ deps, slug, personId, params }) =>
+  removeNote(deps, slug, personId, parseId(params.note)),
+);

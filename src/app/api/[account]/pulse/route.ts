@@ -1,0 +1,4 @@
+import { reads } from '@/app/api/_handle/handle';
+import { feelPulse } from '@/server/use-cases/remember';
+
+export const GET = reads(({ deps, slug }) => feelPulse(deps, slug));

@@ -1,0 +1,6 @@
+import { parseQuery, reads } from '@/app/api/_handle/handle';
+import { KeywordsQuerySchema } from '@/contracts/sift';
+
+export const GET = reads(({ ask, slug, url }) =>
+  ask('viewKeywords', slug, parseQuery(url, KeywordsQuerySchema)),
+);

@@ -1,0 +1,4 @@
+import { parseQuery, reads } from '@/app/api/_handle/handle';
+import { FiltersSchema } from '@/contracts/sift';
+
+export const GET = reads(({ ask, slug, url }) => ask('plotView', slug, parseQuery(url, FiltersSchema)));

@@ -1,0 +1,57 @@
+'use client';
+
+import { useSyncExternalStore } from 'react';
+
+/** The keys of Gate Post, for the help page; single ones act only where they are said to. */
+export const KEYS: readonly { where: string; keys: readonly (readonly [string, string])[] }[] = [
+  {
+    where: 'Everywhere',
+    keys: [
+      ['g', 'check whether a query gets through'],
+      ['Ctrl Z', 'undo what was done last'],
+      ['?', 'this page'],
+    ],
+  },
+  {
+    where: 'Among the search terms',
+    keys: [
+      ['↑ ↓', 'the term before or after'],
+      ['1 – 9', 'choose a word, or let it go'],
+      ['m', 'the next match type'],
+      ['p', 'the next place'],
+      ['↵', 'put it in the tray'],
+      ['w', 'stop the whole term as exact'],
+      ['v', 'stop the variants that are offered too'],
+      ['o', 'keep it open'],
+      ['l', 'set it aside until it has more clicks'],
+      ['n', 'the next term that nobody looked at in this pass'],
+      ['k', 'the other keywords of its ad group'],
+      ['Space', 'mark it for a batch'],
+      ['Ctrl A', 'mark all that the filters show'],
+      ['Esc', 'take all marks off'],
+      ['f', 'to the filters'],
+    ],
+  },
+];
+
+const STORED = 'gatepost-single-keys';
+const listeners = new Set<() => void>();
+
+const areOn = () => typeof localStorage === 'undefined' || localStorage.getItem(STORED) !== 'off';
+
+/** Whether single letters act; each person can switch them off (WCAG 2.1.4). */
+export function useSingleKeys(): [boolean, (on: boolean) => void] {
+  const on = useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => void listeners.delete(listener);
+    },
+    areOn,
+    () => true,
+  );
+  const set = (next: boolean) => {
+    localStorage.setItem(STORED, next ? 'on' : 'off');
+    for (const listener of listeners) listener();
+  };
+  return [on, set];
+}

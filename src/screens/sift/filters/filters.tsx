@@ -1,0 +1,191 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import {
+  parseRegion,
+  RETURNS,
+  SERVED,
+  TRAITS,
+  type Returns,
+  type Served,
+  type Trait,
+} from '@/contracts/sift';
+import type { ListsView } from '@/contracts/screens';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import type { SiftUrl } from '../sift-url';
+
+type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
+
+const RETURNS_IN_WORDS: Record<Returns, string> = {
+  any: 'any return',
+  none: 'no conversion',
+  over: 'a return over target',
+  either: 'no conversion or over target',
+};
+const SERVED_IN_WORDS: Record<Served, string> = {
+  any: 'any keyword',
+  loose: 'broad or automatic',
+  broad: 'broad',
+  automatic: 'automatic',
+  phrase: 'phrase',
+  exact: 'exact',
+};
+const TRAITS_IN_WORDS: Record<Trait, string> = {
+  any: 'Terms',
+  code: 'Product codes',
+  place: 'Terms naming a place',
+  off: 'Terms plainly off',
+  new: 'Terms new since the last pass',
+  unseen: 'Terms not looked at',
+};
+const field = 'border-b border-dashed border-ink bg-transparent font-semibold text-ink';
+
+/** The filters as a sentence. */
+export function Filters({ url, onChange }: Props) {
+  const { api, summary } = useAccount();
+  const { data } = useQuery({
+    queryKey: ['lists', summary.slug],
+    queryFn: () => ask<ListsView>(api('lists')),
+  });
+  return (
+    <form
+      aria-label="Filters"
+      className="flex flex-wrap items-baseline gap-x-1.5 gap-y-0.5 text-soft"
+      onSubmit={(e) => e.preventDefault()}
+    >
+      <Choice
+        id="first-filter"
+        name="Kind of term"
+        value={url.trait}
+        options={TRAITS.map((t) => [t, TRAITS_IN_WORDS[t]])}
+        onChange={(trait) => onChange({ trait: trait as Trait })}
+      />
+      with
+      <ClicksFilter key={url.clicks} clicks={url.clicks} onChange={(clicks) => onChange({ clicks })} />
+      and
+      <Choice
+        name="Return"
+        value={url.returns}
+        options={RETURNS.map((r) => [r, RETURNS_IN_WORDS[r]])}
+        onChange={(returns) => onChange({ returns: returns as Returns })}
+      />
+      served by
+      <Choice
+        name="Served by"
+        value={url.served}
+        options={SERVED.map((s) => [s, SERVED_IN_WORDS[s]])}
+        onChange={(served) => onChange({ served: served as Served })}
+      />
+      in
+      <Choice
+        name="Campaign"
+        value={url.campaign}
+        options={[['', 'all campaigns'], ...(data?.campaigns ?? []).map((c) => [c.id, c.name] as const)]}
+        onChange={(campaign) => onChange({ campaign })}
+      />
+      holding
+      <TextFilter key={url.text} text={url.text} onChange={(text) => onChange({ text })} />
+      {url.holding !== '' && (
+        <>
+          and the words
+          <button
+            type="button"
+            className="rounded bg-straw px-1 font-semibold text-ink"
+            onClick={() => onChange({ holding: '' })}
+            aria-label={`Holding ${url.holding}: show all words again`}
+          >
+            {url.holding} ×
+          </button>
+        </>
+      )}
+      {url.region !== '' && <RegionFilter region={url.region} onClear={() => onChange({ region: '' })} />}
+    </form>
+  );
+}
+
+type ChoiceProps = {
+  id?: string;
+  name: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onChange: (value: string) => void;
+};
+
+function Choice({ id, name, value, options, onChange }: ChoiceProps) {
+  return (
+    <select
+      id={id}
+      aria-label={name}
+      className={`${field} max-w-52`}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {options.map(([key, text]) => (
+        <option key={key} value={key}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** A number of clicks of one's own. */
+function ClicksFilter({ clicks, onChange }: { clicks: number; onChange: (clicks: number) => void }) {
+  const [typed, setTyped] = useState(String(clicks));
+  const take = () => {
+    const wanted = Math.min(1_000_000, Math.max(0, Math.round(Number(typed)) || 0));
+    setTyped(String(wanted));
+    if (wanted !== clicks) onChange(wanted);
+  };
+  return (
+    <span className="whitespace-nowrap">
+      <input
+        inputMode="numeric"
+        aria-label="Clicks at least"
+        className={`${field} w-9 text-center`}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={take}
+        onKeyDown={(e) => e.key === 'Enter' && take()}
+      />{' '}
+      clicks or more
+    </span>
+  );
+}
+
+function RegionFilter({ region, onClear }: { region: string; onClear: () => void }) {
+  const parsed = parseRegion(region);
+  if (!parsed) return null;
+  const [clicks, conversions] = [parsed.clicks.join('–'), parsed.conversions.join('–')];
+  return (
+    <>
+      inside
+      <button
+        type="button"
+        className="rounded bg-straw px-1 font-semibold text-ink"
+        aria-label={`Inside ${clicks} clicks and ${conversions} conversions: show all again`}
+        onClick={onClear}
+      >
+        {clicks} clicks, {conversions} conv. ×
+      </button>
+    </>
+  );
+}
+
+function TextFilter({ text, onChange }: { text: string; onChange: (text: string) => void }) {
+  const [typed, setTyped] = useState(text);
+  return (
+    <input
+      aria-label="Letters that the term holds"
+      placeholder="any letters"
+      maxLength={200}
+      className={`${field} w-24 placeholder:font-semibold placeholder:text-soft`}
+      value={typed}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={() => typed !== text && onChange(typed)}
+      onKeyDown={(e) => e.key === 'Enter' && onChange(typed)}
+    />
+  );
+}

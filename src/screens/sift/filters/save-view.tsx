@@ -1,0 +1,115 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import type { SavedViewLine } from '@/contracts/decisions';
+import { useAccount } from '@/screens/frame/account-context';
+import { offerUndo } from '@/screens/frame/undo';
+import { useRefresh } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatDay } from '@/ui/format';
+
+type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => void };
+
+/** Saves the filters under a name, for everybody on the account; removes saved ones. */
+export function SaveView({ search, views, onClose }: Props) {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  const [name, setName] = useState('');
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const there = views.find((view) => view.name === name.trim());
+
+  const put = (view: { name: string; search: string; replaces: string | null }) =>
+    ask(api('views'), { method: 'POST', body: view });
+  const drop = (view: string) => ask(api(`views?name=${encodeURIComponent(view)}`), { method: 'DELETE' });
+
+  async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
+    try {
+      await work();
+      await refresh();
+      offerUndo(said, async () => {
+        await undo();
+        await refresh();
+      });
+      setTrouble(null);
+      return true;
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : 'It did not work. Nothing was saved.');
+      await refresh();
+      return false;
+    }
+  }
+
+  async function save() {
+    const view = { name: name.trim(), search, replaces: there?.at ?? null };
+    const undo = () =>
+      there ? drop(view.name).then(() => put({ ...there, replaces: null })) : drop(view.name);
+    if (await run(() => put(view), `View ${view.name} saved`, undo)) onClose();
+  }
+
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-line bg-sheet px-5 py-4 text-[13px]"
+        >
+          <Dialog.Title className="font-title text-[20px] font-bold">Save these filters</Dialog.Title>
+          <form
+            className="mt-2 flex gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (name.trim() !== '') void save();
+            }}
+          >
+            <input
+              aria-label="Name of the view"
+              placeholder="Name"
+              maxLength={60}
+              className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+            />
+            <Button type="submit" tone="main" disabled={name.trim() === ''}>
+              {there ? 'Replace it' : 'Save'}
+            </Button>
+          </form>
+          {trouble && (
+            <p role="alert" className="mt-1 text-rust">
+              {trouble}
+            </p>
+          )}
+          <ul className="mt-3">
+            {views.map((view) => (
+              <li key={view.name} className="flex min-h-8 items-center gap-2 border-t border-line">
+                <b>{view.name}</b>
+                <span className="text-soft">
+                  {view.by}, {formatDay(view.at.slice(0, 10))}
+                </span>
+                <Button
+                  tone="quiet"
+                  className="ml-auto"
+                  aria-label={`Remove the view ${view.name}`}
+                  onClick={() =>
+                    void run(
+                      () => drop(view.name),
+                      `View ${view.name} removed`,
+                      () => put({ ...view, replaces: null }),
+                    )
+                  }
+                >
+                  Remove
+                </Button>
+              </li>
+            ))}
+          </ul>
+          <Button className="mt-3" onClick={onClose}>
+            Close
+          </Button>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,74 @@
+import { describe, expect, test } from 'vitest';
+import { noFigures, type Place } from '@/core';
+import type { MatchChoice, PlaceChoice } from '@/contracts/sift';
+import { matchInHand, nextMatch, nextPlace, placeInHand, textInHand, togglePosition } from './choice-state';
+
+const line = { words: ['free', 'hive', 'plans', 'pdf'] };
+
+describe('choosing words', () => {
+  test('a word chosen twice is let go', () => {
+    expect(togglePosition([2], 0)).toEqual([0, 2]);
+    expect(togglePosition([0, 2], 2)).toEqual([0]);
+  });
+
+  test.each([
+    [[], null, 'exact', 'free hive plans pdf'],
+    [[0], null, 'phrase', 'free'],
+    [[1, 2], null, 'phrase', 'hive plans'],
+    [[0, 2], null, 'broad', 'free plans'],
+    [[0, 2], 'phrase', 'broad', 'free plans'],
+    [[0], 'broad', 'broad', 'free'],
+    [[0], 'exact', 'exact', 'free hive plans pdf'],
+  ] as const)('%j with %s turned to: %s “%s”', (positions, match, inHand, text) => {
+    const chosen = { positions, match };
+    expect(matchInHand(chosen, 'phrase')).toBe(inHand);
+    expect(textInHand(line, chosen, matchInHand(chosen, 'phrase'))).toBe(text);
+  });
+
+  test('turning the match type leaves out phrase for words that stand apart', () => {
+    expect(nextMatch('phrase', [0])).toBe('broad');
+    expect(nextMatch('exact', [0, 1])).toBe('phrase');
+    expect(nextMatch('exact', [0, 2])).toBe('broad');
+  });
+});
+
+describe('the place', () => {
+  const at = (place: Place): PlaceChoice => ({
+    place,
+    name: '',
+    note: null,
+    weight: { terms: 1, ...noFigures() },
+    touched: [],
+    protectedTerms: { count: 0, first: [] },
+    isThere: false,
+    isSafe: true,
+    coveredBy: null,
+  });
+  const [group, campaign, list, account] = [
+    at({ kind: 'adGroup', id: '1' }),
+    at({ kind: 'campaign', id: '2' }),
+    at({ kind: 'list', id: '7' }),
+    at({ kind: 'account', id: null }),
+  ];
+  const choice: MatchChoice = {
+    match: 'phrase',
+    text: 'free',
+    refusal: null,
+    places: [group, campaign, list, account],
+  };
+
+  test('stays what it was from term to term, each time the term’s own', () => {
+    expect(placeInHand(choice, { kind: 'adGroup', listId: null })).toBe(group);
+    expect(placeInHand(choice, { kind: 'list', listId: '7' })).toBe(list);
+  });
+
+  test('a list that is gone falls back to the campaign', () => {
+    expect(placeInHand(choice, { kind: 'list', listId: '9' })).toBe(campaign);
+  });
+
+  test('turns round through all places', () => {
+    expect(nextPlace(choice, campaign)).toEqual({ kind: 'list', listId: '7' });
+    expect(nextPlace(choice, account)).toEqual({ kind: 'adGroup', listId: null });
+    expect(nextPlace(undefined, undefined)).toBeUndefined();
+  });
+});

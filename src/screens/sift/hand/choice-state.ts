@@ -1,0 +1,76 @@
+import { placeKey, type MatchType, type Place } from '@/core';
+import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermLine } from '@/contracts/sift';
+
+/** Which place is wanted: this term's own ad group or campaign, a list, or the account. */
+export type WantedPlace = { kind: Place['kind']; listId: string | null };
+
+/** The words chosen in a term, as positions from 0, and the match type wanted, if one was turned to. */
+export type Chosen = { positions: readonly number[]; match: MatchType | null };
+
+/** Chooses a word that was not chosen, and lets go one that was. */
+export function togglePosition(positions: readonly number[], position: number): number[] {
+  const next = positions.includes(position)
+    ? positions.filter((p) => p !== position)
+    : [...positions, position];
+  return next.sort((a, b) => a - b);
+}
+
+/** Whether the chosen words stand next to each other. */
+export function standTogether(positions: readonly number[]): boolean {
+  return positions.every((p, i) => i === 0 || p === positions[i - 1]! + 1);
+}
+
+/** The match type that is in hand: the one turned to, else the account's own; phrase needs neighbouring words. */
+export function matchInHand({ positions, match }: Chosen, accountDefault: MatchType): MatchType {
+  if (positions.length === 0) return match ?? 'exact';
+  const wanted = match ?? accountDefault;
+  return wanted === 'phrase' && !standTogether(positions) ? 'broad' : wanted;
+}
+
+/** The text of the negative in hand; exact always means the whole term. */
+export function textInHand(line: Pick<TermLine, 'words'>, { positions }: Chosen, match: MatchType): string {
+  const whole = positions.length === 0 || match === 'exact';
+  return (whole ? line.words : positions.map((p) => line.words[p] ?? '')).join(' ');
+}
+
+const TURN: readonly MatchType[] = ['phrase', 'broad', 'exact'];
+
+/** The next match type that can be had. */
+export function nextMatch(current: MatchType, positions: readonly number[]): MatchType {
+  const can = TURN.filter((match) => match !== 'phrase' || standTogether(positions));
+  return can[(can.indexOf(current) + 1) % can.length]!;
+}
+
+/** The choice of a match type at the wanted place; where that is not offered, at the campaign. */
+export function placeInHand(choice: MatchChoice | undefined, wanted: WantedPlace): PlaceChoice | undefined {
+  const at = (kind: Place['kind'], id: string | null) =>
+    choice?.places.find(({ place }) => place.kind === kind && (kind !== 'list' || place.id === id));
+  return at(wanted.kind, wanted.listId) ?? at('campaign', null) ?? choice?.places[0];
+}
+
+/** The place after the one in hand. */
+export function nextPlace(
+  choice: MatchChoice | undefined,
+  current: PlaceChoice | undefined,
+): WantedPlace | undefined {
+  const places = choice?.places ?? [];
+  if (places.length === 0) return undefined;
+  const at = places.findIndex(({ place }) => current && placeKey(place) === placeKey(current.place));
+  const { kind, id } = places[(at + 1) % places.length]!.place;
+  return { kind, listId: kind === 'list' ? id : null };
+}
+
+/** Whether a match type at a place is the one that is marked as the smallest safe choice. */
+export function isSmallestSafe({ smallestSafe }: ChoiceAnswer, match: MatchType, place: Place): boolean {
+  return smallestSafe?.match === match && placeKey(smallestSafe.place) === placeKey(place);
+}
+
+/** Clicks to wait for where nothing says how many would settle it. */
+const USUAL_WAIT = 10;
+
+/** How many more clicks a term may have before it is looked at again: as many as would settle it (rules 7.3). */
+export function clicksToWait(line: Pick<TermLine, 'clicks' | 'evidence'> | undefined): number {
+  const settlesAt = line?.evidence?.settlesAt;
+  const more = settlesAt ? settlesAt - (line?.clicks ?? 0) : USUAL_WAIT;
+  return more > 0 ? more : USUAL_WAIT;
+}

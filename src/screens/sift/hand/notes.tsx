@@ -1,0 +1,97 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import type { Note } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { offerUndo } from '@/screens/frame/undo';
+import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatDay } from '@/ui/format';
+
+type About = { kind: 'term' | 'theme'; about: string };
+
+/** Notes on a term or a theme, with who wrote them and when, and the field for another. */
+export function Notes({ about, notes }: { about: About; notes: readonly Note[] }) {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  const [typed, setTyped] = useState('');
+
+  const write = (body: string) =>
+    ask<{ noteId: number }>(api('notes'), { method: 'POST', body: { ...about, body } });
+  const remove = (id: number) => ask(api(`notes/${id}`), { method: 'DELETE' });
+  async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
+    try {
+      await work();
+      await refresh();
+      offerUndo(said, async () => {
+        await undo();
+        await refresh();
+      });
+    } catch (error) {
+      sayFailure(error);
+    }
+  }
+  function add() {
+    let id = 0;
+    void run(
+      async () => {
+        id = (await write(typed.trim())).noteId;
+        setTyped('');
+      },
+      'Note written',
+      () => remove(id),
+    );
+  }
+
+  return (
+    <details className="mt-2 text-[13px]" open={notes.length > 0}>
+      <summary className="text-soft">
+        {notes.length === 0 ? 'Write a note' : `Notes (${notes.length})`}
+      </summary>
+      {notes.map((note) => (
+        <p key={note.id} className="mt-1 flex items-start gap-1 border-l-2 border-line pl-2">
+          <span className="min-w-0 flex-1">
+            {note.body}{' '}
+            <span className="text-[12px] text-soft">
+              {note.by}, {formatDay(note.at.slice(0, 10))}
+            </span>
+          </span>
+          <button
+            type="button"
+            aria-label={`Remove the note: ${note.body}`}
+            className="flex min-h-6 min-w-6 items-center justify-center text-soft hover:text-ink"
+            onClick={() =>
+              void run(
+                () => remove(note.id),
+                'Note removed',
+                () => write(note.body),
+              )
+            }
+          >
+            <X size={13} aria-hidden />
+          </button>
+        </p>
+      ))}
+      <form
+        className="mt-1 flex gap-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (typed.trim() !== '') add();
+        }}
+      >
+        <input
+          aria-label="Note"
+          className="min-w-0 flex-1 rounded border border-line bg-sheet px-1.5 py-0.5"
+          maxLength={2_000}
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
+        <Button type="submit" disabled={typed.trim() === ''}>
+          Write
+        </Button>
+      </form>
+    </details>
+  );
+}

@@ -1,0 +1,74 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { PullAnswer, PullWay } from '@/contracts/decisions';
+import type { TermDetail } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { useTrayActions } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatMoney, plural } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { useVerdict } from './use-verdict';
+
+/** A term that the tray stops: by what, and the ways to let it through again. */
+export function PullInHand({ detail, days }: { detail: TermDetail; days: number | null }) {
+  return (
+    <section aria-label="Pull it out" className="mt-2 border-y border-line py-2 text-[13px]">
+      {detail.draftedStops.map((stop) => (
+        <Ways key={stop.changeId} detail={detail} stop={stop} days={days} />
+      ))}
+    </section>
+  );
+}
+
+function Ways({
+  detail,
+  stop,
+  days,
+}: {
+  detail: TermDetail;
+  stop: TermDetail['draftedStops'][number];
+  days: number | null;
+}) {
+  const { api, summary } = useAccount();
+  const { draft } = useTrayActions();
+  const setVerdict = useVerdict();
+  const [keeps, setKeeps] = useState(false);
+  const search = `term=${detail.id}&change=${stop.changeId}${days ? `&days=${days}` : ''}`;
+  const { data, error } = useQuery({
+    queryKey: ['pull', summary.slug, search],
+    queryFn: () => ask<PullAnswer>(api(`sift/pull?${search}`)),
+  });
+
+  async function take(way: PullWay) {
+    await draft(way.changes.map((change) => ({ change, why: `“${detail.raw}” is let through` })));
+    if (keeps) await setVerdict(detail, { is: 'kept' }, detail.verdict.is);
+  }
+
+  return (
+    <div className="mb-1">
+      <p>
+        <Mark kind="drafted" /> {stop.said} would stop it. Pull it out:
+      </p>
+      {error && <p className="text-rust">{error.message}</p>}
+      {data?.ways.map((way) => (
+        <div key={way.said} className="mt-1.5">
+          <Button className="text-left" onClick={() => void take(way)}>
+            {way.said}
+          </Button>
+          <p className="text-[12px] text-soft">
+            {way.left.terms === 0
+              ? 'leaves nothing else unstopped'
+              : `leaves ${plural(way.left.terms, 'other term')} unstopped, ${formatMoney(way.left.costMicros)}: ${way.left.first.join(', ')}${way.left.terms > way.left.first.length ? ' …' : ''}`}
+          </p>
+        </div>
+      ))}
+      <label className="mt-1.5 flex min-h-6 items-center gap-1.5">
+        <input type="checkbox" checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />
+        and keep it open from now on
+      </label>
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import type { KeywordsAnswer } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { formatConversions, formatCount, formatMoney } from '@/ui/format';
+
+/** The keywords of the ad group that served a term, to compare it with. */
+export function SiblingKeywords({
+  adGroup,
+  served,
+  days,
+}: {
+  adGroup: string;
+  served: string | null;
+  days: number | null;
+}) {
+  const { api, summary } = useAccount();
+  const { data, error } = useQuery({
+    queryKey: ['keywords', summary.slug, adGroup, days],
+    queryFn: () => ask<KeywordsAnswer>(api(`sift/keywords?adGroup=${adGroup}${days ? `&days=${days}` : ''}`)),
+  });
+  if (error) return <p className="text-rust">{error.message}</p>;
+  if (!data) return <p>…</p>;
+  return (
+    <div
+      className="my-1 max-h-36 overflow-y-auto border-y border-line"
+      tabIndex={0}
+      role="group"
+      aria-label={`Keywords of ${data.adGroup}`}
+    >
+      <table className="w-full text-[12px]">
+        <thead>
+          <tr>
+            <th className="text-left font-normal">keywords of {data.adGroup}</th>
+            <th className="text-right font-normal">clicks</th>
+            <th className="text-right font-normal">cost</th>
+            <th className="text-right font-normal">conv.</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.keywords.map((k) => (
+            <tr key={k.id} className={k.text === served ? 'text-ink' : ''}>
+              <td className="max-w-36 truncate" title={`${k.text} (${k.match}, ${k.status})`}>
+                <span className={k.text === served ? 'font-semibold' : ''}>{k.text || 'automatic'}</span>{' '}
+                {k.text !== '' && k.match}
+                {k.status !== 'live' && `, ${k.status}`}
+              </td>
+              <td className="text-right">{formatCount(k.clicks)}</td>
+              <td className="text-right">{formatMoney(k.costMicros)}</td>
+              <td className="text-right">{formatConversions(k.conversions)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

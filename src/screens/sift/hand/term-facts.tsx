@@ -1,0 +1,83 @@
+'use client';
+
+import type { TermDetail } from '@/contracts/sift';
+import { Key } from '@/ui/button';
+import { conversionsOf, formatDay, formatMoney, plural } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { MatchChip } from '@/ui/match-chip';
+import { DayLine } from './day-line';
+import { SiblingKeywords } from './sibling-keywords';
+
+type Props = { detail: TermDetail; days: number | null; showsKeywords: boolean; onKeywords: () => void };
+
+/** Where a term was served and when, what people said of it, and what stops it already. */
+export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
+  const { ran, lastDay, verdict, hasConverted, sinceChange } = detail;
+  const [first, ...others] = ran;
+  const stoppers = [
+    ...new Map(
+      ran.flatMap((r) => r.stoppedBy).map((s) => [`${s.match} ${s.text} ${s.placeName}`, s]),
+    ).values(),
+  ];
+  return (
+    <div className="text-[13px] text-soft">
+      {first && (
+        <p>
+          Served by {first.keyword ? <b className="text-ink">{first.keyword}</b> : 'automatic targeting'}{' '}
+          <MatchChip match={first.match} /> in {first.campaign} / {first.adGroup}
+          {others.length > 0 && (
+            <span
+              title={others
+                .map((r) => `${r.campaign} / ${r.adGroup}: ${formatMoney(r.costMicros)}`)
+                .join('\n')}
+            >
+              {' '}
+              and in {plural(others.length, 'other place')}
+            </span>
+          )}
+          , last on {formatDay(lastDay)}.{' '}
+          <button
+            type="button"
+            aria-expanded={showsKeywords}
+            className="min-h-6 text-pine hover:underline"
+            onClick={onKeywords}
+          >
+            Its other keywords <Key>k</Key>
+          </button>
+        </p>
+      )}
+      {first && showsKeywords && (
+        <SiblingKeywords adGroup={first.adGroupId} served={first.keyword} days={days} />
+      )}
+      <DayLine days={detail.days} changedOn={sinceChange?.on ?? null} />
+      {sinceChange && (
+        <p>
+          Since its keyword was changed on {formatDay(sinceChange.on)}: {plural(sinceChange.clicks, 'click')},{' '}
+          {formatMoney(sinceChange.costMicros)}, {conversionsOf(sinceChange)}.
+        </p>
+      )}
+      {verdict.is === 'kept' && (
+        <p className="text-moss">
+          <Mark kind="kept" /> kept open by {verdict.by}
+          {verdict.note && `: ${verdict.note}`}
+        </p>
+      )}
+      {verdict.is === 'aside' && (
+        <p>
+          <Mark kind="post" /> set aside by {verdict.by} on {formatDay(verdict.since)}, until it has{' '}
+          {plural(verdict.moreClicks, 'more click')}
+        </p>
+      )}
+      {verdict.is !== 'kept' && hasConverted && (
+        <p className="text-moss">
+          <Mark kind="kept" /> has converted, so it is protected
+        </p>
+      )}
+      {stoppers.map((s) => (
+        <p key={`${s.match} ${s.text} ${s.placeName}`} className="text-timber">
+          <Mark kind="stopped" /> stopped by “{s.text}” ({s.match}) in {s.placeName}
+        </p>
+      ))}
+    </div>
+  );
+}

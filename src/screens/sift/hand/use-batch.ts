@@ -1,0 +1,98 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { BatchAnswer, BatchPlace, BatchWay } from '@/contracts/decisions';
+import { useAccount } from '@/screens/frame/account-context';
+import { offerUndo } from '@/screens/frame/undo';
+import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import type { DraftOutcome } from '@/contracts/tray';
+import { ask } from '@/ui/ask';
+import { plural } from '@/ui/format';
+
+export type Batch = {
+  way: BatchWay;
+  setWay(way: BatchWay): void;
+  place: BatchPlace;
+  setPlace(place: BatchPlace): void;
+  answer: BatchAnswer | undefined;
+  /** it is weighed anew */
+  isStale: boolean;
+  error: Error | null;
+  isBusy: boolean;
+  put(): Promise<void>;
+  setVerdicts(verdict: { is: 'kept' } | { is: 'aside'; moreClicks: number } | { is: 'open' }): Promise<void>;
+};
+
+/**
+ * The decision about all marked rows: weighed on the server, put in the tray in one go.
+ * @param selection as the server takes it; undefined while nothing is marked
+ * @param onDone when the rows have been decided
+ */
+export function useBatch(selection: unknown, days: number | null, onDone: () => void): Batch {
+  const { api, summary } = useAccount();
+  const refresh = useRefresh();
+  const [way, setWay] = useState<BatchWay>({ by: 'few', limit: 25, mayStopOthers: false });
+  const [place, setPlace] = useState<BatchPlace>({ kind: 'own campaign' });
+  const [isBusy, setBusy] = useState(false);
+  const question = { selection, way, place, ...(days ? { days } : {}) };
+  const query = useQuery({
+    queryKey: ['batch', summary.slug, JSON.stringify(question)],
+    queryFn: ({ signal }) => ask<BatchAnswer>(api('sift/batch'), { method: 'POST', body: question, signal }),
+    enabled: selection !== undefined,
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+
+  async function run(work: () => Promise<void>) {
+    setBusy(true);
+    try {
+      await work();
+    } catch (error) {
+      sayFailure(error);
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  const put = () =>
+    run(async () => {
+      const { outcomes } = await ask<{ outcomes: DraftOutcome[] }>(api('sift/batch/draft'), {
+        ...{ method: 'POST', body: question },
+      });
+      const ids = outcomes.flatMap((o) => (o.outcome === 'drafted' ? [o.changeId] : []));
+      const held = outcomes.filter((o) => o.outcome === 'held back' || o.outcome === 'refused').length;
+      onDone();
+      await refresh();
+      const left = held > 0 ? `; ${held} held back` : '';
+      if (ids.length > 0)
+        offerUndo(`${plural(ids.length, 'change')} put in the tray${left}`, async () => {
+          await ask(api('tray'), { method: 'DELETE', body: { changeIds: ids } });
+          await refresh();
+        });
+    });
+
+  const setVerdicts: Batch['setVerdicts'] = (verdict) =>
+    run(async () => {
+      const give = (wanted: unknown, chosen: unknown) =>
+        ask<{ said: string; changed: string[] }>(api('sift/batch/verdict'), {
+          ...{ method: 'POST', body: { selection: chosen, verdict: wanted, ...(days ? { days } : {}) } },
+        });
+      const { said } = await give(verdict, selection);
+      const decided = selection;
+      onDone();
+      await refresh();
+      if (verdict.is !== 'open')
+        offerUndo(said, async () => {
+          await give({ is: 'open' }, decided);
+          await refresh();
+        });
+    });
+
+  return {
+    ...{ way, setWay, place, setPlace, isBusy, put, setVerdicts },
+    answer: query.data,
+    isStale: query.isPlaceholderData || query.isFetching,
+    error: query.error,
+  };
+}

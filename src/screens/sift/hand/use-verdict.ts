@@ -1,0 +1,59 @@
+'use client';
+
+import type { VerdictOutcome } from '@/contracts/decisions';
+import type { TermLine, Verdict } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { decide } from '@/screens/frame/decide';
+import { offerUndo } from '@/screens/frame/undo';
+import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+
+type Wanted = { is: 'open' } | { is: 'kept'; note?: string } | { is: 'aside'; moreClicks: number };
+
+/** Gives a verdict on a term, at once and with its undo; `seen` is the one that was shown when it was decided. */
+export function useVerdict() {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  const send = (raw: string, verdict: Wanted, said: string, more: { seen?: Verdict['is']; about?: number }) =>
+    decide<VerdictOutcome>({
+      ...{ path: api('verdict'), method: 'POST', said, about: more.about },
+      body: { raw, verdict, seen: more.seen },
+    });
+  return async (line: Pick<TermLine, 'id' | 'raw'>, verdict: Wanted, seen?: Verdict['is']): Promise<void> => {
+    const { raw, id } = line;
+    try {
+      const sent = await send(raw, verdict, sayVerdict(raw, verdict), { seen, about: id });
+      if (sent.state === 'waits') return;
+      const { was, said } = sent.answer;
+      await refresh();
+      offerUndo(said, async () => {
+        await send(raw, backTo(was), `undo: ${said}`, { seen: verdict.is });
+        await refresh();
+      });
+    } catch (error) {
+      sayFailure(error);
+      await refresh(); // somebody else may have decided meanwhile: show it as it stands
+    }
+  };
+}
+
+function backTo(was: Verdict): Wanted {
+  switch (was.is) {
+    case 'open':
+      return { is: 'open' };
+    case 'kept':
+      return { is: 'kept', note: was.note ?? undefined };
+    case 'aside':
+      return { is: 'aside', moreClicks: was.moreClicks };
+  }
+}
+
+function sayVerdict(raw: string, verdict: Wanted): string {
+  switch (verdict.is) {
+    case 'open':
+      return `take “${raw}” back`;
+    case 'kept':
+      return `keep “${raw}” open`;
+    case 'aside':
+      return `set “${raw}” aside`;
+  }
+}

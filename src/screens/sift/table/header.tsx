@@ -1,0 +1,128 @@
+'use client';
+
+import { Columns3 } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import type { Sort } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import type { SiftUrl } from '../sift-url';
+import { EXTRAS, useExtraColumns, type Extra } from './columns';
+
+type Props = {
+  url: SiftUrl;
+  columns: string;
+  extras: readonly Extra[];
+  /** all, some or none of the rows are marked */
+  marked: boolean | 'mixed';
+  onMarkAll: () => void;
+  onSort: (sort: Sort, direction: 'asc' | 'desc') => void;
+};
+
+/** What choosing a header sorts by, in turn. The cost is first sorted by what brought no return. */
+function nextSort(name: Sort, url: SiftUrl): [Sort, 'asc' | 'desc'] {
+  if (name === 'cost' && url.sort === 'without') return ['cost', 'desc'];
+  if (name === 'cost' && url.sort === 'cost')
+    return url.direction === 'desc' ? ['cost', 'asc'] : ['without', 'desc'];
+  if (name === 'cost') return ['without', 'desc'];
+  if (url.sort !== name) return [name, name === 'term' ? 'asc' : 'desc'];
+  return [name, url.direction === 'desc' ? 'asc' : 'desc'];
+}
+
+export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }: Props) {
+  const { summary } = useAccount();
+  const head = (sort: Sort | undefined, name: string, title?: string) => {
+    const sorted = sort !== undefined && (url.sort === sort || (sort === 'cost' && url.sort === 'without'));
+    return (
+      <div
+        key={name}
+        role="columnheader"
+        title={title}
+        aria-sort={sorted ? (url.direction === 'asc' ? 'ascending' : 'descending') : undefined}
+        className={`whitespace-nowrap ${sort === 'term' || name === 'campaign' ? '' : 'text-right'}`}
+      >
+        {sort === undefined ? (
+          name
+        ) : (
+          <button
+            type="button"
+            className={`${sorted ? 'font-semibold text-ink' : ''} hover:text-ink`}
+            onClick={() => onSort(...nextSort(sort, url))}
+          >
+            {name}
+            {sorted && (url.direction === 'asc' ? ' ↑' : ' ↓')}
+          </button>
+        )}
+      </div>
+    );
+  };
+  return (
+    <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
+      <div
+        role="row"
+        aria-rowindex={1}
+        className="grid h-[28px] items-center gap-x-2 border-b border-line px-3 text-[12px] text-soft"
+        style={{ gridTemplateColumns: columns }}
+      >
+        <div role="columnheader">
+          <button
+            type="button"
+            aria-pressed={marked}
+            aria-label="Mark all that the filters show"
+            title="Mark all that the filters show (Ctrl A)"
+            className="block size-4 rounded border border-soft/60 text-[11px] leading-[13px] font-bold text-ink"
+            onClick={onMarkAll}
+          >
+            {marked === true ? '✓' : marked === 'mixed' ? '–' : ''}
+          </button>
+        </div>
+        <div className="flex items-center gap-1.5">
+          {head('term', 'search term')}
+          <ColumnPicker />
+        </div>
+        <div role="columnheader">served by</div>
+        {head('clicks', 'clicks')}
+        {head('cost', url.sort === 'without' ? 'no return' : 'cost')}
+        {head('conversions', 'conv.')}
+        {head('evidence', 'sure', 'How sure the figures are that the term misses the target')}
+        {head('target', summary.steersBy === 'CPA' ? 'CPA' : 'ACoS')}
+        {EXTRAS.filter(({ name }) => extras.includes(name)).map(({ name, sort }) =>
+          head(sort, name === 'cpc' ? 'CPC' : name === 'impressions' ? 'impr.' : name),
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Columns that can be switched on; the choice is remembered in this browser. */
+function ColumnPicker() {
+  const [extras, setExtras] = useExtraColumns();
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        aria-label="Columns"
+        title="Columns"
+        className="flex size-6 items-center justify-center hover:text-ink"
+      >
+        <Columns3 size={13} aria-hidden />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          className="z-40 rounded border border-line bg-sheet px-3 py-2 text-[13px] shadow-lg"
+        >
+          {EXTRAS.map(({ name }) => (
+            <label key={name} className="flex min-h-6 items-center gap-2">
+              <input
+                type="checkbox"
+                checked={extras.includes(name)}
+                onChange={(e) =>
+                  setExtras(e.target.checked ? [...extras, name] : extras.filter((one) => one !== name))
+                }
+              />
+              {name === 'cpc' ? 'CPC' : name}
+            </label>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,153 @@
+'use client';
+
+import { memo } from 'react';
+import { ratios, spendWithoutReturn } from '@/core';
+import type { TermLine } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { formatConversions, formatCount, formatDay, formatMoney, formatShare } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { MatchChip } from '@/ui/match-chip';
+import type { Extra } from './columns';
+import { Meter } from './meter';
+
+const NOTE: Record<Exclude<TermLine['kind'], 'query'>, string> = {
+  code: 'a product code: it can be excluded as a product, not stopped by a negative',
+  wordless: 'holds no word, so no negative can stop it',
+  unreported: 'spend on queries that the platform does not name',
+};
+
+type Props = {
+  index: number;
+  /** px from the top of all rows */
+  top: number;
+  columns: string;
+  extras: readonly Extra[];
+  line: TermLine | undefined;
+  isInHand: boolean;
+  isMarked: boolean;
+  /** a decision on it waits for the connection */
+  isWaiting: boolean;
+  /** chosen words of the row in hand */
+  positions: readonly number[];
+  /** the negative in hand would stop this row too */
+  wouldGo: boolean;
+};
+
+/** A row of the table; the table listens for clicks, by data-index, data-mark and data-word. */
+export const TermRow = memo(function TermRow(props: Props) {
+  const { index, top, columns, line, isInHand, isMarked, wouldGo } = props;
+  return (
+    <div
+      role="row"
+      id={`term-${index}`}
+      data-index={index}
+      aria-rowindex={index + 2}
+      aria-selected={isInHand}
+      className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 border-b border-line px-3 ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo || isMarked ? 'bg-straw/50' : ''}`}
+      style={{ top, gridTemplateColumns: columns }}
+    >
+      {line ? <Cells {...props} line={line} /> : <div role="gridcell">…</div>}
+    </div>
+  );
+});
+
+function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props & { line: TermLine }) {
+  const { summary } = useAccount();
+  const { cpaMicros, acos } = ratios(line);
+  const without = spendWithoutReturn(line);
+  const returned = (line.conversions ?? 0) > 0;
+  return (
+    <>
+      <div role="gridcell">
+        <button
+          type="button"
+          tabIndex={-1}
+          data-mark
+          aria-pressed={isMarked}
+          aria-label={`Mark ${line.raw}`}
+          className={`block size-4 rounded border text-[11px] leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
+        >
+          {isMarked ? '✓' : ''}
+        </button>
+      </div>
+      <div
+        role="gridcell"
+        className="flex items-center gap-[3px] overflow-hidden mask-r-from-[calc(100%-14px)] mask-r-to-100% whitespace-nowrap"
+        title={line.raw}
+      >
+        {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
+        {line.words.map((word, i) => (
+          <button
+            key={i}
+            type="button"
+            tabIndex={-1}
+            aria-pressed={positions.includes(i)}
+            className={`rounded px-[3px] ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
+            data-word={i}
+          >
+            {word}
+          </button>
+        ))}
+        {line.kind !== 'query' && (
+          <span className="truncate" title={NOTE[line.kind]}>
+            <b>{line.raw}</b>{' '}
+            <span className="text-soft">{line.kind === 'code' ? 'product code' : 'no word'}</span>
+          </span>
+        )}
+        {line.isProtected && <Mark kind="kept" label="protected" />}
+        {line.notes > 0 && <span className="text-[12px] text-pine">note</span>}
+        {line.isSeen && <span className="sr-only">looked at</span>}
+        {wouldGo && <span className="sr-only">would be stopped too</span>}
+      </div>
+      <div
+        role="gridcell"
+        className="flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft"
+        title={line.servedBy.keyword ?? undefined}
+      >
+        <span className="truncate">{line.servedBy.keyword ?? ''}</span>
+        <MatchChip match={line.servedBy.match} />
+        {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
+      </div>
+      <div role="gridcell" className="text-right">
+        {formatCount(line.clicks)}
+      </div>
+      <div role="gridcell" className={`text-right ${without > 0 ? 'text-timber' : ''}`}>
+        {formatMoney(line.costMicros)}
+      </div>
+      <div role="gridcell" className={`text-right ${returned ? 'font-semibold text-moss' : ''}`}>
+        {formatConversions(line.conversions)}
+      </div>
+      <div role="gridcell">
+        <Meter evidence={line.evidence} clicks={line.clicks} />
+      </div>
+      <div role="gridcell" className="text-right">
+        {summary.steersBy === 'CPA' ? formatMoney(cpaMicros) : formatShare(acos)}
+      </div>
+      {extras.map((extra) => (
+        <div
+          key={extra}
+          role="gridcell"
+          className={extra === 'campaign' ? 'truncate text-soft' : 'text-right'}
+          title={extra === 'campaign' ? `${line.campaign} / ${line.adGroup}` : undefined}
+        >
+          {extraText(line, extra)}
+        </div>
+      ))}
+    </>
+  );
+}
+
+function extraText(line: TermLine, extra: Extra): string {
+  switch (extra) {
+    case 'impressions':
+      return formatCount(line.impressions);
+    case 'cpc':
+      return formatMoney(ratios(line).cpcMicros);
+    case 'value':
+      return formatMoney(line.valueMicros);
+    case 'campaign':
+      return line.campaign;
+    case 'last day':
+      return formatDay(line.lastDay);
+  }
+}

@@ -1,0 +1,156 @@
+'use client';
+
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
+import type { Sort, TermLine } from '@/contracts/sift';
+import { useSingleKeys } from '@/screens/frame/keys';
+import type { Choice } from '../hand/use-choice';
+import type { SiftUrl } from '../sift-url';
+import { gridColumns, useExtraColumns } from './columns';
+import { TermsHeader } from './header';
+import { isMarked, type Marks } from './marks';
+import { onTableKey, type KeyActions } from './table-keys';
+import { TermRow } from './term-row';
+import type { Lines } from './use-lines';
+
+const ROW = 30;
+
+type Props = {
+  lines: Lines;
+  total: number;
+  cursor: number;
+  choice: Choice;
+  marks: Marks;
+  url: SiftUrl;
+  actions: Omit<KeyActions, 'move' | 'cursor' | 'choice'>;
+  onCursor: (index: number) => void;
+  onMark: (index: number, withStretch: boolean) => void;
+  onMarkAll: () => void;
+  onVisible: (from: number, to: number) => void;
+  onSort: (sort: Sort, direction: 'asc' | 'desc') => void;
+};
+
+/** Search terms, a row each. All is done by keys while the table has the focus. */
+export function TermsTable(props: Props) {
+  const { lines, total, cursor, choice, marks, url, onCursor, onMark, onVisible } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const [single] = useSingleKeys();
+  const [extras] = useExtraColumns();
+  const columns = useMemo(() => gridColumns(extras), [extras]);
+  const rows = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: ROW, // the header stays in sight
+  });
+  const items = rows.getVirtualItems();
+  const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  useEffect(() => onVisible(from, to), [from, to, onVisible]);
+  useEffect(() => {
+    if (cursor > 0) rows.scrollToIndex(cursor);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the cursor was put elsewhere
+  }, [cursor]);
+
+  const move = (to: number) => {
+    const next = Math.max(0, Math.min(total - 1, to));
+    onCursor(next);
+    rows.scrollToIndex(next);
+  };
+
+  // One listener for all rows, so that a row is drawn again only when something about it has changed.
+  function onClick({ target, shiftKey }: MouseEvent) {
+    if (!(target instanceof Element)) return;
+    const index = Number(target.closest<HTMLElement>('[data-index]')?.dataset.index);
+    const word = target.closest<HTMLElement>('[data-word]')?.dataset.word;
+    if (Number.isNaN(index)) return;
+    if (target.closest('[data-mark]')) onMark(index, shiftKey);
+    else if (index !== cursor) onCursor(index);
+    else if (word !== undefined) choice.toggle(Number(word));
+    scroller.current?.focus();
+  }
+
+  return (
+    <div
+      ref={scroller}
+      id="terms"
+      role="grid"
+      tabIndex={0}
+      aria-label="Search terms"
+      aria-rowcount={total + 1}
+      aria-multiselectable
+      aria-activedescendant={total > 0 ? `term-${cursor}` : undefined}
+      aria-describedby="terms-keys"
+      className="group/grid min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
+      onKeyDown={(event) => onTableKey(event, { ...props.actions, cursor, choice, move }, single)}
+    >
+      <TermsHeader
+        url={url}
+        columns={columns}
+        extras={extras}
+        marked={marks.kind === 'all' ? marks.except.size === 0 || 'mixed' : marks.ids.size > 0 && 'mixed'}
+        onMarkAll={props.onMarkAll}
+        onSort={props.onSort}
+      />
+      {total === 0 && lines.first && <Empty url={url} />}
+      <div
+        role="rowgroup"
+        className={`relative ${lines.isStale ? 'opacity-60' : ''}`}
+        style={{ height: rows.getTotalSize() }}
+        onClick={onClick}
+      >
+        {items.map((item) => {
+          const line = lines.lineAt(item.index);
+          return (
+            <TermRow
+              key={item.index}
+              index={item.index}
+              top={item.start}
+              columns={columns}
+              extras={extras}
+              line={line}
+              isInHand={item.index === cursor}
+              isMarked={line !== undefined && isMarked(marks, line.id)}
+              isWaiting={line !== undefined && choice.waiting.has(line.id)}
+              positions={item.index === cursor ? choice.chosen.positions : NONE}
+              wouldGo={item.index !== cursor && wouldGo(choice, line)}
+            />
+          );
+        })}
+      </div>
+      <p id="terms-keys" className="sr-only">
+        Arrows move, 1 to 9 choose words, m turns the match type, p the place, Enter puts it in the tray, w
+        stops the whole term, o keeps it open, l sets it aside, Space marks it, n goes to the next that nobody
+        looked at, f to the filters. The question mark shows all keys.
+      </p>
+    </div>
+  );
+}
+
+const NONE: readonly number[] = [];
+
+/** Whether the negative in hand would stop a row as well. */
+function wouldGo({ gate }: Choice, line: TermLine | undefined): boolean {
+  return gate !== null && line !== undefined && line.words.length > 0 && gate.isStopped(line.words.join(' '));
+}
+
+const EMPTY: Record<SiftUrl['view'], string> = {
+  remaining: 'No term is left under these filters. Loosen them, or bring a report in Intake.',
+  stopped: 'The tray stops none of these terms yet.',
+  kept: 'Nothing is kept yet. The key o keeps a term open, and nothing may stop it then.',
+  aside: 'Nothing is set aside. The key l hides a term until it has more clicks.',
+  already: 'No negative in force stops any of these terms.',
+};
+
+function Empty({ url: { view, trait } }: { url: SiftUrl }) {
+  const done = view === 'remaining' && (trait === 'unseen' || trait === 'new');
+  return (
+    <div role="rowgroup">
+      <div role="row">
+        <div role="gridcell" className="p-4 text-soft">
+          {done ? 'Everything here was looked at in this pass.' : EMPTY[view]}
+        </div>
+      </div>
+    </div>
+  );
+}

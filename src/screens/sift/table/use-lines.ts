@@ -1,0 +1,43 @@
+'use client';
+
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import type { TermLine, TermsPage } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { toSearch, type SiftUrl } from '../sift-url';
+
+export const PAGE = 100;
+/** Pages that are out of sight are let go of soon: there may be thousands of them. */
+const KEPT_MS = 30_000;
+
+export type Lines = ReturnType<typeof useLines>;
+
+/** Lines of the view, page by page as they come into sight. */
+export function useLines(url: SiftUrl, visible: { from: number; to: number }) {
+  const { summary, api } = useAccount();
+  const search = toSearch(url, { sort: url.sort, direction: url.direction });
+  const page = (at: number) => ({
+    queryKey: ['terms', summary.slug, search, at],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      ask<TermsPage>(api(`sift/terms?${search}&offset=${at * PAGE}&most=${PAGE}`), { method: 'GET', signal }),
+    placeholderData: keepPreviousData,
+    gcTime: KEPT_MS,
+  });
+  const first = useQuery(page(0));
+  const [from, to] = [Math.floor(visible.from / PAGE), Math.floor(visible.to / PAGE)];
+  const wanted = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i).filter(
+    (at) => at > 0,
+  );
+  const others = useQueries({ queries: wanted.map(page) });
+  const pages = new Map(wanted.map((at, i) => [at, others[i]?.data]));
+  return {
+    first: first.data,
+    error: first.error,
+    isStale: first.isPlaceholderData,
+    lineAt(index: number): TermLine | undefined {
+      const at = Math.floor(index / PAGE);
+      const data = at === 0 ? first.data : pages.get(at);
+      return data?.offset === at * PAGE ? data.lines[index % PAGE] : undefined;
+    },
+  };
+}

@@ -1,0 +1,49 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { Popover } from 'radix-ui';
+import type { WordMarkView } from '@/contracts/decisions';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { plural } from '@/ui/format';
+import { useWordMark } from './use-word-mark';
+
+/** Words that are not shown since someone called them neutral, and the way back. */
+export function NeutralWords({ count }: { count: number }) {
+  const { api, summary } = useAccount();
+  const mark = useWordMark();
+  const { data } = useQuery({
+    queryKey: ['word-marks', summary.slug],
+    queryFn: () => ask<{ marks: WordMarkView[] }>(api('words')),
+  });
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="border-t border-line px-4 py-1.5 text-left text-[12px] text-soft hover:text-ink">
+        {plural(count, 'neutral word')} not shown
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          side="top"
+          className="z-40 max-h-72 w-72 overflow-y-auto rounded border border-line bg-sheet px-3 py-2 text-[13px] shadow-lg"
+        >
+          {data?.marks.map(({ text, mark: is, by }) => (
+            <p key={text} className="flex min-h-7 items-center gap-2">
+              <b className="truncate">{text}</b>
+              <span className="text-[12px] text-soft">
+                {is}, {by}
+              </span>
+              <button
+                type="button"
+                className="ml-auto min-h-6 text-pine hover:underline"
+                onClick={() => void mark(text, null)}
+              >
+                Take off
+              </button>
+            </p>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

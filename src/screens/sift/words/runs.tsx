@@ -1,0 +1,111 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRef } from 'react';
+import type { WordLine, WordsAnswer } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { formatConversions, formatCount, formatMoney } from '@/ui/format';
+import { Mark } from '@/ui/marks';
+import { toSearch, type SiftUrl } from '../sift-url';
+import { NeutralWords } from './neutral-words';
+import { WordActions } from './word-actions';
+
+const ROW = 38;
+const ROW_WITH_ACTIONS = 68;
+
+/** Runs of words in rank. */
+export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
+  const { api, summary } = useAccount();
+  const search = toSearch({ ...url, holding: '' }, { n: url.n, rank: url.rank });
+  const { data, error, isPlaceholderData } = useQuery({
+    queryKey: ['words', summary.slug, search],
+    queryFn: ({ signal }) => ask<WordsAnswer>(api(`sift/words?${search}`), { method: 'GET', signal }),
+    placeholderData: keepPreviousData,
+    gcTime: 30_000,
+  });
+  const scroller = useRef<HTMLDivElement>(null);
+  const lines = data?.lines ?? [];
+  const chosenAt = lines.findIndex((l) => l.ngram === url.holding);
+  const rows = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (i === chosenAt ? ROW_WITH_ACTIONS : ROW),
+    getItemKey: (i) => `${lines[i]!.ngram} ${i === chosenAt}`,
+    overscan: 8,
+  });
+  const most = Math.max(1, ...lines.map((l) => l.costMicros));
+  return (
+    <>
+      <div className="flex justify-between border-b border-line px-4 py-1 text-[12px] text-soft">
+        <span>words, terms</span>
+        <span>cost, conv.</span>
+      </div>
+      {error && <p className="p-3 text-rust">{error.message}</p>}
+      <div
+        ref={scroller}
+        className={`min-h-0 flex-1 overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
+        tabIndex={0}
+        role="group"
+        aria-label="Runs of words"
+      >
+        <div className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map((item) => {
+            const line = lines[item.index]!;
+            return (
+              <div key={line.ngram} className="absolute inset-x-0" style={{ top: item.start }}>
+                <WordRow
+                  line={line}
+                  most={most}
+                  chosen={url.holding === line.ngram}
+                  onChoose={(holding) => onChange({ holding })}
+                />
+                {item.index === chosenAt && (
+                  <WordActions line={line} onDone={() => onChange({ holding: '' })} />
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      {data && data.neutral > 0 && <NeutralWords count={data.neutral} />}
+    </>
+  );
+}
+
+type RowProps = { line: WordLine; most: number; chosen: boolean; onChoose: (n: string) => void };
+
+function WordRow({ line, most, chosen, onChoose }: RowProps) {
+  const without = (line.withoutReturnMicros / most) * 100;
+  const returned = ((line.costMicros - line.withoutReturnMicros) / most) * 100;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      title={line.forms.length > 0 ? `with ${line.forms.join(', ')}` : undefined}
+      className={`block w-full border-b border-line px-4 text-left ${chosen ? 'bg-straw' : 'hover:bg-raised'}`}
+      style={{ height: ROW }}
+      onClick={() => onChoose(chosen ? '' : line.ngram)}
+    >
+      <span className="flex items-baseline gap-1.5">
+        <span className="truncate font-semibold">
+          {line.ngram}
+          {line.forms.length > 0 && <span className="text-soft"> …</span>}
+        </span>
+        {line.isKept && <Mark kind="kept" label="kept" />}
+        <span className="text-[12px] text-soft">{formatCount(line.terms)}</span>
+        <span className="ml-auto">{formatMoney(line.costMicros)}</span>
+        <span
+          className={`w-7 text-right ${(line.conversions ?? 0) > 0 ? 'font-semibold text-moss' : 'text-soft'}`}
+        >
+          {formatConversions(line.conversions)}
+        </span>
+      </span>
+      <span className="mt-0.5 flex h-[3px]" aria-hidden>
+        <span className="bg-timber" style={{ width: `${without}%` }} />
+        <span className="bg-moss" style={{ width: `${returned}%` }} />
+      </span>
+    </button>
+  );
+}

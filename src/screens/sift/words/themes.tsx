@@ -1,0 +1,76 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Note, ThemeLine, ThemesAnswer } from '@/contracts/sift';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { formatCount, formatMoney } from '@/ui/format';
+import { Notes } from '../hand/notes';
+import { toSearch, type SiftUrl } from '../sift-url';
+
+/** Words that never brought a return and are asked for together. */
+export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
+  const { api, summary } = useAccount();
+  const [opened, setOpened] = useState<string | null>(null);
+  const search = toSearch({ ...url, holding: '' });
+  const { data, error } = useQuery({
+    queryKey: ['themes', summary.slug, search],
+    queryFn: ({ signal }) => ask<ThemesAnswer>(api(`sift/themes?${search}`), { method: 'GET', signal }),
+    placeholderData: keepPreviousData,
+    gcTime: 30_000,
+  });
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Themes">
+      {error && <p className="p-3 text-rust">{error.message}</p>}
+      {!data && !error && <p className="p-3 text-soft">Finding what goes together …</p>}
+      {data?.lines.length === 0 && (
+        <p className="p-3 text-soft">No words here went without any return and stand in two terms.</p>
+      )}
+      {data?.lines.map((theme) => {
+        const name = theme.words.join(' ');
+        return (
+          <div key={name} className="border-b border-line px-4 py-1.5">
+            <p className="flex items-baseline gap-1.5 text-[12px] text-soft">
+              {formatCount(theme.terms)} terms
+              <button
+                type="button"
+                aria-expanded={opened === name}
+                className="min-h-6 text-pine hover:underline"
+                onClick={() => setOpened(opened === name ? null : name)}
+              >
+                {theme.notes > 0 ? `${theme.notes} notes` : 'note'}
+              </button>
+              <span className="ml-auto text-[13px] text-timber">{formatMoney(theme.costMicros)}</span>
+            </p>
+            <p className="flex flex-wrap gap-x-1">
+              {theme.words.slice(0, 8).map((word) => (
+                <button
+                  key={word}
+                  type="button"
+                  aria-pressed={url.holding === word}
+                  className={`min-h-6 rounded px-1 font-semibold ${url.holding === word ? 'bg-straw' : 'hover:bg-straw/60'}`}
+                  onClick={() => onChange({ holding: url.holding === word ? '' : word })}
+                >
+                  {word}
+                </button>
+              ))}
+              {theme.words.length > 8 && <span className="text-soft">and {theme.words.length - 8} more</span>}
+            </p>
+            {opened === name && <ThemeNotes theme={theme} />}
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+function ThemeNotes({ theme }: { theme: ThemeLine }) {
+  const { api, summary } = useAccount();
+  const about = { kind: 'theme' as const, about: theme.words.join(' ').slice(0, 400) };
+  const { data } = useQuery({
+    queryKey: ['notes', summary.slug, about.about],
+    queryFn: () => ask<{ notes: Note[] }>(api(`notes?${new URLSearchParams(about)}`)),
+  });
+  return data ? <Notes about={about} notes={data.notes} /> : null;
+}

@@ -1,0 +1,54 @@
+'use client';
+
+import type { WordLine } from '@/contracts/sift';
+import { useVerdict } from '../hand/use-verdict';
+import { useWordMark } from './use-word-mark';
+
+const button = 'min-h-6 rounded border border-line bg-sheet px-1.5 hover:border-soft';
+
+/** What can be said of the chosen run: stop it (in hand, in the terms that hold it), keep it, or mark it. */
+export function WordActions({ line, onDone }: { line: WordLine; onDone: () => void }) {
+  const setVerdict = useVerdict();
+  const mark = useWordMark();
+  const raw = line.ngram;
+  return (
+    <div
+      role="group"
+      aria-label={`“${raw}”`}
+      className="flex h-[30px] items-center gap-1 bg-straw px-4 text-[12px]"
+    >
+      <button
+        type="button"
+        className={button}
+        title="To its terms: it is chosen there, and In hand says what stopping it would do"
+        onClick={() => document.getElementById('terms')?.focus()}
+      >
+        Stop…
+      </button>
+      <button
+        type="button"
+        className={button}
+        title="Nothing may stop it as a query from now on"
+        onClick={() => void setVerdict({ id: 0, raw }, { is: line.isKept ? 'open' : 'kept' })}
+      >
+        {line.isKept ? 'Let go' : 'Keep'}
+      </button>
+      <button
+        type="button"
+        className={button}
+        title="Never show it among the words of this account again"
+        onClick={() => void mark(raw, 'neutral').then(onDone)}
+      >
+        Neutral
+      </button>
+      <button
+        type="button"
+        className={button}
+        title="It names a place"
+        onClick={() => void mark(raw, 'place')}
+      >
+        Place
+      </button>
+    </div>
+  );
+}

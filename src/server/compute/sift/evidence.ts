@@ -1,0 +1,80 @@
+import {
+  breakEvenCvr,
+  clicksThatSettle,
+  fitPrior,
+  probabilityMissesTarget,
+  ratios,
+  type Figures,
+  type Prior,
+  type Target,
+} from '@/core';
+import type { Evidence } from '@/contracts/sift';
+import type { Account } from '../../repositories/accounts';
+import type { Snapshot } from '../snapshot';
+import { figuresOfTerm, termSums } from '../term-sums';
+import { kindAt } from '../window-columns';
+
+export type Steering = Pick<Account, 'steersBy' | 'targetMicros' | 'targetAcos'>;
+
+/** What an account's terms are read against: made once for a window. */
+export type Ground = { prior: Prior | null; cpcMicros: number | null; meanValueMicros: number | null };
+
+const grounds = new WeakMap<Snapshot, Ground>();
+
+export function groundOf(snapshot: Snapshot): Ground {
+  let ground = grounds.get(snapshot);
+  if (!ground) grounds.set(snapshot, (ground = layGround(snapshot)));
+  return ground;
+}
+
+/** What an account steers by, as the core takes it. */
+export function targetOf(snapshot: Snapshot, { steersBy, targetMicros, targetAcos }: Steering): Target {
+  return steersBy === 'CPA'
+    ? { by: 'CPA', micros: targetMicros }
+    : { by: 'ACoS', fraction: targetAcos, meanValueMicros: groundOf(snapshot).meanValueMicros };
+}
+
+/** How sure a term's figures are that it misses the target (rules 7.3); null where that is undefined. */
+export function weighEvidence(snapshot: Snapshot, steering: Steering, figures: Figures): Evidence | null {
+  const question = questionOf(snapshot, steering, figures);
+  return (
+    question && {
+      misses: probabilityMissesTarget(question),
+      breakEvenCvr: question.breakEvenCvr,
+      settlesAt: clicksThatSettle(question),
+    }
+  );
+}
+
+/** The probability alone; NaN where it is undefined. */
+export function probabilityOfMiss(snapshot: Snapshot, steering: Steering, figures: Figures): number {
+  const question = questionOf(snapshot, steering, figures);
+  return question ? probabilityMissesTarget(question) : NaN;
+}
+
+function questionOf(snapshot: Snapshot, steering: Steering, figures: Figures) {
+  const { prior, cpcMicros } = groundOf(snapshot);
+  const { clicks, conversions } = figures;
+  const rate = breakEvenCvr(ratios(figures).cpcMicros ?? cpcMicros, targetOf(snapshot, steering));
+  if (prior === null || rate === null || clicks === null || conversions === null) return null;
+  return { ...prior, breakEvenCvr: rate, clicks, conversions };
+}
+
+function layGround(snapshot: Snapshot): Ground {
+  const { terms } = snapshot;
+  const sums = termSums(snapshot);
+  const [clicks, cost, conversions, value] = [1, 2, 3, 4].map((f) => {
+    let sum = 0;
+    for (let t = 0; t < terms.count; t++)
+      if (kindAt(terms, t) !== 'unreported') sum += sums.figures[5 * t + f]! || 0;
+    return sum;
+  }) as [number, number, number, number];
+  function* reported() {
+    for (let t = 0; t < terms.count; t++) if (kindAt(terms, t) !== 'unreported') yield figuresOfTerm(sums, t);
+  }
+  return {
+    prior: fitPrior(reported()),
+    cpcMicros: clicks > 0 ? cost / clicks : null,
+    meanValueMicros: value > 0 && conversions > 0 ? value / conversions : null,
+  };
+}

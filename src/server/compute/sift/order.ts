@@ -1,0 +1,162 @@
+import { compareWithUndefinedLast, ratios, spendWithoutReturn, type Figures } from '@/core';
+import type { Sort } from '@/contracts/sift';
+import type { Snapshot } from '../snapshot';
+import { figuresOfTerm, termSums } from '../term-sums';
+import { kindAt } from '../window-columns';
+import { probabilityOfMiss, type Steering } from './evidence';
+import type { Lines, Part } from './lines';
+
+/** A line as it is shown: a term, and the figures of its part of it where it is not whole. */
+export type OrderedLine = { term: number; figures: Figures };
+export type Ordered = { length: number; at(index: number): OrderedLine };
+export type Sorting = { sort: Sort; direction: 'asc' | 'desc' };
+
+/** Orders of all terms of a window by their sums, each made once. */
+const orders = new WeakMap<Snapshot, Map<string, Order>>();
+type Order = {
+  /** what is sorted by, of each term; NaN where it is undefined */
+  measures: Float64Array;
+  /** terms in order, and the place of each */
+  terms: Uint32Array;
+  rankOf: Uint32Array;
+};
+
+/** Puts lines in order; equals stand costliest first, then as they were first seen, so that pages never overlap. */
+export function orderLines(
+  snapshot: Snapshot,
+  { whole, parts }: Lines,
+  sorting: Sorting,
+  steering: Steering,
+): Ordered {
+  const order = orderOf(snapshot, sorting, steering);
+  const sums = termSums(snapshot);
+  const terms = inOrder(order, whole);
+  const sorted = parts
+    .map((part) => ({ part, measure: measureOf(snapshot, sorting.sort, steering, part, order) }))
+    .sort((a, b) => comparePlaces(placeOf(a), placeOf(b), sorting));
+  const wholeAt = (i: number) => ({ term: terms[i]!, figures: figuresOfTerm(sums, terms[i]!) });
+  if (sorted.length === 0) return { length: terms.length, at: wholeAt };
+
+  // Two sorted runs into one: which of them each place is taken from.
+  const merged = new Int32Array(terms.length + sorted.length);
+  for (let at = 0, w = 0, p = 0; at < merged.length; at++) {
+    const takesPart =
+      p < sorted.length &&
+      (w === terms.length ||
+        comparePlaces(placeOf(sorted[p]!), placeOfTerm(order, sums, terms[w]!), sorting) < 0);
+    merged[at] = takesPart ? -1 - p++ : w++;
+  }
+  return {
+    length: merged.length,
+    at: (i) => (merged[i]! < 0 ? sorted[-1 - merged[i]!]!.part : wholeAt(merged[i]!)),
+  };
+}
+
+function orderOf(snapshot: Snapshot, { sort, direction }: Sorting, steering: Steering): Order {
+  const key = [sort, direction, steering.steersBy, steering.targetMicros, steering.targetAcos].join(' ');
+  let known = orders.get(snapshot);
+  if (!known) orders.set(snapshot, (known = new Map<string, Order>()));
+  let order = known.get(key);
+  if (!order) known.set(key, (order = makeOrder(snapshot, { sort, direction }, steering)));
+  return order;
+}
+
+function makeOrder(snapshot: Snapshot, sorting: Sorting, steering: Steering): Order {
+  const { count } = snapshot.terms;
+  const sums = termSums(snapshot);
+  const { sort } = sorting;
+  const measures =
+    sort === 'term'
+      ? textRanks(snapshot)
+      : new Float64Array(count).map((_, t) => {
+          if (kindAt(snapshot.terms, t) === 'unreported') return NaN;
+          return measure(snapshot, sort, steering, figuresOfTerm(sums, t));
+        });
+  const order = { measures, terms: new Uint32Array(count).map((_, t) => t), rankOf: new Uint32Array(count) };
+  const sign = sorting.direction === 'asc' ? 1 : -1;
+  order.terms.sort((a, b) => {
+    const [x, y] = [measures[a]!, measures[b]!];
+    if (x !== y && !(Number.isNaN(x) && Number.isNaN(y))) {
+      if (Number.isNaN(x)) return 1;
+      return Number.isNaN(y) ? -1 : sign * (x - y);
+    }
+    return (sums.figures[5 * b + 2]! || 0) - (sums.figures[5 * a + 2]! || 0) || a - b;
+  });
+  for (let i = 0; i < count; i++) order.rankOf[order.terms[i]!] = i;
+  return order;
+}
+
+/** Some of the terms, in order: by their ranks when they are few, by looking through the order when they are many. */
+function inOrder({ terms, rankOf }: Order, chosen: Uint32Array): Uint32Array {
+  if (chosen.length * 16 < terms.length) {
+    const ranks = chosen.map((t) => rankOf[t]!).sort();
+    return ranks.map((rank) => terms[rank]!);
+  }
+  const isChosen = new Uint8Array(terms.length);
+  for (const t of chosen) isChosen[t] = 1;
+  return terms.filter((t) => isChosen[t] === 1);
+}
+
+type Place = { measure: number; cost: number; term: number };
+const placeOf = ({ part, measure }: { part: Part; measure: number }): Place => ({
+  ...{ measure, cost: part.figures.costMicros ?? 0, term: part.term },
+});
+const placeOfTerm = ({ measures }: Order, { figures }: { figures: Float64Array }, term: number): Place => ({
+  ...{ measure: measures[term]!, cost: figures[5 * term + 2]! || 0, term },
+});
+
+function comparePlaces(a: Place, b: Place, { direction }: Sorting): number {
+  const known = (value: number) => (Number.isNaN(value) ? null : value);
+  return (
+    compareWithUndefinedLast(known(a.measure), known(b.measure), direction) ||
+    b.cost - a.cost ||
+    a.term - b.term
+  );
+}
+
+function measureOf(
+  snapshot: Snapshot,
+  sort: Sort,
+  steering: Steering,
+  { term, figures }: Part,
+  order: Order,
+) {
+  return sort === 'term' ? order.measures[term]! : measure(snapshot, sort, steering, figures);
+}
+
+/** What a line is sorted by; NaN where it is undefined. */
+function measure(
+  snapshot: Snapshot,
+  sort: Exclude<Sort, 'term'>,
+  steering: Steering,
+  figures: Figures,
+): number {
+  switch (sort) {
+    case 'without':
+      return spendWithoutReturn(figures);
+    case 'cost':
+      return figures.costMicros ?? NaN;
+    case 'clicks':
+      return figures.clicks ?? NaN;
+    case 'impressions':
+      return figures.impressions ?? NaN;
+    case 'conversions':
+      return figures.conversions ?? NaN;
+    case 'target': {
+      const { cpaMicros, acos } = ratios(figures);
+      return (steering.steersBy === 'CPA' ? cpaMicros : acos) ?? NaN;
+    }
+    case 'evidence':
+      return probabilityOfMiss(snapshot, steering, figures);
+  }
+}
+
+/** The place of each term in the order of their texts, by code points. */
+function textRanks({ terms: { keys, keyStarts, count } }: Snapshot): Float64Array {
+  const bytes = Buffer.from(keys.buffer, keys.byteOffset, keys.byteLength);
+  const sorted = new Uint32Array(count).map((_, t) => t);
+  sorted.sort((a, b) => bytes.compare(bytes, keyStarts[b], keyStarts[b + 1], keyStarts[a], keyStarts[a + 1]));
+  const ranks = new Float64Array(count);
+  sorted.forEach((t, rank) => (ranks[t] = rank));
+  return ranks;
+}

@@ -1,0 +1,130 @@
+import {
+  buildTermTable,
+  findForeignWords,
+  foldForms,
+  normalise,
+  textsHolding,
+  type FoldedTexts,
+} from '@/core';
+import type { SiftFilters } from '@/contracts/sift';
+import type { Snapshot } from '../snapshot';
+import { termSums } from '../term-sums';
+import { kindAt, termAt } from '../window-columns';
+import type { Workbench } from '../workbench';
+import { placeNames } from './place-names';
+
+/** What is known of the pass when terms are picked: terms above the number are new in it. */
+export type PassKnown = { newestTermId: number; seen: ReadonlySet<number> };
+
+/** Forms of a run are looked for together, but no more of them than that. */
+const MOST_FORMS = 64;
+/** A foreign word stands in few terms: this share of them, and never fewer than the least. */
+const RARE = { share: 0.0005, least: 3 };
+
+const folded = new WeakMap<Snapshot, FoldedTexts>();
+const foreign = new WeakMap<Workbench, Uint8Array>();
+const places = new WeakMap<Workbench, Uint8Array>();
+
+/** The forms of each word of a window, folded; made when they are first asked for. */
+export function foldedOf(snapshot: Snapshot): FoldedTexts {
+  let texts = folded.get(snapshot);
+  if (!texts) folded.set(snapshot, (texts = foldForms(snapshot.served.table)));
+  return texts;
+}
+
+/** Terms that pass the filters which ask about the term itself: 1 for each that does; null when all do. */
+export function pickTerms(
+  bench: Workbench,
+  filters: Pick<SiftFilters, 'holding' | 'forms' | 'text' | 'trait'>,
+  pass: PassKnown | null,
+): Uint8Array | null {
+  const tests = [
+    byHolding(bench.snapshot, filters),
+    byTrait(bench, filters.trait, pass),
+    byLetters(bench.snapshot, filters.text),
+  ].filter((test) => test !== null);
+  const [first, ...others] = tests;
+  if (!first) return null;
+  return first.map((passes, t) => (passes === 1 && others.every((test) => test[t] === 1) ? 1 : 0));
+}
+
+function byHolding(snapshot: Snapshot, { holding, forms }: Pick<SiftFilters, 'holding' | 'forms'>) {
+  const run = normalise(holding);
+  if (run === '') return null;
+  return textsHolding(snapshot.served.table, forms === 'yes' ? allForms(snapshot, run) : [run]);
+}
+
+/** A run in all forms of its words that occur, itself first. */
+export function allForms(snapshot: Snapshot, run: string): string[] {
+  const { formsOf } = foldedOf(snapshot);
+  let texts: string[][] = [[]];
+  for (const word of run.split(' ')) {
+    const forms = [word, ...formsOf(word).filter((form) => form !== word)];
+    texts = texts.flatMap((text) => forms.map((form) => [...text, form])).slice(0, MOST_FORMS);
+  }
+  return texts.map((text) => text.join(' '));
+}
+
+function byLetters({ terms }: Snapshot, text: string): Uint8Array | null {
+  const letters = text.trim().toLowerCase();
+  if (letters === '') return null;
+  return Uint8Array.from({ length: terms.count }, (_, t) => {
+    const { raw, key } = termAt(terms, t);
+    return key.includes(letters) || raw.toLowerCase().includes(letters) ? 1 : 0;
+  });
+}
+
+function byTrait(bench: Workbench, trait: SiftFilters['trait'], pass: PassKnown | null): Uint8Array | null {
+  const { terms } = bench.snapshot;
+  const where = (test: (t: number) => boolean) =>
+    Uint8Array.from({ length: terms.count }, (_, t) => Number(test(t)));
+  switch (trait) {
+    case 'any':
+      return null;
+    case 'code':
+      return where((t) => kindAt(terms, t) === 'code');
+    case 'place':
+      return remember(places, bench, () =>
+        textsHolding(bench.snapshot.served.table, placeNames(bench.placeWords)),
+      );
+    case 'off':
+      return remember(foreign, bench, () => plainlyOff(bench));
+    case 'new':
+      return where((t) => terms.ids[t]! > (pass?.newestTermId ?? 0));
+    case 'unseen':
+      return where((t) => !pass?.seen.has(terms.ids[t]!));
+  }
+}
+
+/** At most one click, no conversion, and a word that no text which must stay open holds (rules 7.9). */
+function plainlyOff({ snapshot, protectedOwnTable }: Workbench): Uint8Array {
+  const { served, convertingTable, liveKeywordTable, terms } = snapshot;
+  const most = Math.max(RARE.least, Math.floor(RARE.share * terms.count));
+  const converted = buildTermTable(convertedTexts(snapshot));
+  const known = [convertingTable, converted, liveKeywordTable, protectedOwnTable];
+  const isForeign = findForeignWords(served.table, known, most);
+  const { figures } = termSums(snapshot);
+  const { starts, wordIds } = served.table;
+  return Uint8Array.from({ length: terms.count }, (_, t) => {
+    const [clicks, conversions] = [figures[5 * t + 1]!, figures[5 * t + 3]!];
+    if (clicks > 1 || conversions !== 0) return 0; // unknown conversions are not none
+    for (let i = starts[t]!; i < starts[t + 1]!; i++) if (isForeign[wordIds[i]!] === 1) return 1;
+    return 0;
+  });
+}
+
+function convertedTexts(snapshot: Snapshot): string[] {
+  const { figures } = termSums(snapshot);
+  const texts: string[] = [];
+  for (let t = 0; t < snapshot.terms.count; t++)
+    if (figures[5 * t + 3]! > 0) texts.push(termAt(snapshot.terms, t).key);
+  return texts;
+}
+
+function remember<K extends object, V>(known: WeakMap<K, V>, key: K, make: () => V): V {
+  const there = known.get(key);
+  if (there !== undefined) return there;
+  const made = make();
+  known.set(key, made);
+  return made;
+}

@@ -1,0 +1,33 @@
+import cities from 'city-timezones';
+import countries from 'i18n-iso-countries';
+import { normalise } from '@/core';
+
+/** Languages in which countries are known by name. */
+const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl'];
+/** Smaller towns share their names with too many other things. */
+const LEAST_PEOPLE = 100_000;
+/** Single words below that length are no names of places alone. */
+const LEAST_LETTERS = 4;
+
+let known: readonly string[] | undefined;
+
+/**
+ * Names of places as they would stand in a query (rules 7.10): countries, cities of 100,000 people and more and their
+ * regions, and what people of the account have marked as a place.
+ * @param own texts marked by people
+ */
+export function placeNames(own: readonly string[]): readonly string[] {
+  known ??= gather();
+  return own.length === 0 ? known : [...known, ...own];
+}
+
+function gather(): string[] {
+  const large = cities.cityMapping.filter((city) => city.pop >= LEAST_PEOPLE);
+  const names = [
+    ...LANGUAGES.flatMap((language) => Object.values(countries.getNames(language, { select: 'all' })).flat()),
+    ...large.flatMap(({ city, city_ascii, province }) => [city, city_ascii, province]),
+  ];
+  return [...new Set(names.map(normalise))].filter(
+    (name) => name.includes(' ') || name.length >= LEAST_LETTERS,
+  );
+}

@@ -1,0 +1,55 @@
+import { breakEvenCvr, conversionsThatSettle } from '@/core';
+import type { PlotAnswer } from '@/contracts/sift';
+import type { Workbench } from '../workbench';
+import { groundOf, targetOf, type Steering } from './evidence';
+import type { Lines } from './lines';
+import { figuresOfTerm, termSums } from '../term-sums';
+
+/** Clicks at which the lines are drawn: near enough for a curve on a logarithmic scale. */
+const POINTS_ON_A_LINE = 60;
+
+/**
+ * Terms of a view on clicks against conversions: those at one point are one dot, with how many they are and what they
+ * cost; and the lines above which clicks pay, and below which it is settled that they do not (rules 7.3).
+ */
+export function plotTerms({ snapshot }: Workbench, { whole, parts }: Lines, steering: Steering): PlotAnswer {
+  const dots = new Map<string, PlotAnswer['dots'][number]>();
+  let left = 0;
+  const put = (clicks: number | null, conversions: number | null, costMicros: number) => {
+    if (!clicks || conversions === null) return void (left += 1);
+    const shown = Math.round(conversions * 10) / 10;
+    const key = `${clicks} ${shown}`;
+    const dot = dots.get(key);
+    if (!dot) dots.set(key, { clicks, conversions: shown, terms: 1, costMicros });
+    else {
+      dot.terms += 1;
+      dot.costMicros += costMicros;
+    }
+  };
+  const sums = termSums(snapshot);
+  for (const t of whole) {
+    const { clicks, conversions, costMicros } = figuresOfTerm(sums, t);
+    put(clicks, conversions, costMicros ?? 0);
+  }
+  for (const { figures } of parts) put(figures.clicks, figures.conversions, figures.costMicros ?? 0);
+  const all = [...dots.values()].sort((a, b) => a.clicks - b.clicks || a.conversions - b.conversions);
+  return { dots: all, withoutClicks: left, ...linesOver(snapshot, steering, all.at(-1)?.clicks ?? 1) };
+}
+
+function linesOver(
+  snapshot: Workbench['snapshot'],
+  steering: Steering,
+  mostClicks: number,
+): Pick<PlotAnswer, 'breakEvenCvr' | 'settled'> {
+  const { prior, cpcMicros } = groundOf(snapshot);
+  const rate = breakEvenCvr(cpcMicros, targetOf(snapshot, steering));
+  if (rate === null || prior === null) return { breakEvenCvr: null, settled: [] };
+  const steps = new Set(
+    Array.from({ length: POINTS_ON_A_LINE + 1 }, (_, i) => Math.round(mostClicks ** (i / POINTS_ON_A_LINE))),
+  );
+  const settled = [...steps].flatMap((clicks) => {
+    const conversions = conversionsThatSettle({ ...prior, breakEvenCvr: rate, clicks });
+    return conversions === null ? [] : [{ clicks, conversions }];
+  });
+  return { breakEvenCvr: rate, settled };
+}
