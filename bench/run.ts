@@ -1,11 +1,11 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { buildSync } from 'esbuild';
-import { benchBrowser } from './browser';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReadingMemory } from './tasks/load';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
+import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
 
@@ -17,7 +17,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   tidy: benchTidy,
   'reading-memory': benchReadingMemory,
   load: benchLoad,
-  browser: benchDemo,
+  sift: benchSift,
 };
 
 /** Where memory is the question, the collector is kept from taking all that it may. */
@@ -68,17 +68,6 @@ function bundle(): string {
     ...{ platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error' },
   });
   return outfile;
-}
-
-async function benchDemo(quick: boolean): Promise<Line[]> {
-  const address = `http://127.0.0.1:${process.env.GATEPOST_PORT ?? 4180}`;
-  const runs = await fetch(`${address}/api/health`).then(
-    (answer) => answer.ok,
-    () => false,
-  );
-  if (runs) return benchBrowser(address, quick);
-  console.error('The demo does not run, so the browser’s part is left out. Start it with ./gatepost demo.');
-  return [];
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {

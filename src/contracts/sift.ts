@@ -273,7 +273,14 @@ export type KeywordsAnswer = {
 /** Terms on clicks against conversions. */
 export type PlotAnswer = {
   /** terms of the same clicks and conversions (to a tenth) are one dot; by clicks, then conversions */
-  dots: { clicks: number; conversions: number; terms: number; costMicros: number }[];
+  dots: {
+    clicks: number;
+    conversions: number;
+    terms: number;
+    /** of them, those that miss the target for certain, by their own cost a click */
+    sure: number;
+    costMicros: number;
+  }[];
   /** terms that have no place in it: without a click, or with unknown conversions */
   withoutClicks: number;
   /** conversions a click at which the account's clicks pay; null without a target */

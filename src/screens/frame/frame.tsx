@@ -49,7 +49,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
           aria-label="In hand and the Tray"
           className="col-start-3 row-start-2 flex min-h-0 flex-col bg-paper"
         >
-          <section aria-label="In hand" className="flex max-h-[62%] flex-col border-b border-line bg-sheet">
+          <section aria-label="In hand" className="flex max-h-[66%] flex-col border-b border-line bg-sheet">
             <div
               ref={setBody}
               tabIndex={0}

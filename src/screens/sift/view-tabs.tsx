@@ -24,8 +24,8 @@ type Props = {
 /** The piles that terms lie on; counts follow the tray. Beside them, how far the pass has come. */
 export function ViewTabs({ view, counts, pass, shows, onChange, onShow, onKeptList }: Props) {
   return (
-    <div className="flex items-center gap-3.5 border-b border-line px-3 text-[13px] whitespace-nowrap">
-      <div role="group" aria-label="Show" className="flex gap-3.5">
+    <div className="flex items-center gap-3 border-b border-line px-3 text-[13px] whitespace-nowrap">
+      <div role="group" aria-label="Show" className="flex gap-3">
         {(Object.keys(NAMES) as SiftView[]).map((name) => (
           <button
             key={name}
@@ -43,7 +43,7 @@ export function ViewTabs({ view, counts, pass, shows, onChange, onShow, onKeptLi
           the whole list
         </button>
       )}
-      <span className="ml-auto flex items-center gap-3">
+      <span className="ml-auto flex items-center gap-2.5">
         {pass && pass.ofTerms > 0 && <Progress pass={pass} />}
         <button
           type="button"
@@ -64,8 +64,8 @@ function Progress({ pass: { terms, ofTerms, costMicros, ofCostMicros } }: { pass
   return (
     <span className="flex items-center gap-1.5 text-[12px] text-soft" title={said} data-testid="pass">
       <span className="sr-only">{said}</span>
-      <span aria-hidden>{formatShare(ofSpend)} seen</span>
-      <progress className="w-12" max={1} value={ofSpend} aria-label="Share of the spend looked at" />
+      <span aria-hidden>{formatShare(ofSpend)}</span>
+      <progress className="w-9" max={1} value={ofSpend} aria-label="Share of the spend looked at" />
     </span>
   );
 }

@@ -13,13 +13,13 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
   return (
     <>
       <Matches answer={answer} choice={choice} />
-      <Places answer={answer} choice={choice} />
       {choice.atPlace && (
         <Consequence
           at={choice.atPlace}
           isMarked={isSmallestSafe(answer, choice.match, choice.atPlace.place)}
         />
       )}
+      <Places answer={answer} choice={choice} />
     </>
   );
 }

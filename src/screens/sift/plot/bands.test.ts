@@ -3,27 +3,17 @@ import { formatRegion, parseRegion } from '@/contracts/sift';
 import { bandsOf } from './bands';
 import { regionOf } from './evidence-plot';
 
-const dot = (clicks: number, conversions: number, terms = 1) => ({
-  ...{ clicks, conversions, terms, costMicros: 1_000_000 * clicks },
+const dot = (clicks: number, conversions: number, terms = 1, sure = 0) => ({
+  ...{ clicks, conversions, terms, sure, costMicros: 1_000_000 * clicks },
 });
 
 describe('the plot as a table', () => {
   test('puts every term into one band, and says which surely miss', () => {
-    const bands = bandsOf({
-      dots: [dot(1, 0, 5), dot(3, 0), dot(40, 0), dot(60, 2)],
-      ...{
-        withoutClicks: 0,
-        breakEvenCvr: 0.05,
-        settled: [
-          { clicks: 36, conversions: 0 },
-          { clicks: 59, conversions: 1 },
-        ],
-      },
-    });
-    expect(bands.map((b) => [b.clicks, b.terms, b.without, b.settled])).toEqual([
+    const bands = bandsOf({ dots: [dot(1, 0, 5), dot(3, 0), dot(40, 0, 2, 1), dot(60, 2)] });
+    expect(bands.map((b) => [b.clicks, b.terms, b.without, b.sure])).toEqual([
       [[1, 1], 5, 5, 0],
       [[2, 3], 1, 1, 0],
-      [[32, 63], 2, 1, 1],
+      [[32, 63], 3, 2, 1],
     ]);
   });
 });

@@ -50,8 +50,10 @@ export function EvidencePlot({ url, onRegion }: Props) {
               {plural(sum, 'term')} with clicks, by how many and what they brought.{' '}
               {data.breakEvenCvr === null
                 ? 'Without a target there is no line to read them against.'
-                : `Above the green line a click pays (${(data.breakEvenCvr * 100).toFixed(1)} % at the account’s mean cost a click); below the red one it is 95 % sure that it does not.`}{' '}
-              Draw a frame to see the terms inside.
+                : `Above the line a click pays: ${(data.breakEvenCvr * 100).toFixed(1)} % at the account’s mean cost a click.`}{' '}
+              {data.settled.length > 0 && 'Below the dashed one it is 95 % sure that it does not. '}
+              Crossed dots are sure to miss the target at their own cost. Draw a frame to see the terms
+              inside.
             </>
           )}
         </figcaption>
@@ -133,16 +135,22 @@ function Chart({ data, size, onRegion }: ChartProps) {
       <text x={4} y={11} className="fill-current text-[12px]">
         conversions
       </text>
-      {data.dots.map((d) => (
-        <circle
-          key={`${d.clicks} ${d.conversions}`}
-          cx={x(d.clicks)}
-          cy={y(d.conversions)}
-          r={Math.sqrt(Math.min(DOT.most, DOT.perTerm * d.terms + 8) / Math.PI)}
-          className={d.conversions > 0 ? 'fill-moss/45 stroke-moss' : 'fill-timber/40 stroke-timber'}
-          strokeWidth="0.6"
-        />
-      ))}
+      {data.dots.map((d) => {
+        const r = Math.sqrt(Math.min(DOT.most, DOT.perTerm * d.terms + 8) / Math.PI);
+        const isSure = 2 * d.sure >= d.terms;
+        const tone = d.conversions > 0 ? 'fill-moss/45 stroke-moss' : 'fill-timber/40 stroke-timber';
+        return (
+          <g
+            key={`${d.clicks} ${d.conversions}`}
+            transform={`translate(${x(d.clicks)} ${y(d.conversions)})`}
+            className={isSure ? 'fill-rust/50 stroke-rust' : tone}
+            strokeWidth="0.6"
+          >
+            <circle r={r} />
+            {isSure && <path d={`M${-r - 2} ${r + 2}L${r + 2} ${-r - 2}`} strokeWidth="1.2" />}
+          </g>
+        );
+      })}
       {paying.length > 0 && (
         <path d={drawn(paying) ?? ''} className="fill-none stroke-moss" strokeWidth="1.8" />
       )}

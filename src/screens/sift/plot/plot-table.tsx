@@ -37,7 +37,7 @@ export function PlotTable({ data, onRegion }: { data: PlotAnswer; onRegion: (reg
             </td>
             <td className="px-3 text-right">{formatCount(band.terms)}</td>
             <td className="px-3 text-right">{formatCount(band.without)}</td>
-            <td className="px-3 text-right">{formatCount(band.settled)}</td>
+            <td className="px-3 text-right">{formatCount(band.sure)}</td>
             <td className="px-3 text-right">{formatMoney(band.costMicros)}</td>
             <td className="px-3 text-right">{formatConversions(band.conversions)}</td>
           </tr>

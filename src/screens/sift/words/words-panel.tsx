@@ -27,7 +27,7 @@ export function WordsPanel({ url, onChange }: Props) {
           className={`${tab(isRuns)} mr-0.5`}
           onClick={() => onChange({ panel: 'runs' })}
         >
-          Runs of
+          Runs
         </button>
         <div role="group" aria-label="Runs of how many words" className="flex">
           {RUN_SIZES.map((n) => (

@@ -19,7 +19,7 @@ export type PassKnown = { newestTermId: number; seen: ReadonlySet<number> };
 /** Forms of a run are looked for together, but no more of them than that. */
 const MOST_FORMS = 64;
 /** A foreign word stands in few terms: this share of them, and never fewer than the least. */
-const RARE = { share: 0.0005, least: 3 };
+const RARE = { share: 0.005, least: 3 };
 
 const folded = new WeakMap<Snapshot, FoldedTexts>();
 const foreign = new WeakMap<Workbench, Uint8Array>();

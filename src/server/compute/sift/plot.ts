@@ -1,12 +1,14 @@
-import { breakEvenCvr, conversionsThatSettle } from '@/core';
+import { breakEvenCvr, conversionsThatSettle, type Figures } from '@/core';
 import type { PlotAnswer } from '@/contracts/sift';
 import type { Workbench } from '../workbench';
-import { groundOf, targetOf, type Steering } from './evidence';
+import { groundOf, probabilityOfMiss, targetOf, type Steering } from './evidence';
 import type { Lines } from './lines';
 import { figuresOfTerm, termSums } from '../term-sums';
 
 /** Clicks at which the lines are drawn: near enough for a curve on a logarithmic scale. */
 const POINTS_ON_A_LINE = 60;
+/** Sure enough to act on (rules 7.3). */
+const SETTLED = 0.95;
 
 /**
  * Terms of a view on clicks against conversions: those at one point are one dot, with how many they are and what they
@@ -15,23 +17,24 @@ const POINTS_ON_A_LINE = 60;
 export function plotTerms({ snapshot }: Workbench, { whole, parts }: Lines, steering: Steering): PlotAnswer {
   const dots = new Map<string, PlotAnswer['dots'][number]>();
   let left = 0;
-  const put = (clicks: number | null, conversions: number | null, costMicros: number) => {
+  const put = (figures: Figures) => {
+    const { clicks, conversions } = figures;
     if (!clicks || conversions === null) return void (left += 1);
     const shown = Math.round(conversions * 10) / 10;
     const key = `${clicks} ${shown}`;
     const dot = dots.get(key);
-    if (!dot) dots.set(key, { clicks, conversions: shown, terms: 1, costMicros });
+    const sure = probabilityOfMiss(snapshot, steering, figures) >= SETTLED ? 1 : 0;
+    const costMicros = figures.costMicros ?? 0;
+    if (!dot) dots.set(key, { clicks, conversions: shown, terms: 1, sure, costMicros });
     else {
       dot.terms += 1;
+      dot.sure += sure;
       dot.costMicros += costMicros;
     }
   };
   const sums = termSums(snapshot);
-  for (const t of whole) {
-    const { clicks, conversions, costMicros } = figuresOfTerm(sums, t);
-    put(clicks, conversions, costMicros ?? 0);
-  }
-  for (const { figures } of parts) put(figures.clicks, figures.conversions, figures.costMicros ?? 0);
+  for (const t of whole) put(figuresOfTerm(sums, t));
+  for (const { figures } of parts) put(figures);
   const all = [...dots.values()].sort((a, b) => a.clicks - b.clicks || a.conversions - b.conversions);
   return { dots: all, withoutClicks: left, ...linesOver(snapshot, steering, all.at(-1)?.clicks ?? 1) };
 }

@@ -80,6 +80,9 @@ export async function up(db: Knex): Promise<void> {
       primary key (account_id, pass_id)
     );
 
+    insert into pass (account_id, newest_term_id)
+    select account_id, 0 from account where exists (select from term where term.account_id = account.account_id);
+
     create table looked_at (
       account_id integer not null,
       pass_id integer not null,
