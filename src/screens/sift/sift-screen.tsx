@@ -18,7 +18,7 @@ import { EvidencePlot } from './plot/evidence-plot';
 import { toFilters, toSearch, useSiftUrl, type SiftUrl } from './sift-url';
 import { countMarks, toSelection } from './table/marks';
 import { TermsTable } from './table/terms-table';
-import { useLines } from './table/use-lines';
+import { pageOf, useLines, type PagesInSight } from './table/use-lines';
 import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
@@ -28,7 +28,7 @@ import { WordsPanel } from './words/words-panel';
 export function SiftScreen() {
   const { api } = useAccount();
   const [url, setUrl] = useSiftUrl();
-  const [visible, setVisible] = useState({ from: 0, to: 40 });
+  const [visible, setVisible] = useState<PagesInSight>({ from: 0, to: 0 });
   const [cursor, setCursor] = useState(0);
   const [showsKeywords, setShowsKeywords] = useState(false);
   const [showsKept, setShowsKept] = useState(false);
@@ -43,8 +43,10 @@ export function SiftScreen() {
   const batch = useBatch(marked > 0 ? toSelection(marks, toFilters(url)) : undefined, url.days, unmarkAll);
   useLooked(line?.id);
 
+  // Only the pages in sight are of interest here, so that scrolling within them draws nothing but rows.
   const onVisible = useCallback((from: number, to: number) => {
-    setVisible((was) => (was.from === from && was.to === to ? was : { from, to }));
+    const next = { from: pageOf(from), to: pageOf(to) };
+    setVisible((was) => (was.from === next.from && was.to === next.to ? was : next));
   }, []);
   const change = useCallback(
     (next: Partial<SiftUrl>) => void setUrl(next).then(() => setCursor(0)),

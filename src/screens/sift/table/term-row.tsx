@@ -43,7 +43,7 @@ export const TermRow = memo(function TermRow(props: Props) {
       data-index={index}
       aria-rowindex={index + 2}
       aria-selected={isInHand}
-      className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 border-b border-line px-3 ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo || isMarked ? 'bg-straw/50' : ''}`}
+      className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 [contain:strict] border-b border-line px-3 ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo || isMarked ? 'bg-straw/50' : ''}`}
       style={{ top, gridTemplateColumns: columns }}
     >
       {line ? <Cells {...props} line={line} /> : <div role="gridcell">…</div>}
@@ -70,11 +70,7 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
           {isMarked ? '✓' : ''}
         </button>
       </div>
-      <div
-        role="gridcell"
-        className="flex items-center gap-[3px] overflow-hidden mask-r-from-[calc(100%-14px)] mask-r-to-100% whitespace-nowrap"
-        title={line.raw}
-      >
+      <div role="gridcell" className="truncate leading-[29px]" title={line.raw}>
         {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
         {line.words.map((word, i) => (
           <button
@@ -82,7 +78,7 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
             type="button"
             tabIndex={-1}
             aria-pressed={positions.includes(i)}
-            className={`rounded px-[3px] ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
+            className={`mr-[3px] rounded px-[3px] leading-5 ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
             data-word={i}
           >
             {word}

@@ -6,14 +6,17 @@ import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import { toSearch, type SiftUrl } from '../sift-url';
 
-export const PAGE = 100;
+const PAGE = 100;
 /** Pages that are out of sight are let go of soon: there may be thousands of them. */
 const KEPT_MS = 30_000;
 
 export type Lines = ReturnType<typeof useLines>;
 
+export type PagesInSight = { from: number; to: number };
+export const pageOf = (index: number) => Math.floor(index / PAGE);
+
 /** Lines of the view, page by page as they come into sight. */
-export function useLines(url: SiftUrl, visible: { from: number; to: number }) {
+export function useLines(url: SiftUrl, { from, to }: PagesInSight) {
   const { summary, api } = useAccount();
   const search = toSearch(url, { sort: url.sort, direction: url.direction });
   const page = (at: number) => ({
@@ -24,7 +27,6 @@ export function useLines(url: SiftUrl, visible: { from: number; to: number }) {
     gcTime: KEPT_MS,
   });
   const first = useQuery(page(0));
-  const [from, to] = [Math.floor(visible.from / PAGE), Math.floor(visible.to / PAGE)];
   const wanted = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i).filter(
     (at) => at > 0,
   );
@@ -35,7 +37,7 @@ export function useLines(url: SiftUrl, visible: { from: number; to: number }) {
     error: first.error,
     isStale: first.isPlaceholderData,
     lineAt(index: number): TermLine | undefined {
-      const at = Math.floor(index / PAGE);
+      const at = pageOf(index);
       const data = at === 0 ? first.data : pages.get(at);
       return data?.offset === at * PAGE ? data.lines[index % PAGE] : undefined;
     },
