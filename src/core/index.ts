@@ -80,6 +80,7 @@ export {
   findThemes,
   foldForms,
   matchingTexts,
+  matchTexts,
   offerVariants,
   smallestSet,
   textsHolding,

@@ -1,5 +1,5 @@
 import { group } from 'd3-array';
-import { matchingTexts, type TermTable } from '../mining';
+import { matchingTexts, matchTexts, type TermTable } from '../mining';
 import { normalise } from '../text';
 import { isInForceIn, placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
 import { codeKey, type Change } from './change';
@@ -30,6 +30,8 @@ export type RowGate = {
   apply(change: Change): { stopped: number[]; reopened: number[] };
   /** Rows that the negative matches, wherever they are, open or not; ascending. */
   matched(negative: NegativeText): number[];
+  /** Of them, those that nothing stops yet; ascending. */
+  openTo(negative: NegativeText): Uint32Array;
   /** Those of the rows that lie within a place. */
   within(rows: readonly number[], place: Place): number[];
   /** Rows that the negative matches and that lie within its place, open or not; ascending. */
@@ -108,6 +110,20 @@ function gateOver(rows: ServedRows, state: State): RowGate {
       for (let r = rows.rowStarts[t]!; r < rows.rowStarts[t + 1]!; r++) found.push(r);
     }
     return found;
+  }
+
+  function openTo(negative: NegativeText): Uint32Array {
+    const { rowStarts } = rows;
+    const texts = matchTexts(rows.table, negative);
+    let most = 0;
+    for (let i = 0; i < texts.length; i++) most += rowStarts[texts[i]! + 1]! - rowStarts[texts[i]!]!;
+    const found = new Uint32Array(most);
+    let count = 0;
+    for (let i = 0; i < texts.length; i++) {
+      const end = rowStarts[texts[i]! + 1]!;
+      for (let r = rowStarts[texts[i]!]!; r < end; r++) if (state.counts[r] === 0) found[count++] = r;
+    }
+    return found.subarray(0, count);
   }
 
   function within(chosen: readonly number[], place: Place): number[] {
@@ -219,6 +235,7 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     stopCount: (row) => state.counts[row]!,
     apply,
     matched,
+    openTo,
     within,
     reached,
     reachedByCode,

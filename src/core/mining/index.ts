@@ -2,7 +2,14 @@ export { foldForms, type FoldedTexts } from './fold-forms';
 export { findForeignWords } from './foreign-words';
 export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
 export { findThemes, type Theme } from './themes';
-export { buildTermTable, codeTexts, matchingTexts, type CodedTexts, type TermTable } from './term-table';
+export {
+  buildTermTable,
+  codeTexts,
+  matchingTexts,
+  matchTexts,
+  type CodedTexts,
+  type TermTable,
+} from './term-table';
 export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';
 export { offerVariants, type VariantOffer } from './variant-offers';
 export { textsHolding } from './texts-holding';

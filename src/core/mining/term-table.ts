@@ -68,18 +68,32 @@ function postingLists(starts: Uint32Array, wordIds: Uint32Array, size: number) {
  * the negative's rarest word.
  * @example matchingTexts(buildTermTable(['free hive', 'hive']), { text: 'free', match: 'broad' }) // [0]
  */
-export function matchingTexts(table: TermTable, { text, match }: NegativeText): number[] {
+export function matchingTexts(table: TermTable, negative: NegativeText): number[] {
+  const found = matchTexts(table, negative);
+  const texts = new Array<number>(found.length);
+  for (let i = 0; i < found.length; i++) texts[i] = found[i]!;
+  return texts;
+}
+
+/**
+ * The same as numbers in a row, which may be a part of the table itself: they are not to be changed.
+ * @example matchTexts(buildTermTable(['free hive', 'hive']), { text: 'hive', match: 'broad' }) // Uint32Array.of(0, 1)
+ */
+export function matchTexts(table: TermTable, { text, match }: NegativeText): Uint32Array {
   const { starts, wordIds, postings, postingStarts } = table;
   const count = table.dictionary.code(text);
   const coded = table.dictionary.coded.subarray(0, count);
-  if (count === 0 || coded.includes(-1)) return [];
+  if (count === 0 || coded.includes(-1)) return new Uint32Array(0);
   const ids = Uint32Array.from(coded);
   const uses = (id: number) => postingStarts[id + 1]! - postingStarts[id]!;
   const rarest = ids.reduce((best, id) => (uses(id) < uses(best) ? id : best));
-  const found: number[] = [];
-  for (let p = postingStarts[rarest]!; p < postingStarts[rarest + 1]!; p++) {
-    const t = postings[p]!;
-    if (matchSlice(match, ids, 0, ids.length, wordIds, starts[t]!, starts[t + 1]!)) found.push(t);
+  const holding = postings.subarray(postingStarts[rarest], postingStarts[rarest + 1]);
+  // A single word, unless it must be the whole text, stops whatever holds it (rules 2.2).
+  if (ids.length === 1 && match !== 'exact') return holding;
+  const found = new Uint32Array(holding.length);
+  let length = 0;
+  for (const t of holding) {
+    if (matchSlice(match, ids, 0, ids.length, wordIds, starts[t]!, starts[t + 1]!)) found[length++] = t;
   }
-  return found;
+  return found.subarray(0, length);
 }

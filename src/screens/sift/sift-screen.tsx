@@ -18,7 +18,7 @@ import { EvidencePlot } from './plot/evidence-plot';
 import { toFilters, toSearch, useSiftUrl, type SiftUrl } from './sift-url';
 import { countMarks, toSelection } from './table/marks';
 import { TermsTable } from './table/terms-table';
-import { pageOf, useLines, type PagesInSight } from './table/use-lines';
+import { pageOf, useLines } from './table/use-lines';
 import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
@@ -28,26 +28,20 @@ import { WordsPanel } from './words/words-panel';
 export function SiftScreen() {
   const { api } = useAccount();
   const [url, setUrl] = useSiftUrl();
-  const [visible, setVisible] = useState<PagesInSight>({ from: 0, to: 0 });
   const [cursor, setCursor] = useState(0);
   const [showsKeywords, setShowsKeywords] = useState(false);
   const [showsKept, setShowsKept] = useState(false);
-  const lines = useLines(url, visible);
+  const lines = useLines(url, { from: pageOf(cursor), to: pageOf(cursor) });
   const total = lines.first?.total ?? 0;
   const at = Math.min(cursor, Math.max(0, total - 1));
   const line: TermLine | undefined = lines.lineAt(at);
   const choice = useChoice(line, url);
   const view = toSearch(url);
-  const { marks, mark, markAll, unmarkAll } = useMarks(view, lines, at);
+  const { marks, mark, markAll, unmarkAll } = useMarks(view);
   const marked = countMarks(marks, total);
   const batch = useBatch(marked > 0 ? toSelection(marks, toFilters(url)) : undefined, url.days, unmarkAll);
   useLooked(line?.id);
 
-  // Only the pages in sight are of interest here, so that scrolling within them draws nothing but rows.
-  const onVisible = useCallback((from: number, to: number) => {
-    const next = { from: pageOf(from), to: pageOf(to) };
-    setVisible((was) => (was.from === next.from && was.to === next.to ? was : next));
-  }, []);
   const change = useCallback(
     (next: Partial<SiftUrl>) => void setUrl(next).then(() => setCursor(0)),
     [setUrl],
@@ -106,14 +100,13 @@ export function SiftScreen() {
           ) : (
             <TermsTable
               key={view}
-              lines={lines}
               total={total}
               cursor={at}
               choice={choice}
               marks={marks}
               url={url}
               actions={{
-                mark: () => mark(at, false),
+                mark: () => line && mark([line.id]),
                 ...{ markAll, unmarkAll, toggleKeywords },
                 putBatch: marked > 0 ? () => void batch.put() : undefined,
                 nextUnseen: () => void nextUnseen(),
@@ -121,7 +114,6 @@ export function SiftScreen() {
               onCursor={setCursor}
               onMark={mark}
               onMarkAll={() => (marked === total ? unmarkAll() : markAll())}
-              onVisible={onVisible}
               onSort={(sort, direction) => change({ sort, direction })}
             />
           )}

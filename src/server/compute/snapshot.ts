@@ -60,6 +60,7 @@ export type Snapshot = SnapshotData & {
   campaign: ReadonlyMap<string, Campaign>;
   adGroup: ReadonlyMap<string, AdGroup>;
   keyword: ReadonlyMap<string, Keyword>;
+  negative: ReadonlyMap<string, Mirror['negatives'][number]>;
   /** id of a term → its index among the terms */
   termIndex: ReadonlyMap<number, number>;
   /** the rows as the core sees them; product codes and the like have no words there */
@@ -124,6 +125,7 @@ export function openSnapshot(data: SnapshotData): Snapshot {
     ...data,
     ...{ campaign, adGroup, served, liveKeywords },
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
+    negative: new Map(mirror.negatives.map((n) => [n.id, n])),
     termIndex: new Map(Array.from(terms.ids, (id, t) => [id, t])),
     gate: layGate(served, shape),
     accountGate: compileAccountGate(shape),

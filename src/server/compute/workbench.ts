@@ -2,6 +2,7 @@ import {
   buildTermTable,
   effectOfDraft,
   matchingTexts,
+  matchTexts,
   noFigures,
   protectedHits,
   textSeverity,
@@ -121,19 +122,18 @@ export function keywordsStoppedBy({ snapshot }: Workbench, negative: NegativeTex
 /**
  * Live keywords within a place that a negative touches (rules 4), the worst first.
  * @param byText those whose own text it stops
- * @param stopped rows that it would stop: a keyword whose converting terms are among them is costly
+ * @param costly ids of the keywords that served the converting terms which it would stop
  */
 export function touchedKeywords(
   { snapshot }: Workbench,
   gate: RowGate,
   byText: readonly StoppedKeyword[],
   place: Place,
-  stopped: readonly number[],
+  costly: Iterable<number>,
 ): Touched {
   const severities = new Map<LiveKeyword, Touched[number]['severity']>();
-  for (const r of stopped) {
-    if (conversionsAt(snapshot.rows, r) <= 0) continue;
-    const keyword = snapshot.liveKeyword.get(String(snapshot.rows.keywordId[r]!));
+  for (const id of costly) {
+    const keyword = snapshot.liveKeyword.get(String(id));
     if (keyword) severities.set(keyword, 'costly');
   }
   for (const { keyword, severity } of byText) {
@@ -156,6 +156,13 @@ export function touchedKeywords(
 }
 
 const WORST_FIRST = ['shut out', 'narrowed', 'costly'] as const;
+/** Ids of the keywords that served those of the rows which converted. */
+export function keywordsThatConverted({ rows }: Snapshot, indexes: readonly number[]): Set<number> {
+  const ids = new Set<number>();
+  for (const r of indexes) if (conversionsAt(rows, r) > 0) ids.add(rows.keywordId[r]!);
+  return ids;
+}
+
 /** Enough to know what it is about. */
 const MOST_NAMED = 3;
 
@@ -172,4 +179,17 @@ export function protectedBy(
   const own = protectedHits(negatives, protectedOwnTable).map((i) => protectedOwn[i]!.text);
   const earned = protectedHits(negatives, snapshot.convertingTable).map((i) => snapshot.converting[i]!);
   return [...new Set([...own, ...earned])];
+}
+
+/** The same, counted, and only the first of them named. */
+export function fewProtectedBy(bench: Workbench, negative: NegativeText): Few<string> {
+  const { protectedOwn, protectedOwnTable, snapshot } = bench;
+  const own = protectedHits([negative], protectedOwnTable).map((i) => protectedOwn[i]!.text);
+  const earned = matchTexts(snapshot.convertingTable, negative);
+  const twice = own.filter((text) => snapshot.hasConverted.has(text)).length;
+  const names = Array.from(earned.subarray(0, MOST_NAMED + own.length), (i) => snapshot.converting[i]!);
+  return {
+    count: own.length + earned.length - twice,
+    first: [...new Set([...own, ...names])].slice(0, MOST_NAMED),
+  };
 }

@@ -20,7 +20,13 @@ import type {
 } from '@/contracts/decisions';
 import type { DraftOutcome } from '@/contracts/tray';
 import { costAt, keyAt, kindAt, termAt } from '../compute/window-columns';
-import { few, keywordsStoppedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import {
+  few,
+  keywordsStoppedBy,
+  keywordsThatConverted,
+  touchedKeywords,
+  weighRows,
+} from '../compute/workbench';
 import { lockAccount, raiseDecisionVersion } from '../repositories/accounts';
 import { deleteProtectedTerms, insertProtectedTerms } from '../repositories/decisions/protected-terms';
 import { putAside, takeFromAside } from '../repositories/decisions/set-aside';
@@ -276,7 +282,13 @@ function weighChanges(
       stopped.filter((r) => isFit.has(r)),
     ),
     others: { ...weighRows(snapshot, others), first: first.map((t) => termAt(snapshot.terms, t).raw) },
-    touched: touchedKeywords(open, gate, within, { kind: 'account', id: null }, stopped),
+    touched: touchedKeywords(
+      open,
+      gate,
+      within,
+      { kind: 'account', id: null },
+      keywordsThatConverted(snapshot, stopped),
+    ),
   };
 }
 

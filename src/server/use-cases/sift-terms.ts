@@ -70,7 +70,9 @@ export async function findUnseen(
 export async function listWords(deps: Deps, slug: string, query: WordsQuery): Promise<WordsAnswer> {
   // Choosing a run of words narrows the terms, not the words it was chosen from.
   const { open, found } = await find(deps, slug, { ...query, holding: '' });
-  return { lines: findWords(open, found.lines, query), neutral: open.neutralWords.length };
+  const { n, rank, forms } = query;
+  const lines = once(found, `words ${n} ${rank} ${forms}`, () => findWords(open, found.lines, query));
+  return { lines, neutral: open.neutralWords.length };
 }
 
 /** Themes of spend without return in the terms that a view shows (rules 7.7). */
@@ -79,12 +81,13 @@ export async function listThemes(deps: Deps, slug: string, filters: SiftFilters)
   const { snapshot } = open;
   const neutral = new Set(open.neutralWords);
   const notes = await countNotes(deps.db, open.account.id, 'theme');
-  const terms = queriesOf(open, found.lines)
-    .sort((a, b) => (b.costMicros ?? 0) - (a.costMicros ?? 0))
-    .slice(0, MOST_THEME_TERMS)
-    .map((term) => ({ ...term, text: keyAt(snapshot.terms, term.term) }));
+  const terms = () =>
+    queriesOf(open, found.lines)
+      .sort((a, b) => (b.costMicros ?? 0) - (a.costMicros ?? 0))
+      .slice(0, MOST_THEME_TERMS)
+      .map((term) => ({ ...term, text: keyAt(snapshot.terms, term.term) }));
   return {
-    lines: findThemes(terms)
+    lines: once(found, 'themes', () => findThemes(terms()))
       .filter(({ words }) => !words.every((word) => neutral.has(word)))
       .slice(0, MOST_THEMES)
       .map(({ words, terms: holding, clicks, costMicros }) => ({
@@ -97,7 +100,7 @@ export async function listThemes(deps: Deps, slug: string, filters: SiftFilters)
 /** Terms of a view on clicks against conversions. */
 export async function plotView(deps: Deps, slug: string, filters: SiftFilters): Promise<PlotAnswer> {
   const { open, found } = await find(deps, slug, { ...filters, region: '' });
-  return plotTerms(open, found.lines, open.account);
+  return once(found, 'plot', () => plotTerms(open, found.lines, open.account));
 }
 
 async function find(deps: Deps, slug: string, filters: SiftFilters) {
@@ -135,8 +138,20 @@ export function findOnce(open: Open, filters: SiftFilters, pass: PassKnown | nul
   return found;
 }
 
-const order = ({ snapshot, account }: Open, { lines }: Found, query: TermsQuery): Ordered =>
-  orderLines(snapshot, lines, query, account);
+/** What was made of what was found, by name: asked for again by the next page, or by the next person. */
+const madeOf = new WeakMap<Found, Map<string, unknown>>();
+
+function once<T>(found: Found, name: string, make: () => T): T {
+  let made = madeOf.get(found);
+  if (!made) madeOf.set(found, (made = new Map<string, unknown>()));
+  if (!made.has(name)) made.set(name, make());
+  return made.get(name) as T;
+}
+
+const order = ({ snapshot, account }: Open, found: Found, { sort, direction }: TermsQuery): Ordered =>
+  once(found, `order ${sort} ${direction}`, () =>
+    orderLines(snapshot, found.lines, { sort, direction }, account),
+  );
 
 /** A line as the screen shows it. */
 function toTermLine(
@@ -178,8 +193,13 @@ function latest(days: Uint32Array, first: number, last: number): number {
   return at;
 }
 
+/** The progress on a workbench, by how many terms were seen: within a pass they only become more. */
+const progressLast = new WeakMap<Open, { seen: number; progress: PassProgress }>();
+
 /** Terms that were looked at or decided, of all that nothing stops yet in the account as it stands. */
 function progressOf(open: Open, { seen }: PassKnown): PassProgress {
+  const known = progressLast.get(open);
+  if (known?.seen === seen.size) return known.progress;
   const { snapshot } = open;
   const { ofTerm } = viewsOf(open);
   const { figures } = termSums(snapshot);
@@ -195,5 +215,6 @@ function progressOf(open: Open, { seen }: PassKnown): PassProgress {
     progress.terms += 1;
     progress.costMicros += cost;
   }
+  progressLast.set(open, { seen: seen.size, progress });
   return progress;
 }

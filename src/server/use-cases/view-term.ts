@@ -100,8 +100,8 @@ function describeRow(open: Open, r: number, text: string): TermDetail['ran'][num
 }
 
 function stoppersOf(open: Open, text: string, adGroupId: string): NegativeInPlace[] {
-  const byId = new Map(open.snapshot.mirror.negatives.map((n) => [n.id, n]));
-  return open.snapshot.accountGate.stoppers(text, adGroupId).map((id) => inWords(open, byId.get(id)!));
+  const { accountGate, negative } = open.snapshot;
+  return accountGate.stoppers(text, adGroupId).map((id) => inWords(open, negative.get(id)!));
 }
 
 /** A live exact keyword of the same text: in an ad group where the term ran, if there is one. */

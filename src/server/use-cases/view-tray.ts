@@ -12,7 +12,14 @@ import {
 } from '@/core';
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import type { Touched } from '@/contracts/common';
-import { few, keywordsStoppedBy, protectedBy, touchedKeywords, weighRows } from '../compute/workbench';
+import {
+  few,
+  keywordsStoppedBy,
+  keywordsThatConverted,
+  protectedBy,
+  touchedKeywords,
+  weighRows,
+} from '../compute/workbench';
 import { conversionsAt } from '../compute/window-columns';
 import { findLastSent, loadChangesOf } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
@@ -70,7 +77,7 @@ export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: re
         : undefined;
   if (!place) return [];
   const byText = negativesBroughtBy(change, gate).flatMap((negative) => keywordsStoppedBy(open, negative));
-  return touchedKeywords(open, gate, byText, place, stopped);
+  return touchedKeywords(open, gate, byText, place, keywordsThatConverted(open.snapshot, stopped));
 }
 
 async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {

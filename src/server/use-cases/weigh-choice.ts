@@ -9,8 +9,8 @@ import {
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/sift';
-import { findCoverer, weighAtPlaces } from '../compute/sift/weigh-places';
-import { few, keywordsStoppedBy, protectedBy, touchedKeywords } from '../compute/workbench';
+import { bitsOfPlaces, findCoverer, weighAtPlaces, type PlaceBits } from '../compute/sift/weigh-places';
+import { fewProtectedBy, keywordsStoppedBy, touchedKeywords } from '../compute/workbench';
 import { costAt, termAt } from '../compute/window-columns';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
@@ -61,6 +61,11 @@ function weighAll(
 ): MatchChoice[] {
   const { served } = open.snapshot;
   const places = placesFor(open, served.adGroups[served.adGroupOf[row]!]!);
+  const bits = bitsOfPlaces(
+    open.snapshot,
+    open.draft.gate,
+    places.map(({ place }) => place),
+  );
   const weighed = new Map<string, PlaceChoice[]>();
   return IN_ORDER.map((match) => {
     const { text, refusal } = textFor(open, match, words, positions);
@@ -68,7 +73,7 @@ function weighAll(
     // A single word stops the same as a phrase and broad (rules 2.2), unless one of them stands there already.
     const key = text.includes(' ') || match === 'exact' ? `${match} ${text}` : text;
     let at = weighed.get(key);
-    if (!at) weighed.set(key, (at = weighPlaces(open, { text, match }, places)));
+    if (!at) weighed.set(key, (at = weighPlaces(open, { text, match }, places, bits)));
     const gate = open.draft.gate;
     return {
       ...{ match, text, refusal },
@@ -132,22 +137,21 @@ export function whereItHangs(
 }
 
 /** What a negative matches is found once; each place takes its part of it. */
-function weighPlaces(open: Open, negative: NegativeText, places: readonly NamedPlace[]): PlaceChoice[] {
+function weighPlaces(
+  open: Open,
+  negative: NegativeText,
+  places: readonly NamedPlace[],
+  bits: PlaceBits,
+): PlaceChoice[] {
   const { snapshot } = open;
   const gate = open.draft.gate;
-  const openRows = gate.matched(negative).filter((r) => gate.stopCount(r) === 0);
   const byText = keywordsStoppedBy(open, negative);
-  const protectedTerms = few(protectedBy(open, [negative]));
+  const protectedTerms = fewProtectedBy(open, negative);
   const standing = negativesMatching(open, negative.text);
-  const weights = weighAtPlaces(
-    snapshot,
-    gate,
-    openRows,
-    places.map(({ place }) => place),
-  );
+  const weights = weighAtPlaces(snapshot, gate.openTo(negative), bits);
   return places.map((at, p) => {
-    const { weight, converting } = weights[p]!;
-    const touched = touchedKeywords(open, gate, byText, at.place, converting);
+    const { weight, costly } = weights[p]!;
+    const touched = touchedKeywords(open, gate, byText, at.place, costly);
     const coverer = findCoverer(snapshot, gate, standing, negative, at.place);
     return {
       ...at,
@@ -162,8 +166,7 @@ function weighPlaces(open: Open, negative: NegativeText, places: readonly NamedP
 /** Negatives that would stop a text where they are in force, as the account and the draft have them. */
 function negativesMatching(open: Open, text: string): (NegativeText & { place: Place })[] {
   const { snapshot, drafted, onItsWay, draft } = open;
-  const byId = new Map(snapshot.mirror.negatives.map((n) => [n.id, n]));
-  const standing = snapshot.accountGate.matching(text).map((id) => byId.get(id)!);
+  const standing = snapshot.accountGate.matching(text).map((id) => snapshot.negative.get(id)!);
   const added = [...onItsWay, ...drafted].flatMap(({ change }) =>
     change.kind === 'add negative' ? [change] : [],
   );

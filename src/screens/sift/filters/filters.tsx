@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import {
   parseRegion,
   RETURNS,
@@ -43,7 +43,7 @@ const TRAITS_IN_WORDS: Record<Trait, string> = {
 const field = 'border-b border-dashed border-ink bg-transparent font-semibold text-ink';
 
 /** The filters as a sentence. */
-export function Filters({ url, onChange }: Props) {
+export const Filters = memo(function Filters({ url, onChange }: Props) {
   const { api, summary } = useAccount();
   const { data } = useQuery({
     queryKey: ['lists', summary.slug],
@@ -103,7 +103,7 @@ export function Filters({ url, onChange }: Props) {
       {url.region !== '' && <RegionFilter region={url.region} onClear={() => onChange({ region: '' })} />}
     </form>
   );
-}
+});
 
 type ChoiceProps = {
   id?: string;

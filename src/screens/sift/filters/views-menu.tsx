@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { ListFilter } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { SavedViewLine } from '@/contracts/decisions';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
@@ -17,7 +17,7 @@ const item =
   'flex min-h-7 cursor-pointer flex-col justify-center rounded px-2.5 py-0.5 outline-none data-highlighted:bg-raised';
 
 /** Ready views, and those that people have saved under a name. */
-export function ViewsMenu({ url, onChange }: Props) {
+export const ViewsMenu = memo(function ViewsMenu({ url, onChange }: Props) {
   const { api, summary } = useAccount();
   const [saving, setSaving] = useState(false);
   const { data } = useQuery({
@@ -78,7 +78,7 @@ export function ViewsMenu({ url, onChange }: Props) {
       {saving && <SaveView search={toViewSearch(url)} views={saved} onClose={() => setSaving(false)} />}
     </>
   );
-}
+});
 
 /** A saved search as changes to the URL; what it says wrongly is explained there, as in any address. */
 function fromSearch(search: string): Partial<SiftUrl> {

@@ -11,12 +11,13 @@ import { TermsHeader } from './header';
 import { isMarked, type Marks } from './marks';
 import { onTableKey, type KeyActions } from './table-keys';
 import { TermRow } from './term-row';
-import type { Lines } from './use-lines';
+import { pageOf, useLines } from './use-lines';
 
 const ROW = 30;
+/** Rows beyond those drawn that are fetched. */
+const AHEAD = 60;
 
 type Props = {
-  lines: Lines;
   total: number;
   cursor: number;
   choice: Choice;
@@ -24,15 +25,15 @@ type Props = {
   url: SiftUrl;
   actions: Omit<KeyActions, 'move' | 'cursor' | 'choice'>;
   onCursor: (index: number) => void;
-  onMark: (index: number, withStretch: boolean) => void;
+  /** one row: its mark is turned; several are marked */
+  onMark: (ids: readonly number[]) => void;
   onMarkAll: () => void;
-  onVisible: (from: number, to: number) => void;
   onSort: (sort: Sort, direction: 'asc' | 'desc') => void;
 };
 
 /** Search terms, a row each. All is done by keys while the table has the focus. */
 export function TermsTable(props: Props) {
-  const { lines, total, cursor, choice, marks, url, onCursor, onMark, onVisible } = props;
+  const { total, cursor, choice, marks, url, onCursor, onMark } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const [single] = useSingleKeys();
   const [extras] = useExtraColumns();
@@ -46,7 +47,8 @@ export function TermsTable(props: Props) {
   });
   const items = rows.getVirtualItems();
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
-  useEffect(() => onVisible(from, to), [from, to, onVisible]);
+  // The pages around are fetched before they come into sight.
+  const lines = useLines(url, { from: pageOf(Math.max(0, from - AHEAD)), to: pageOf(to + AHEAD) }, total);
   useEffect(() => {
     if (cursor > 0) rows.scrollToIndex(cursor);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the cursor was put elsewhere
@@ -58,13 +60,17 @@ export function TermsTable(props: Props) {
     rows.scrollToIndex(next);
   };
 
+  const idsOf = (indexes: readonly number[]) => indexes.flatMap((i) => lines.lineAt(i)?.id ?? []);
+  const stretch = (a: number, b: number) =>
+    idsOf(Array.from({ length: Math.abs(a - b) + 1 }, (_, i) => Math.min(a, b) + i));
+
   // One listener for all rows, so that a row is drawn again only when something about it has changed.
   function onClick({ target, shiftKey }: MouseEvent) {
     if (!(target instanceof Element)) return;
     const index = Number(target.closest<HTMLElement>('[data-index]')?.dataset.index);
     const word = target.closest<HTMLElement>('[data-word]')?.dataset.word;
     if (Number.isNaN(index)) return;
-    if (target.closest('[data-mark]')) onMark(index, shiftKey);
+    if (target.closest('[data-mark]')) onMark(shiftKey ? stretch(cursor, index) : idsOf([index]));
     else if (index !== cursor) onCursor(index);
     else if (word !== undefined) choice.toggle(Number(word));
     scroller.current?.focus();

@@ -10,13 +10,11 @@ const PAGE = 100;
 /** Pages that are out of sight are let go of soon: there may be thousands of them. */
 const KEPT_MS = 30_000;
 
-export type Lines = ReturnType<typeof useLines>;
-
-export type PagesInSight = { from: number; to: number };
+type PagesInSight = { from: number; to: number };
 export const pageOf = (index: number) => Math.floor(index / PAGE);
 
 /** Lines of the view, page by page as they come into sight. */
-export function useLines(url: SiftUrl, { from, to }: PagesInSight) {
+export function useLines(url: SiftUrl, { from, to }: PagesInSight, total = Infinity) {
   const { summary, api } = useAccount();
   const search = toSearch(url, { sort: url.sort, direction: url.direction });
   const page = (at: number) => ({
@@ -28,7 +26,7 @@ export function useLines(url: SiftUrl, { from, to }: PagesInSight) {
   });
   const first = useQuery(page(0));
   const wanted = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i).filter(
-    (at) => at > 0,
+    (at) => at > 0 && at * PAGE < total,
   );
   const others = useQueries({ queries: wanted.map(page) });
   const pages = new Map(wanted.map((at, i) => [at, others[i]?.data]));

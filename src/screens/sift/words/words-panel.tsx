@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import { RANKS, RUN_SIZES, type Rank } from '@/contracts/sift';
 import type { SiftUrl } from '../sift-url';
 import { Runs } from './runs';
@@ -16,7 +17,7 @@ const tab = (chosen: boolean) =>
   `min-h-6 min-w-[20px] border-b-2 ${chosen ? 'border-pine font-semibold text-ink' : 'border-transparent'}`;
 
 /** The words of the terms: runs in rank, or themes. Choosing one narrows the terms. */
-export function WordsPanel({ url, onChange }: Props) {
+export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
   const isRuns = url.panel === 'runs';
   return (
     <section aria-label="Words" className="flex w-[204px] shrink-0 flex-col bg-paper text-[13px]">
@@ -78,4 +79,4 @@ export function WordsPanel({ url, onChange }: Props) {
       {isRuns ? <Runs url={url} onChange={onChange} /> : <Themes url={url} onChange={onChange} />}
     </section>
   );
-}
+});

@@ -10,52 +10,84 @@ import {
 } from '@/core';
 import type { Weight } from '@/contracts/common';
 import type { Snapshot } from '../snapshot';
-import { addRow, conversionsAt } from '../window-columns';
+import { figuresOfTerm } from '../term-sums';
 
 /** Places are told apart by the bits of a number. */
 const PLACES_AT_ONCE = 30;
+/** Figures of a row, in the order of FIGURE_NAMES. */
+const FIGURES = 5;
 
-/** What rows weigh within one place; and those of them that converted. */
-export type WeightAt = { weight: Weight; converting: number[] };
+/** What rows weigh within one place, and the ids of the keywords that served those of them which converted. */
+export type WeightAt = { weight: Weight; costly: Set<number> };
+
+/** Which ad groups lie within each of some places, told by the bits of a number, thirty places at a time. */
+export type PlaceBits = { places: number; bitsOf: Uint32Array }[];
+
+export function bitsOfPlaces({ served }: Snapshot, gate: RowGate, places: readonly Place[]): PlaceBits {
+  const chunks: PlaceBits = [];
+  for (let from = 0; from < places.length; from += PLACES_AT_ONCE) {
+    const some = places.slice(from, from + PLACES_AT_ONCE);
+    chunks.push({
+      places: some.length,
+      bitsOf: Uint32Array.from(served.adGroups, (adGroup) =>
+        some.reduce((bits, place, p) => (gate.isWithin(place, adGroup) ? bits | (1 << p) : bits), 0),
+      ),
+    });
+  }
+  return chunks;
+}
 
 /**
  * Weighs the same rows within many places, in one pass over the rows for each thirty places: figures are gathered by
  * ad group, and of each term it is noted within which places it lies.
  * @param rows ascending
  */
-export function weighAtPlaces(
-  snapshot: Snapshot,
-  gate: RowGate,
-  rows: readonly number[],
-  places: readonly Place[],
-): WeightAt[] {
-  const { adGroups } = snapshot.served;
+export function weighAtPlaces(snapshot: Snapshot, rows: Uint32Array, bits: PlaceBits): WeightAt[] {
   const byAdGroup = sumByAdGroup(snapshot, rows);
-  const weights: WeightAt[] = [];
-  for (let from = 0; from < places.length; from += PLACES_AT_ONCE) {
-    const some = places.slice(from, from + PLACES_AT_ONCE);
-    const bitsOf = Uint32Array.from(adGroups, (adGroup) =>
-      some.reduce((bits, place, p) => (gate.isWithin(place, adGroup) ? bits | (1 << p) : bits), 0),
-    );
-    const terms = countTerms(snapshot, rows, bitsOf, some.length);
-    some.forEach((_, p) => {
-      const weight: Weight = { terms: terms[p]!, ...noFigures() };
-      for (const [g, { figures }] of byAdGroup) if (bitsOf[g]! & (1 << p)) addFigures(weight, figures);
-      const converting = [...byAdGroup].flatMap(([g, of]) => (bitsOf[g]! & (1 << p) ? of.converting : []));
-      weights.push({ weight, converting });
+  return bits.flatMap(({ places, bitsOf }) => {
+    const terms = countTerms(snapshot, rows, bitsOf, places);
+    return terms.map((count, p): WeightAt => {
+      const weight: Weight = { terms: count, ...noFigures() };
+      const costly = new Set<number>();
+      for (const [g, of] of byAdGroup) {
+        if ((bitsOf[g]! & (1 << p)) === 0) continue;
+        addFigures(weight, of.figures);
+        for (const id of of.costly) costly.add(id);
+      }
+      return { weight, costly };
     });
-  }
-  return weights;
+  });
 }
 
-function sumByAdGroup({ rows: columns, served }: Snapshot, rows: readonly number[]) {
-  const byAdGroup = new Map<number, { figures: Figures; converting: number[] }>();
-  for (const r of rows) {
+type AdGroupSum = { figures: Figures; costly: Set<number> };
+
+/** The sums of rows by ad group: gathered in one array, NaN where a figure is unknown. */
+function sumByAdGroup({ rows: columns, served }: Snapshot, rows: Uint32Array): Map<number, AdGroupSum> {
+  const { figures } = columns;
+  const groups = served.adGroups.length;
+  const sums = new Float64Array(FIGURES * groups);
+  const isKnown = new Uint8Array(FIGURES * groups);
+  const costly = new Array<Set<number> | undefined>(groups);
+  const has = new Uint8Array(groups);
+  for (let i = 0; i < rows.length; i++) {
+    const r = rows[i]!;
     const g = served.adGroupOf[r]!;
-    let of = byAdGroup.get(g);
-    if (!of) byAdGroup.set(g, (of = { figures: noFigures(), converting: [] }));
-    addRow(of.figures, columns, r);
-    if (conversionsAt(columns, r) > 0) of.converting.push(r);
+    has[g] = 1;
+    const from = FIGURES * r;
+    const to = FIGURES * g;
+    for (let f = 0; f < FIGURES; f++) {
+      const value = figures[from + f]!;
+      if (value !== value) continue; // NaN: it is unknown
+      sums[to + f]! += value;
+      isKnown[to + f] = 1;
+    }
+    if (figures[from + 3]! > 0) (costly[g] ??= new Set()).add(columns.keywordId[r]!);
+  }
+  for (let i = 0; i < sums.length; i++) if (isKnown[i] === 0) sums[i] = NaN;
+  const byAdGroup = new Map<number, AdGroupSum>();
+  for (let g = 0; g < groups; g++) {
+    if (has[g] === 1)
+      byAdGroup.set(g, { figures: figuresOfTerm({ figures: sums }, g), costly: costly[g] ?? new Set() });
   }
   return byAdGroup;
 }
@@ -63,27 +95,32 @@ function sumByAdGroup({ rows: columns, served }: Snapshot, rows: readonly number
 /** How many terms lie within each place: rows of a term stand together. */
 function countTerms(
   { rows: columns, served }: Snapshot,
-  rows: readonly number[],
+  rows: Uint32Array,
   bitsOf: Uint32Array,
   places: number,
 ): number[] {
-  const termsWith = new Map<number, number>();
-  let [last, bits] = [-1, 0];
-  const close = () => void (bits !== 0 && termsWith.set(bits, (termsWith.get(bits) ?? 0) + 1));
-  for (const r of rows) {
-    const t = columns.termOf[r]!;
-    if (t !== last) {
-      close();
-      [last, bits] = [t, 0];
-    }
-    bits |= bitsOf[served.adGroupOf[r]!]!;
+  // Few sets of places occur: each is a number, and most terms lie in one ad group.
+  const setOf = new Map([...new Set(bitsOf)].map((bits, i) => [bits, i]));
+  const setOfGroup = Uint32Array.from(bitsOf, (bits) => setOf.get(bits)!);
+  const inOne = new Float64Array(setOf.size);
+  const inSeveral = new Map<number, number>();
+  for (let i = 0; i < rows.length;) {
+    const t = columns.termOf[rows[i]!]!;
+    const first = served.adGroupOf[rows[i]!]!;
+    let bits = bitsOf[first]!;
+    const start = i++;
+    for (; i < rows.length && columns.termOf[rows[i]!] === t; i++)
+      bits |= bitsOf[served.adGroupOf[rows[i]!]!]!;
+    if (i === start + 1) inOne[setOfGroup[first]!]! += 1;
+    else inSeveral.set(bits, (inSeveral.get(bits) ?? 0) + 1);
   }
-  close();
-  return Array.from({ length: places }, (_, p) => {
-    let sum = 0;
-    for (const [of, terms] of termsWith) if (of & (1 << p)) sum += terms;
-    return sum;
-  });
+  const termsWith: (readonly [number, number])[] = [
+    ...[...setOf].map(([bits, set]) => [bits, inOne[set]!] as const),
+    ...inSeveral,
+  ];
+  return Array.from({ length: places }, (_, p) =>
+    termsWith.reduce((sum, [bits, terms]) => (bits & (1 << p) ? sum + terms : sum), 0),
+  );
 }
 
 /**
@@ -97,12 +134,10 @@ export function findCoverer<N extends NegativeText & { place: Place }>(
   negative: NegativeText,
   place: Place,
 ): N | undefined {
+  const covering = candidates.filter((one) => stops(one, negative.text) && covers(one, negative));
+  if (covering.length === 0) return undefined;
   const inside = adGroups.filter((adGroup) => gate.isWithin(place, adGroup));
-  return candidates.find(
-    (one) =>
-      stops(one, negative.text) &&
-      covers(one, negative) &&
-      inside.length > 0 &&
-      inside.every((adGroup) => gate.isWithin(one.place, adGroup)),
+  return covering.find(
+    (one) => inside.length > 0 && inside.every((adGroup) => gate.isWithin(one.place, adGroup)),
   );
 }
