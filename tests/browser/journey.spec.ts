@@ -131,7 +131,7 @@ test('Sift shows the waste first; filters live in the URL and survive Back', asy
     .getByRole('group', { name: 'Runs of words' })
     .getByRole('button')
     .nth(2);
-  const name = (await word.textContent())!.match(/^[^\d]+/)![0];
+  const name = (await word.textContent())!.match(/^[^\d …]+/)![0];
   await word.click();
   await expect(page).toHaveURL(new RegExp(`holding=${name}`));
   await expect.poll(() => count('remaining')).toBeLessThan(all);
@@ -175,7 +175,7 @@ test('a whole term is stopped by one key, and a term is kept by another', async 
   await page.getByLabel('Letters that the term holds').fill('jobs');
   await page.keyboard.press('Enter');
   await expect(rowInHand()).toContainText('jobs');
-  const kept = (await rowInHand().getByRole('gridcell').first().getAttribute('title'))!;
+  const kept = (await rowInHand().getByRole('gridcell').nth(1).getAttribute('title'))!;
   await grid().focus();
   await page.keyboard.press('o');
   await expect.poll(() => count('kept')).toBe(1);
@@ -298,7 +298,7 @@ test('after a stop the forms that would still pass are offered, and one key take
   await page.getByRole('button', { name: 'Load 2 rows' }).click();
   await expect(page.getByText('Loaded: 2 new rows')).toBeVisible({ timeout: 30_000 });
   await page.goto(`${ACCOUNT}/sift?holding=okapi+lamp`);
-  await page.locator('[aria-selected=true]').getByRole('button', { name: 'lamp', exact: true }).click();
+  await page.locator('[aria-selected=true]').getByRole('button', { name: 'okapi', exact: true }).click(); // what is left is the lamp
   await page.getByRole('button', { name: /^account / }).click();
   await page.locator('#terms').press('Enter');
   await expect(page.getByRole('region', { name: 'Variants' })).toContainText('lamps');

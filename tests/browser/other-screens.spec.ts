@@ -7,7 +7,7 @@ test('the marketplace account shows product codes as what they are', async ({ pa
   const row = page.getByRole('grid').locator('[role=row][aria-selected=true]');
   await expect(row).toContainText('product code');
   await expect(page.getByRole('region', { name: 'In hand' })).toContainText(
-    'It can not be a keyword negative',
+    'Keyword negatives never stop it',
   );
   await expect(page.getByRole('columnheader', { name: 'ACoS' })).toBeVisible();
   await expectAccessible(page);

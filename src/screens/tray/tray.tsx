@@ -10,12 +10,17 @@ import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
 import { SendDialog } from './send-dialog';
 import { SentNote } from './sent-note';
+import { useNews } from './use-news';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
+
+/** More changes than that nobody reads here. */
+const MOST_SHOWN = 150;
 
 /** The draft of changes, at the right of every screen. */
 export function Tray() {
   const { data, error } = useTrayView();
+  useNews(data);
   const { remove } = useTrayActions();
   const [sending, setSending] = useState(false);
   const { api } = useAccount();
@@ -38,10 +43,15 @@ export function Tray() {
         {data && <Total view={data} />}
         {data && count > 0 && (
           <ul className="-mx-4 mt-2 border-t border-line">
-            {data.changes.map((change) => (
+            {data.changes.slice(0, MOST_SHOWN).map((change) => (
               <ChangeRow key={change.id} change={change} onRemove={() => void remove([change.id])} />
             ))}
           </ul>
+        )}
+        {count > MOST_SHOWN && (
+          <p className="py-1.5 text-[13px] text-soft">
+            and {plural(count - MOST_SHOWN, 'more change')}; Send the tray… lists them all
+          </p>
         )}
         {data &&
           warningsOf(data).map(({ key, tone, text }) => (

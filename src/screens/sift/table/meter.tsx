@@ -22,15 +22,12 @@ export function Meter({ evidence, clicks }: { evidence: Evidence | null; clicks:
   if (!evidence) return <span className="text-soft">–</span>;
   const share = Math.round(evidence.misses * 100);
   return (
-    <span title={sayEvidence(evidence, clicks)} className="block">
-      <span className="sr-only">{share} %</span>
-      <span aria-hidden className="relative block h-2 w-full border border-line bg-paper">
-        <span
-          className={`absolute inset-y-0 left-0 ${evidence.misses >= SETTLED ? 'bg-rust' : 'bg-timber/60'}`}
-          style={{ width: `${share}%` }}
-        />
-        <span className="absolute inset-y-[-3px] w-px bg-ink" style={{ left: `${SETTLED * 100}%` }} />
-      </span>
-    </span>
+    <span
+      title={sayEvidence(evidence, clicks)}
+      role="img"
+      aria-label={`${share} %`}
+      className={`relative block h-2 border border-line bg-linear-to-r bg-no-repeat after:absolute after:-inset-y-1 after:left-[95%] after:w-px after:bg-ink after:content-[''] ${evidence.misses >= SETTLED ? 'from-rust to-rust' : 'from-timber/60 to-timber/60'}`}
+      style={{ backgroundSize: `${share}% 100%` }}
+    />
   );
 }

@@ -33,7 +33,10 @@ type Props = {
   wouldGo: boolean;
 };
 
-/** A row of the table; the table listens for clicks, by data-index, data-mark and data-word. */
+/**
+ * A row of the table; the table listens for clicks, by data-index, data-mark and data-word. What can be
+ * clicked is no control of its own (the keys reach all of it), so that rows are light enough to scroll by.
+ */
 export const TermRow = memo(function TermRow(props: Props) {
   const { index, top, columns, line, isInHand, isMarked, wouldGo } = props;
   return (
@@ -59,30 +62,28 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
   return (
     <>
       <div role="gridcell">
-        <button
-          type="button"
-          tabIndex={-1}
+        <span
+          role="button"
           data-mark
           aria-pressed={isMarked}
           aria-label={`Mark ${line.raw}`}
-          className={`block size-4 rounded border text-[11px] leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
+          className={`block size-4 cursor-pointer rounded border text-center text-[11px] leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
         >
           {isMarked ? '✓' : ''}
-        </button>
+        </span>
       </div>
       <div role="gridcell" className="truncate leading-[29px]" title={line.raw}>
         {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
         {line.words.map((word, i) => (
-          <button
+          <span
             key={i}
-            type="button"
-            tabIndex={-1}
+            role="button"
             aria-pressed={positions.includes(i)}
-            className={`mr-[3px] rounded px-[3px] leading-5 ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
+            className={`mr-[3px] inline-block cursor-pointer rounded px-[3px] leading-5 ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
             data-word={i}
           >
             {word}
-          </button>
+          </span>
         ))}
         {line.kind !== 'query' && (
           <span className="truncate" title={NOTE[line.kind]}>

@@ -14,6 +14,8 @@ import { TermRow } from './term-row';
 import { pageOf, useLines } from './use-lines';
 
 const ROW = 30;
+/** Rows are drawn into the same places again; more than are ever drawn at once. */
+const POOL = 160;
 /** Rows beyond those drawn that are fetched. */
 const AHEAD = 60;
 
@@ -109,7 +111,7 @@ export function TermsTable(props: Props) {
           const line = lines.lineAt(item.index);
           return (
             <TermRow
-              key={item.index}
+              key={item.index % POOL}
               index={item.index}
               top={item.start}
               columns={columns}
