@@ -17,7 +17,15 @@ export type Builder = { structure: Structure; adGroups: DemoAdGroup[] };
 
 export function emptyBuilder(): Builder {
   return {
-    structure: { campaigns: [], adGroups: [], keywords: [], lists: [], hangings: [], negatives: [], exclusions: [] },
+    structure: {
+      campaigns: [],
+      adGroups: [],
+      keywords: [],
+      lists: [],
+      hangings: [],
+      negatives: [],
+      exclusions: [],
+    },
     adGroups: [],
   };
 }

@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { Button, Key } from '@/ui/button';
 import { KEYS, useSingleKeys } from './keys';
 import { isTyping } from './typing';
+import { Check } from '@/ui/check';
 
 /** All keys on one page, and the switch for single letters. */
 export function KeysHelp() {
@@ -45,12 +46,7 @@ export function KeysHelp() {
             </section>
           ))}
           <label className="mt-4 flex items-center gap-2 border-t border-line pt-3 text-[13px]">
-            <input
-              type="checkbox"
-              className="size-4"
-              checked={single}
-              onChange={(e) => setSingle(e.target.checked)}
-            />
+            <Check checked={single} onChange={(e) => setSingle(e.target.checked)} />
             Single letters and digits act. They do so only while the table has the focus, but for g and ?.
           </label>
           <Dialog.Close asChild>

@@ -13,6 +13,7 @@ import { conversionsOf, formatMoney, formatShare, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { Radio } from '@/ui/radio';
 import type { Batch } from './use-batch';
+import { Check } from '@/ui/check';
 
 const LIMITS = [1, 3, 5, 10, 25, 50, 100, 200];
 
@@ -107,8 +108,7 @@ function Ways({ way, onChange }: { way: BatchWay; onChange: (way: BatchWay) => v
       </label>
       {way.by === 'few' && (
         <label className="flex min-h-6 items-center gap-1.5 pl-5 text-[12px] text-soft">
-          <input
-            type="checkbox"
+          <Check
             checked={way.mayStopOthers}
             onChange={(e) => onChange({ ...few, mayStopOthers: e.target.checked })}
           />

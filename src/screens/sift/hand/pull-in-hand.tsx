@@ -11,6 +11,7 @@ import { Button } from '@/ui/button';
 import { formatMoney, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { useVerdict } from './use-verdict';
+import { Check } from '@/ui/check';
 
 /** A term that the tray stops: by what, and the ways to let it through again. */
 export function PullInHand({ detail, days }: { detail: TermDetail; days: number | null }) {
@@ -66,7 +67,7 @@ function Ways({
         </div>
       ))}
       <label className="mt-1.5 flex min-h-6 items-center gap-1.5">
-        <input type="checkbox" checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />
+        <Check checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />
         and keep it open from now on
       </label>
     </div>

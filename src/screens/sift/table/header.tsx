@@ -2,10 +2,12 @@
 
 import { Columns3 } from 'lucide-react';
 import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
 import type { Sort } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import type { SiftUrl } from '../sift-url';
 import { EXTRAS, useExtraColumns, type Extra } from './columns';
+import { Check } from '@/ui/check';
 
 type Props = {
   url: SiftUrl;
@@ -29,7 +31,7 @@ function nextSort(name: Sort, url: SiftUrl): [Sort, 'asc' | 'desc'] {
 
 export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }: Props) {
   const { summary } = useAccount();
-  const head = (sort: Sort | undefined, name: string, title?: string) => {
+  const head = (sort: Sort | undefined, name: string, title?: string, beside?: ReactNode) => {
     const sorted = sort !== undefined && (url.sort === sort || (sort === 'cost' && url.sort === 'without'));
     return (
       <div
@@ -37,7 +39,7 @@ export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }:
         role="columnheader"
         title={title}
         aria-sort={sorted ? (url.direction === 'asc' ? 'ascending' : 'descending') : undefined}
-        className={`whitespace-nowrap ${sort === 'term' || name === 'campaign' ? '' : 'text-right'}`}
+        className={`${beside ? 'flex items-center gap-1.5' : ''} whitespace-nowrap ${sort === 'term' || name === 'campaign' ? '' : 'text-right'}`}
       >
         {sort === undefined ? (
           name
@@ -51,6 +53,7 @@ export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }:
             {sorted && (url.direction === 'asc' ? ' ↑' : ' ↓')}
           </button>
         )}
+        {beside}
       </div>
     );
   };
@@ -74,10 +77,7 @@ export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }:
             {marked === true ? '✓' : marked === 'mixed' ? '–' : ''}
           </button>
         </div>
-        <div className="flex items-center gap-1.5">
-          {head('term', 'search term')}
-          <ColumnPicker />
-        </div>
+        {head('term', 'search term', undefined, <ColumnPicker />)}
         <div role="columnheader">served by</div>
         {head('clicks', 'clicks')}
         {head('cost', url.sort === 'without' ? 'no return' : 'cost')}
@@ -111,8 +111,7 @@ function ColumnPicker() {
         >
           {EXTRAS.map(({ name }) => (
             <label key={name} className="flex min-h-6 items-center gap-2">
-              <input
-                type="checkbox"
+              <Check
                 checked={extras.includes(name)}
                 onChange={(e) =>
                   setExtras(e.target.checked ? [...extras, name] : extras.filter((one) => one !== name))
