@@ -18,7 +18,7 @@ export default async function AccountLayout({
 }) {
   const { account } = await params;
   const summary = await describeAccount(webDeps(), account).catch((error: unknown) => {
-    if (error instanceof Refusal) notFound();
+    if (Refusal.is(error)) notFound();
     throw error;
   });
   const { accounts, people } = await listAccountsAndPeople(webDeps());

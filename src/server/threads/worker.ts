@@ -23,8 +23,7 @@ export default async function answer({ name, args, port }: Task & { port: Messag
   try {
     return { ok: true, answer: await work({ ...deps, snapshots }, ...args) };
   } catch (error) {
-    if (error instanceof Refusal)
-      return { ok: false, refusal: { message: error.message, status: error.status } };
+    if (Refusal.is(error)) return { ok: false, refusal: { message: error.message, status: error.status } };
     throw error;
   } finally {
     port.close();

@@ -29,4 +29,9 @@ export class Refusal extends Error {
   ) {
     super(message);
   }
+
+  /** By its name: the web application holds this class once for each of its bundles. */
+  static is(error: unknown): error is Refusal {
+    return error instanceof Error && error.name === 'Refusal' && 'status' in error;
+  }
 }

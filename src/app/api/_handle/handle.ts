@@ -33,6 +33,8 @@ export function reads(work: (asked: Asked) => Promise<unknown>) {
       });
       return result instanceof Response ? result : Response.json(result ?? {});
     } catch (error) {
+      // Who asked went away, and took the question back.
+      if (request.signal.aborted) return new Response(null, { status: 499 });
       return toResponse(error);
     }
   };
@@ -90,7 +92,7 @@ export function parseId(text: string | undefined): number {
 }
 
 function toResponse(error: unknown): Response {
-  if (error instanceof Refusal) return Response.json({ error: error.message }, { status: error.status });
+  if (Refusal.is(error)) return Response.json({ error: error.message }, { status: error.status });
   console.error(error);
   const unreachable = error instanceof Error && 'code' in error && error.code === 'ECONNREFUSED';
   const what = unreachable

@@ -54,7 +54,9 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
         <p className="text-[13px] text-soft">{sayEvidence(line.evidence, line.clicks)}</p>
       )}
       {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
-      {detail?.ownKeyword && <KeywordBid key={detail.id} detail={detail} keyword={detail.ownKeyword} />}
+      {detail?.ownKeyword && (
+        <KeywordBid key={`bid ${detail.id}`} detail={detail} keyword={detail.ownKeyword} />
+      )}
       {answer && answer.choices.length > 0 && (
         <div
           className={choice.isStale ? 'opacity-70' : ''}
@@ -68,7 +70,9 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
       {detail?.kind === 'wordless' && (
         <p className="mt-2 text-[13px]">This term holds no word, so no negative can stop it.</p>
       )}
-      {detail && <Notes key={detail.id} about={{ kind: 'term', about: detail.raw }} notes={detail.notes} />}
+      {detail && (
+        <Notes key={`notes ${detail.id}`} about={{ kind: 'term', about: detail.raw }} notes={detail.notes} />
+      )}
     </InHand>
   );
 }

@@ -66,7 +66,7 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
           role="button"
           data-mark
           aria-pressed={isMarked}
-          aria-label={`Mark ${line.raw}`}
+          aria-label="Mark"
           className={`block size-4 cursor-pointer rounded border text-center text-[11px] leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
         >
           {isMarked ? '✓' : ''}
