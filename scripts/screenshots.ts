@@ -66,8 +66,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       ['movie', 'Leisure & media'],
     ] as const) {
       await page.goto(`${WEB}/sift?holding=${word}`);
-      await page.locator('[aria-selected=true]').getByRole('button', { name: word }).click();
-      await page.getByRole('button', { name: new RegExp(`^${place} `) }).click();
+      await page.getByRole('button', { name: new RegExp(`^${place} `) }).click(); // the word is chosen already
       await page.locator('#terms').press('Enter');
       await page.getByTestId('count-stopped').getByText(/[1-9]/).waitFor();
     }
@@ -79,8 +78,14 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.goto(`${WEB}/sift?n=2`);
     await chooseLastWord(page);
   },
-  async 'sift-marketplace'(page) {
+  'sift-batch-dark': showBatch,
+  'sift-plot-dark': showPlot,
+  async 'sift-batch'(page) {
     await page.emulateMedia({ colorScheme: 'light' });
+    await showBatch(page);
+  },
+  'sift-plot': showPlot,
+  async 'sift-marketplace'(page) {
     await page.goto('/larkfell-market/sift');
     await chooseLastWord(page);
   },
@@ -113,8 +118,21 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
 };
 
+/** All terms of a view marked, and the smallest set that stops them. */
+async function showBatch(page: Page): Promise<void> {
+  await page.goto(`${WEB}/sift?returns=none&clicks=10&sort=evidence`);
+  await page.locator('[aria-selected=true]').waitFor();
+  await page.locator('#terms').press('Control+a');
+  await page.getByTestId('batch').getByText('Stops nothing that is not marked').waitFor({ timeout: 60_000 });
+}
+
+async function showPlot(page: Page): Promise<void> {
+  await page.goto(`${WEB}/sift?show=plot`);
+  await page.getByTestId('plot-frame').waitFor();
+}
+
 async function chooseLastWord(page: Page): Promise<void> {
-  const words = page.locator('[aria-selected=true] button');
+  const words = page.locator('[aria-selected=true] [data-word]');
   await words.first().waitFor();
   await page.locator('#terms').press(String(await words.count()));
   await page.getByTestId('consequence').waitFor();

@@ -1,15 +1,20 @@
 import { randomLcg } from 'd3';
 import path from 'node:path';
+import * as v from 'valibot';
 import { shiftDay } from '@/core';
 import type { SeedRequest } from '@/contracts/platform';
+import { TermsQuerySchema, WordsQuerySchema } from '@/contracts/sift';
+import { bytesOf } from '@/server/compute/window-columns';
 import { createDeps } from '@/server/container';
+import { findAccount } from '@/server/repositories/accounts';
 import { connectAccount, stateOfLoad } from '@/server/use-cases/set-up';
+import { listTerms, listWords } from '@/server/use-cases/sift-terms';
 import { askForLoad, takeIn } from '@/server/use-cases/take-in';
 import { withFreshDemo } from '../../scripts/steps/fresh-demo';
 import { environmentOf, readSettings, type Settings } from '../../scripts/steps/settings';
 import { makeAccount, type BenchAccount } from '../account';
 import { benchBrowser } from '../browser';
-import { count, type Line } from '../measure';
+import { count, ms, type Line } from '../measure';
 
 const SLUG = 'bench';
 const [CAMPAIGNS, GROUPS] = [20, 50];
@@ -23,12 +28,42 @@ export async function benchSift(quick: boolean): Promise<Line[]> {
   const settings = readSettings('test');
   return withFreshDemo(settings, 0.02, async (address) => {
     await fillAccount(settings, makeAccount(terms, negatives));
-    return benchBrowser(
-      `${address}/${SLUG}/sift?days=60`,
-      `${count(terms)} terms, ${count(negatives)} negatives`,
-      quick,
-    );
+    const size = `${count(terms)} terms, ${count(negatives)} negatives`;
+    const memory = await measureSnapshot(settings, size);
+    const lines = await benchBrowser(`${address}/${SLUG}/sift?days=60`, size, quick);
+    return [memory, ...lines];
   });
+}
+
+const MOST_SNAPSHOT_MB = 400;
+
+/** What a process takes more once it has a window, what is made from it, and has answered from it. */
+async function measureSnapshot(settings: Settings, size: string): Promise<Line> {
+  Object.assign(process.env, environmentOf(settings));
+  const deps = createDeps();
+  const taken = () => {
+    globalThis.gc?.();
+    const { heapUsed, external, arrayBuffers } = process.memoryUsage();
+    return heapUsed + external + arrayBuffers;
+  };
+  try {
+    const before = taken();
+    const start = performance.now();
+    const query = v.parse(TermsQuerySchema, { days: '60' });
+    await listTerms(deps, SLUG, query);
+    const took = performance.now() - start;
+    await listWords(deps, SLUG, v.parse(WordsQuerySchema, { days: '60' }));
+    const account = (await findAccount(deps.db, SLUG))!;
+    const { rows, terms } = await deps.snapshots.get(deps.db, account, 60);
+    const megabytes = Math.round((taken() - before + bytesOf(rows, terms)) / 1e6);
+    return {
+      ...{ task: 'a snapshot: read, and all that is made from it', size, ours: ms(took) },
+      ...{ against: `limit: ${MOST_SNAPSHOT_MB} MB`, ratio: (megabytes / MOST_SNAPSHOT_MB).toFixed(2) },
+      verdict: megabytes <= MOST_SNAPSHOT_MB ? `within: ${megabytes} MB` : 'OVER',
+    };
+  } finally {
+    await deps.db.destroy();
+  }
 }
 
 async function fillAccount(settings: Settings, account: BenchAccount): Promise<void> {
@@ -48,7 +83,7 @@ async function fillAccount(settings: Settings, account: BenchAccount): Promise<v
       deps,
       SLUG,
       { name: 'bench.csv', source: 'file', personId: 1 },
-      bytesOf(account),
+      reportOf(account),
     );
     await askForLoad(deps, SLUG, file!.id, {});
     for (;;) {
@@ -108,7 +143,7 @@ function toSeed(account: BenchAccount): SeedRequest {
   };
 }
 
-async function* bytesOf(account: BenchAccount): AsyncIterable<Uint8Array> {
+async function* reportOf(account: BenchAccount): AsyncIterable<Uint8Array> {
   const draw = randomLcg(0.9);
   const { terms, clicks, costMicros, conversions } = account;
   yield Buffer.from(

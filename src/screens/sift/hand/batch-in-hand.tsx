@@ -45,9 +45,6 @@ export function BatchInHand({
           <Button disabled={isBusy} onClick={() => void batch.setVerdicts({ is: 'kept' })}>
             Keep all
           </Button>
-          <Button tone="quiet" onClick={onUnmark}>
-            Take marks off
-          </Button>
           <span className="flex items-center gap-1 text-[13px]">
             <Button disabled={isBusy} onClick={() => void batch.setVerdicts({ is: 'aside', moreClicks })}>
               Set aside
@@ -65,6 +62,9 @@ export function BatchInHand({
               more clicks
             </label>
           </span>
+          <Button tone="quiet" onClick={onUnmark}>
+            Take marks off
+          </Button>
         </div>
       }
     >

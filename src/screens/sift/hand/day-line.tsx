@@ -40,10 +40,8 @@ export function DayLine({ days, changedOn }: { days: TermDetail['days']; changed
             ) : null,
           )}
         </svg>
-        <span className="flex justify-between">
-          <span>{formatDay(days[0]!.day)}</span>
-          <span>clicks by day</span>
-          <span>{formatDay(days.at(-1)!.day)}</span>
+        <span className="sr-only">
+          Clicks by day, {formatDay(days[0]!.day)} to {formatDay(days.at(-1)!.day)}
         </span>
       </summary>
       <div
