@@ -127,12 +127,12 @@ async function timeChoices(
 }
 
 /**
- * Scrolls through the rows in steps of a few screens and counts frames that came late; then the same in a bare list: a
- * box as high as all rows, of which only those in sight are there, with one line of text each.
+ * Scrolls through the rows and counts frames that came late; then the same in a bare list: a box as high as all rows, of
+ * which only those in sight are there, with as many cells of plain text each as ours have columns.
  */
 async function timeScrolling(page: Page): Promise<{ ours: number; bare: number; steps: number }> {
   return page.evaluate(async () => {
-    const [STEPS, STEP_PX, LATE_MS] = [300, 47, 1.5 * (1000 / 60)];
+    const [STEPS, STEP_PX, LATE_MS, CELLS] = [300, 47, 1.5 * (1000 / 60), 8];
     const frame = () => new Promise<number>((resolve) => requestAnimationFrame(resolve));
     const scroll = async (box: Element) => {
       box.scrollTop = 0;
@@ -161,8 +161,12 @@ async function timeScrolling(page: Page): Promise<{ ours: number; bare: number; 
       inner.replaceChildren(
         ...Array.from({ length: 50 }, (_, i) => {
           const row = document.createElement('div');
-          row.style.cssText = `position:absolute;top:${(from + i) * 30}px;height:30px;left:0;right:0`;
-          row.textContent = `row ${from + i}`;
+          row.style.cssText = `position:absolute;top:${(from + i) * 30}px;height:30px;left:0;right:0;display:grid;grid-template-columns:repeat(${CELLS},1fr)`;
+          for (let c = 0; c < CELLS; c++) {
+            const cell = document.createElement('span');
+            cell.textContent = c === 1 ? `row ${from + i} of a bare list` : `${(from + i) * c}`;
+            row.append(cell);
+          }
           return row;
         }),
       );
