@@ -33,7 +33,10 @@ export type KeptView = { kept: KeptTerm[]; earned: number; keeperConversions: nu
 
 /** Terms that were marked one by one, or all of a filter but some. */
 export const SelectionSchema = v.variant('kind', [
-  v.object({ kind: v.literal('terms'), ids: v.pipe(v.array(termId), v.minLength(1), v.maxLength(50_000)) }),
+  v.object({
+    kind: v.literal('terms'),
+    ids: v.pipe(v.array(termId), v.minLength(1), v.maxLength(1_000_000)),
+  }),
   v.object({
     kind: v.literal('filter'),
     filters: FiltersSchema,

@@ -307,7 +307,7 @@ describe('a batch', () => {
     });
     const page = await terms();
     expect([page.counts.remaining, page.counts.aside]).toEqual([0, changed.length]);
-    const back = { kind: 'filter' as const, filters: v.parse(FiltersSchema, { view: 'aside' }), except: [] };
+    const back = { kind: 'terms' as const, ids: changed };
     await setVerdicts(world.deps, world.slug, world.personId, { selection: back, verdict: { is: 'open' } });
     expect((await terms()).counts.aside).toBe(0);
   });

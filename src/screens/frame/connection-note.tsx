@@ -1,9 +1,10 @@
 'use client';
 
 import { plural } from '@/ui/format';
-import { useRefresh } from '@/screens/tray/use-tray';
+
 import { useWaiting } from './decide';
 import { usePulse } from './pulse';
+import { useRefresh } from '@/screens/frame/refresh';
 
 /** Says that the connection is lost, and what waits for it. */
 export function ConnectionNote() {

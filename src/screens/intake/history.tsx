@@ -3,9 +3,10 @@
 import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { formatCount, formatDays } from '@/ui/format';
+import { useRefresh } from '@/screens/frame/refresh';
 
 const STATES: Record<ReportFileView['state'], string> = {
   uploaded: 'not loaded',

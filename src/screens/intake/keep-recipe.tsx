@@ -4,10 +4,11 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { ReadingAnswer } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { isDecided } from './reading-state';
+import { useRefresh } from '@/screens/frame/refresh';
 
 /** Keeps how the file is read under a name; the next one with the same columns is read so by itself. */
 export function KeepRecipe({ answer: { reading, decisions, recipe, file } }: { answer: ReadingAnswer }) {

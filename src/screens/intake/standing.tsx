@@ -2,9 +2,10 @@
 
 import type { IntakeView } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
+import { useRefresh } from '@/screens/frame/refresh';
 
 /** What goes on by itself: the daily fetching of the newest report, and the recipes. */
 export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView }) {

@@ -6,11 +6,12 @@ import type { LedgerLine, LedgerPage } from '@/contracts/screens';
 import type { DraftOutcome } from '@/contracts/tray';
 import { toast } from 'sonner';
 import { useAccount } from '@/screens/frame/account-context';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatMoney, plural } from '@/ui/format';
 import { EntryInHand } from './entry-in-hand';
+import { useRefresh } from '@/screens/frame/refresh';
 
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */
 export function LedgerScreen() {

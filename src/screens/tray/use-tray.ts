@@ -1,15 +1,14 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
-import { useCallback, useEffect, useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
 import type { DraftOutcome, TrayView } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { decide } from '@/screens/frame/decide';
-import { notePulse, PULSE } from '@/screens/frame/pulse';
-import { offerUndo } from '@/screens/frame/undo';
+import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 
@@ -38,21 +37,6 @@ export function useTrayView() {
   return query;
 }
 
-/**
- * Everything that the tray or the account decides is asked for again. The pulse first: what it shows is known from here
- * on, and is not taken for somebody else's doing.
- */
-export function useRefresh(): () => Promise<void> {
-  const client = useQueryClient();
-  const { api, summary } = useAccount();
-  const slug = summary.slug;
-  return useCallback(async () => {
-    await notePulse(slug, api);
-    await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== PULSE });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the path is the account's
-  }, [client, slug]);
-}
-
 /** What became of a change; waits: there is no connection, and it is sent when it is back. */
 export type DraftResult = DraftOutcome | { outcome: 'waits' };
 
@@ -65,6 +49,7 @@ type Draft = { change: Change; why?: string; forcedBecause?: string };
 export function useTrayActions() {
   const { api } = useAccount();
   const refresh = useRefresh();
+  const undoable = useUndoable();
 
   const post = (changes: readonly Draft[], { said, about }: Naming = { said: 'changes to the tray' }) =>
     decide<{ outcomes: DraftOutcome[] }>({
@@ -76,14 +61,6 @@ export function useTrayActions() {
     });
   const takeOut = (changeIds: readonly number[]) =>
     ask<{ removed: Change[] }>(api('tray'), { method: 'DELETE', body: { changeIds } });
-
-  async function undoable(said: string, undo: () => Promise<unknown>) {
-    await refresh();
-    offerUndo(said, async () => {
-      await undo();
-      await refresh();
-    });
-  }
 
   return {
     /** Puts changes in the tray and says what became of them. What is held back is for the caller to show. */

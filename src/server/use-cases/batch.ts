@@ -74,19 +74,22 @@ export async function draftBatch(
   );
 }
 
-/** Keeps the marked terms open, sets them aside, or takes either back. */
+/**
+ * Keeps the marked terms open, sets them aside, or takes either back.
+ * @returns ids of the terms whose verdict changed, with which it can be undone
+ */
 export async function setVerdicts(
   deps: Deps,
   slug: string,
   personId: number,
   { selection, verdict, days }: { selection: Selection; verdict: WantedVerdict; days?: number },
-): Promise<{ said: string; changed: string[] }> {
+): Promise<{ said: string; changed: number[] }> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
   const { terms } = open.snapshot;
   const marked = (await markedTerms(deps, open, selection))
     .map((t) => termAt(terms, t))
     .filter(({ kind }) => kind === 'query' || (kind === 'code' && verdict.is !== 'kept'))
-    .map(({ key, raw }) => ({ key, raw }));
+    .map(({ id, key, raw }) => ({ id, key, raw }));
   if (marked.length === 0) throw new Refusal('None of these terms can be kept or set aside.');
   const { id } = open.account;
   const keys = marked.map(({ key }) => key);
@@ -108,8 +111,8 @@ export async function setVerdicts(
       ...{ before: { keptBefore: kept, asideBefore: aside }, after: { verdict, terms: changed } },
     });
     await raiseDecisionVersion(trx, id);
-    const rawOf = new Map(marked.map(({ key, raw }) => [key, raw]));
-    return { said, changed: changed.map((key) => rawOf.get(key)!) };
+    const idOf = new Map(marked.map((term) => [term.key, term.id]));
+    return { said, changed: changed.map((key) => idOf.get(key)!) };
   });
 }
 

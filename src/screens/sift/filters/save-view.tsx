@@ -4,11 +4,11 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { SavedViewLine } from '@/contracts/decisions';
 import { useAccount } from '@/screens/frame/account-context';
-import { offerUndo } from '@/screens/frame/undo';
-import { useRefresh } from '@/screens/tray/use-tray';
+
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
+import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 
 type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => void };
 
@@ -16,6 +16,7 @@ type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => v
 export function SaveView({ search, views, onClose }: Props) {
   const { api } = useAccount();
   const refresh = useRefresh();
+  const undoable = useUndoable();
   const [name, setName] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
   const there = views.find((view) => view.name === name.trim());
@@ -27,11 +28,7 @@ export function SaveView({ search, views, onClose }: Props) {
   async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
     try {
       await work();
-      await refresh();
-      offerUndo(said, async () => {
-        await undo();
-        await refresh();
-      });
+      await undoable(said, undo);
       setTrouble(null);
       return true;
     } catch (error) {

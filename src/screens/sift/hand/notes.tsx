@@ -4,18 +4,18 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { Note } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
-import { offerUndo } from '@/screens/frame/undo';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
+import { useUndoable } from '@/screens/frame/refresh';
 
 type About = { kind: 'term' | 'theme'; about: string };
 
 /** Notes on a term or a theme, with who wrote them and when, and the field for another. */
 export function Notes({ about, notes }: { about: About; notes: readonly Note[] }) {
   const { api } = useAccount();
-  const refresh = useRefresh();
+  const undoable = useUndoable();
   const [typed, setTyped] = useState('');
 
   const write = (body: string) =>
@@ -24,11 +24,7 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
   async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
     try {
       await work();
-      await refresh();
-      offerUndo(said, async () => {
-        await undo();
-        await refresh();
-      });
+      await undoable(said, undo);
     } catch (error) {
       sayFailure(error);
     }

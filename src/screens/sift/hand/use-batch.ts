@@ -4,11 +4,11 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchAnswer, BatchPlace, BatchWay } from '@/contracts/decisions';
 import { useAccount } from '@/screens/frame/account-context';
-import { offerUndo } from '@/screens/frame/undo';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
 import type { DraftOutcome } from '@/contracts/tray';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
+import { useUndoable } from '@/screens/frame/refresh';
 
 export type Batch = {
   way: BatchWay;
@@ -21,7 +21,7 @@ export type Batch = {
   error: Error | null;
   isBusy: boolean;
   put(): Promise<void>;
-  setVerdicts(verdict: { is: 'kept' } | { is: 'aside'; moreClicks: number } | { is: 'open' }): Promise<void>;
+  setVerdicts(verdict: { is: 'kept' } | { is: 'aside'; moreClicks: number }): Promise<void>;
 };
 
 /**
@@ -31,7 +31,7 @@ export type Batch = {
  */
 export function useBatch(selection: unknown, days: number | null, onDone: () => void): Batch {
   const { api, summary } = useAccount();
-  const refresh = useRefresh();
+  const undoable = useUndoable();
   const [way, setWay] = useState<BatchWay>({ by: 'few', limit: 25, mayStopOthers: false });
   const [place, setPlace] = useState<BatchPlace>({ kind: 'own campaign' });
   const [isBusy, setBusy] = useState(false);
@@ -63,30 +63,23 @@ export function useBatch(selection: unknown, days: number | null, onDone: () => 
       const ids = outcomes.flatMap((o) => (o.outcome === 'drafted' ? [o.changeId] : []));
       const held = outcomes.filter((o) => o.outcome === 'held back' || o.outcome === 'refused').length;
       onDone();
-      await refresh();
       const left = held > 0 ? `; ${held} held back` : '';
-      if (ids.length > 0)
-        offerUndo(`${plural(ids.length, 'change')} put in the tray${left}`, async () => {
-          await ask(api('tray'), { method: 'DELETE', body: { changeIds: ids } });
-          await refresh();
-        });
+      await undoable(`${plural(ids.length, 'change')} put in the tray${left}`, async () => {
+        if (ids.length > 0) await ask(api('tray'), { method: 'DELETE', body: { changeIds: ids } });
+      });
     });
 
   const setVerdicts: Batch['setVerdicts'] = (verdict) =>
     run(async () => {
       const give = (wanted: unknown, chosen: unknown) =>
-        ask<{ said: string; changed: string[] }>(api('sift/batch/verdict'), {
+        ask<{ said: string; changed: number[] }>(api('sift/batch/verdict'), {
           ...{ method: 'POST', body: { selection: chosen, verdict: wanted, ...(days ? { days } : {}) } },
         });
-      const { said } = await give(verdict, selection);
-      const decided = selection;
+      const { said, changed } = await give(verdict, selection);
       onDone();
-      await refresh();
-      if (verdict.is !== 'open')
-        offerUndo(said, async () => {
-          await give({ is: 'open' }, decided);
-          await refresh();
-        });
+      await undoable(said, async () => {
+        if (changed.length > 0) await give({ is: 'open' }, { kind: 'terms', ids: changed });
+      });
     });
 
   return {

@@ -4,8 +4,8 @@ import type { VerdictOutcome } from '@/contracts/decisions';
 import type { TermLine, Verdict } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { decide } from '@/screens/frame/decide';
-import { offerUndo } from '@/screens/frame/undo';
-import { sayFailure, useRefresh } from '@/screens/tray/use-tray';
+import { sayFailure } from '@/screens/tray/use-tray';
+import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 
 type Wanted = { is: 'open' } | { is: 'kept'; note?: string } | { is: 'aside'; moreClicks: number };
 
@@ -13,6 +13,7 @@ type Wanted = { is: 'open' } | { is: 'kept'; note?: string } | { is: 'aside'; mo
 export function useVerdict() {
   const { api } = useAccount();
   const refresh = useRefresh();
+  const undoable = useUndoable();
   const send = (raw: string, verdict: Wanted, said: string, more: { seen?: Verdict['is']; about?: number }) =>
     decide<VerdictOutcome>({
       ...{ path: api('verdict'), method: 'POST', said, about: more.about },
@@ -24,11 +25,7 @@ export function useVerdict() {
       const sent = await send(raw, verdict, sayVerdict(raw, verdict), { seen, about: id });
       if (sent.state === 'waits') return;
       const { was, said } = sent.answer;
-      await refresh();
-      offerUndo(said, async () => {
-        await send(raw, backTo(was), `undo: ${said}`, { seen: verdict.is });
-        await refresh();
-      });
+      await undoable(said, () => send(raw, backTo(was), `undo: ${said}`, { seen: verdict.is }));
     } catch (error) {
       sayFailure(error);
       await refresh(); // somebody else may have decided meanwhile: show it as it stands
