@@ -1,7 +1,8 @@
 import * as v from 'valibot';
 import type { Change, NegativeText } from '@/core';
 import type { Few, Touched, Weight } from './common';
-import { FiltersSchema, type Verdict } from './sift';
+import { type Verdict } from './hand';
+import { FiltersSchema } from './sift';
 
 /** Verdicts, notes, marks and views: what applies at once and never leaves Gate Post. */
 

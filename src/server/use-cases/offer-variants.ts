@@ -5,7 +5,7 @@ import {
   type Place,
   type Vocabulary,
 } from '@/core';
-import type { VariantsAnswer } from '@/contracts/sift';
+import type { VariantsAnswer } from '@/contracts/hand';
 import { costAt, keyAt, kindAt } from '../compute/window-columns';
 import { protectedBy, weighRows } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';

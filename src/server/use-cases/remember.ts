@@ -1,6 +1,6 @@
 import { normalise } from '@/core';
 import type { Pulse, SavedViewLine, WordMarkView } from '@/contracts/decisions';
-import type { Note } from '@/contracts/sift';
+import type { Note } from '@/contracts/hand';
 import { raiseDecisionVersion } from '../repositories/accounts';
 import { deleteNote, insertNote, listNotes, type About } from '../repositories/decisions/notes';
 import { findPass, insertLookedAt } from '../repositories/decisions/passes';

@@ -1,6 +1,6 @@
 import { codeKey, normalise, productCodeTest } from '@/core';
 import type { KeptView, VerdictOutcome, WantedVerdict } from '@/contracts/decisions';
-import type { Verdict } from '@/contracts/sift';
+import type { Verdict } from '@/contracts/hand';
 import type { Db } from '../db/connection';
 import { lockAccount, raiseDecisionVersion, type Account } from '../repositories/accounts';
 import { loadConvertingTerms } from '../repositories/facts';

@@ -1,6 +1,6 @@
 import { bidThatPays, describeChange, noFigures, normalise, stops, type Figures, type Place } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
-import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail, Verdict } from '@/contracts/sift';
+import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail, Verdict } from '@/contracts/hand';
 import { groundOf, targetOf } from '../compute/sift/evidence';
 import { figuresOfTerm, termSums } from '../compute/term-sums';
 import { addRow, figuresAt, lastDayAt, termAt } from '../compute/window-columns';

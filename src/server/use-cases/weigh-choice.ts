@@ -8,7 +8,7 @@ import {
   type Place,
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
-import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/sift';
+import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/hand';
 import { bitsOfPlaces, findCoverer, weighAtPlaces, type PlaceBits } from '../compute/sift/weigh-places';
 import { fewProtectedBy, keywordsStoppedBy, touchedKeywords } from '../compute/workbench';
 import { costAt, termAt } from '../compute/window-columns';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { noFigures, type Place } from '@/core';
-import type { MatchChoice, PlaceChoice } from '@/contracts/sift';
+import type { MatchChoice, PlaceChoice } from '@/contracts/hand';
 import { matchInHand, nextMatch, nextPlace, placeInHand, textInHand, togglePosition } from './choice-state';
 
 const line = { words: ['free', 'hive', 'plans', 'pdf'] };

@@ -1,5 +1,6 @@
 import { placeKey, type MatchType, type Place } from '@/core';
-import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermLine } from '@/contracts/sift';
+import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/hand';
+import type { TermLine } from '@/contracts/sift';
 
 /** Which place is wanted: this term's own ad group or campaign, a list, or the account. */
 export type WantedPlace = { kind: Place['kind']; listId: string | null };

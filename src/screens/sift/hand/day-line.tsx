@@ -1,7 +1,7 @@
 'use client';
 
 import { area, curveStep, max, scaleLinear } from 'd3';
-import type { TermDetail } from '@/contracts/sift';
+import type { TermDetail } from '@/contracts/hand';
 import { formatConversions, formatCount, formatDay, formatMoney } from '@/ui/format';
 
 const [WIDTH, HEIGHT] = [272, 26];

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { OwnKeyword, TermDetail } from '@/contracts/sift';
+import type { OwnKeyword, TermDetail } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';

@@ -1,5 +1,5 @@
 import { placeKey } from '@/core';
-import type { ChoiceAnswer, PlaceChoice } from '@/contracts/sift';
+import type { ChoiceAnswer, PlaceChoice } from '@/contracts/hand';
 import { Hurts } from '@/screens/frame/hurts';
 import { Key } from '@/ui/button';
 import { conversionsOf, formatConversions, formatCount, formatMoney, plural } from '@/ui/format';

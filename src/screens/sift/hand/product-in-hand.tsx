@@ -1,7 +1,7 @@
 'use client';
 
 import { placeKey } from '@/core';
-import type { TermDetail } from '@/contracts/sift';
+import type { TermDetail } from '@/contracts/hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { conversionsOf, formatMoney, plural } from '@/ui/format';

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PullAnswer, PullWay } from '@/contracts/decisions';
-import type { TermDetail } from '@/contracts/sift';
+import type { TermDetail } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { KeywordsAnswer } from '@/contracts/sift';
+import type { KeywordsAnswer } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import { formatConversions, formatCount, formatMoney } from '@/ui/format';

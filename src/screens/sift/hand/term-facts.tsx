@@ -1,6 +1,6 @@
 'use client';
 
-import type { TermDetail } from '@/contracts/sift';
+import type { TermDetail } from '@/contracts/hand';
 import { Key } from '@/ui/button';
 import { conversionsOf, formatDay, formatMoney, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';

@@ -10,14 +10,8 @@ import {
   type NegativeText,
   type Place,
 } from '@/core';
-import type {
-  ChoiceAnswer,
-  MatchChoice,
-  PlaceChoice,
-  TermDetail,
-  TermLine,
-  VariantsAnswer,
-} from '@/contracts/sift';
+import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermDetail, VariantsAnswer } from '@/contracts/hand';
+import type { TermLine } from '@/contracts/sift';
 import type { DraftOutcome } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { useWaitingTerms } from '@/screens/frame/decide';

@@ -1,7 +1,8 @@
 'use client';
 
 import type { VerdictOutcome } from '@/contracts/decisions';
-import type { TermLine, Verdict } from '@/contracts/sift';
+import type { Verdict } from '@/contracts/hand';
+import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { decide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { VariantsAnswer } from '@/contracts/sift';
+import type { VariantsAnswer } from '@/contracts/hand';
 import { Button } from '@/ui/button';
 import { formatMoney, plural } from '@/ui/format';
 

@@ -2,7 +2,8 @@
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Note, ThemeLine, ThemesAnswer } from '@/contracts/sift';
+import type { Note } from '@/contracts/hand';
+import type { ThemeLine, ThemesAnswer } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import { formatCount, formatMoney } from '@/ui/format';

@@ -1,5 +1,5 @@
 import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { ChoiceQuerySchema } from '@/contracts/sift';
+import { ChoiceQuerySchema } from '@/contracts/hand';
 
 export const GET = reads(({ ask, slug, url }) => {
   const { term, days, words } = parseQuery(url, ChoiceQuerySchema);

@@ -1,5 +1,5 @@
 import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { KeywordsQuerySchema } from '@/contracts/sift';
+import { KeywordsQuerySchema } from '@/contracts/hand';
 
 export const GET = reads(({ ask, slug, url }) =>
   ask('viewKeywords', slug, parseQuery(url, KeywordsQuerySchema)),

@@ -1,5 +1,5 @@
 import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { VariantsQuerySchema } from '@/contracts/sift';
+import { VariantsQuerySchema } from '@/contracts/hand';
 
 export const GET = reads(({ ask, slug, url }) => {
   const { text, match, kind, id, days } = parseQuery(url, VariantsQuerySchema);
