@@ -7,10 +7,22 @@ import {
   type NegativeText,
   type Place,
 } from '@/core';
-import type { NegativeInPlace } from '@/contracts/common';
+import type { Few, NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/hand';
-import { bitsOfPlaces, findCoverer, weighAtPlaces, type PlaceBits } from '../compute/sift/weigh-places';
-import { fewProtectedBy, keywordsStoppedBy, touchedKeywords } from '../compute/workbench';
+import {
+  bitsOfPlaces,
+  findCoverer,
+  reachOf,
+  weighAtPlaces,
+  type PlaceBits,
+  type Reach,
+} from '../compute/sift/weigh-places';
+import {
+  fewProtectedBy,
+  keywordsStoppedBy,
+  touchedKeywords,
+  type StoppedKeyword,
+} from '../compute/workbench';
 import { costAt, termAt } from '../compute/window-columns';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
@@ -145,10 +157,8 @@ function weighPlaces(
 ): PlaceChoice[] {
   const { snapshot } = open;
   const gate = open.draft.gate;
-  const byText = keywordsStoppedBy(open, negative);
-  const protectedTerms = fewProtectedBy(open, negative);
-  const standing = negativesMatching(open, negative.text);
-  const weights = weighAtPlaces(snapshot, gate.openTo(negative), bits);
+  const { reach, byText, protectedTerms, standing } = aboutNegative(open, negative);
+  const weights = weighAtPlaces(snapshot, reach, bits);
   return places.map((at, p) => {
     const { weight, costly } = weights[p]!;
     const touched = touchedKeywords(open, gate, byText, at.place, costly);
@@ -161,6 +171,34 @@ function weighPlaces(
       isSafe: weight.terms > 0 && touched.length === 0 && protectedTerms.count === 0,
     };
   });
+}
+
+type About = {
+  reach: Reach;
+  byText: StoppedKeyword[];
+  protectedTerms: Few<string>;
+  standing: (NegativeText & { place: Place })[];
+};
+
+/** What was found of the negatives weighed last on a workbench: the same words stand in the next terms too. */
+const aboutLast = new WeakMap<Open, Map<string, About>>();
+const MOST_REMEMBERED = 32;
+
+/** What a negative does wherever it is put: found once for all terms that hold the same words. */
+function aboutNegative(open: Open, negative: NegativeText): About {
+  let known = aboutLast.get(open);
+  if (!known) aboutLast.set(open, (known = new Map<string, About>()));
+  const key = `${negative.match} ${negative.text}`;
+  const about = known.get(key) ?? {
+    reach: reachOf(open.snapshot, open.draft.gate.openTo(negative)),
+    byText: keywordsStoppedBy(open, negative),
+    protectedTerms: fewProtectedBy(open, negative),
+    standing: negativesMatching(open, negative.text),
+  };
+  known.delete(key);
+  known.set(key, about);
+  if (known.size > MOST_REMEMBERED) known.delete(known.keys().next().value!);
+  return about;
 }
 
 /** Negatives that would stop a text where they are in force, as the account and the draft have them. */

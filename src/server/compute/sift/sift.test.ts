@@ -7,7 +7,7 @@ import { findTerm, weighRows, type Workbench } from '../workbench';
 import { findLines, isOverTarget } from './lines';
 import { orderLines } from './order';
 import { aBench, aPlace } from './testing';
-import { bitsOfPlaces, findCoverer, weighAtPlaces } from './weigh-places';
+import { bitsOfPlaces, findCoverer, reachOf, weighAtPlaces } from './weigh-places';
 
 const STEERING = { steersBy: 'CPA', targetMicros: 20_000_000, targetAcos: null } as const;
 const RUNS = { numRuns: 1_000 };
@@ -153,7 +153,11 @@ describe('weighing at many places', () => {
           const { gate } = bench.draft;
           const rows = gate.matched(asked).filter((r) => gate.stopCount(r) === 0);
           expect([...gate.openTo(asked)]).toEqual(rows);
-          const weights = weighAtPlaces(snapshot, gate.openTo(asked), bitsOfPlaces(snapshot, gate, places));
+          const weights = weighAtPlaces(
+            snapshot,
+            reachOf(snapshot, gate.openTo(asked)),
+            bitsOfPlaces(snapshot, gate, places),
+          );
           expect(weights.map((w) => w.weight)).toEqual(
             places.map((place) => weighRows(snapshot, gate.within(rows, place))),
           );

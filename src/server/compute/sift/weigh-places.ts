@@ -37,13 +37,18 @@ export function bitsOfPlaces({ served }: Snapshot, gate: RowGate, places: readon
   return chunks;
 }
 
+/** Rows, ascending, and their sums by ad group: what is the same whatever places are asked about. */
+export type Reach = { rows: Uint32Array; byAdGroup: ReadonlyMap<number, AdGroupSum> };
+
+export function reachOf(snapshot: Snapshot, rows: Uint32Array): Reach {
+  return { rows, byAdGroup: sumByAdGroup(snapshot, rows) };
+}
+
 /**
- * Weighs the same rows within many places, in one pass over the rows for each thirty places: figures are gathered by
- * ad group, and of each term it is noted within which places it lies.
- * @param rows ascending
+ * Weighs the same rows within many places, in one pass over the rows for each thirty places: of each term it is noted
+ * within which places it lies.
  */
-export function weighAtPlaces(snapshot: Snapshot, rows: Uint32Array, bits: PlaceBits): WeightAt[] {
-  const byAdGroup = sumByAdGroup(snapshot, rows);
+export function weighAtPlaces(snapshot: Snapshot, { rows, byAdGroup }: Reach, bits: PlaceBits): WeightAt[] {
   return bits.flatMap(({ places, bitsOf }) => {
     const terms = countTerms(snapshot, rows, bitsOf, places);
     return terms.map((count, p): WeightAt => {
