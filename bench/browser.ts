@@ -156,20 +156,30 @@ async function timeScrolling(page: Page): Promise<{ ours: number; bare: number; 
     const inner = document.createElement('div');
     inner.style.cssText = `position:relative;height:${height}px`;
     box.append(inner);
+    const there = new Map<number, HTMLElement>();
+    const makeRow = (index: number) => {
+      const row = document.createElement('div');
+      row.style.cssText = `position:absolute;top:${index * 30}px;height:30px;left:0;right:0;display:grid;grid-template-columns:repeat(${CELLS},1fr)`;
+      for (let c = 0; c < CELLS; c++) {
+        const cell = document.createElement('span');
+        cell.textContent = c === 1 ? `row ${index} of a bare list` : `${index * c}`;
+        row.append(cell);
+      }
+      return row;
+    };
     const fill = () => {
       const from = Math.max(0, Math.floor(box.scrollTop / 30) - 12);
-      inner.replaceChildren(
-        ...Array.from({ length: 50 }, (_, i) => {
-          const row = document.createElement('div');
-          row.style.cssText = `position:absolute;top:${(from + i) * 30}px;height:30px;left:0;right:0;display:grid;grid-template-columns:repeat(${CELLS},1fr)`;
-          for (let c = 0; c < CELLS; c++) {
-            const cell = document.createElement('span');
-            cell.textContent = c === 1 ? `row ${from + i} of a bare list` : `${(from + i) * c}`;
-            row.append(cell);
-          }
-          return row;
-        }),
-      );
+      for (const [index, row] of there) {
+        if (index >= from && index < from + 50) continue;
+        row.remove();
+        there.delete(index);
+      }
+      for (let index = from; index < from + 50; index++) {
+        if (there.has(index)) continue;
+        const row = makeRow(index);
+        there.set(index, row);
+        inner.append(row);
+      }
     };
     box.addEventListener('scroll', fill);
     for (let round = 0; round < 3; round++) {
