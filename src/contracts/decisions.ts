@@ -37,6 +37,8 @@ export const SelectionSchema = v.variant('kind', [
   v.object({
     kind: v.literal('terms'),
     ids: v.pipe(v.array(termId), v.minLength(1), v.maxLength(1_000_000)),
+    /** the filters under which they were marked: only what those show of a term is meant */
+    filters: v.optional(FiltersSchema, {}),
   }),
   v.object({
     kind: v.literal('filter'),

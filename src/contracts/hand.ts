@@ -8,6 +8,7 @@ import { SIFT_FILTERS, whole, type TermLine } from './sift';
 export const ChoiceQuerySchema = v.object({
   term: whole(2_147_483_647),
   days: SIFT_FILTERS.days,
+  campaign: SIFT_FILTERS.campaign,
   /** positions of the chosen words, from 0, separated by commas; none: the whole term */
   words: v.optional(v.pipe(v.string(), v.regex(/^(\d{1,2}(,\d{1,2})*)?$/)), ''),
 });
@@ -46,7 +47,12 @@ export type ChoiceAnswer = {
   smallestSafe: { match: MatchType; place: Place } | null;
 };
 
-export const TermQuerySchema = v.object({ term: whole(2_147_483_647), days: SIFT_FILTERS.days });
+export const TermQuerySchema = v.object({
+  term: whole(2_147_483_647),
+  days: SIFT_FILTERS.days,
+  /** the one that is looked at: where the term ran there comes first */
+  campaign: SIFT_FILTERS.campaign,
+});
 
 /** A search term: where it ran, what people said of it, and what else than a negative could be done about it. */
 export type TermDetail = {
@@ -54,7 +60,7 @@ export type TermDetail = {
   raw: string;
   words: string[];
   kind: TermLine['kind'];
-  /** where it ran, costliest first */
+  /** where it ran: the campaign that is looked at first, then costliest first */
   ran: {
     campaign: string;
     adGroupId: string;

@@ -292,6 +292,29 @@ describe('a batch', () => {
     expect(loose.bound!.stoppedMicros).toBe(loose.bound!.mostMicros);
   });
 
+  test('under a campaign it stands where the term ran there, and no more than fits is weighed', async () => {
+    const courses = await campaignId('Courses');
+    const day = (await world.db('term_day').max('day as day').first())!.day as string;
+    const row = (campaign: string, group: string, cost: number) =>
+      `okapi lamp,${campaign},${group},bee,broad,${day},9,3,${cost}.00,0`;
+    await world.load(
+      `Search term,Campaign,Ad group,Keyword,Match type,Day,Impr.,Clicks,Cost,Conversions\n${row('Hives', 'Starter', 9)}\n${row('Courses', 'Weekend', 2)}`,
+    );
+    const { id } = await lineOf('okapi lamp');
+    const places = async (filters: object) => {
+      const selection = { kind: 'terms', ids: [id], filters };
+      const outcomes = await draftBatch(
+        ...([world.deps, world.slug, world.personId, ask({ by: 'each' }, selection)] as const),
+      );
+      await emptyTray();
+      return outcomes.map((o) => (o.outcome === 'drafted' && 'place' in o.change ? o.change.place.id : null));
+    };
+    expect(await places({})).toEqual([await campaignId('Hives')]);
+    expect(await places({ campaign: courses })).toEqual([courses]);
+    const inHand = await weighChoice(world.deps, world.slug, { term: id, campaign: courses, positions: [] });
+    expect(inHand.choices[0]!.places.find((p) => p.place.kind === 'campaign')!.place.id).toBe(courses);
+  });
+
   test('what nobody can stop is refused with the reason', async () => {
     const code = { kind: 'terms', ids: [(await lineOf('LK-2041')).id] };
     const question = ask({ by: 'each' }, code);
@@ -307,7 +330,7 @@ describe('a batch', () => {
     });
     const page = await terms();
     expect([page.counts.remaining, page.counts.aside]).toEqual([0, changed.length]);
-    const back = { kind: 'terms' as const, ids: changed };
+    const back = v.parse(BatchSchema.entries.selection, { kind: 'terms', ids: changed });
     await setVerdicts(world.deps, world.slug, world.personId, { selection: back, verdict: { is: 'open' } });
     expect((await terms()).counts.aside).toBe(0);
   });

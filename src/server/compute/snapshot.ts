@@ -32,6 +32,7 @@ import {
 import {
   collectRows,
   collectTerms,
+  costAt,
   keyAt,
   kindAt,
   type RowColumns,
@@ -134,6 +135,17 @@ export function openSnapshot(data: SnapshotData): Snapshot {
     liveKeywordTable: buildTermTable(liveKeywords.map((k) => k.text)),
     convertingTable: buildTermTable(converting),
   };
+}
+
+/** Rows of a term, as they stand. */
+export function rowsOfTerm({ served: { rowStarts } }: Pick<Snapshot, 'served'>, t: number): number[] {
+  const first = rowStarts[t]!;
+  return Array.from({ length: rowStarts[t + 1]! - first }, (_, i) => first + i);
+}
+
+/** The costliest of some rows, of equals the first. */
+export function costliestOf({ rows }: Pick<Snapshot, 'rows'>, indexes: readonly number[]): number {
+  return indexes.reduce((best, r) => (costAt(rows, r) > costAt(rows, best) ? r : best));
 }
 
 function layRows({ mirror, rows, terms }: SnapshotData): ServedRows {

@@ -8,7 +8,7 @@ import {
 import type { VariantsAnswer } from '@/contracts/hand';
 import { costAt, keyAt, kindAt } from '../compute/window-columns';
 import { protectedBy, weighRows } from '../compute/workbench';
-import type { Snapshot } from '../compute/snapshot';
+import { rowsOfTerm, type Snapshot } from '../compute/snapshot';
 import type { Deps } from './deps';
 import { openWorkbench, requireAccount } from './open-workbench';
 
@@ -35,17 +35,12 @@ export async function offerVariants(
   for (const row of inside) costMicros[rows.termOf[row]!]! += costAt(rows, row);
   const offers = offersOf(negative, served.table, costMicros, vocabularyOf(snapshot)).flatMap(
     ({ text, how, terms }) => {
-      const stopped = terms.flatMap((t) => rowsOf(snapshot, t)).filter((row) => inside.has(row));
+      const stopped = terms.flatMap((t) => rowsOfTerm(snapshot, t)).filter((row) => inside.has(row));
       const isSafe = protectedBy(open, [{ text, match: negative.match }]).length === 0;
       return stopped.length > 0 && isSafe ? [{ text, how, weight: weighRows(snapshot, stopped) }] : [];
     },
   );
   return { negative, place, offers: offers.slice(0, MOST) };
-}
-
-function rowsOf({ served: { rowStarts } }: Snapshot, term: number): number[] {
-  const from = rowStarts[term]!;
-  return Array.from({ length: rowStarts[term + 1]! - from }, (_, i) => from + i);
 }
 
 function vocabularyOf(snapshot: Snapshot): Vocabulary {

@@ -1,3 +1,4 @@
+import { rollup } from 'd3-array';
 import {
   checkNegative,
   matchingTexts,
@@ -9,8 +10,11 @@ import {
   type Change,
   type NegativeText,
   type Place,
+  type RowGate,
 } from '@/core';
 import type { BatchAnswer, BatchPlace, BatchWay, LeftOut, Selection } from '@/contracts/decisions';
+import { pickRows } from '../compute/sift/lines';
+import { costliestOf, rowsOfTerm } from '../compute/snapshot';
 import { costAt, keyAt, kindAt, termAt } from '../compute/window-columns';
 import {
   few,
@@ -27,35 +31,56 @@ import { listIdsOf } from './weigh-choice';
 
 /** More changes than that in one go nobody can look through before sending. */
 const MOST_CHANGES = 5_000;
+/** Negatives that are named before they are put in the tray. */
+const MOST_NAMED = 40;
 
 export type BatchQuestion = { selection: Selection; way: BatchWay; place: BatchPlace; days?: number };
 
 /** The changes that a batch would make, and what they would do together; nothing is written. */
-export async function planBatch(deps: Deps, open: Open, { selection, way, place }: BatchQuestion) {
+export async function planBatch(
+  deps: Deps,
+  open: Open,
+  { selection, way, place }: BatchQuestion,
+): Promise<{ changes: AddNegative[]; answer: BatchAnswer }> {
+  const { snapshot, draft } = open;
   const marked = await markedTerms(deps, open, selection);
   const { fit, leftOut } = sortOut(open, marked);
-  const openRows = (t: number) => rowsOf(open, t).filter((r) => open.draft.gate.stopCount(r) === 0);
+  const mayRow = pickRows(snapshot, selection.filters);
+  const rowsOf: RowsOf = (t) => rowsOfTerm(snapshot, t).filter((r) => mayRow === null || mayRow[r] === 1);
+  const openRows: RowsOf = (t) => rowsOf(t).filter((r) => draft.gate.stopCount(r) === 0);
+  const answer = {
+    marked: weighRows(snapshot, marked.flatMap(openRows)),
+    leftOut,
+    ...{ changes: 0, negatives: { count: 0, first: [] }, bound: null, touched: [] },
+    ...{ stops: weighRows(snapshot, []), others: { ...weighRows(snapshot, []), first: [] } },
+  };
+  if (way.by === 'each' && fit.length > MOST_CHANGES)
+    return { changes: [], answer: { ...answer, refusal: sayTooMany(fit.length) } };
+
   const { negatives, bound } =
     way.by === 'each' ? eachExact(open, fit) : fewNegatives(open, fit, way, openRows);
-  const changes = placeAll(open, negatives, place, fit);
-  const answer = weighChanges(open, changes, fit, openRows);
-  const withPlaces = negatives.map((negative) => ({
-    ...negative,
-    places: changes.filter((c) => c.text === negative.text && c.match === negative.match).length,
-  }));
+  const changes = placeAll(open, negatives, place, fit, rowsOf);
+  const { gate, ...weighed } = weighChanges(open, changes, fit);
+  const placesOfEach = rollup(
+    changes,
+    (same) => same.length,
+    ({ match, text }) => `${match} ${text}`,
+  );
+  const first = negatives
+    .slice(0, MOST_NAMED)
+    .map((n) => ({ ...n, places: placesOfEach.get(`${n.match} ${n.text}`) ?? 0 }));
   return {
     changes,
     answer: {
-      marked: weighRows(open.snapshot, marked.flatMap(openRows)),
-      leftOut,
-      changes: changes.length,
-      negatives: { count: negatives.length, first: withPlaces.slice(0, 40) },
       ...answer,
-      bound,
-      refusal: refuse(open, changes, place),
-    } satisfies BatchAnswer,
+      ...weighed,
+      ...{ changes: changes.length, negatives: { count: negatives.length, first }, bound },
+      refusal: refuse(open, gate, changes, place),
+    },
   };
 }
+
+type RowsOf = (term: number) => number[];
 
 /** Indexes of the marked terms, ascending; those that are not in the window any more are left out. */
 export async function markedTerms(deps: Deps, open: Open, selection: Selection): Promise<number[]> {
@@ -83,8 +108,11 @@ function sortOut(open: Open, marked: readonly number[]): { fit: number[]; leftOu
       if (snapshot.hasConverted.has(key) || verdictOf.get(t) === 'kept') return 'protected';
       return checkNegative({ text: key, match: 'exact' }, STANDIN_LIMITS, isCode) ? 'refused' : undefined;
     })();
-    if (why) byReason.set(why, [...(byReason.get(why) ?? []), raw]);
-    return why === undefined;
+    if (why === undefined) return true;
+    const others = byReason.get(why);
+    if (others) others.push(raw);
+    else byReason.set(why, [raw]);
+    return false;
   });
   return { fit, leftOut: [...byReason].map(([why, terms]) => ({ why, terms: few(terms) })) };
 }
@@ -99,7 +127,7 @@ function fewNegatives(
   open: Open,
   fit: readonly number[],
   { limit, mayStopOthers }: Extract<BatchWay, { by: 'few' }>,
-  openRows: (t: number) => number[],
+  openRows: RowsOf,
 ) {
   const { snapshot, protectedOwn } = open;
   const { terms, rows } = snapshot;
@@ -131,11 +159,12 @@ function placeAll(
   negatives: readonly NegativeText[],
   place: BatchPlace,
   fit: readonly number[],
+  rowsOf: RowsOf,
 ): AddNegative[] {
   const isFit = new Set(fit);
   const { gate } = open.draft;
   return negatives
-    .flatMap((negative) => placesOf(open, negative, place, isFit).map((at) => ({ negative, at })))
+    .flatMap((negative) => placesOf(open, negative, place, isFit, rowsOf).map((at) => ({ negative, at })))
     .filter(({ negative, at }) => !gate.holds(negative, at))
     .map(({ negative: { text, match }, at }) => ({ kind: 'add negative', text, match, place: at }));
 }
@@ -145,17 +174,17 @@ function placesOf(
   negative: NegativeText,
   place: BatchPlace,
   isFit: ReadonlySet<number>,
+  rowsOf: RowsOf,
 ): Place[] {
   if (place.kind === 'account') return [{ kind: 'account', id: null }];
   if (place.kind === 'list') return [{ kind: 'list', id: place.id }];
   const places = new Map<string, Place>();
   for (const t of matchingTexts(snapshot.served.table, negative)) {
     if (!isFit.has(t)) continue;
-    const { served, rows } = snapshot;
-    let costliest = served.rowStarts[t]!;
-    for (let r = costliest; r < served.rowStarts[t + 1]!; r++)
-      if (costAt(rows, r) > costAt(rows, costliest)) costliest = r;
-    const adGroup = served.adGroups[served.adGroupOf[costliest]!]!;
+    const { served } = snapshot;
+    const rows = rowsOf(t);
+    if (rows.length === 0) continue;
+    const adGroup = served.adGroups[served.adGroupOf[costliestOf(snapshot, rows)]!]!;
     const at: Place =
       place.kind === 'own ad group'
         ? { kind: 'adGroup', id: adGroup.id }
@@ -170,50 +199,48 @@ function weighChanges(
   open: Open,
   changes: readonly AddNegative[],
   fit: readonly number[],
-  openRows: (t: number) => number[],
-): Pick<BatchAnswer, 'stops' | 'others' | 'touched'> {
+): Pick<BatchAnswer, 'stops' | 'others' | 'touched'> & { gate: RowGate } {
   const { snapshot } = open;
   const gate = open.draft.gate.fork();
   const stopped = changes.flatMap((change) => gate.apply(change).stopped);
-  const isFit = new Set(fit.flatMap(openRows));
-  const others = stopped.filter((r) => !isFit.has(r)).sort((a, b) => a - b);
+  const isFit = new Set(fit);
+  const isMarked = (r: number) => isFit.has(snapshot.rows.termOf[r]!);
+  const others = stopped.filter((r) => !isMarked(r)).sort((a, b) => a - b);
   const first = [...new Set(others.map((r) => snapshot.rows.termOf[r]!))].slice(0, 5);
-  const byText = changes.flatMap((change) => keywordsStoppedBy(open, change));
-  const within = byText.filter(({ keyword }) =>
-    changes.some((change) => gate.isWithin(change.place, keyword.adGroup)),
+  const byText = changes.flatMap((change) =>
+    keywordsStoppedBy(open, change).filter(({ keyword }) => gate.isWithin(change.place, keyword.adGroup)),
   );
   return {
-    stops: weighRows(
-      snapshot,
-      stopped.filter((r) => isFit.has(r)),
-    ),
+    gate,
+    stops: weighRows(snapshot, stopped.filter(isMarked)),
     others: { ...weighRows(snapshot, others), first: first.map((t) => termAt(snapshot.terms, t).raw) },
     touched: touchedKeywords(
       open,
       gate,
-      within,
+      byText,
       { kind: 'account', id: null },
       keywordsThatConverted(snapshot, stopped),
     ),
   };
 }
 
-function refuse(open: Open, changes: readonly AddNegative[], place: BatchPlace): string | null {
+function sayTooMany(changes: number): string {
+  return `These would be ${changes.toLocaleString('en')} changes, and ${MOST_CHANGES.toLocaleString('en')} fit in one go. Mark fewer terms, or stop them by the smallest set.`;
+}
+
+/** @param gate the account as the changes would leave it */
+function refuse(
+  open: Open,
+  gate: RowGate,
+  changes: readonly AddNegative[],
+  place: BatchPlace,
+): string | null {
   if (changes.length === 0)
     return 'Nothing of what is marked can be stopped so: it is stopped already, or left out.';
-  if (changes.length > MOST_CHANGES) {
-    return `These would be ${changes.length.toLocaleString('en')} changes, and ${MOST_CHANGES.toLocaleString('en')} fit in one go. Mark fewer terms, or stop them by the smallest set.`;
-  }
+  if (changes.length > MOST_CHANGES) return sayTooMany(changes.length);
   if (place.kind === 'list' && !listIdsOf(open).includes(place.id)) return 'This list is not there any more.';
-  const gate = open.draft.gate.fork();
-  for (const change of changes) gate.apply(change);
   const over = roomAfter(gate, changes, STANDIN_LIMITS).find(({ used, most }) => used > most);
   return over
     ? `It would hold ${over.used.toLocaleString('en')} negatives there, and may hold ${over.most.toLocaleString('en')}. Mark fewer terms, choose another place, or stop them by the smallest set.`
     : null;
-}
-
-function rowsOf({ snapshot: { served } }: Open, t: number): number[] {
-  const first = served.rowStarts[t]!;
-  return Array.from({ length: served.rowStarts[t + 1]! - first }, (_, i) => first + i);
 }

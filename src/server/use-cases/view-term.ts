@@ -1,15 +1,25 @@
-import { bidThatPays, describeChange, noFigures, normalise, stops, type Figures, type Place } from '@/core';
+import {
+  bidThatPays,
+  codeKey,
+  describeChange,
+  noFigures,
+  normalise,
+  stops,
+  type Figures,
+  type Place,
+} from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail, Verdict } from '@/contracts/hand';
 import { groundOf, targetOf } from '../compute/sift/evidence';
 import { figuresOfTerm, termSums } from '../compute/term-sums';
 import { addRow, figuresAt, lastDayAt, termAt } from '../compute/window-columns';
+import { rowsOfTerm } from '../compute/snapshot';
 import { weighRows } from '../compute/workbench';
 import { listNotes } from '../repositories/decisions/notes';
 import { loadDaysOfRows } from '../repositories/facts';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
-import { inWords, requireTerm, rowsOfTerm } from './weigh-choice';
+import { inWords, requireTerm, rowsInOrder } from './weigh-choice';
 
 /**
  * A search term: where it ran and on which days, what people said of it, and what else than a negative could be done.
@@ -18,13 +28,13 @@ import { inWords, requireTerm, rowsOfTerm } from './weigh-choice';
 export async function viewTerm(
   deps: Deps,
   slug: string,
-  query: { term: number; days?: number },
+  query: { term: number; days?: number; campaign?: string },
 ): Promise<TermDetail> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const { snapshot, account } = open;
   const t = requireTerm(open, query.term);
   const term = termAt(snapshot.terms, t);
-  const ran = rowsOfTerm(open, t);
+  const ran = rowsInOrder(open, t, query.campaign);
   const byDay = await loadDaysOfRows(
     deps.db,
     account.id,
@@ -108,7 +118,7 @@ function stoppersOf(open: Open, text: string, adGroupId: string): NegativeInPlac
 function findOwnKeyword(open: Open, t: number, key: string): OwnKeyword | null {
   const { snapshot, account, drafted, names } = open;
   const same = exactKeywords(open).get(key) ?? [];
-  const ranIn = new Set(rowsOfTerm(open, t).map((r) => String(snapshot.rows.adGroupId[r]!)));
+  const ranIn = new Set(rowsOfTerm(snapshot, t).map((r) => String(snapshot.rows.adGroupId[r]!)));
   const keyword = same.find((k) => ranIn.has(k.adGroupId)) ?? same[0];
   if (!keyword) return null;
   const { prior } = groundOf(snapshot);
@@ -169,7 +179,7 @@ function draftedStops(
     const acts =
       change.kind === 'add negative'
         ? term.kind === 'query' && stops(change, term.key)
-        : change.kind === 'exclude product' && change.code.toLowerCase() === term.raw.toLowerCase();
+        : change.kind === 'exclude product' && codeKey(change.code) === codeKey(term.raw);
     const here = acts && 'place' in change && ranIn.some((g) => draft.gate.isWithin(change.place, g));
     return here ? [{ changeId: id, said: describeChange(change, names) }] : [];
   });

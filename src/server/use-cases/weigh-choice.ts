@@ -23,6 +23,7 @@ import {
   touchedKeywords,
   type StoppedKeyword,
 } from '../compute/workbench';
+import { rowsOfTerm } from '../compute/snapshot';
 import { costAt, termAt } from '../compute/window-columns';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
@@ -41,13 +42,14 @@ type NamedPlace = { place: Place; name: string; note: string | null };
 export async function weighChoice(
   deps: Deps,
   slug: string,
-  query: { term: number; days?: number; positions: readonly number[] },
+  query: { term: number; days?: number; campaign?: string; positions: readonly number[] },
 ): Promise<ChoiceAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const t = requireTerm(open, query.term);
   const term = termAt(open.snapshot.terms, t);
   const words = term.kind === 'query' ? term.key.split(' ') : [];
-  const choices = words.length > 0 ? weighAll(open, words, query.positions, rowsOfTerm(open, t)[0]!) : [];
+  const choices =
+    words.length > 0 ? weighAll(open, words, query.positions, rowsInOrder(open, t, query.campaign)[0]!) : [];
   return { id: term.id, choices, smallestSafe: findSmallestSafe(choices) };
 }
 
@@ -58,11 +60,11 @@ export function requireTerm({ snapshot }: Open, id: number): number {
   return t;
 }
 
-/** Rows of a term, costliest first. */
-export function rowsOfTerm({ snapshot: { served, rows } }: Open, t: number): number[] {
-  const first = served.rowStarts[t]!;
-  const all = Array.from({ length: served.rowStarts[t + 1]! - first }, (_, i) => first + i);
-  return all.sort((a, b) => costAt(rows, b) - costAt(rows, a));
+/** Rows of a term: those of the campaign that is looked at first, then costliest first. */
+export function rowsInOrder({ snapshot }: Open, t: number, campaign = ''): number[] {
+  const { served, rows } = snapshot;
+  const isIn = (r: number) => Number(served.adGroups[served.adGroupOf[r]!]!.campaignId === campaign);
+  return rowsOfTerm(snapshot, t).sort((a, b) => isIn(b) - isIn(a) || costAt(rows, b) - costAt(rows, a));
 }
 
 function weighAll(

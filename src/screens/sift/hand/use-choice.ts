@@ -70,10 +70,10 @@ export type Choice = {
   letGo(): Promise<void>;
 };
 
-type View = { days: number | null; holding: string };
+type View = { days: number | null; holding: string; campaign: string };
 
 /** The decision about one term: words, match type, place, what they would do, and doing it. */
-export function useChoice(line: TermLine | undefined, { days, holding }: View): Choice {
+export function useChoice(line: TermLine | undefined, { days, holding, campaign }: View): Choice {
   const { summary, api } = useAccount();
   const { draft } = useTrayActions();
   const setVerdict = useVerdict();
@@ -100,18 +100,19 @@ export function useChoice(line: TermLine | undefined, { days, holding }: View): 
   );
 
   const words = chosen.positions.join(',');
-  const inDays = days ? `&days=${days}` : '';
+  const looked = new URLSearchParams({ campaign, ...(days ? { days: String(days) } : {}) }).toString();
   const query = useQuery({
-    queryKey: ['choice', summary.slug, id, words, days],
+    queryKey: ['choice', summary.slug, id, words, looked],
     queryFn: ({ signal }) =>
-      ask<ChoiceAnswer>(api(`sift/choice?term=${id}&words=${words}${inDays}`), { method: 'GET', signal }),
+      ask<ChoiceAnswer>(api(`sift/choice?term=${id}&words=${words}&${looked}`), { method: 'GET', signal }),
     enabled: line !== undefined,
     placeholderData: keepPreviousData,
     gcTime: 60_000,
   });
   const about = useQuery({
-    queryKey: ['term', summary.slug, id, days],
-    queryFn: ({ signal }) => ask<TermDetail>(api(`sift/term?term=${id}${inDays}`), { method: 'GET', signal }),
+    queryKey: ['term', summary.slug, id, looked],
+    queryFn: ({ signal }) =>
+      ask<TermDetail>(api(`sift/term?term=${id}&${looked}`), { method: 'GET', signal }),
     enabled: line !== undefined,
     gcTime: 60_000,
   });

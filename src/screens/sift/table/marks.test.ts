@@ -6,7 +6,7 @@ describe('marks', () => {
     const two = toggleMark(toggleMark(NO_MARKS, 7), 9);
     expect(countMarks(two, 100)).toBe(2);
     expect(isMarked(toggleMark(two, 7), 7)).toBe(false);
-    expect(toSelection(two, {})).toEqual({ kind: 'terms', ids: [7, 9] });
+    expect(toSelection(two, {})).toEqual({ kind: 'terms', ids: [7, 9], filters: {} });
   });
 
   test('all that the filters show, but those taken off', () => {

@@ -41,6 +41,6 @@ export function toSelection(
   filters: Record<string, string>,
 ): { kind: Selection['kind'] } & Record<string, unknown> {
   return marks.kind === 'some'
-    ? { kind: 'terms', ids: [...marks.ids] }
+    ? { kind: 'terms', ids: [...marks.ids], filters }
     : { kind: 'filter', filters, except: [...marks.except] };
 }

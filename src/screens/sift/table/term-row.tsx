@@ -1,6 +1,6 @@
 'use client';
 
-import { memo } from 'react';
+import { Fragment, memo } from 'react';
 import { ratios, spendWithoutReturn } from '@/core';
 import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
@@ -75,15 +75,16 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
       <div role="gridcell" className="truncate leading-[29px]" title={line.raw}>
         {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
         {line.words.map((word, i) => (
-          <span
-            key={i}
-            role="button"
-            aria-pressed={positions.includes(i)}
-            className={`mr-[3px] inline-block cursor-pointer rounded px-[3px] leading-5 ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
-            data-word={i}
-          >
-            {word}
-          </span>
+          <Fragment key={i}>
+            <span
+              role="button"
+              aria-pressed={positions.includes(i)}
+              className={`inline-block cursor-pointer rounded px-[3px] leading-5 ${line.isSeen ? 'font-normal' : 'font-semibold'} ${positions.includes(i) ? 'bg-straw underline decoration-timber decoration-2 underline-offset-4' : 'hover:bg-straw/60'}`}
+              data-word={i}
+            >
+              {word}
+            </span>{' '}
+          </Fragment>
         ))}
         {line.kind !== 'query' && (
           <span className="truncate" title={NOTE[line.kind]}>
