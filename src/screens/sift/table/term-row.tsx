@@ -54,11 +54,24 @@ export const TermRow = memo(function TermRow(props: Props) {
   );
 });
 
-function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props & { line: TermLine }) {
+/** Letters of a term that fit into its column. */
+const FITS = 20;
+
+function Cells({
+  line,
+  isInHand,
+  positions,
+  wouldGo,
+  isMarked,
+  isWaiting,
+  extras,
+}: Props & { line: TermLine }) {
   const { summary } = useAccount();
   const { cpaMicros, acos } = ratios(line);
   const without = spendWithoutReturn(line);
   const returned = (line.conversions ?? 0) > 0;
+  // All words of the term in hand can be seen and chosen; what served it stands in hand.
+  const isWide = isInHand && line.raw.length > FITS;
   return (
     <>
       <div role="gridcell">
@@ -72,7 +85,12 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
           {isMarked ? '✓' : ''}
         </span>
       </div>
-      <div role="gridcell" className="truncate leading-[29px]" title={line.raw}>
+      <div
+        role="gridcell"
+        aria-colspan={isWide ? 2 : undefined}
+        className={`truncate leading-[29px] ${isWide ? 'col-span-2' : ''}`}
+        title={line.raw}
+      >
         {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
         {line.words.map((word, i) => (
           <Fragment key={i}>
@@ -97,15 +115,17 @@ function Cells({ line, positions, wouldGo, isMarked, isWaiting, extras }: Props 
         {line.isSeen && <span className="sr-only">looked at</span>}
         {wouldGo && <span className="sr-only">would be stopped too</span>}
       </div>
-      <div
-        role="gridcell"
-        className="flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft"
-        title={line.servedBy.keyword ?? undefined}
-      >
-        <span className="truncate">{line.servedBy.keyword ?? ''}</span>
-        <MatchChip match={line.servedBy.match} />
-        {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
-      </div>
+      {!isWide && (
+        <div
+          role="gridcell"
+          className="flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft"
+          title={line.servedBy.keyword ?? undefined}
+        >
+          <span className="truncate">{line.servedBy.keyword ?? ''}</span>
+          <MatchChip match={line.servedBy.match} />
+          {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
+        </div>
+      )}
       <div role="gridcell" className="text-right">
         {formatCount(line.clicks)}
       </div>
