@@ -9,7 +9,10 @@ const everyKind: Change[] = [
   { kind: 'make list', listId: 'new:a', name: 'Jobs' },
   { kind: 'remove list', listId: '4', name: 'Jobs' },
   { kind: 'hang list', listId: '4', campaignId: '9' },
-  { kind: 'take down list', listId: '4', campaignId: '9' },
+  { kind: 'take down list', listId: '4', campaignId: null },
+  { kind: 'rename list', listId: '4', name: 'Careers', was: 'Jobs' },
+  { kind: 'add placement', address: 'films.example', listId: '4' },
+  { kind: 'remove placement', address: 'films.example', listId: '4' },
 ];
 
 describe('a change and its inverse', () => {
@@ -27,7 +30,7 @@ describe('a change and its inverse', () => {
   });
 
   test('a change names the list it needs', () => {
-    expect(everyKind.map(listOf)).toEqual([undefined, '4', 'new:a', '4', '4', '4']);
+    expect(everyKind.map(listOf)).toEqual([undefined, '4', 'new:a', '4', '4', '4', '4', '4', '4']);
   });
 
   test('every kind has its sentence', () => {
@@ -42,7 +45,10 @@ describe('a change and its inverse', () => {
       'Make the list Jobs',
       'Remove the list Jobs',
       'Hang L4 on C9',
-      'Take L4 down from C9',
+      'Take L4 down from the whole account',
+      'Rename the list Jobs to Careers',
+      'Shut out films.example in list L4',
+      'Let films.example show our ads again in list L4',
     ]);
   });
 });

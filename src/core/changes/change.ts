@@ -9,16 +9,24 @@ import { normalise } from '../text';
 export type Change =
   | { kind: 'add negative'; text: string; match: MatchType; place: Place }
   | { kind: 'remove negative'; text: string; match: MatchType; place: Place }
-  | { kind: 'make list'; listId: string; name: string }
-  | { kind: 'remove list'; listId: string; name: string }
-  | { kind: 'hang list'; listId: string; campaignId: string }
-  | { kind: 'take down list'; listId: string; campaignId: string }
+  | { kind: 'make list'; listId: string; name: string; holds?: ListContent }
+  | { kind: 'remove list'; listId: string; name: string; holds?: ListContent }
+  | { kind: 'rename list'; listId: string; name: string; was: string }
+  /** the campaign null is the whole account */
+  | { kind: 'hang list'; listId: string; campaignId: string | null }
+  | { kind: 'take down list'; listId: string; campaignId: string | null }
+  /** a site, an app or a channel (rules 2.6), as `cleanPlacement` writes it */
+  | { kind: 'add placement'; address: string; listId: string }
+  | { kind: 'remove placement'; address: string; listId: string }
   | { kind: 'exclude product'; code: string; place: Place }
   | { kind: 'readmit product'; code: string; place: Place }
   /** the bid is the most that a click may cost, micro-units; `wasMicros` is what it was */
   | { kind: 'set bid'; keywordId: string; bidMicros: number; wasMicros: number }
   | { kind: 'pause keyword'; keywordId: string }
   | { kind: 'run keyword'; keywordId: string };
+
+/** What a shared list holds; words where nothing is said. */
+export type ListContent = 'words' | 'placements';
 
 export type ChangeKind = Change['kind'];
 
@@ -52,10 +60,16 @@ export function inverse(change: Change): Change {
       return { ...change, kind: 'remove list' };
     case 'remove list':
       return { ...change, kind: 'make list' };
+    case 'rename list':
+      return { ...change, name: change.was, was: change.name };
     case 'hang list':
       return { ...change, kind: 'take down list' };
     case 'take down list':
       return { ...change, kind: 'hang list' };
+    case 'add placement':
+      return { ...change, kind: 'remove placement' };
+    case 'remove placement':
+      return { ...change, kind: 'add placement' };
     case 'exclude product':
       return { ...change, kind: 'readmit product' };
     case 'readmit product':
@@ -82,9 +96,14 @@ export function changeKey(change: Change): string {
     case 'make list':
     case 'remove list':
       return `list|${change.listId}`;
+    case 'rename list':
+      return `name|${change.listId}`;
     case 'hang list':
     case 'take down list':
-      return `hanging|${change.listId}|${change.campaignId}`;
+      return `hanging|${change.listId}|${change.campaignId ?? 'account'}`;
+    case 'add placement':
+    case 'remove placement':
+      return `placement|${change.listId}|${change.address}`;
     case 'exclude product':
     case 'readmit product':
       return `product|${placeKey(change.place)}|${codeKey(change.code)}`;
@@ -111,6 +130,7 @@ export function codeKey(code: string): string {
 export function cancels(a: Change, b: Change): boolean {
   if (changeKey(a) !== changeKey(b)) return false;
   if (a.kind === 'set bid' && b.kind === 'set bid') return a.wasMicros === b.bidMicros;
+  if (a.kind === 'rename list' && b.kind === 'rename list') return a.was === b.name;
   return a.kind !== b.kind;
 }
 
@@ -125,8 +145,11 @@ export function listOf(change: Change): string | undefined {
       return change.place.kind === 'list' ? (change.place.id ?? undefined) : undefined;
     case 'make list':
     case 'remove list':
+    case 'rename list':
     case 'hang list':
     case 'take down list':
+    case 'add placement':
+    case 'remove placement':
       return change.listId;
     case 'exclude product':
     case 'readmit product':

@@ -46,13 +46,19 @@ export function describeChange(change: Change, names: Names): string {
     case 'remove negative':
       return `Let “${change.text}” (${change.match}) through again in ${describePlace(change.place, names)}`;
     case 'make list':
-      return `Make the list ${change.name}`;
+      return `Make the ${change.holds === 'placements' ? 'placement list' : 'list'} ${change.name}`;
     case 'remove list':
       return `Remove the list ${change.name}`;
+    case 'rename list':
+      return `Rename the list ${change.was} to ${change.name}`;
     case 'hang list':
-      return `Hang ${names.list(change.listId) ?? change.listId} on ${names.campaign(change.campaignId) ?? change.campaignId}`;
+      return `Hang ${names.list(change.listId) ?? change.listId} on ${hangingPlace(change.campaignId, names)}`;
     case 'take down list':
-      return `Take ${names.list(change.listId) ?? change.listId} down from ${names.campaign(change.campaignId) ?? change.campaignId}`;
+      return `Take ${names.list(change.listId) ?? change.listId} down from ${hangingPlace(change.campaignId, names)}`;
+    case 'add placement':
+      return `Shut out ${change.address} in list ${names.list(change.listId) ?? change.listId}`;
+    case 'remove placement':
+      return `Let ${change.address} show our ads again in list ${names.list(change.listId) ?? change.listId}`;
     case 'exclude product':
       return `Exclude product ${change.code} in ${describePlace(change.place, names)}`;
     case 'readmit product':
@@ -64,6 +70,10 @@ export function describeChange(change: Change, names: Names): string {
     case 'run keyword':
       return `Run ${keywordName(change.keywordId, names)} again`;
   }
+}
+
+function hangingPlace(campaignId: string | null, names: Names): string {
+  return campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? campaignId);
 }
 
 function keywordName(id: string, names: Names): string {

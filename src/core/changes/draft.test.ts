@@ -4,7 +4,8 @@ import { compileAccountGate, type AccountShape, type Place, type PlacedNegative 
 import { aNegative, aText } from '../gate/testing';
 import { buildTermTable } from '../mining';
 import { inverse, type Change } from './change';
-import { layGate, type ServedRows } from './draft';
+import { layGate } from './draft';
+import type { ServedRows } from './row-gate';
 import { effectOfDraft, negativesBroughtBy, protectedHits } from './effect';
 
 const AD_GROUPS = [
@@ -37,7 +38,7 @@ const additions = fc
   .tuple(aNegative(2), places)
   .map(([negative, place]): Change => ({ kind: 'add negative', ...negative, place }));
 const hangings = fc
-  .constantFrom('c1', 'c2')
+  .constantFrom('c1', 'c2', null)
   .map((campaignId): Change => ({ kind: 'hang list', listId: 'l1', campaignId }));
 const someChange = fc.oneof(
   { weight: 3, arbitrary: additions },
@@ -49,7 +50,7 @@ const someChange = fc.oneof(
 /** The account after the changes, told plainly: sets of negatives and of campaigns. */
 function accountAfter(changes: readonly Change[]): AccountShape {
   let negatives: PlacedNegative[] = [];
-  const hung = new Set<string>();
+  const hung = new Set<string | null>();
   for (const [i, change] of changes.entries()) {
     if (change.kind === 'add negative') negatives.push({ ...change, id: `n${i}` });
     if (change.kind === 'remove negative') {
@@ -60,7 +61,9 @@ function accountAfter(changes: readonly Change[]): AccountShape {
     if (change.kind === 'hang list') hung.add(change.campaignId);
     if (change.kind === 'take down list') hung.delete(change.campaignId);
   }
-  return { campaigns: CAMPAIGNS, lists: [{ id: 'l1', hungOn: [...hung] }], negatives };
+  const besides = [...hung].filter((id) => id !== null);
+  const hungOn = hung.has(null) ? 'account' : besides;
+  return { campaigns: CAMPAIGNS, lists: [{ id: 'l1', hungOn, besides }], negatives };
 }
 
 const emptyAccount: AccountShape = { campaigns: CAMPAIGNS, lists: [{ id: 'l1', hungOn: [] }], negatives: [] };

@@ -1,68 +1,24 @@
 import { group } from 'd3-array';
-import { matchingTexts, matchTexts, type TermTable } from '../mining';
+import { matchingTexts, matchTexts } from '../mining';
 import { normalise } from '../text';
 import { isInForceIn, placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
 import { codeKey, type Change } from './change';
-
-/**
- * What was served in a window: row r is term `termOf[r]` in ad group `adGroupOf[r]`.
- * Rows stand by term: term t owns rows rowStarts[t] .. rowStarts[t + 1].
- */
-export type ServedRows = {
-  table: TermTable;
-  rowStarts: Uint32Array;
-  adGroupOf: Uint32Array;
-  /** ids of the ad groups, in the order of the integers in adGroupOf */
-  adGroups: readonly { id: string; campaignId: string }[];
-  /** product codes, as `codeKey` writes them, and the term each is; they hold no words in the table */
-  codes?: ReadonlyMap<string, number>;
-};
-
-/**
- * The gate of an account over the rows of a window: how many negatives in force stop each row, as the account
- * stands and as each change leaves it. Changes are applied one after another; nothing is scanned but the posting
- * lists of the words they hold.
- */
-export type RowGate = {
-  /** Number of negatives in force that stop row r. */
-  stopCount(row: number): number;
-  /** Applies a change and returns the rows it stopped that were open, and the rows it opened that were stopped. */
-  apply(change: Change): { stopped: number[]; reopened: number[] };
-  /** Rows that the negative matches, wherever they are, open or not; ascending. */
-  matched(negative: NegativeText): number[];
-  /** Of them, those that nothing stops yet; ascending. */
-  openTo(negative: NegativeText): Uint32Array;
-  /** Those of the rows that lie within a place. */
-  within(rows: readonly number[], place: Place): number[];
-  /** Rows that the negative matches and that lie within its place, open or not; ascending. */
-  reached(negative: NegativeText, place: Place): number[];
-  /** Rows that the place's product exclusion of a code stops, or would stop; ascending. */
-  reachedByCode(code: string, place: Place): number[];
-  /** Whether the place already holds this negative. */
-  holds(negative: NegativeText, place: Place): boolean;
-  /** Whether the place already excludes this product. */
-  excludes(code: string, place: Place): boolean;
-  /** Whether an ad group lies within a place. */
-  isWithin(place: Place, adGroup: { id: string; campaignId: string }): boolean;
-  /** The negatives of a place, a twin as often as it stands there. */
-  entriesAt(place: Place): NegativeText[];
-  /** Ids of the lists that hang on a campaign; those on the whole account are not among them. */
-  listsOn(campaignId: string): string[];
-  hungOn(listId: string): readonly string[] | 'account';
-  /** The account as it stands here, with ids of its own for the negatives. */
-  shape(): AccountShape;
-  /** A gate that starts as this one stands and goes its own way. */
-  fork(): RowGate;
-};
+import type { RowGate, ServedRows } from './row-gate';
 
 type Held = { negative: NegativeText; place: Place; times: number };
+
+/** Where a list hangs: on the whole account, on campaigns, or on both. */
+type Hung = { onAccount: boolean; campaigns: ReadonlySet<string> };
+const NOWHERE: Hung = { onAccount: false, campaigns: new Set() };
 
 type State = {
   /** negatives in force over each row, product exclusions among them */
   counts: Uint32Array;
   /** place → text key → how many times it stands there (years leave twins), and the text */
   held: Map<string, Map<string, Held>>;
-  hangings: Map<string, ReadonlySet<string> | 'account'>;
+  hangings: Map<string, Hung>;
+  /** list → the placements in it */
+  placements: Map<string, ReadonlySet<string>>;
   /** place and code → the exclusion that stands there */
   excluded: Map<string, { code: string; place: Place }>;
 };
@@ -79,10 +35,13 @@ export function layGate(rows: ServedRows, account: AccountShape): RowGate {
     counts: new Uint32Array(rows.adGroupOf.length),
     held: new Map(),
     hangings: new Map(),
+    placements: new Map(),
     excluded: new Map(),
   };
-  for (const list of account.lists) {
-    state.hangings.set(list.id, list.hungOn === 'account' ? 'account' : new Set(list.hungOn));
+  for (const { id, hungOn, besides, placements } of account.lists) {
+    const onAccount = hungOn === 'account';
+    state.hangings.set(id, { onAccount, campaigns: new Set(onAccount ? besides : hungOn) });
+    if (placements) state.placements.set(id, new Set(placements));
   }
   const gate = gateOver(rows, state);
   for (const { text, match, place } of account.negatives)
@@ -92,13 +51,14 @@ export function layGate(rows: ServedRows, account: AccountShape): RowGate {
   return gate;
 }
 
-function gateOver(rows: ServedRows, state: State): RowGate {
+/** @param insideLists what is known of where lists are in force; never changed in place, so that forks may share it */
+function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, Uint8Array>()): RowGate {
   /** places whose entries no fork shares, so that they may be changed where they are */
   let own = new Set<string>();
 
   function hangsOn(listId: string, campaignId: string): boolean {
     const hung = state.hangings.get(listId);
-    return hung === 'account' || (hung?.has(campaignId) ?? false);
+    return hung !== undefined && (hung.onAccount || hung.campaigns.has(campaignId));
   }
 
   const isWithin = (place: Place, adGroup: { id: string; campaignId: string }) =>
@@ -126,10 +86,29 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     return found.subarray(0, count);
   }
 
-  function within(chosen: readonly number[], place: Place): number[] {
-    if (place.kind === 'account') return [...chosen];
-    const isInside = rows.adGroups.map((adGroup) => isWithin(place, adGroup));
-    return chosen.filter((r) => isInside[rows.adGroupOf[r]!]);
+  /** For each ad group, whether a list is in force there; found once until the list hangs otherwise. */
+  function insideList(listId: string): Uint8Array {
+    let inside = insideLists.get(listId);
+    if (!inside) {
+      inside = Uint8Array.from(rows.adGroups, ({ campaignId }) => (hangsOn(listId, campaignId) ? 1 : 0));
+      insideLists.set(listId, inside);
+    }
+    return inside;
+  }
+
+  function within(chosen: readonly number[], { kind, id }: Place): number[] {
+    if (kind === 'account' || chosen.length === 0) return [...chosen];
+    const { adGroupOf, adGroups } = rows;
+    switch (kind) {
+      case 'campaign':
+        return chosen.filter((r) => adGroups[adGroupOf[r]!]!.campaignId === id);
+      case 'adGroup':
+        return chosen.filter((r) => adGroups[adGroupOf[r]!]!.id === id);
+      case 'list': {
+        const inside = insideList(id ?? '');
+        return chosen.filter((r) => inside[adGroupOf[r]!] === 1);
+      }
+    }
   }
 
   const reached = (negative: NegativeText, place: Place) => within(matched(negative), place);
@@ -160,10 +139,57 @@ function gateOver(rows: ServedRows, state: State): RowGate {
   const entriesAt = (place: Place) =>
     [...heldAt(place).values()].flatMap((e) => Array<NegativeText>(e.times).fill(e.negative));
 
-  /** Rows of one campaign that the entries of a list match, a row once for each entry. */
-  function reachedOnCampaign(listId: string, campaignId: string): number[] {
-    const entries = entriesAt({ kind: 'list', id: listId });
-    return entries.flatMap((entry) => reached(entry, { kind: 'campaign', id: campaignId }));
+  /** Rows that come under a list by its hanging there, a row once for each entry that matches it. */
+  function reachedByHanging(listId: string, campaignId: string | null): number[] {
+    const { campaigns } = state.hangings.get(listId) ?? NOWHERE;
+    const isNew = rows.adGroups.map((g) =>
+      campaignId === null ? !campaigns.has(g.campaignId) : g.campaignId === campaignId,
+    );
+    const rowsOf = (entry: NegativeText) => matched(entry).filter((r) => isNew[rows.adGroupOf[r]!]);
+    return entriesAt({ kind: 'list', id: listId }).flatMap(rowsOf);
+  }
+
+  function changeHanging({
+    kind,
+    listId,
+    campaignId,
+  }: Extract<Change, { kind: 'hang list' | 'take down list' }>) {
+    const hung = state.hangings.get(listId) ?? NOWHERE;
+    const hangs = campaignId === null ? hung.onAccount : hung.campaigns.has(campaignId);
+    if (hangs === (kind === 'hang list')) return nothing;
+    const isCovered = campaignId !== null && hung.onAccount;
+    const touched = isCovered ? [] : reachedByHanging(listId, campaignId);
+    insideLists.delete(listId);
+    if (campaignId === null) state.hangings.set(listId, { ...hung, onAccount: !hangs });
+    else {
+      const campaigns = new Set(hung.campaigns);
+      if (hangs) campaigns.delete(campaignId);
+      else campaigns.add(campaignId);
+      state.hangings.set(listId, { ...hung, campaigns });
+    }
+    return hangs ? lower(touched) : raise(touched);
+  }
+
+  function changePlacement({
+    kind,
+    listId,
+    address,
+  }: Extract<Change, { kind: 'add placement' | 'remove placement' }>) {
+    const placements = ownPlacements(listId);
+    if (kind === 'add placement') placements.add(address);
+    else placements.delete(address);
+    return nothing;
+  }
+
+  function ownPlacements(listId: string): Set<string> {
+    const at = `placements ${listId}`;
+    let placements = state.placements.get(listId) as Set<string> | undefined;
+    if (!placements || !own.has(at)) {
+      placements = new Set(placements); // copied once: a fork may share it
+      state.placements.set(listId, placements);
+      own.add(at);
+    }
+    return placements;
   }
 
   function replaceAt(place: Place, key: string, entry: Held) {
@@ -175,10 +201,6 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     const entries = state.held.get(at)!;
     if (entry.times === 0) entries.delete(key);
     else entries.set(key, entry);
-  }
-
-  function setHung(listId: string, hung: ReadonlySet<string>) {
-    state.hangings.set(listId, hung);
   }
 
   function apply(change: Change): { stopped: number[]; reopened: number[] } {
@@ -197,23 +219,18 @@ function gateOver(rows: ServedRows, state: State): RowGate {
         replaceAt(change.place, textKey(change), { ...entry, times: 0 });
         return { stopped: [], reopened: opened };
       }
-      case 'hang list': {
-        const hung = state.hangings.get(change.listId) ?? new Set<string>();
-        if (hung === 'account' || hung.has(change.campaignId)) return nothing;
-        setHung(change.listId, new Set([...hung, change.campaignId]));
-        return raise(reachedOnCampaign(change.listId, change.campaignId));
-      }
-      case 'take down list': {
-        const hung = state.hangings.get(change.listId);
-        if (!hung || hung === 'account' || !hung.has(change.campaignId)) return nothing;
-        setHung(change.listId, new Set([...hung].filter((id) => id !== change.campaignId)));
-        return lower(reachedOnCampaign(change.listId, change.campaignId));
-      }
+      case 'hang list':
+      case 'take down list':
+        return changeHanging(change);
+      case 'add placement':
+      case 'remove placement':
+        return changePlacement(change);
       case 'make list':
-        if (!state.hangings.has(change.listId)) setHung(change.listId, new Set());
+        if (!state.hangings.has(change.listId)) state.hangings.set(change.listId, NOWHERE);
         return nothing;
-      case 'remove list':
-        return nothing; // a platform removes only lists that are empty and hang nowhere
+      case 'remove list': // a platform removes only lists that are empty and hang nowhere
+      case 'rename list':
+        return nothing;
       case 'exclude product': {
         const { code, place } = change;
         if (state.excluded.has(exclusionKey(code, place))) return nothing;
@@ -244,18 +261,22 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     isWithin,
     entriesAt,
     listsOn: (campaignId) =>
-      [...state.hangings].flatMap(([id, hung]) => (hung !== 'account' && hung.has(campaignId) ? [id] : [])),
+      [...state.hangings].flatMap(([id, { campaigns }]) => (campaigns.has(campaignId) ? [id] : [])),
+    placementsIn: (listId) => [...(state.placements.get(listId) ?? [])],
+    holdsPlacement: (listId, address) => state.placements.get(listId)?.has(address) ?? false,
     hungOn(listId) {
-      const hung = state.hangings.get(listId);
-      return hung === 'account' ? 'account' : [...(hung ?? [])];
+      const { onAccount, campaigns } = state.hangings.get(listId) ?? NOWHERE;
+      return onAccount ? 'account' : [...campaigns];
     },
     shape: () => ({
       campaigns: [...group(rows.adGroups, (adGroup) => adGroup.campaignId)].map(([id, adGroups]) => ({
         ...{ id, adGroups },
       })),
-      lists: [...state.hangings].map(([id, hung]) => ({
+      lists: [...state.hangings].map(([id, { onAccount, campaigns }]) => ({
         id,
-        hungOn: hung === 'account' ? 'account' : [...hung],
+        hungOn: onAccount ? 'account' : [...campaigns],
+        ...(onAccount && { besides: [...campaigns] }),
+        placements: [...(state.placements.get(id) ?? [])],
       })),
       negatives: [...state.held].flatMap(([at, entries]) =>
         [...entries].flatMap(([key, { negative, place, times }]) =>
@@ -266,12 +287,17 @@ function gateOver(rows: ServedRows, state: State): RowGate {
     }),
     fork() {
       own = new Set();
-      return gateOver(rows, {
-        counts: state.counts.slice(),
-        held: new Map(state.held),
-        hangings: new Map(state.hangings),
-        excluded: new Map(state.excluded),
-      });
+      return gateOver(
+        rows,
+        {
+          counts: state.counts.slice(),
+          held: new Map(state.held),
+          hangings: new Map(state.hangings),
+          placements: new Map(state.placements),
+          excluded: new Map(state.excluded),
+        },
+        new Map(insideLists),
+      );
     },
   };
 }

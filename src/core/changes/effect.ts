@@ -1,7 +1,7 @@
-import type { NegativeText } from '../gate';
+import type { NegativeText, Place } from '../gate';
 import { matchingTexts, type TermTable } from '../mining';
 import type { Change } from './change';
-import type { RowGate } from './draft';
+import type { RowGate } from './row-gate';
 
 /** What a draft does to the rows of a window, against the account as it stands. */
 export type DraftEffect = {
@@ -46,6 +46,9 @@ export function negativesBroughtBy(change: Change, gate: RowGate): NegativeText[
     case 'take down list':
     case 'make list':
     case 'remove list':
+    case 'rename list':
+    case 'add placement':
+    case 'remove placement':
     case 'exclude product':
     case 'readmit product':
     case 'set bid':
@@ -66,6 +69,23 @@ export function protectedHits(negatives: readonly NegativeText[], protectedTexts
 }
 
 /**
+ * Where a list that hangs on a campaign (or, null, on the whole account) acts.
+ * @example hangingPlace(null) // { kind: 'account', id: null }
+ */
+export function hangingPlace(campaignId: string | null): Place {
+  return campaignId === null ? { kind: 'account', id: null } : { kind: 'campaign', id: campaignId };
+}
+
+/**
+ * Whether a list hangs on a campaign by itself, or (null) on the whole account.
+ * @example isHungOn(['c1'], 'c1') // true
+ */
+export function isHungOn(hungOn: readonly string[] | 'account' = [], campaignId: string | null): boolean {
+  if (hungOn === 'account' || campaignId === null) return hungOn === 'account' && campaignId === null;
+  return hungOn.includes(campaignId);
+}
+
+/**
  * Rows that a change acts on where it stands, stopped by others or not; ascending, each once.
  * @example rowsActedOn(stop, layGate(served, account)) // [0, 1]
  */
@@ -76,7 +96,7 @@ export function rowsActedOn(change: Change, gate: RowGate): number[] {
       return gate.reached(change, change.place);
     case 'hang list':
     case 'take down list': {
-      const place = { kind: 'campaign' as const, id: change.campaignId };
+      const place = hangingPlace(change.campaignId);
       const entries = gate.entriesAt({ kind: 'list', id: change.listId });
       return [...new Set(entries.flatMap((entry) => gate.reached(entry, place)))].sort((a, b) => a - b);
     }
@@ -85,6 +105,9 @@ export function rowsActedOn(change: Change, gate: RowGate): number[] {
       return gate.reachedByCode(change.code, change.place);
     case 'make list':
     case 'remove list':
+    case 'rename list':
+    case 'add placement':
+    case 'remove placement':
     case 'set bid':
     case 'pause keyword':
     case 'run keyword':

@@ -5,6 +5,7 @@ import { normalise, words } from '../text';
 export type Limits = {
   accountNegatives: number;
   listNegatives: number;
+  listPlacements: number;
   listsOnCampaign: number;
   wordsInNegative: number;
   /** code points of the normalised text */
@@ -14,6 +15,7 @@ export type Limits = {
 export const STANDIN_LIMITS: Limits = {
   accountNegatives: 1_200,
   listNegatives: 4_000,
+  listPlacements: 20_000,
   listsOnCampaign: 25,
   wordsInNegative: 12,
   charactersInNegative: 100,

@@ -1,12 +1,13 @@
 import { placeKey, type NegativeText, type Place } from '../gate';
+import { memoised } from '../memoised';
 import { findRedundant } from '../tidy';
 import type { Change } from './change';
-import type { RowGate } from './draft';
+import type { RowGate } from './row-gate';
 import type { Limits } from './limits';
 
 /** How full a place is that has a limit (rules 12). */
 export type Room = {
-  what: 'negatives' | 'lists';
+  what: 'negatives' | 'lists' | 'placements';
   /** the account, a list, or a campaign (which takes lists) */
   place: Place;
   used: number;
@@ -22,15 +23,26 @@ export type Room = {
  * @example roomAfter(effectOfDraft(layGate(served, account), [stop]).gate, [stop], STANDIN_LIMITS)[0]?.used // 1
  */
 export function roomAfter(gate: RowGate, changes: readonly Change[], limits: Limits): Room[] {
+  // Thousands of changes may add to one place: it is counted once.
+  const entries = memoised(placeKey, (place: Place) => gate.entriesAt(place).length);
+  const placements = memoised(
+    (id: string) => id,
+    (id) => gate.placementsIn(id).length,
+  );
   const rooms = changes.flatMap((change): Omit<Room, 'couldDrop'>[] => {
-    if (change.kind === 'hang list') {
+    if (change.kind === 'add placement') {
+      const place = { kind: 'list', id: change.listId } as const;
+      const used = placements(change.listId);
+      return [{ what: 'placements', place, used, most: limits.listPlacements }];
+    }
+    if (change.kind === 'hang list' && change.campaignId !== null) {
       const place = { kind: 'campaign', id: change.campaignId } as const;
       const used = gate.listsOn(change.campaignId).length;
       return [{ what: 'lists', place, used, most: limits.listsOnCampaign }];
     }
     if (change.kind !== 'add negative') return [];
     const { place } = change;
-    const used = gate.entriesAt(place).length;
+    const used = entries(place);
     switch (place.kind) {
       case 'account':
         return [{ what: 'negatives', place, used, most: limits.accountNegatives }];
@@ -51,10 +63,17 @@ function whatCouldBeDropped(
 ): NegativeText[] {
   if (what !== 'negatives' || used <= most) return [];
   const account = gate.shape();
-  const there = new Map(
-    account.negatives.filter((n) => placeKey(n.place) === placeKey(place)).map((n) => [n.id, n]),
+  const isThere = (n: { place: Place }) => placeKey(n.place) === placeKey(place);
+  const there = new Map(account.negatives.filter(isThere).map((n) => [n.id, n]));
+  // For good (rules 3), only what stands there itself or acts on the whole account makes another needless.
+  const everywhere = new Set(account.lists.flatMap(({ id, hungOn }) => (hungOn === 'account' ? [id] : [])));
+  const negatives = account.negatives.filter(
+    (n) =>
+      isThere(n) ||
+      n.place.kind === 'account' ||
+      (n.place.kind === 'list' && everywhere.has(n.place.id ?? '')),
   );
-  return findRedundant(account).flatMap(({ id, lasting }) => {
+  return findRedundant({ ...account, negatives }).flatMap(({ id, lasting }) => {
     const negative = there.get(id);
     return lasting && negative ? [{ text: negative.text, match: negative.match }] : [];
   });

@@ -13,7 +13,13 @@ export type PlacedNegative = NegativeText & { id: string; place: Place; createdA
 /** The parts of an account that decide what is in force where. */
 export type AccountShape = {
   campaigns: readonly { id: string; adGroups: readonly { id: string }[] }[];
-  lists: readonly { id: string; hungOn: readonly string[] | 'account' }[];
+  lists: readonly {
+    id: string;
+    hungOn: readonly string[] | 'account';
+    /** campaigns on which it hangs besides the whole account */
+    besides?: readonly string[];
+    placements?: readonly string[];
+  }[];
   negatives: readonly PlacedNegative[];
   /** product codes that are excluded, and where (rules 2.5) */
   exclusions?: readonly { code: string; place: Place }[];

@@ -3,7 +3,7 @@ import type { CodedTexts, TermTable } from './term-table';
 
 /** Texts in which the forms of a word stand for one: the form that most texts hold. */
 export type FoldedTexts = CodedTexts & {
-  /** All forms that occur of a word, the one that stands for them first; none for a word that does not occur. */
+  /** All forms that occur of a word, which need not occur itself; the one that stands for them first. */
   formsOf(word: string): string[];
 };
 
@@ -15,10 +15,8 @@ export function foldForms(table: TermTable): FoldedTexts {
   const { dictionary, starts, wordIds, postingStarts } = table;
   const uses = (id: number) => postingStarts[id + 1]! - postingStarts[id]!;
   const byStem = new Map<string, number[]>();
-  const stemOfWord: string[] = [];
   for (let id = 0; id < dictionary.size; id++) {
     const stem = stemOf(dictionary.wordOf(id));
-    stemOfWord.push(stem);
     const forms = byStem.get(stem);
     if (forms) forms.push(id);
     else byStem.set(stem, [id]);
@@ -32,9 +30,6 @@ export function foldForms(table: TermTable): FoldedTexts {
     dictionary,
     starts,
     wordIds: wordIds.map((id) => standsFor[id]!),
-    formsOf(word) {
-      const id = dictionary.idOf(word);
-      return id === undefined ? [] : byStem.get(stemOfWord[id]!)!.map((form) => dictionary.wordOf(form));
-    },
+    formsOf: (word) => (byStem.get(stemOf(word)) ?? []).map((form) => dictionary.wordOf(form)),
   };
 }

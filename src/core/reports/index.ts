@@ -27,3 +27,5 @@ export {
   type ReportRow,
 } from './reading';
 export { writeCsv } from './write-csv';
+export { readMarked, readMatch } from './rows/match-words';
+export { roleOfHeader } from './columns/headers';

@@ -1,3 +1,4 @@
+import { memoised } from '../memoised';
 import { isInForceIn, placeKey, type AccountShape, type Place } from '../gate';
 
 /** In which ad groups a negative at a place is in force (rules 2.3), and which places reach at least as far. */
@@ -57,13 +58,4 @@ export function compileReach({ campaigns, lists }: Pick<AccountShape, 'campaigns
   }
 
   return { adGroupsOf: (place) => [...reaches(place)], contains, containsForGood };
-}
-
-function memoised<Asked, Answer>(key: (asked: Asked) => string, answer: (asked: Asked) => Answer) {
-  const known = new Map<string, Answer>();
-  return (asked: Asked): Answer => {
-    let found = known.get(key(asked));
-    if (found === undefined) known.set(key(asked), (found = answer(asked)));
-    return found;
-  };
 }

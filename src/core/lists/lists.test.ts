@@ -1,0 +1,304 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { effectOfDraft, layGate, newListId } from '../changes';
+import { compileAccountGate, compileGate, covers, type AccountShape, type NegativeText } from '../gate';
+import { buildTermTable } from '../mining';
+import {
+  applyDifference,
+  changesFor,
+  compareEntries,
+  differenceOf,
+  findCommonSets,
+  findUnlike,
+  gatherIntoList,
+  invertDifference,
+  isNoDifference,
+  isRuled,
+  mergeEntries,
+  sayRule,
+  splitByTheme,
+  type ListState,
+} from './index';
+
+const RUNS = { numRuns: 1_000 };
+const anyText = fc
+  .array(fc.constantFrom('bee', 'hive', 'free', 'job', 'jobs'), { minLength: 1, maxLength: 3 })
+  .map((words) => words.join(' '));
+const anyEntry: fc.Arbitrary<NegativeText> = fc.record({
+  text: anyText,
+  match: fc.constantFrom('broad', 'phrase', 'exact'),
+});
+const anyEntries = fc.array(anyEntry, { maxLength: 8 });
+const anyState: fc.Arbitrary<ListState> = fc.record({
+  name: fc.constantFrom('Jobs', 'Films'),
+  entries: anyEntries,
+  placements: fc.uniqueArray(fc.constantFrom('a.example', 'b.example', 'c.example')),
+  hungOn: fc.uniqueArray(fc.constantFrom('c1', 'c2', null)),
+});
+const keys = (entries: readonly NegativeText[]) =>
+  [...new Set(entries.map(({ text, match }) => `${match} ${text}`))].sort();
+const plain = (state: ListState) => ({
+  name: state.name,
+  entries: keys(state.entries),
+  placements: [...state.placements].sort(),
+  hungOn: [...state.hungOn].map(String).sort(),
+});
+
+describe('differences of lists', () => {
+  test('applying one gives the other state, and inverting it leads back', () => {
+    fc.assert(
+      fc.property(anyState, anyState, (from, to) => {
+        const difference = differenceOf(from, to);
+        expect(plain(applyDifference(from, difference))).toEqual(plain(to));
+        expect(plain(applyDifference(to, invertDifference(difference)))).toEqual(plain(from));
+        expect(isNoDifference(difference)).toBe(JSON.stringify(plain(from)) === JSON.stringify(plain(to)));
+      }),
+      RUNS,
+    );
+  });
+
+  test('its changes bring a list that hangs to the other state', () => {
+    const rows = {
+      table: buildTermTable([]),
+      rowStarts: Uint32Array.of(0),
+      adGroupOf: new Uint32Array(0),
+      adGroups: [
+        { id: 'g1', campaignId: 'c1' },
+        { id: 'g2', campaignId: 'c2' },
+      ],
+    };
+    fc.assert(
+      fc.property(anyState, anyState, (from, to) => {
+        const place = { kind: 'list' as const, id: '7' };
+        const empty = { name: from.name, entries: [], placements: [], hungOn: [] };
+        const account: AccountShape = { campaigns: [], lists: [{ id: '7', hungOn: [] }], negatives: [] };
+        const there = effectOfDraft(layGate(rows, account), changesFor(differenceOf(empty, from), '7'));
+        const { gate } = effectOfDraft(there.gate, changesFor(differenceOf(from, to), '7'));
+        expect(keys(gate.entriesAt(place))).toEqual(keys(to.entries));
+        expect(gate.placementsIn('7').sort()).toEqual([...to.placements].sort());
+        const hungOn = to.hungOn.includes(null) ? 'account' : [...to.hungOn].sort();
+        const hangs = gate.hungOn('7');
+        expect(hangs === 'account' ? hangs : [...hangs].sort()).toEqual(hungOn);
+      }),
+      RUNS,
+    );
+  });
+});
+
+describe('merging, splitting and comparing', () => {
+  test('a merged list stops what any of them stops, and nothing in it is needless', () => {
+    fc.assert(
+      fc.property(anyEntries, anyEntries, anyText, (first, second, query) => {
+        const { entries, needless } = mergeEntries([first, second]);
+        const gate = compileGate([...first, ...second]);
+        expect(compileGate(entries).isStopped(query)).toBe(gate.isStopped(query));
+        expect(entries.length + needless.length).toBe(first.length + second.length);
+        entries.forEach((a, i) => entries.forEach((b, j) => expect(i !== j && covers(a, b)).toBe(false)));
+      }),
+      RUNS,
+    );
+  });
+
+  test('each entry is in one part, and the entries of a part share a word in some form', () => {
+    fc.assert(
+      fc.property(anyEntries, (entries) => {
+        const parts = splitByTheme(entries);
+        expect(parts.flatMap((part) => part.entries).length).toBe(entries.length);
+        expect(new Set(parts.flatMap((part) => part.entries))).toEqual(new Set(entries));
+        for (const { theme, entries: of } of parts) {
+          if (theme === null) continue;
+          expect(of.length).toBeGreaterThan(1);
+          const stem = theme.replace(/s$/, '');
+          expect(of.every(({ text }) => text.split(' ').some((w) => w.replace(/s$/, '') === stem))).toBe(
+            true,
+          );
+        }
+      }),
+      RUNS,
+    );
+  });
+
+  test('compared, each entry of both lists is told once', () => {
+    fc.assert(
+      fc.property(anyEntries, anyEntries, (first, second) => {
+        const { onlyFirst, onlySecond, both } = compareEntries(first, second);
+        expect(keys([...onlyFirst, ...both])).toEqual(keys(first));
+        expect(keys([...onlySecond, ...both])).toEqual(keys(second));
+        expect(keys(onlyFirst).some((key) => keys(second).includes(key))).toBe(false);
+      }),
+      RUNS,
+    );
+    expect(
+      compareEntries([{ text: 'free', match: 'broad' }], [{ text: 'free plans', match: 'exact' }]).covered,
+    ).toEqual([
+      {
+        entry: { text: 'free plans', match: 'exact' },
+        in: 'second',
+        coveredBy: { text: 'free', match: 'broad' },
+      },
+    ]);
+  });
+});
+
+const CAMPAIGNS = ['c1', 'c2', 'c3', 'c4'].map((id) => ({
+  id,
+  adGroups: [{ id: `${id}-1` }, { id: `${id}-2` }],
+}));
+const anyAccount: fc.Arbitrary<AccountShape> = fc
+  .array(
+    fc.record({ entry: anyEntry, on: fc.constantFrom('c1', 'c2', 'c3', 'c4', 'c1-1', 'account', '7') }),
+    {
+      maxLength: 40,
+    },
+  )
+  .map((singles) => ({
+    campaigns: CAMPAIGNS,
+    lists: [{ id: '7', hungOn: ['c1', 'c2'] }],
+    negatives: singles.map(({ entry, on }, n) => ({
+      ...entry,
+      id: String(n),
+      place:
+        on === 'account'
+          ? { kind: 'account' as const, id: null }
+          : {
+              kind:
+                on === '7'
+                  ? ('list' as const)
+                  : on.includes('-')
+                    ? ('adGroup' as const)
+                    : ('campaign' as const),
+              id: on,
+            },
+    })),
+  }));
+
+/** The account with changes made to it, by the plain way. */
+function made(account: AccountShape, changes: ReturnType<typeof gatherIntoList>): AccountShape {
+  const lists = [...account.lists];
+  let negatives = [...account.negatives];
+  for (const change of changes) {
+    if (change.kind === 'make list') lists.push({ id: change.listId, hungOn: [] });
+    if (change.kind === 'add negative') {
+      const { text, match, place } = change;
+      negatives.push({ id: `new ${text} ${match}`, text, match, place });
+    }
+    if (change.kind === 'remove negative') {
+      negatives = negatives.filter(
+        ({ text, match, place }) =>
+          text !== change.text ||
+          match !== change.match ||
+          place.kind !== change.place.kind ||
+          place.id !== change.place.id,
+      );
+    }
+    if (change.kind === 'hang list') {
+      const at = lists.findIndex(({ id }) => id === change.listId);
+      const hungOn = lists[at]!.hungOn;
+      lists[at] = {
+        id: change.listId,
+        hungOn:
+          change.campaignId === null || hungOn === 'account' ? 'account' : [...hungOn, change.campaignId],
+      };
+    }
+  }
+  return { ...account, lists, negatives };
+}
+
+const stoppedIn = (account: AccountShape, query: string) => {
+  const gate = compileAccountGate(account);
+  return CAMPAIGNS.flatMap(({ adGroups }) => adGroups.map(({ id }) => gate.stoppers(query, id).length > 0));
+};
+
+describe('common sets', () => {
+  test('moving one into a list changes no gate, and saves what it says', () => {
+    fc.assert(
+      fc.property(anyAccount, fc.array(anyText, { minLength: 1, maxLength: 4 }), (account, queries) => {
+        for (const { entries, campaignIds, saves } of findCommonSets(account, { most: 3 })) {
+          expect(saves).toBe(entries.length * campaignIds.length - entries.length - campaignIds.length);
+          const from = campaignIds.map((id) => ({ kind: 'campaign' as const, id }));
+          const after = made(
+            account,
+            gatherIntoList({ listId: newListId('1'), name: 'Common' }, entries, from),
+          );
+          expect(findUnlike(account, after)).toBeUndefined();
+          for (const query of queries) expect(stoppedIn(after, query)).toEqual(stoppedIn(account, query));
+        }
+      }),
+      RUNS,
+    );
+  });
+
+  test('the first is the largest of all sets of campaigns', () => {
+    fc.assert(
+      fc.property(anyAccount, (account) => {
+        const on = new Map<string, Set<string>>();
+        for (const { text, match, place } of account.negatives) {
+          if (place.kind !== 'campaign') continue;
+          const key = `${match} ${text}`;
+          on.set(key, (on.get(key) ?? new Set()).add(place.id!));
+        }
+        const all = CAMPAIGNS.map(({ id }) => id);
+        let most = 0;
+        for (let bits = 0; bits < 16; bits++) {
+          const chosen = all.filter((_, i) => bits & (1 << i));
+          const items = [...on.values()].filter((has) => chosen.every((id) => has.has(id))).length;
+          if (chosen.length > 1 && items > 1)
+            most = Math.max(most, items * chosen.length - items - chosen.length);
+        }
+        expect(findCommonSets(account, { most: 1 })[0]?.saves ?? 0).toBe(most);
+      }),
+      RUNS,
+    );
+  });
+
+  test('accounts that answer one query otherwise are told apart', () => {
+    fc.assert(
+      fc.property(anyAccount, anyAccount, anyText, (a, b, query) => {
+        if (findUnlike(a, b) === undefined) expect(stoppedIn(b, query)).toEqual(stoppedIn(a, query));
+      }),
+      RUNS,
+    );
+  });
+
+  test('account-wide negatives go into a list that hangs on the whole account', () => {
+    const account: AccountShape = {
+      campaigns: CAMPAIGNS,
+      lists: [],
+      negatives: [{ id: '1', text: 'job', match: 'broad', place: { kind: 'account', id: null } }],
+    };
+    const after = made(
+      account,
+      gatherIntoList(
+        { listId: 'new:1', name: 'Jobs' },
+        [{ text: 'job', match: 'broad' }],
+        [{ kind: 'account', id: null }],
+      ),
+    );
+    expect(after.lists).toEqual([{ id: 'new:1', hungOn: 'account' }]);
+    expect(findUnlike(account, after)).toBeUndefined();
+  });
+});
+
+describe('hanging by rule', () => {
+  const campaign = { name: 'Hives · Starter', status: 'live', channel: 'search', labels: ['core', 'uk'] };
+  test.each([
+    [{}, true],
+    [{ statuses: ['live'], channels: ['search'] }, true],
+    [{ statuses: ['paused'] }, false],
+    [{ nameHolds: ['HIVES', 'starter'] }, true],
+    [{ nameHolds: ['hives ·'], nameLacks: ['brand'] }, true],
+    [{ nameLacks: ['starter'] }, false],
+    [{ labels: ['us', 'uk'] }, true],
+    [{ labels: ['us'] }, false],
+    [{ nameHolds: ['·'] }, true],
+  ])('%j', (rule, holds) => {
+    expect(isRuled(rule, campaign)).toBe(holds);
+  });
+
+  test('is said in words', () => {
+    expect(sayRule({})).toBe('all campaigns');
+    expect(sayRule({ nameHolds: ['a', 'b'], nameLacks: ['c'], labels: ['x'] })).toBe(
+      'all campaigns whose name holds “a” and “b” and does not hold “c” with the label “x”',
+    );
+  });
+});

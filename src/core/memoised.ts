@@ -1,0 +1,9 @@
+/** A function that answers the same question once: `key` tells which are the same. */
+export function memoised<Asked, Answer>(key: (asked: Asked) => string, answer: (asked: Asked) => Answer) {
+  const known = new Map<string, Answer>();
+  return (asked: Asked): Answer => {
+    let found = known.get(key(asked));
+    if (found === undefined) known.set(key(asked), (found = answer(asked)));
+    return found;
+  };
+}
