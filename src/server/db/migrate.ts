@@ -5,6 +5,7 @@ import * as changes from './migrations/003-changes';
 import * as factsWithoutChecks from './migrations/004-facts-without-checks';
 import * as intake from './migrations/005-intake';
 import * as sift from './migrations/006-sift';
+import * as lists from './migrations/007-lists';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -13,6 +14,7 @@ const MIGRATIONS = {
   '004-facts-without-checks': factsWithoutChecks,
   '005-intake': intake,
   '006-sift': sift,
+  '007-lists': lists,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -131,6 +131,7 @@ export type NewChange = {
   forcedBecause?: string | null;
   failedBefore?: string | null;
   undoes?: number | null;
+  fromTerm?: string | null;
   draftedBy: number;
 };
 
@@ -155,6 +156,7 @@ export async function insertChanges(
     forced_because: one.forcedBecause ?? null,
     failed_before: one.failedBefore ?? null,
     undoes: one.undoes ?? null,
+    from_term: one.fromTerm ?? null,
     drafted_by: one.draftedBy,
     state: 'drafted',
   }));
@@ -244,17 +246,15 @@ export async function findMaker(db: Db, accountId: number, key: string): Promise
   return row && toChange(row);
 }
 
-/** A list that bore a `new:` id gets its own: in every change that names it. */
+/** A list that bore a `new:` id gets its own: in every change that names it. The id is a key, so nothing else holds it. */
 export async function renameList(db: Db, accountId: number, newId: string, listId: string): Promise<void> {
-  const rows = (await changes(db, accountId).whereRaw('change.body::text like ?', [`%${newId}%`])).map(
-    toChange,
+  await db.raw(
+    `update change set body = cast(replace(body::text, cast(:quotedNew as text), cast(:quoted as text)) as jsonb),
+                       natural_key = replace(natural_key, cast(:newId as text), cast(:listId as text))
+      where account_id = :account and strpos(natural_key, cast(:newId as text)) > 0`,
+    {
+      ...{ account: accountId, newId, listId },
+      ...{ quotedNew: JSON.stringify(newId), quoted: JSON.stringify(listId) },
+    },
   );
-  for (const { id, change } of rows) {
-    const renamed = JSON.parse(
-      JSON.stringify(change).replaceAll(JSON.stringify(newId), JSON.stringify(listId)),
-    ) as Change;
-    await db('change')
-      .where({ account_id: accountId, change_id: id })
-      .update({ body: JSON.stringify(renamed), natural_key: changeKey(renamed) });
-  }
 }

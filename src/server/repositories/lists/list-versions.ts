@@ -1,0 +1,110 @@
+import type { ListContent, ListDifference } from '@/core';
+import type { Db } from '../../db/connection';
+
+/** own: sent from here. What somebody else did on the platform waits until a person takes it over or undoes it. */
+export type VersionState = 'own' | 'waits' | 'taken over' | 'undone';
+
+export type NewVersion = {
+  listId: string;
+  listName: string;
+  holds: ListContent;
+  /** null: somebody else, on the platform */
+  personId: number | null;
+  what: 'made' | 'changed' | 'removed';
+  difference: ListDifference;
+};
+
+export type ListVersion = Omit<NewVersion, 'personId'> & {
+  id: number;
+  at: string;
+  /** null: somebody else */
+  by: string | null;
+  state: VersionState;
+};
+
+const versions = (db: Db, accountId: number) =>
+  db('list_version')
+    .leftJoin('person', 'person.person_id', 'list_version.person_id')
+    .where({ 'list_version.account_id': accountId })
+    .orderBy('list_version_id', 'desc')
+    .select('list_version.*', 'person.name as by');
+
+function toVersion(row: Record<string, unknown>): ListVersion {
+  return {
+    id: row.list_version_id as number,
+    listId: String(row.list_id as number),
+    listName: row.list_name as string,
+    holds: row.holds as ListContent,
+    at: (row.at as Date).toISOString(),
+    by: row.by as string | null,
+    what: row.what as ListVersion['what'],
+    difference: row.difference as ListDifference,
+    state: row.state as VersionState,
+  };
+}
+
+export async function insertListVersions(
+  db: Db,
+  accountId: number,
+  made: readonly NewVersion[],
+): Promise<void> {
+  for (const { listId, listName, holds, personId, what, difference } of made) {
+    await db('list_version').insert({
+      ...{ account_id: accountId, list_id: Number(listId), list_name: listName, holds, what },
+      ...{ person_id: personId, difference: JSON.stringify(difference) },
+      state: personId === null ? 'waits' : 'own',
+    });
+  }
+}
+
+/** All versions of a list, the newest first. */
+export async function listVersionsOf(db: Db, accountId: number, listId: string): Promise<ListVersion[]> {
+  if (!/^\d+$/.test(listId)) return []; // it is still in the tray
+  return (await versions(db, accountId).where({ list_id: Number(listId) })).map(toVersion);
+}
+
+/** What somebody else changed and nobody has looked at, the newest first. */
+export async function listWaitingVersions(db: Db, accountId: number): Promise<ListVersion[]> {
+  return (await versions(db, accountId).where({ state: 'waits' })).map(toVersion);
+}
+
+export async function findListVersion(
+  db: Db,
+  accountId: number,
+  id: number,
+): Promise<ListVersion | undefined> {
+  const row = await versions(db, accountId).where({ list_version_id: id }).first();
+  return row && toVersion(row);
+}
+
+/** @returns whether it still waited */
+export async function settleListVersion(
+  db: Db,
+  accountId: number,
+  id: number,
+  state: 'taken over' | 'undone',
+): Promise<boolean> {
+  return (
+    (await db('list_version')
+      .where({ account_id: accountId, list_version_id: id, state: 'waits' })
+      .update({ state })) > 0
+  );
+}
+
+export type LastChange = { at: string; by: string | null; isKnown: true };
+
+/** When each list was changed last, and by whom, by list id. */
+export async function loadLastChanges(db: Db, accountId: number): Promise<Map<string, LastChange>> {
+  const rows: { list_id: number; at: Date; by: string | null }[] = await db('list_version')
+    .distinctOn('list_id')
+    .leftJoin('person', 'person.person_id', 'list_version.person_id')
+    .where({ account_id: accountId })
+    .orderBy(['list_id', { column: 'list_version_id', order: 'desc' }])
+    .select('list_id', 'at', 'person.name as by');
+  return new Map(
+    rows.map((row) => [
+      String(row.list_id),
+      { at: row.at.toISOString(), by: row.by, isKnown: true as const },
+    ]),
+  );
+}
