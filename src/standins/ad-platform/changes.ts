@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import { checkNegative, codeKey, normalise, STANDIN_LIMITS } from '@/core';
+import { checkNegative, cleanPlacement, codeKey, normalise, STANDIN_LIMITS } from '@/core';
 import type { ChangeAnswer, PlatformChange, Structure } from '@/contracts/platform';
 import { loadStructure, putElement, requireAccount } from './store';
 
@@ -109,9 +109,15 @@ class State {
     const resolve = (id: string) => (id.startsWith('key:') ? made(id.slice(4)) : Promise.resolve(id));
     switch (change.kind) {
       case 'make list':
-        return this.makeList(change.name);
+        return this.makeList(change.name, change.holds);
       case 'remove list':
         return this.removeList(await resolve(change.listId));
+      case 'rename list':
+        return this.renameList(await resolve(change.listId), change.name);
+      case 'add placement':
+        return this.addPlacement(await resolve(change.listId), change.address);
+      case 'remove placement':
+        return this.removePlacement(await resolve(change.listId), change.address);
       case 'hang list':
       case 'take down list':
         return this.setHung(await resolve(change.listId), change.campaignId, change.kind === 'hang list');
@@ -139,12 +145,28 @@ class State {
     }
   }
 
-  private async makeList(name: string): Promise<Applied> {
-    if (name.trim() === '') return refuse('no name', 'A list needs a name.');
-    if (this.structure.lists.some((l) => l.name === name))
-      return refuse('name taken', `There is a list named ${name} already.`);
-    const list = { id: `L${this.nextId++}`, name, status: 'live' as const };
+  private async makeList(name: string, holds: 'words' | 'placements'): Promise<Applied> {
+    const refusal = this.refuseName(name);
+    if (refusal) return refusal;
+    const list = { id: `L${this.nextId++}`, name, status: 'live' as const, holds };
     this.structure.lists.push(list);
+    await this.put('lists', list);
+    return { id: list.id };
+  }
+
+  private refuseName(name: string): Applied | undefined {
+    if (name.trim() === '') return refuse('no name', 'A list needs a name.');
+    return this.structure.lists.some((l) => l.name === name)
+      ? refuse('name taken', `There is a list named ${name} already.`)
+      : undefined;
+  }
+
+  private async renameList(listId: string | null, name: string): Promise<Applied> {
+    const list = this.structure.lists.find((l) => l.id === listId);
+    if (!list) return refuse('no such list', 'The list is not there.');
+    const refusal = this.refuseName(name);
+    if (refusal) return refusal;
+    list.name = name;
     await this.put('lists', list);
     return { id: list.id };
   }
@@ -154,24 +176,27 @@ class State {
     if (!list) return refuse('no such list', 'The list is not there.');
     if (this.structure.hangings.some((h) => h.listId === listId))
       return refuse('list hangs', `${list.name} still hangs on campaigns. Take it down first.`);
-    if (this.entriesIn('list', list.id).length > 0)
-      return refuse('list not empty', `${list.name} still holds negatives. Remove them first.`);
+    const isEmpty = this.entriesIn('list', list.id).length + this.placementsIn(list.id).length === 0;
+    if (!isEmpty) return refuse('list not empty', `${list.name} still holds entries. Remove them first.`);
     this.structure.lists.splice(this.structure.lists.indexOf(list), 1);
     await this.put('lists', { ...list, status: 'removed' });
     return { id: list.id };
   }
 
-  private async setHung(listId: string | null, campaignId: string, hang: boolean): Promise<Applied> {
+  private async setHung(listId: string | null, campaignId: string | null, hang: boolean): Promise<Applied> {
     const list = this.structure.lists.find((l) => l.id === listId);
     if (!list) return refuse('no such list', 'The list is not there, so it can not hang.');
-    if (!this.structure.campaigns.some((c) => c.id === campaignId))
+    if (campaignId !== null && !this.structure.campaigns.some((c) => c.id === campaignId))
       return refuse('no such campaign', 'The campaign is not there.');
     const hangings = this.structure.hangings;
     const at = hangings.findIndex((h) => h.listId === list.id && h.campaignId === campaignId);
-    const hanging = { listId: list.id, campaignId, status: hang ? ('live' as const) : ('removed' as const) };
+    const hanging: Structure['hangings'][number] = {
+      ...{ listId: list.id, campaignId, status: hang ? 'live' : 'removed' },
+      since: hang ? this.account.today : null,
+    };
     if (hang === at >= 0) return { id: null }; // it is so already
     const most = STANDIN_LIMITS.listsOnCampaign;
-    if (hang && hangings.filter((h) => h.campaignId === campaignId).length >= most) {
+    if (hang && campaignId !== null && hangings.filter((h) => h.campaignId === campaignId).length >= most) {
       return refuse('too many lists', `A campaign takes ${most} lists, and this one has as many.`);
     }
     if (hang) hangings.push(hanging);
@@ -185,6 +210,9 @@ class State {
     if (refusal) return refuse(refusal.code, refusal.message);
     if (!this.placeExists(wanted.place))
       return refuse('no such place', 'The place of the negative is not there.');
+    const list = wanted.place.kind === 'list' && this.structure.lists.find((l) => l.id === wanted.place.id);
+    if (list && list.holds === 'placements')
+      return refuse('no words here', `${list.name} holds placements, so no negative can stand in it.`);
     if (this.find(wanted))
       return refuse('stands there', `“${wanted.text}” (${wanted.match}) stands there already.`);
     const { kind, id } = wanted.place;
@@ -238,6 +266,41 @@ class State {
     return { id: exclusion.id };
   }
 
+  private async addPlacement(listId: string | null, address: string): Promise<Applied> {
+    const list = this.structure.lists.find((l) => l.id === listId);
+    if (!list) return refuse('no such list', 'The list is not there.');
+    if (list.holds !== 'placements')
+      return refuse('no placements here', `${list.name} holds words, so no placement can stand in it.`);
+    const cleaned = cleanPlacement(address);
+    if (cleaned === undefined)
+      return refuse('no address', `“${address}” is no address of a site, an app or a channel.`);
+    const there = this.placementsIn(list.id);
+    if (there.some((p) => p.address === cleaned))
+      return refuse('stands there', `${cleaned} stands there already.`);
+    const most = STANDIN_LIMITS.listPlacements;
+    if (there.length >= most)
+      return refuse('too many placements', `This list takes ${most} placements, and holds as many.`);
+    const placement: Placement = {
+      ...{ id: `P${this.nextId++}`, address: cleaned, listId: list.id, status: 'live' },
+      createdAt: `${this.account.today}T12:00:00Z`,
+    };
+    this.structure.placements.push(placement);
+    await this.put('placements', placement);
+    return { id: placement.id };
+  }
+
+  private async removePlacement(listId: string | null, address: string): Promise<Applied> {
+    const placement = this.placementsIn(listId).find((p) => p.address === cleanPlacement(address));
+    if (!placement) return refuse('not there', `${address} does not stand there.`);
+    this.structure.placements.splice(this.structure.placements.indexOf(placement), 1);
+    await this.put('placements', { ...placement, status: 'removed' });
+    return { id: placement.id };
+  }
+
+  private placementsIn(listId: string | null): Placement[] {
+    return this.structure.placements.filter((p) => p.listId === listId);
+  }
+
   private findExclusion(code: string, { kind, id }: Exclusion['place']): Exclusion | undefined {
     return this.structure.exclusions.find(
       (e) => e.place.kind === kind && e.place.id === id && codeKey(e.code) === codeKey(code),
@@ -277,6 +340,7 @@ class State {
   }
 }
 
+type Placement = Structure['placements'][number];
 type Exclusion = Structure['exclusions'][number];
 type Placed = Pick<Structure['negatives'][number], 'text' | 'match' | 'place'>;
 

@@ -48,14 +48,17 @@ async function makeTraffic(trx: Knex.Transaction, accountId: string, seed: numbe
   await copyTraffic(trx, accountId, servedDays(queries, structure, seed, days));
 }
 
-/** Queries are routed anew only on days on which a negative came into being. */
+/** Queries are routed anew only on days on which a negative came into being, or a list was hung. */
 function* servedDays(
   queries: Awaited<ReturnType<typeof loadQueries>>,
   structure: Structure,
   seed: number,
   days: readonly string[],
 ): Generator<{ day: string; served: ServedDay[] }> {
-  const turningDays = new Set(structure.negatives.map((n) => n.createdAt.slice(0, 10)));
+  const turningDays = new Set([
+    ...structure.negatives.map((n) => n.createdAt.slice(0, 10)),
+    ...structure.hangings.map((h) => h.since),
+  ]);
   let routes: ReturnType<typeof routeQueries> | undefined;
   for (const day of days) {
     if (!routes || turningDays.has(day))

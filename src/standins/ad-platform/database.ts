@@ -10,7 +10,7 @@ export function connectStandin(url: string): Knex {
 }
 
 const ELEMENTS = ['campaign', 'ad_group', 'keyword', 'list', 'hanging', 'negative'] as const;
-export type ElementTable = (typeof ELEMENTS)[number] | 'exclusion';
+export type ElementTable = (typeof ELEMENTS)[number] | 'exclusion' | 'placement';
 
 /** Elements are kept whole as JSON beside the few columns that are asked for; the revision tells what changed. */
 async function createElementTable(db: Knex, element: ElementTable): Promise<void> {
@@ -28,6 +28,7 @@ async function createElementTable(db: Knex, element: ElementTable): Promise<void
 const MIGRATIONS = {
   '001-tables': createTables,
   '002-exclusions': (db: Knex) => createElementTable(db, 'exclusion'),
+  '003-placements': (db: Knex) => createElementTable(db, 'placement'),
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -27,6 +27,7 @@ const TABLE_OF: { [K in keyof Structure]: ElementTable } = {
   hangings: 'hanging',
   negatives: 'negative',
   exclusions: 'exclusion',
+  placements: 'placement',
 };
 const KINDS = Object.keys(TABLE_OF) as (keyof Structure)[];
 
@@ -98,7 +99,7 @@ export function gateOn(structure: Structure, day: string): AccountGate {
       adGroups: structure.adGroups.filter((g) => g.campaignId === id),
     })),
     lists: live(structure.lists).map(({ id }) => {
-      const hangings = live(structure.hangings).filter((h) => h.listId === id);
+      const hangings = live(structure.hangings).filter((h) => h.listId === id && (h.since ?? '') <= day);
       const onAccount = hangings.some((h) => h.campaignId === null);
       return { id, hungOn: onAccount ? 'account' : hangings.map((h) => h.campaignId!) };
     }),
