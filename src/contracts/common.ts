@@ -11,26 +11,29 @@ export const PlaceSchema = v.variant('kind', [
 ]);
 
 const negative = { text: v.pipe(v.string(), v.maxLength(500)), match: MatchSchema, place: PlaceSchema };
-const hanging = { listId: IdSchema, campaignId: IdSchema };
+const hanging = { listId: IdSchema, campaignId: v.nullable(IdSchema) };
+const holds = v.optional(v.picklist(['words', 'placements']));
+const placement = { listId: IdSchema, address: v.pipe(v.string(), v.minLength(1), v.maxLength(500)) };
 const product = { code: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(400)), place: PlaceSchema };
 const keyword = { keywordId: IdSchema };
 const BidSchema = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(1e12));
-const list = {
-  listId: IdSchema,
-  name: v.pipe(
-    v.string(),
-    v.trim(),
-    v.minLength(1, 'A list needs a name.'),
-    v.maxLength(120, 'A name may hold 120 characters.'),
-  ),
-};
+export const ListNameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A list needs a name.'),
+  v.maxLength(120, 'A name may hold 120 characters.'),
+);
+const list = { listId: IdSchema, name: ListNameSchema };
 
 /** The core's Change, as it crosses the wire. */
 export const ChangeSchema = v.variant('kind', [
   v.object({ kind: v.literal('add negative'), ...negative }),
   v.object({ kind: v.literal('remove negative'), ...negative }),
-  v.object({ kind: v.literal('make list'), ...list }),
-  v.object({ kind: v.literal('remove list'), ...list }),
+  v.object({ kind: v.literal('make list'), ...list, holds }),
+  v.object({ kind: v.literal('remove list'), ...list, holds }),
+  v.object({ kind: v.literal('rename list'), ...list, was: v.string() }),
+  v.object({ kind: v.literal('add placement'), ...placement }),
+  v.object({ kind: v.literal('remove placement'), ...placement }),
   v.object({ kind: v.literal('hang list'), ...hanging }),
   v.object({ kind: v.literal('take down list'), ...hanging }),
   v.object({ kind: v.literal('exclude product'), ...product }),

@@ -23,13 +23,17 @@ const place = v.variant('kind', [
 ]);
 /** Where a product can be excluded. */
 const productPlace = v.object({ kind: v.picklist(['campaign', 'adGroup']), id });
+const listContent = v.picklist(['words', 'placements']);
 const status = v.picklist(['live', 'paused', 'ended', 'removed']);
 
 export const PlatformChangeSchema = v.variant('kind', [
   v.object({ kind: v.picklist(['add negative', 'remove negative']), text, match, place }),
-  v.object({ kind: v.literal('make list'), name: text }),
+  v.object({ kind: v.literal('make list'), name: text, holds: v.optional(listContent, 'words') }),
+  v.object({ kind: v.literal('rename list'), listId: id, name: text }),
   v.object({ kind: v.literal('remove list'), listId: id }),
-  v.object({ kind: v.picklist(['hang list', 'take down list']), listId: id, campaignId: id }),
+  /** the campaign null is the whole account */
+  v.object({ kind: v.picklist(['hang list', 'take down list']), listId: id, campaignId: v.nullable(id) }),
+  v.object({ kind: v.picklist(['add placement', 'remove placement']), address: text, listId: id }),
   v.object({ kind: v.picklist(['exclude product', 'readmit product']), code: text, place: productPlace }),
   v.object({ kind: v.literal('set bid'), keywordId: id, bidMicros: v.pipe(micros, v.minValue(0)) }),
   v.object({ kind: v.picklist(['pause keyword', 'run keyword']), keywordId: id }),
@@ -64,6 +68,7 @@ export const CampaignSchema = v.object({
   /** name of the budget that the campaign shares with others, if it does */
   sharedBudget: v.nullable(v.string()),
   endDate: v.nullable(day),
+  labels: v.optional(v.array(text), []),
 });
 export const AdGroupSchema = v.object({ id, campaignId: id, name: text, status });
 export const KeywordSchema = v.object({
@@ -76,8 +81,17 @@ export const KeywordSchema = v.object({
   /** the day on which its bid, status or match type was changed last */
   changedOn: v.optional(v.nullable(day), null),
 });
-export const ListSchema = v.object({ id, name: text, status });
-export const HangingSchema = v.object({ listId: id, campaignId: v.nullable(id), status });
+export const ListSchema = v.object({ id, name: text, status, holds: v.optional(listContent, 'words') });
+export const HangingSchema = v.object({
+  listId: id,
+  /** null is the whole account */
+  campaignId: v.nullable(id),
+  status,
+  /** the first day on which it hung there */
+  since: v.optional(v.nullable(day), null),
+});
+/** A site, an app or a channel in a placement list. */
+export const PlacementSchema = v.object({ id, address: text, listId: id, createdAt: v.string(), status });
 export const NegativeSchema = v.object({ id, text, match, place, createdAt: v.string(), status });
 /** A product whose page no ad of the place may stand on. */
 export const ExclusionSchema = v.object({
@@ -96,6 +110,7 @@ export const StructureSchema = v.object({
   hangings: v.array(HangingSchema),
   negatives: v.array(NegativeSchema),
   exclusions: v.optional(v.array(ExclusionSchema), []),
+  placements: v.optional(v.array(PlacementSchema), []),
 });
 export type Structure = v.InferOutput<typeof StructureSchema>;
 

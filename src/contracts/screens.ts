@@ -1,5 +1,5 @@
-import type { Change, Figures, MatchType } from '@/core';
-import type { Few, NegativeInPlace, Touched, Weight } from './common';
+import type { Change, Figures } from '@/core';
+import type { NegativeInPlace, Weight } from './common';
 
 /** Gate check: whether a query gets through, where, and what stops it. */
 export type GateAnswer = {
@@ -25,45 +25,6 @@ export type GateAnswer = {
     stoppedIn: string[];
     openIn: string[];
   }[];
-};
-
-export type ListsView = {
-  window: { from: string; to: string };
-  campaigns: { id: string; name: string; status: string }[];
-  lists: {
-    id: string;
-    name: string;
-    /** made in the tray, not sent yet */
-    isNew: boolean;
-    entries: number;
-    hungOn: readonly string[] | 'account';
-    /** by campaign id: in the tray to be hung (true) or taken down (false) */
-    drafted: Record<string, boolean>;
-    /** by campaign id: live keywords that its entries shut out or narrow where it hangs */
-    hurts: Record<string, number>;
-    room: number;
-  }[];
-};
-
-export type ListEntry = {
-  text: string;
-  match: MatchType;
-  since: string | null;
-  drafted: 'added' | 'removed' | null;
-};
-
-/** A list and one campaign: what hanging it there stops, or would stop. */
-export type CellAnswer = {
-  listId: string;
-  name: string;
-  campaignId: string | null;
-  campaignName: string | null;
-  hangs: boolean;
-  /** of the rows that its entries match in the campaign, those that only this list stops (hung) or would stop */
-  weight: Weight;
-  touched: Touched;
-  protectedTerms: Few<string>;
-  entries: ListEntry[];
 };
 
 export type LedgerLine = {

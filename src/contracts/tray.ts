@@ -12,6 +12,8 @@ export const DraftRequestSchema = v.object({
         forcedBecause: v.optional(
           v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500)),
         ),
+        /** the search term from which a negative is made */
+        from: v.optional(v.pipe(v.string(), v.maxLength(500))),
       }),
     ),
     v.minLength(1),
@@ -47,6 +49,8 @@ export type TrayChange = {
   forcedBecause: string | null;
   failedBefore: string | null;
   touched: Touched;
+  /** of a list: where it hangs, by name */
+  reaches: string | null;
   /** protected terms that it would stop, with no reason given: it can not be sent so */
   heldBackBy: Few<string>;
 };
@@ -65,7 +69,7 @@ export type SentState = {
 
 type Room = {
   place: string;
-  what: 'negatives' | 'lists';
+  what: 'negatives' | 'lists' | 'placements';
   used: number;
   most: number;
   /** over the limit: what is needless there */

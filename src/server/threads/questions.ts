@@ -1,6 +1,20 @@
 import { checkGate } from '../use-cases/check-gate';
 import type { Deps } from '../use-cases/deps';
 import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
+import { draftEdit, previewEdit } from '../use-cases/lists/edit-list';
+import { viewHistory } from '../use-cases/lists/history';
+import { writeListFile } from '../use-cases/lists/list-files';
+import { exceptFromRule, keepHangRule } from '../use-cases/lists/rule-hangings';
+import {
+  compareLists,
+  viewAccountWide,
+  viewCouldBe,
+  viewEntries,
+  viewEntriesHealth,
+  viewThemesOfList,
+} from '../use-cases/lists/view-entries';
+import { viewLists, viewListsHealth } from '../use-cases/lists/view-lists';
+import { weighCell, weighHangings } from '../use-cases/lists/weigh-hangings';
 import { offerVariants } from '../use-cases/offer-variants';
 import { sendTray } from '../use-cases/send-tray';
 import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift-terms';
@@ -8,7 +22,6 @@ import { draftBatch, setVerdicts, weighBatch } from '../use-cases/batch';
 import { pullOut } from '../use-cases/pull-out';
 import { viewKeywords, viewTerm } from '../use-cases/view-term';
 import { undoSent, viewLedger } from '../use-cases/view-ledger';
-import { viewLists, weighCell } from '../use-cases/view-lists';
 import { traySheet, viewTray } from '../use-cases/view-tray';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/weigh-choice';
@@ -29,13 +42,14 @@ export const QUESTIONS = {
     offerVariants,
     viewTray,
     traySheet,
-    viewLists,
-    weighCell,
+    ...{ viewLists, viewListsHealth, weighCell, weighHangings, previewEdit, viewHistory, writeListFile },
+    ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
     viewLedger,
     warmUp,
   },
   ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, setVerdicts },
+  ...{ draftEdit, keepHangRule, exceptFromRule },
 };
 
 /** Those that change something are not asked again when a thread dies over them. */
@@ -46,6 +60,9 @@ export const WRITES: ReadonlySet<QuestionName> = new Set([
   'undoSent',
   'draftBatch',
   'setVerdicts',
+  'draftEdit',
+  'keepHangRule',
+  'exceptFromRule',
 ] as const);
 
 export type QuestionName = keyof typeof QUESTIONS;

@@ -43,7 +43,8 @@ export async function offerVariants(
   return { negative, place, offers: offers.slice(0, MOST) };
 }
 
-function vocabularyOf(snapshot: Snapshot): Vocabulary {
+/** Words and joined words of a window, from which variants are made. */
+export function vocabularyOf(snapshot: Snapshot): Vocabulary {
   let known = vocabularies.get(snapshot);
   if (!known) {
     const { terms } = snapshot;

@@ -1,4 +1,4 @@
-import { isNewListId, nameKeyword, type Names } from '@/core';
+import { isNewListId, nameKeyword, type Change, type Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/accounts';
@@ -66,6 +66,12 @@ async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
   const clicks = all.length > 0 ? await clicksSinceAside(db, accountId) : new Map<string, number>();
   const aside = all.filter(({ key, moreClicks }) => (clicks.get(key) ?? 0) < moreClicks);
   return { protectedOwn, aside, marks: await listWordMarks(db, accountId) };
+}
+
+/** Names of elements, with the lists that changes would make. */
+export function namesWithMade(open: Open, changes: readonly Change[]): Names {
+  const made = new Map(changes.flatMap((c) => (c.kind === 'make list' ? [[c.listId, c.name] as const] : [])));
+  return { ...open.names, list: (id) => made.get(id) ?? open.names.list(id) };
 }
 
 /** Names of elements, lists that are still in the tray among them. */

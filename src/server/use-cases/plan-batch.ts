@@ -27,7 +27,7 @@ import type { Deps } from './deps';
 import type { Open } from './open-workbench';
 import { findOnce, knowPass } from './sift-terms';
 import { exactKeywords } from './view-term';
-import { listIdsOf } from './weigh-choice';
+import { findList } from './lists/known-lists';
 
 /** More changes than that in one go nobody can look through before sending. */
 const MOST_CHANGES = 5_000;
@@ -238,7 +238,8 @@ function refuse(
   if (changes.length === 0)
     return 'Nothing of what is marked can be stopped so: it is stopped already, or left out.';
   if (changes.length > MOST_CHANGES) return sayTooMany(changes.length);
-  if (place.kind === 'list' && !listIdsOf(open).includes(place.id)) return 'This list is not there any more.';
+  if (place.kind === 'list' && findList(open, place.id)?.holds !== 'words')
+    return 'This list is not there any more.';
   const over = roomAfter(gate, changes, STANDIN_LIMITS).find(({ used, most }) => used > most);
   return over
     ? `It would hold ${over.used.toLocaleString('en')} negatives there, and may hold ${over.most.toLocaleString('en')}. Mark fewer terms, choose another place, or stop them by the smallest set.`

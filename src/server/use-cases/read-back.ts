@@ -1,6 +1,7 @@
 import {
   codeKey,
   describeChange,
+  isHungOn,
   isNewListId,
   listOf,
   nameKeyword,
@@ -24,6 +25,7 @@ import {
   closeSet,
   findSet,
   insertChanges,
+  listSending,
   loadChangesOf,
   loadDraft,
   openDraft,
@@ -34,8 +36,12 @@ import {
   type StoredChange,
 } from '../repositories/change-sets';
 import { appendLedger } from '../repositories/ledger';
-import { applyStructure, loadMirror, type Mirror } from '../repositories/structure';
+import { renameListInRules } from '../repositories/lists/hang-rules';
+import { loadListStates } from '../repositories/lists/list-states';
+import { applyStructure } from '../repositories/apply-structure';
+import { loadMirror, type Mirror } from '../repositories/structure';
 import type { Deps } from './deps';
+import { keepListVersions, listsTouched } from './lists/keep-versions';
 
 /**
  * Brings the mirror up to the platform and compares each sent change of a set with what is there now. What was
@@ -49,7 +55,6 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
     const set = await findSet(trx, accountId, setId);
     if (set?.state !== 'sending') return;
     await takeOver(trx, accountId, answer);
-    await adoptMadeLists(trx, accountId, setId);
     const mirror = await loadMirror(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
     const names = namesOf(mirror, changes);
@@ -88,22 +93,37 @@ export async function refreshMirror(deps: Deps, accountId: number): Promise<Stru
 }
 
 async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Promise<void> {
+  const { structureRevision } = await requireAccountById(trx, accountId);
+  const touched = listsTouched(answer);
+  const before = await loadListStates(trx, accountId, touched);
   await applyStructure(trx, accountId, answer);
   await setPlatformState(trx, accountId, answer);
   await raiseDataVersion(trx, accountId);
+  await adoptMadeLists(trx, accountId);
+  // What was there when the account was first read has no history.
+  if (structureRevision > 0 && touched.length > 0)
+    await keepListVersions(trx, accountId, touched, before, await loadSent(trx, accountId));
 }
 
-/** A list that was made bears its own id from now on, in sent changes and in the tray alike. */
-async function adoptMadeLists(trx: Db, accountId: number, setId: number): Promise<void> {
-  const made = (await loadChangesOf(trx, accountId, setId)).filter(
-    (c) => c.change.kind === 'make list' && c.platformId,
-  );
+/** Changes that are on their way to the platform, or there and not read back. */
+async function loadSent(trx: Db, accountId: number): Promise<StoredChange[]> {
+  const sent: StoredChange[] = [];
+  for (const { id } of await listSending(trx, accountId))
+    sent.push(...(await loadChangesOf(trx, accountId, id)));
+  return sent;
+}
+
+/** A list that was made bears its own id from now on, in sent changes, in the tray and in rules alike. */
+async function adoptMadeLists(trx: Db, accountId: number): Promise<void> {
+  const made = (await loadSent(trx, accountId)).filter((c) => c.change.kind === 'make list' && c.platformId);
   if (made.length === 0) return;
   const { lists } = await loadMirror(trx, accountId);
   for (const stored of made) {
     const list = lists.find((l) => l.platformId === stored.platformId);
     const listId = listOf(stored.change)!;
-    if (list && isNewListId(listId)) await renameList(trx, accountId, listId, list.id);
+    if (!list || !isNewListId(listId)) continue;
+    await renameList(trx, accountId, listId, list.id);
+    await renameListInRules(trx, accountId, listId, list.id);
   }
 }
 
@@ -126,11 +146,20 @@ export function postCondition(
       return found(list(change.listId) !== undefined);
     case 'remove list':
       return found(list(change.listId) === undefined);
+    case 'rename list': {
+      const name = list(change.listId)?.name;
+      if (name === change.name) return 'there';
+      return name === change.was || name === undefined ? 'missing' : 'different';
+    }
     case 'hang list':
-    case 'take down list': {
-      const hung = list(change.listId)?.hungOn ?? [];
-      const hangs = hung === 'account' || hung.includes(change.campaignId);
-      return found(hangs === (change.kind === 'hang list'));
+    case 'take down list':
+      return found(
+        isHungOn(list(change.listId)?.hungOn, change.campaignId) === (change.kind === 'hang list'),
+      );
+    case 'add placement':
+    case 'remove placement': {
+      const isIn = list(change.listId)?.placements.includes(change.address) ?? false;
+      return found(isIn === (change.kind === 'add placement'));
     }
     case 'exclude product':
     case 'readmit product': {

@@ -1,6 +1,7 @@
 import {
   describeChange,
   describePlace,
+  listOf,
   negativesBroughtBy,
   roomAfter,
   rowsActedOn,
@@ -19,6 +20,8 @@ import {
   updateChange,
   type Before,
 } from '../repositories/change-sets';
+import { listWaitingVersions } from '../repositories/lists/list-versions';
+import type { Db } from '../db/connection';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
@@ -37,6 +40,7 @@ export async function sendTray(deps: Deps, slug: string, personId: number): Prom
     if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
     refuseIfHeldBack(open);
     refuseIfOverLimit(open);
+    await refuseIfChangedElsewhere(trx, open);
     for (const { id: changeId, change } of open.drafted) {
       await updateChange(trx, id, changeId, { before: costBefore(open, change) });
     }
@@ -81,6 +85,29 @@ function refuseIfOverLimit({ draft, drafted, names }: Open) {
     `Nothing was sent. With these changes ${describePlace(place, names)} would hold ${used} ${what}; its limit is ${most}. Take ${used - most} out of the tray or put them elsewhere.${sayCouldDrop(few(couldDrop))}`,
     409,
   );
+}
+
+/** What somebody else did to a list is looked at before it is changed again. */
+async function refuseIfChangedElsewhere(trx: Db, { account, drafted, snapshot }: Open) {
+  const waiting = await listWaitingVersions(trx, account.id);
+  const touched = new Set(drafted.flatMap(({ change }) => listOf(change) ?? []));
+  const unseen = waiting.find(({ listId }) => touched.has(listId));
+  if (unseen) {
+    throw new Refusal(
+      `Nothing was sent. Somebody else changed the list ${unseen.listName} on the platform. Look at it in Lists, under Changed elsewhere: take it over or undo it, then send.`,
+      409,
+    );
+  }
+  const renamed = drafted.find(
+    ({ change }) =>
+      change.kind === 'rename list' &&
+      snapshot.mirror.lists.find((l) => l.id === change.listId)?.name !== change.was,
+  );
+  if (renamed)
+    throw new Refusal(
+      'Nothing was sent. A list in the tray has another name by now. Take the renaming out.',
+      409,
+    );
 }
 
 /** What the terms that a change is about cost in the window before it was sent, where it acts. */

@@ -1,6 +1,7 @@
 import {
   describeChange,
   describePlace,
+  listOf,
   negativesBroughtBy,
   noFigures,
   roomAfter,
@@ -24,6 +25,7 @@ import { conversionsAt } from '../compute/window-columns';
 import { findLastSent, loadChangesOf } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
 import type { Deps } from './deps';
+import { whereItHangs } from './lists/where-it-hangs';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
 /** The tray: each change with what it adds, all of them together, and what was sent last. */
@@ -34,6 +36,27 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
   const [spend, sent] = await Promise.all([spendByDay(deps, open), viewLastSent(deps, open)]);
   return {
     window: snapshot.window,
+    ...changesIn(open),
+    stops: drafted.length > 0 ? weighRows(snapshot, draft.stopped) : { terms: 0, ...noFigures() },
+    reopens: weighRows(snapshot, draft.reopened),
+    days: spend,
+    sent,
+  };
+}
+
+type Drafted = Pick<TrayView, 'changes' | 'room'>;
+/** There may be thousands, and several people look at them. */
+const told = new WeakMap<Open, Drafted>();
+
+function changesIn(open: Open): Drafted {
+  let known = told.get(open);
+  if (!known) told.set(open, (known = tellChanges(open)));
+  return known;
+}
+
+function tellChanges(open: Open): Drafted {
+  const { snapshot, draft, drafted } = open;
+  return {
     changes: drafted.map((stored, i): TrayChange => {
       const { change } = stored;
       const step = draft.steps[i]!;
@@ -50,11 +73,10 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
         forcedBecause: stored.forcedBecause,
         failedBefore: stored.failedBefore,
         touched: touchedBy(open, change, draft.gate, step.stopped),
+        reaches: reachOfList(open, change),
         heldBackBy: few(hits),
       };
     }),
-    stops: drafted.length > 0 ? weighRows(snapshot, draft.stopped) : { terms: 0, ...noFigures() },
-    reopens: weighRows(snapshot, draft.reopened),
     room: roomAfter(
       draft.gate,
       drafted.map((c) => c.change),
@@ -62,9 +84,16 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
     ).map(({ place, couldDrop, ...room }) => ({
       ...{ ...room, place: describePlace(place, open.names), couldDrop: few(couldDrop) },
     })),
-    days: spend,
-    sent,
   };
+}
+
+/** Where the list hangs in which an entry changes: that far the change reaches. */
+function reachOfList({ draft, names }: Open, change: Change): string | null {
+  const isEntry =
+    change.kind !== 'hang list' && change.kind !== 'take down list' && change.kind !== 'make list';
+  const listId = isEntry ? listOf(change) : undefined;
+  if (listId === undefined) return null;
+  return whereItHangs(draft.gate.hungOn(listId), (c) => names.campaign(c) ?? c);
 }
 
 /** Live keywords that a change touches where it brings negatives into force. */

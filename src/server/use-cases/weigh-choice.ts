@@ -26,6 +26,8 @@ import {
 import { rowsOfTerm } from '../compute/snapshot';
 import { costAt, termAt } from '../compute/window-columns';
 import { Refusal, type Deps } from './deps';
+import { knownLists } from './lists/known-lists';
+import { whereItHangs } from './lists/where-it-hangs';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
 /** As they are read: the usual choice first, the whole term last. */
@@ -117,9 +119,10 @@ function textFor(open: Open, match: MatchType, words: readonly string[], positio
 function placesFor(open: Open, adGroup: { id: string; campaignId: string }): NamedPlace[] {
   const { names, draft } = open;
   const campaign: Place = { kind: 'campaign', id: adGroup.campaignId };
-  const lists = listIdsOf(open).map((id) => ({
+  const words = knownLists(open).filter(({ holds }) => holds === 'words');
+  const lists = words.map(({ id, name }) => ({
     place: { kind: 'list' as const, id },
-    name: names.list(id) ?? id,
+    name,
     note: whereItHangs(draft.gate.hungOn(id), (c) => names.campaign(c) ?? c),
   }));
   const hangsHere = ({ place }: NamedPlace) => Number(draft.gate.isWithin(place, adGroup));
@@ -129,25 +132,6 @@ function placesFor(open: Open, adGroup: { id: string; campaignId: string }): Nam
     ...lists.sort((a, b) => hangsHere(b) - hangsHere(a)),
     { place: { kind: 'account', id: null }, name: 'the whole account', note: null },
   ];
-}
-
-/** Lists of the account, those that are still in the tray too. */
-export function listIdsOf({ drafted, onItsWay, snapshot }: Open): string[] {
-  const made = [...onItsWay, ...drafted].flatMap(({ change }) =>
-    change.kind === 'make list' ? [change.listId] : [],
-  );
-  return [...snapshot.mirror.lists.map((l) => l.id), ...made];
-}
-
-export function whereItHangs(
-  hungOn: readonly string[] | 'account',
-  nameOf: (campaignId: string) => string,
-): string {
-  if (hungOn === 'account') return 'hangs on the whole account';
-  if (hungOn.length === 0) return 'hangs nowhere, so it stops nothing';
-  const some = hungOn.slice(0, 3).map(nameOf).join(', ');
-  const more = hungOn.length > 3 ? ` and ${hungOn.length - 3} more` : '';
-  return `hangs on ${hungOn.length} ${hungOn.length === 1 ? 'campaign' : 'campaigns'}: ${some}${more}`;
 }
 
 /** What a negative matches is found once; each place takes its part of it. */

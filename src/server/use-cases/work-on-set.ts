@@ -12,7 +12,7 @@ import { raiseDecisionVersion, requireAccountById } from '../repositories/accoun
 import { loadMirror, type Mirror } from '../repositories/structure';
 import { PlatformTrouble } from '../platform/platform';
 import type { Deps } from './deps';
-import { keyOfNewList } from './draft-changes';
+import { keyOfNewList } from './refuse-change';
 import { readBack } from './read-back';
 
 /** Small enough that progress is seen and little is sent twice after a fall. */
@@ -114,12 +114,21 @@ function translate(change: Change, mirror: Mirror, platformList: string | undefi
       return { kind, text, match, place: { kind: place.kind, id } };
     }
     case 'make list':
-      return { kind: change.kind, name: change.name };
+      return { kind: change.kind, name: change.name, holds: change.holds ?? 'words' };
+    case 'rename list':
+      return { kind: change.kind, listId: platformList!, name: change.name };
+    case 'add placement':
+    case 'remove placement':
+      return { kind: change.kind, address: change.address, listId: platformList! };
     case 'remove list':
       return { kind: change.kind, listId: platformList! };
     case 'hang list':
     case 'take down list':
-      return { kind: change.kind, listId: platformList!, campaignId: campaign(change.campaignId) };
+      return {
+        kind: change.kind,
+        listId: platformList!,
+        campaignId: change.campaignId === null ? null : campaign(change.campaignId),
+      };
     case 'exclude product':
     case 'readmit product': {
       const { kind, code, place } = change;

@@ -7,7 +7,9 @@ import { layWorkbench, type Workbench } from '../workbench';
 
 /** Two campaigns with two ad groups each, a keyword in each, and a list that hangs on the first. */
 const MIRROR: Mirror = {
-  campaigns: ['1', '2'].map((id) => ({ id, platformId: null, name: `campaign ${id}`, status: 'live' })),
+  campaigns: ['1', '2'].map((id) => ({
+    ...{ id, platformId: null, name: `campaign ${id}`, status: 'live', channel: 'search', labels: [] },
+  })),
   adGroups: ['1', '2', '3', '4'].map((id) => ({
     ...{ id, platformId: null, campaignId: id < '3' ? '1' : '2', name: `group ${id}`, status: 'live' },
   })),
@@ -15,7 +17,12 @@ const MIRROR: Mirror = {
     ...{ id: String(i + 1), adGroupId: String(i + 1), text: match === 'automatic' ? '' : 'bee hive', match },
     ...{ status: 'live', platformId: null, bidMicros: 500_000, changedOn: null },
   })),
-  lists: [{ id: '1', platformId: 'L1', name: 'list', hungOn: ['1'] }],
+  lists: [
+    {
+      ...{ id: '1', platformId: 'L1', name: 'list', holds: 'words', hungOn: ['1'] },
+      ...{ besides: [], since: new Map(), placements: [] },
+    },
+  ],
   negatives: [],
   exclusions: [],
 };

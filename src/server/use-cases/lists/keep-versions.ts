@@ -1,0 +1,114 @@
+import {
+  changeKey,
+  changesFor,
+  differenceOf,
+  isNoDifference,
+  listOf,
+  type Change,
+  type ListDifference,
+  type ListState,
+} from '@/core';
+import type { StructureAnswer } from '@/contracts/platform';
+import type { Db } from '../../db/connection';
+import type { StoredChange } from '../../repositories/change-sets';
+import { loadListStates, type StoredList } from '../../repositories/lists/list-states';
+import { insertListVersions, type NewVersion } from '../../repositories/lists/list-versions';
+
+/** Platform ids of the lists that an answer says something about. */
+export function listsTouched({ lists, hangings, negatives, placements }: StructureAnswer): string[] {
+  return [
+    ...new Set([
+      ...lists.map((list) => list.id),
+      ...[...hangings, ...placements].map(({ listId }) => listId),
+      ...negatives.flatMap(({ place }) => (place.kind === 'list' ? [place.id] : [])),
+    ]),
+  ];
+}
+
+/**
+ * Keeps what a read-back changed in lists as versions of them: what was sent from here under the name of who drafted it,
+ * the rest as somebody else's, which waits to be looked at.
+ * @param before the touched lists as they stood
+ * @param ours changes that were sent and not read back until now, lists under their own ids
+ */
+export async function keepListVersions(
+  db: Db,
+  accountId: number,
+  touched: readonly string[],
+  before: ReadonlyMap<string, StoredList>,
+  ours: readonly StoredChange[],
+): Promise<void> {
+  const after = await loadListStates(db, accountId, touched);
+  const bySender = new Map<string, number>();
+  for (const { change, state, draftedById } of ours)
+    if (state !== 'refused') bySender.set(sentKey(change), draftedById);
+  const versions = [...new Set([...before.keys(), ...after.keys()])].flatMap((id) =>
+    versionsOf(before.get(id), after.get(id), bySender),
+  );
+  await insertListVersions(db, accountId, versions);
+}
+
+/** Tells a change and its opposite apart. */
+const sentKey = (change: Change) => `${change.kind}|${changeKey(change)}`;
+
+function versionsOf(
+  was: StoredList | undefined,
+  is: StoredList | undefined,
+  bySender: ReadonlyMap<string, number>,
+): NewVersion[] {
+  const { id, name, holds } = (is ?? was)!;
+  const nothing: ListState = { name, entries: [], placements: [], hungOn: [] };
+  const difference = differenceOf(was ?? nothing, is ?? nothing);
+  const what = was ? (is ? 'changed' : 'removed') : 'made';
+  if (what === 'changed' && isNoDifference(difference)) return [];
+  const parts = new Map<number | null, ListDifference>();
+  // Who made or removed it owns the version, even when it is empty.
+  const whole = bySender.get(
+    sentKey({ kind: what === 'removed' ? 'remove list' : 'make list', listId: id, name }),
+  );
+  if (what !== 'changed') parts.set(whole ?? null, differenceOf(nothing, nothing));
+  for (const change of changesFor(difference, id)) {
+    const sender = bySender.get(sentKey(change)) ?? null;
+    const part = parts.get(sender) ?? differenceOf(nothing, nothing);
+    parts.set(sender, part);
+    addTo(part, change);
+  }
+  return [...parts].map(([personId, part]) => ({
+    ...{ listId: id, listName: name, holds, personId, difference: part },
+    what: what !== 'changed' && personId !== (whole ?? null) ? 'changed' : what,
+  }));
+}
+
+function addTo(part: ListDifference, change: Change): void {
+  switch (change.kind) {
+    case 'add negative':
+      part.added.push({ text: change.text, match: change.match });
+      break;
+    case 'remove negative':
+      part.removed.push({ text: change.text, match: change.match });
+      break;
+    case 'add placement':
+      part.placementsAdded.push(change.address);
+      break;
+    case 'remove placement':
+      part.placementsRemoved.push(change.address);
+      break;
+    case 'hang list':
+      part.hung.push(change.campaignId);
+      break;
+    case 'take down list':
+      part.takenDown.push(change.campaignId);
+      break;
+    case 'rename list':
+      part.name = { was: change.was, is: change.name };
+      break;
+    case 'make list':
+    case 'remove list':
+    case 'exclude product':
+    case 'readmit product':
+    case 'set bid':
+    case 'pause keyword':
+    case 'run keyword':
+      throw new Error(`a list has no part in ${change.kind} of ${listOf(change)}`);
+  }
+}

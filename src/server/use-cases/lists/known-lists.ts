@@ -1,0 +1,49 @@
+import type { ListContent } from '@/core';
+import { Refusal } from '../deps';
+import type { Open } from '../open-workbench';
+
+export type KnownList = {
+  id: string;
+  name: string;
+  holds: ListContent;
+  /** made in the tray, or on its way: the platform does not have it yet */
+  isNew: boolean;
+};
+
+const known = new WeakMap<Open, ReadonlyMap<string, KnownList>>();
+
+function listsById(open: Open): ReadonlyMap<string, KnownList> {
+  let lists = known.get(open);
+  if (!lists) {
+    const there = open.snapshot.mirror.lists.map(({ id, name, holds }) => ({
+      id,
+      name,
+      holds,
+      isNew: false,
+    }));
+    const made = [...open.onItsWay, ...open.drafted].flatMap(({ change }) =>
+      change.kind === 'make list'
+        ? [{ id: change.listId, name: change.name, holds: change.holds ?? 'words', isNew: true }]
+        : [],
+    );
+    lists = new Map([...there, ...made].map((list) => [list.id, list]));
+    known.set(open, lists);
+  }
+  return lists;
+}
+
+/** All shared lists, those in the tray too, by name. */
+export function knownLists(open: Open): KnownList[] {
+  return [...listsById(open).values()].sort((a, b) => a.name.localeCompare(b.name, 'en'));
+}
+
+export function findList(open: Open, id: string): KnownList | undefined {
+  return listsById(open).get(id);
+}
+
+/** @throws Refusal when there is no such list */
+export function requireList(open: Open, id: string): KnownList {
+  const list = findList(open, id);
+  if (!list) throw new Refusal('This list is not there any more.', 404);
+  return list;
+}

@@ -1,0 +1,148 @@
+import { randomUUID } from 'node:crypto';
+import { rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import * as v from 'valibot';
+import { SourceFault, writeCsv, type Cell } from '@/core';
+import { ListFileSchema, type ListFile, type ReadListFile } from '@/contracts/lists';
+import { findContainer } from '../../files/container';
+import { isWorkbook, listSheets, readSheet } from '../../files/workbook';
+import { writeWorkbook } from '../../files/write-workbook';
+import { Refusal, type Deps } from '../deps';
+import { openWorkbench, requireAccount } from '../open-workbench';
+import { requireList } from './known-lists';
+
+export type ListFileKind = 'csv' | 'xlsx' | 'json';
+const TYPES: Record<ListFileKind, string> = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  json: 'application/json',
+};
+export type WrittenFile = { name: string; type: string; content: string | Uint8Array<ArrayBuffer> };
+
+/** A list as a file, as the tray leaves it (docs/list-files.md). */
+export async function writeListFile(
+  deps: Deps,
+  slug: string,
+  listId: string,
+  kind: ListFileKind,
+): Promise<WrittenFile> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  const { name, holds } = requireList(open, listId);
+  const entries = open.draft.gate.entriesAt({ kind: 'list', id: listId });
+  const placements = open.draft.gate.placementsIn(listId);
+  const header = holds === 'placements' ? ['placement'] : ['keyword', 'match type'];
+  const rows =
+    holds === 'placements' ? placements.map((one) => [one]) : entries.map((e) => [e.text, e.match]);
+  const file: ListFile = { gatepost: 'lists', version: 1, lists: [{ name, holds, entries, placements }] };
+  const content =
+    kind === 'json'
+      ? `${JSON.stringify(file, null, 2)}\n`
+      : kind === 'csv'
+        ? writeCsv(header, rows)
+        : await writeWorkbook([{ name, header, rows }]);
+  const safeName = name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'list';
+  return { name: `${safeName}.${kind}`, type: TYPES[kind], content };
+}
+
+const LARGEST = 20 * 1024 ** 2;
+
+/**
+ * Reads a file with lists into lines, to be looked at before anything is taken of it: JSON of our own, a workbook (a
+ * list a sheet), or text.
+ * @throws Refusal when it can not be read
+ */
+export async function readListFile(source: AsyncIterable<Uint8Array>): Promise<ReadListFile> {
+  const bytes = await collect(source);
+  if (bytes.length === 0) throw new Refusal('The file is empty. Nothing was taken.');
+  const at = path.join(tmpdir(), `gatepost-list-${randomUUID()}`);
+  await writeFile(at, bytes);
+  try {
+    const container = await findContainer(at);
+    if (container === 'zip' && (await isWorkbook(at))) return await readBook(at);
+    if (container !== 'plain') throw new Refusal('This is no workbook and no text. Nothing was taken.');
+  } catch (error) {
+    if (error instanceof SourceFault) throw new Refusal(`${error.error.message} Nothing was taken.`);
+    throw error;
+  } finally {
+    await rm(at, { force: true });
+  }
+  const text = decode(bytes);
+  return /^\s*\{/.test(text) ? readOwn(text) : { lists: [{ name: null, holds: guess(text), text }] };
+}
+
+/** @throws Refusal as soon as there is more than lists can hold */
+async function collect(source: AsyncIterable<Uint8Array>): Promise<Buffer> {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  for await (const part of source) {
+    size += part.length;
+    if (size > LARGEST)
+      throw new Refusal('The file is larger than 20 MB, too much for lists. Nothing was taken.', 413);
+    parts.push(part);
+  }
+  return Buffer.concat(parts);
+}
+
+async function readBook(at: string): Promise<ReadListFile> {
+  const lists: ReadListFile['lists'] = [];
+  for (const [index, name] of (await listSheets(at)).entries()) {
+    const lines: string[] = [];
+    for await (const rows of readSheet(at, index)) lines.push(...rows.map(toLine));
+    const text = lines.join('\n');
+    if (text.trim() !== '') lists.push({ name, holds: guess(text), text });
+  }
+  if (lists.length === 0) throw new Refusal('The workbook holds no line. Nothing was taken.');
+  return { lists };
+}
+
+const toLine = (cells: readonly Cell[]) =>
+  cells.map((cell) => String(cell ?? '').replace(/[\t\r\n]+/g, ' ')).join('\t');
+
+/** Most lines are addresses: a dot in the first cell, and no space. */
+function guess(text: string): 'words' | 'placements' {
+  const lines = text
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== '')
+    .slice(0, 200);
+  const addresses = lines.filter((line) => /^"?[^\s"]+\.[^\s"]{2,}/.test(line.trim())).length;
+  return addresses * 2 > lines.length ? 'placements' : 'words';
+}
+
+function decode(bytes: Uint8Array): string {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes);
+  }
+}
+
+function readOwn(text: string): ReadListFile {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (error) {
+    throw new Refusal(`The file is no JSON: ${(error as Error).message}. Nothing was taken.`);
+  }
+  const parsed = v.safeParse(ListFileSchema, json);
+  if (!parsed.success) {
+    const [issue] = parsed.issues;
+    throw new Refusal(
+      `The file is no list file of Gate Post, at ${v.getDotPath(issue) ?? 'its start'}: ${issue.message} Nothing was taken.`,
+    );
+  }
+  return {
+    lists: parsed.output.lists.map(({ name, holds, entries, placements }) => ({
+      ...{ name, holds },
+      text: holds === 'placements' ? placements.join('\n') : writeLines(entries),
+    })),
+  };
+}
+
+function writeLines(entries: ListFile['lists'][number]['entries']): string {
+  return [
+    'keyword\tmatch type',
+    ...entries.map(({ text, match }) => `${text.replace(/\s+/g, ' ')}\t${match}`),
+  ].join('\n');
+}

@@ -1,0 +1,183 @@
+import {
+  findCommonSets,
+  findRedundant,
+  isHungOn,
+  isRuled,
+  sayRule,
+  STANDIN_LIMITS,
+  type Redundancy,
+} from '@/core';
+import type { ListHurts, ListHealth, ListLine, ListsHealth, ListsView } from '@/contracts/lists';
+import { hurtsByCampaign } from '../../compute/lists/list-reach';
+import type { Snapshot } from '../../compute/snapshot';
+import { listHangRules, type StoredHangRule } from '../../repositories/lists/hang-rules';
+import { listWaitingVersions, loadLastChanges } from '../../repositories/lists/list-versions';
+import { shapeOf, type Campaign } from '../../repositories/structure';
+import type { Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { knownLists, type KnownList } from './known-lists';
+import { onceFor } from './once-for';
+import { sumStoppedBefore } from './stopped-before';
+import { sayVersion } from './say-version';
+
+/** All shared lists, those in the tray too: where they hang and what they do there. */
+export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  const { snapshot, account, draft } = open;
+  const campaigns = campaignsOf(snapshot);
+  const rules = await listHangRules(deps.db, account.id);
+  const waiting = await listWaitingVersions(deps.db, account.id);
+  const waits = new Set(waiting.map((version) => version.listId));
+  return {
+    window: { ...snapshot.window, days: account.windowDays },
+    campaigns: campaigns.map(({ id, name, status, channel, labels }) => ({
+      id,
+      name,
+      status,
+      channel,
+      labels,
+    })),
+    lists: knownLists(open).map((list) => ({
+      ...toLine(open, list, campaigns),
+      ...ruled(open, list.id, campaigns, rules),
+      waits: waits.has(list.id),
+    })),
+    accountWide: {
+      used: draft.gate.entriesAt({ kind: 'account', id: null }).length,
+      most: STANDIN_LIMITS.accountNegatives,
+    },
+    waiting: waiting.map((version) => ({
+      ...sayVersion(open, version),
+      ...{ listId: version.listId, listName: version.listName },
+      isThere: snapshot.mirror.lists.some((l) => l.id === version.listId),
+    })),
+  };
+}
+
+/** Campaigns on which a list can hang, by name. */
+export function campaignsOf({ mirror }: Snapshot): Campaign[] {
+  return mirror.campaigns
+    .filter((c) => c.status !== 'removed' && c.status !== 'ended')
+    .sort((a, b) => a.name.localeCompare(b.name, 'en'));
+}
+
+function toLine(
+  open: Open,
+  { id, name, holds, isNew }: KnownList,
+  campaigns: readonly Campaign[],
+): Omit<ListLine, 'rules' | 'wanted' | 'waits'> {
+  const { standing, draft, drafted } = open;
+  const indexOf = new Map(campaigns.map((c, i) => [c.id, i]));
+  const entries = draft.gate.entriesAt({ kind: 'list', id });
+  const placements = draft.gate.placementsIn(id).length;
+  const hungOn = standing.hungOn(id);
+  const hurts: ListHurts = { campaign: [], keywords: [] };
+  for (const [campaignId, keywords] of hurtsByCampaign(open, entries)) {
+    const campaign = indexOf.get(campaignId);
+    if (campaign === undefined) continue;
+    hurts.campaign.push(campaign);
+    hurts.keywords.push(keywords);
+  }
+  return {
+    ...{ id, name, holds, isNew, hurts },
+    entries: holds === 'placements' ? placements : entries.length,
+    room:
+      holds === 'placements'
+        ? STANDIN_LIMITS.listPlacements - placements
+        : STANDIN_LIMITS.listNegatives - entries.length,
+    hungOn:
+      hungOn === 'account'
+        ? hungOn
+        : hungOn.flatMap((campaignId) => indexOf.get(campaignId) ?? []).sort((a, b) => a - b),
+    drafted: drafted.flatMap(({ change }) => {
+      if ((change.kind !== 'hang list' && change.kind !== 'take down list') || change.listId !== id)
+        return [];
+      const campaign = change.campaignId === null ? null : indexOf.get(change.campaignId);
+      return campaign === undefined ? [] : [{ campaign, hang: change.kind === 'hang list' }];
+    }),
+  };
+}
+
+function ruled(
+  { draft }: Open,
+  listId: string,
+  campaigns: readonly Campaign[],
+  all: readonly StoredHangRule[],
+): Pick<ListLine, 'rules' | 'wanted'> {
+  const rules = all.filter((rule) => rule.listId === listId);
+  const hungOn = draft.gate.hungOn(listId);
+  const isWanted = (c: Campaign) =>
+    rules.some(({ rule, except }) => isRuled(rule, c) && !except.includes(c.id)) &&
+    hungOn !== 'account' &&
+    !isHungOn(hungOn, c.id);
+  const indexesOf = (holds: (c: Campaign) => boolean) => campaigns.flatMap((c, i) => (holds(c) ? [i] : []));
+  return {
+    rules: rules.map(({ id, rule, by, except }) => ({
+      ...{ id, rule, by, said: sayRule(rule) },
+      except: indexesOf((c) => except.includes(c.id)),
+    })),
+    wanted: indexesOf(isWanted),
+  };
+}
+
+const redundancies = new WeakMap<Snapshot, Redundancy[]>();
+
+/** What is needless in the account as the platform has it (rules 3), found once for a snapshot. */
+export function redundancyOf(snapshot: Snapshot): Redundancy[] {
+  let found = redundancies.get(snapshot);
+  if (!found) redundancies.set(snapshot, (found = findRedundant(shapeOf(snapshot.mirror))));
+  return found;
+}
+
+const MOST_SETS = 12;
+const commonSets = new WeakMap<Open, ReturnType<typeof findCommonSets>>();
+
+/** Negatives that could be lists, in the account as the tray leaves it (rules 3.1). */
+export function commonSetsOf(open: Open) {
+  let found = commonSets.get(open);
+  if (!found) commonSets.set(open, (found = findCommonSets(open.draft.gate.shape(), { most: MOST_SETS })));
+  return found;
+}
+
+/** A list that was never changed since it was first read was changed last when its newest entry came. */
+function asRead(entries: readonly { createdAt: string }[]): ListHealth['last'] {
+  const at = entries.reduce((newest, entry) => (entry.createdAt > newest ? entry.createdAt : newest), '');
+  return at === '' ? null : { at, by: null, isKnown: false };
+}
+
+const healths = new WeakMap<Snapshot, Promise<ListsHealth>>();
+
+/**
+ * What each list stopped, what of it is needless, and who changed it last: as the platform has it, so that it is found
+ * once for a snapshot, whatever is decided meanwhile.
+ */
+export async function viewListsHealth(deps: Deps, slug: string): Promise<ListsHealth> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  return onceFor(healths, open.snapshot, () => findHealth(deps, open));
+}
+
+async function findHealth(deps: Deps, open: Open): Promise<ListsHealth> {
+  const { lists, negatives } = open.snapshot.mirror;
+  const last = await loadLastChanges(deps.db, open.account.id);
+  const redundant = new Set(redundancyOf(open.snapshot).map(({ id }) => id));
+  const entriesOf = new Map(lists.map((list) => [list.id, [] as typeof negatives]));
+  for (const negative of negatives)
+    if (negative.place.kind === 'list') entriesOf.get(negative.place.id!)?.push(negative);
+  const stopped = await sumStoppedBefore(
+    deps,
+    open,
+    lists.map((list) => ({ list, entries: entriesOf.get(list.id)! })),
+  );
+  return {
+    lists: Object.fromEntries(
+      lists.map(({ id }, i) => [
+        id,
+        {
+          stopped: stopped[i]!,
+          redundant: entriesOf.get(id)!.filter((n) => redundant.has(n.id)).length,
+          last: last.get(id) ?? asRead(entriesOf.get(id)!),
+        },
+      ]),
+    ),
+  };
+}

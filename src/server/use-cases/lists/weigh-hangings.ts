@@ -1,0 +1,147 @@
+import { hangingPlace, isHungOn, type Change, type NegativeText } from '@/core';
+import type { CellAnswer, HangingsAnswer, HangingsQuery } from '@/contracts/lists';
+import type { Touched } from '@/contracts/common';
+import { reachOfEntry, rowsOfEntries } from '../../compute/lists/list-reach';
+import {
+  few,
+  keywordsThatConverted,
+  protectedBy,
+  touchedKeywords,
+  weighRows,
+  type StoppedKeyword,
+} from '../../compute/workbench';
+import { Refusal, type Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { requireList } from './known-lists';
+
+const MOST_HURT = 40;
+
+/** What hanging lists on campaigns would do, or taking them down: all of it together, and where it hurts. */
+export async function weighHangings(deps: Deps, slug: string, query: HangingsQuery): Promise<HangingsAnswer> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  const { draft, snapshot, names } = open;
+  const gate = draft.gate.fork();
+  const changes = changesOf(open, query);
+  const rows: number[] = [];
+  const byCampaign = new Map<string | null, { rows: number[]; entries: NegativeText[] }>();
+  for (const change of changes) {
+    const { stopped, reopened } = gate.apply(change);
+    const moved = query.hang ? stopped : reopened;
+    for (const r of moved) rows.push(r);
+    const at = byCampaign.get(change.campaignId) ?? { rows: [], entries: [] };
+    byCampaign.set(change.campaignId, at);
+    for (const r of moved) at.rows.push(r);
+    at.entries.push(...draft.gate.entriesAt({ kind: 'list', id: change.listId }));
+  }
+  const entries = [...byCampaign.values()].flatMap((at) => at.entries);
+  const hurt = [...byCampaign].flatMap(([campaignId, at]) => {
+    const touched = touchedAt(open, campaignId, at.entries, at.rows);
+    const name = campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? campaignId);
+    const weight = weighRows(snapshot, at.rows);
+    return touched.length > 0 ? [{ campaignId: campaignId ?? '', name, weight, touched }] : [];
+  });
+  hurt.sort((a, b) => howBad(b.touched) - howBad(a.touched));
+  return {
+    changes: changes.length,
+    weight: weighRows(snapshot, rows),
+    touched: sumTouched(hurt.map(({ touched }) => touched)),
+    protectedTerms: few(query.hang ? protectedBy(open, distinct(entries)) : []),
+    hurt: { count: hurt.length, first: hurt.slice(0, MOST_HURT) },
+  };
+}
+
+type Hanging = Extract<Change, { kind: 'hang list' | 'take down list' }>;
+
+/** The changes that a person means by lists × campaigns; what is so already is left out. */
+function changesOf(open: Open, { lists, campaigns, hang }: HangingsQuery): Hanging[] {
+  const { draft, names } = open;
+  return lists.flatMap((listId) => {
+    requireList(open, listId);
+    const hungOn = draft.gate.hungOn(listId);
+    const on = campaigns === 'account' ? [null] : campaigns.filter((id) => names.campaign(id) !== undefined);
+    return on.flatMap((campaignId): Hanging[] => {
+      if (hungOn === 'account' && campaignId !== null) return [];
+      if (isHungOn(hungOn, campaignId) === hang) return [];
+      return [{ kind: hang ? 'hang list' : 'take down list', listId, campaignId }];
+    });
+  });
+}
+
+function touchedAt(
+  open: Open,
+  campaignId: string | null,
+  entries: readonly NegativeText[],
+  rows: readonly number[],
+): Touched {
+  const byText = entries.flatMap((entry) => reachOfEntry(open, entry).keywords);
+  const costly = keywordsThatConverted(open.snapshot, rows);
+  return touchedKeywords(open, open.draft.gate, byText, hangingPlace(campaignId), costly);
+}
+
+const WEIGHT = { 'shut out': 1_000_000, narrowed: 1_000, costly: 1 };
+const howBad = (touched: Touched) =>
+  touched.reduce((sum, { severity, count }) => sum + WEIGHT[severity] * count, 0);
+
+function sumTouched(all: readonly Touched[]): Touched {
+  const sums = new Map<Touched[number]['severity'], Touched[number]>();
+  for (const { severity, count, first } of all.flat()) {
+    const known = sums.get(severity);
+    sums.set(severity, {
+      severity,
+      count: count + (known?.count ?? 0),
+      first: [...(known?.first ?? []), ...first].slice(0, 3),
+    });
+  }
+  return (['shut out', 'narrowed', 'costly'] as const).flatMap((severity) => sums.get(severity) ?? []);
+}
+
+function distinct(entries: readonly NegativeText[]): NegativeText[] {
+  return [...new Map(entries.map((entry) => [`${entry.match} ${entry.text}`, entry])).values()];
+}
+
+/** A list on one campaign: what it stops or would stop there, and which of its entries hurt. */
+export async function weighCell(
+  deps: Deps,
+  slug: string,
+  listId: string,
+  campaignId: string,
+): Promise<CellAnswer> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  const list = requireList(open, listId);
+  const campaign = open.snapshot.campaign.get(campaignId);
+  if (!campaign) throw new Refusal('This campaign is not there any more.', 404);
+  const { gate } = open.draft;
+  const place = { kind: 'campaign' as const, id: campaignId };
+  const entries = gate.entriesAt({ kind: 'list', id: listId });
+  const hungOn = gate.hungOn(listId);
+  const by = hungOn === 'account' ? 'account' : hungOn.includes(campaignId) ? 'itself' : null;
+  const inside = gate.within(rowsOfEntries(open, entries), place);
+  // Where it hangs, what it alone stops is unknown by now: what it stops of the window is told.
+  const rows = by === null ? inside.filter((r) => gate.stopCount(r) === 0) : inside;
+  const mirrored = open.snapshot.mirror.lists.find((l) => l.id === listId);
+  return {
+    list: { id: list.id, name: list.name, holds: list.holds },
+    campaign: { id: campaign.id, name: campaign.name },
+    ...{ hangs: by !== null, by },
+    since: mirrored?.since.get(by === 'account' ? 'account' : campaignId) ?? null,
+    weight: weighRows(open.snapshot, rows),
+    touched: touchedAt(open, campaignId, entries, rows),
+    protectedTerms: few(by === null ? protectedBy(open, entries) : []),
+    faults: faultsAt(open, campaignId, entries),
+  };
+}
+
+function faultsAt(open: Open, campaignId: string, entries: readonly NegativeText[]): CellAnswer['faults'] {
+  const { gate } = open.draft;
+  const place = { kind: 'campaign' as const, id: campaignId };
+  const isThere = ({ keyword }: StoppedKeyword) => keyword.adGroup.campaignId === campaignId;
+  const faults = entries.flatMap((entry) => {
+    const stopped = reachOfEntry(open, entry).keywords.filter(isThere);
+    if (stopped.length === 0) return [];
+    const keywords = touchedKeywords(open, gate, stopped, place, []);
+    const stops = weighRows(open.snapshot, gate.within(rowsOfEntries(open, [entry]), place));
+    return [{ entry, keywords, stops }];
+  });
+  faults.sort((a, b) => howBad(b.keywords) - howBad(a.keywords));
+  return { count: faults.length, first: faults.slice(0, MOST_HURT) };
+}
