@@ -1,0 +1,3 @@
+import { reads } from '@/app/api/_handle/handle';
+
+export const GET = reads(({ ask, slug, params }) => ask('viewEntries', slug, params.list ?? ''));
