@@ -1,5 +1,5 @@
 /** The marks of Gate Post: a gate seen from above. Told apart by shape; a word always stands beside them. */
-export type MarkKind = 'stopped' | 'hurting' | 'drafted' | 'open' | 'kept' | 'post';
+export type MarkKind = 'stopped' | 'hurting' | 'drafted' | 'open' | 'warned' | 'kept' | 'post';
 
 const POSTS = 'M5 3v10M13 3v10';
 const PATHS: Record<MarkKind, { d: string; dash?: string; dot?: boolean }> = {
@@ -7,6 +7,7 @@ const PATHS: Record<MarkKind, { d: string; dash?: string; dot?: boolean }> = {
   hurting: { d: `${POSTS}M2 8h14M6 4l6 8` },
   drafted: { d: `${POSTS}M2 8h14`, dash: '2 1.6' },
   open: { d: `${POSTS}M2 8h1.5M14.5 8H16` },
+  warned: { d: `${POSTS}M2 8h1.5M14.5 8H16M7 4.5l4 7` },
   kept: { d: POSTS, dot: true },
   post: { d: 'M9 3v10' },
 };
@@ -15,6 +16,7 @@ const TONES: Record<MarkKind, string> = {
   hurting: 'text-rust',
   drafted: 'text-pine',
   open: 'text-soft',
+  warned: 'text-rust',
   kept: 'text-moss',
   post: 'text-soft',
 };

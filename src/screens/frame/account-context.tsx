@@ -5,6 +5,8 @@ import type { AccountSummary } from '@/contracts/common';
 
 export type AccountContextValue = {
   summary: AccountSummary;
+  /** all accounts here */
+  accounts: readonly { slug: string; name: string }[];
   /** the name of the person chosen in the top strip */
   me: string;
   /** where a screen puts what is in hand, and the buttons that decide it */

@@ -35,7 +35,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   useUndoKey();
   const me = people.find((p) => p.id === personId)?.name ?? '';
   return (
-    <AccountContext.Provider value={{ summary, me, inHand: { body, actions } }}>
+    <AccountContext.Provider value={{ summary, accounts, me, inHand: { body, actions } }}>
       <div className="grid h-dvh min-w-[1024px] grid-cols-[148px_minmax(0,1fr)_304px] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_304px]">
         <Rail summary={summary} />
         <Suspense>

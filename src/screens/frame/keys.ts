@@ -32,6 +32,17 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
       ['f', 'to the filters'],
     ],
   },
+  {
+    where: 'In Lists',
+    keys: [
+      ['↑ ↓ ← →', 'the cell, list or entry beside it'],
+      ['↵', 'hang what is marked, or take it down; open a list'],
+      ['Shift →', 'mark cells'],
+      ['Space', 'mark the row of the grid, or the entry'],
+      ['Ctrl Spc', 'mark the column of the grid'],
+      ['Ctrl A', 'mark all entries that are shown'],
+    ],
+  },
 ];
 
 const STORED = 'gatepost-single-keys';

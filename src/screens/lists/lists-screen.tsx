@@ -1,33 +1,38 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { parseAsString, useQueryStates } from 'nuqs';
 import { useState } from 'react';
-import { newListId } from '@/core';
-import type { ListsView } from '@/contracts/screens';
+import type { ListsView } from '@/contracts/lists';
+import { newListId, type ListContent } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
-import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
+import { useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { Mark } from '@/ui/marks';
-import { plural } from '@/ui/format';
-import { CellInHand } from './cell-in-hand';
-import { HangingGrid } from './hanging-grid';
+import { formatCount, plural } from '@/ui/format';
+import { Coverage } from './coverage/coverage';
+import { PasteDialog } from './edit/paste-dialog';
+import { Entries } from './entries/entries';
+import { useListsUrl, type ListsTab } from './lists-url';
+import { Overview } from './overview/overview';
+import { AccountWide } from './panels/account-wide';
+import { CouldBe, useCouldBe } from './panels/could-be';
+import { Elsewhere } from './panels/elsewhere';
 
-/** Shared lists, and where they hang. */
+/** Shared lists: what they hold, where they hang, what they stopped, and what is wrong with them. */
 export function ListsScreen() {
   const { summary, api } = useAccount();
   const { data, error } = useQuery({
     queryKey: ['lists', summary.slug],
     queryFn: () => ask<ListsView>(api('lists')),
   });
-  const [at, setAt] = useQueryStates({ list: parseAsString, campaign: parseAsString });
-  const { draft } = useTrayActions();
-
-  const chosenList = data?.lists.find((l) => l.id === at.list) ?? data?.lists[0];
+  const [url, change] = useListsUrl();
+  const [pastes, setPastes] = useState<{ into: string | null } | null>(null);
+  const shown = url.list ?? data?.lists[0]?.id ?? null;
+  const paste = () => setPastes({ into: url.show === 'entries' ? shown : null });
+  const panel = { view: data!, url, onChange: change };
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <header className="flex items-center gap-4 border-b border-line bg-paper px-4 py-2.5">
+      <header className="flex items-center gap-4 border-b border-line bg-paper px-4 py-2">
         <h1 className="font-title text-[20px] font-bold">Lists</h1>
         {data && (
           <p className="text-soft">
@@ -35,91 +40,116 @@ export function ListsScreen() {
             {plural(data.campaigns.length, 'campaign')}
           </p>
         )}
-        <NewList
-          onMake={(name) =>
-            draft([{ change: { kind: 'make list', listId: newListId(crypto.randomUUID()), name } }])
-          }
-        />
+        <span className="ml-auto flex gap-2">
+          <NewList />
+          <Button onClick={paste}>Paste lines</Button>
+        </span>
       </header>
+      <Tabs view={data} show={url.show} onShow={(show) => change({ show })} />
       {error && <p className="p-4 text-rust">{error.message}</p>}
-      {data?.lists.length === 0 && (
+      {!data && !error && <p className="p-4 text-soft">Reading the lists…</p>}
+      {data && data.lists.length === 0 && url.show === 'overview' && (
         <p className="p-4 text-soft">
-          No list yet. Make one, put words into it from Sift, and hang it on campaigns.
+          No list yet. Make one or paste lines into a new one, put words into it from Sift, and hang it on
+          campaigns.
         </p>
       )}
-      {data && data.lists.length > 0 && (
-        <HangingGrid
-          view={data}
-          chosen={{ list: chosenList?.id ?? null, campaign: at.campaign }}
-          onChoose={(list, campaign) => void setAt({ list, campaign })}
-          onTurn={(list, campaignId, hangs) =>
-            void draft([
-              { change: { kind: hangs ? 'take down list' : 'hang list', listId: list, campaignId } },
-            ]).then(sayHeldBack)
-          }
-        />
+      {data && url.show === 'overview' && <Overview {...panel} onPaste={() => setPastes({ into: shown })} />}
+      {data && url.show === 'coverage' && <Coverage {...panel} />}
+      {data && url.show === 'entries' && <Entries {...panel} />}
+      {data && url.show === 'could' && <CouldBe />}
+      {data && url.show === 'account' && <AccountWide />}
+      {data && url.show === 'elsewhere' && <Elsewhere view={data} />}
+      {data && pastes && (
+        <PasteDialog lists={data.lists} into={pastes.into} onClose={() => setPastes(null)} />
       )}
-      <p className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1.5 text-[12px] text-soft">
-        <span>
-          <Mark kind="stopped" /> hung
-        </span>
-        <span>
-          <Mark kind="hurting" /> hung, shuts out or narrows a live keyword
-        </span>
-        <span>
-          <Mark kind="drafted" /> in the tray
-        </span>
-        <span>
-          <Mark kind="open" /> open
-        </span>
-        <span>Enter hangs or takes down</span>
-      </p>
-      {chosenList && <CellInHand listId={chosenList.id} campaignId={at.campaign} />}
     </div>
   );
 }
 
-function sayHeldBack(outcomes: Awaited<ReturnType<ReturnType<typeof useTrayActions>['draft']>>) {
-  for (const outcome of outcomes) {
-    if (outcome.outcome === 'held back')
-      sayFailure(new Error(`${outcome.said} To force it, give a reason in hand.`));
-  }
+type TabsProps = { view: ListsView | undefined; show: ListsTab; onShow: (tab: ListsTab) => void };
+
+function Tabs({ view, show, onShow }: TabsProps) {
+  const could = useCouldBe(view !== undefined); // after the lists themselves
+  const counts: Partial<Record<ListsTab, string>> = view
+    ? {
+        could: could.data ? formatCount(could.data.sets.length) : '',
+        account: `${formatCount(view.accountWide.used)} of ${formatCount(view.accountWide.most)}`,
+        elsewhere: formatCount(view.waiting.length),
+      }
+    : {};
+  return (
+    <div
+      role="group"
+      aria-label="Show"
+      className="flex gap-4 border-b border-line px-4 text-[13px] whitespace-nowrap"
+    >
+      {TABS_IN_WORDS.map(([tab, name]) => (
+        <button
+          key={tab}
+          type="button"
+          aria-pressed={show === tab}
+          onClick={() => onShow(tab)}
+          className={`-mb-px border-b-2 py-1.5 ${show === tab ? 'border-pine font-semibold' : 'border-transparent text-soft hover:text-ink'} ${tab === 'elsewhere' && view && view.waiting.length > 0 ? 'text-rust' : ''}`}
+        >
+          {name} {counts[tab]}
+        </button>
+      ))}
+    </div>
+  );
 }
 
-function NewList({ onMake }: { onMake: (name: string) => Promise<unknown> }) {
+const TABS_IN_WORDS: [ListsTab, string][] = [
+  ['overview', 'Overview'],
+  ['coverage', 'Coverage'],
+  ['entries', 'Entries'],
+  ['could', 'Could be a list'],
+  ['account', 'Account-wide'],
+  ['elsewhere', 'Changed elsewhere'],
+];
+
+function NewList() {
+  const { draft } = useTrayActions();
   const [name, setName] = useState<string | null>(null);
-  if (name === null) {
-    return (
-      <Button className="ml-auto" onClick={() => setName('')}>
-        New list
-      </Button>
-    );
-  }
+  const [holds, setHolds] = useState<ListContent>('words');
+  if (name === null) return <Button onClick={() => setName('')}>New list</Button>;
   return (
     <form
-      className="ml-auto flex items-center gap-2"
+      className="flex items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (name.trim() !== '') void onMake(name.trim()).then(() => setName(null));
+        if (name.trim() === '') return;
+        const change = {
+          kind: 'make list',
+          listId: newListId(crypto.randomUUID()),
+          name: name.trim(),
+          holds,
+        } as const;
+        void draft([{ change }]).then(() => setName(null));
       }}
     >
       <input
         autoFocus
         aria-label="Name of the new list"
-        className="rounded border border-line bg-sheet px-2 py-1"
+        className="w-[150px] rounded border border-line bg-sheet px-2 py-1"
         placeholder="Name of the list"
         maxLength={120}
         value={name}
         onChange={(e) => setName(e.target.value)}
         onKeyDown={(e) => e.key === 'Escape' && setName(null)}
       />
-      <button
-        type="submit"
-        className="rounded border border-pine bg-pine px-2.5 py-1 text-[13px] font-semibold text-on-pine disabled:opacity-50"
-        disabled={name.trim() === ''}
+      <select
+        aria-label="What it holds"
+        className="rounded border border-line bg-sheet px-1.5 py-1"
+        value={holds}
+        onChange={(e) => setHolds(e.target.value as ListContent)}
       >
+        <option value="words">words</option>
+        <option value="placements">placements</option>
+      </select>
+      <Button tone="main" type="submit" disabled={name.trim() === ''}>
         Make it
-      </button>
+      </Button>
       <Button onClick={() => setName(null)}>Leave it</Button>
     </form>
   );

@@ -10,6 +10,7 @@ import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
 import { SendDialog } from './send-dialog';
 import { SentNote } from './sent-note';
+import { useAskedToSend } from './ask-to-send';
 import { useNews } from './use-news';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
@@ -23,6 +24,7 @@ export function Tray() {
   useNews(data);
   const { remove } = useTrayActions();
   const [sending, setSending] = useState(false);
+  useAskedToSend(() => setSending(true));
   const { api } = useAccount();
   const count = data?.changes.length ?? 0;
   return (
@@ -115,6 +117,9 @@ const MARK_OF = {
   'take down list': 'open',
   'make list': 'post',
   'remove list': 'post',
+  'rename list': 'post',
+  'add placement': 'stopped',
+  'remove placement': 'open',
   'readmit product': 'open',
   'set bid': 'post',
   'pause keyword': 'post',
@@ -130,6 +135,7 @@ function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => v
       <Mark kind={hurts ? 'hurting' : MARK_OF[kind]} className="mt-0.5" />
       <span className="min-w-0 flex-1 break-words">
         {said}
+        {change.reaches && <span className="block text-[12px] text-soft">{change.reaches}</span>}
         {change.failedBefore && (
           <span className="block text-[12px] text-rust">Failed before: {change.failedBefore}</span>
         )}

@@ -43,7 +43,13 @@ export type DraftResult = DraftOutcome | { outcome: 'waits' };
 /** What a decision is called while it waits for the connection, and the term that it is about. */
 type Naming = { said: string; about?: number };
 
-type Draft = { change: Change; why?: string; forcedBecause?: string };
+type Draft = {
+  change: Change;
+  why?: string;
+  forcedBecause?: string;
+  /** the search term from which a negative is made */
+  from?: string;
+};
 
 /** What can be done with the tray, each with its undo. */
 export function useTrayActions() {

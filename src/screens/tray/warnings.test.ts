@@ -16,6 +16,7 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   forcedBecause: null,
   failedBefore: null,
   touched: [],
+  reaches: null,
   heldBackBy: { count: 0, first: [] },
   ...over,
 });

@@ -11,7 +11,7 @@ import {
   type Served,
   type Trait,
 } from '@/contracts/sift';
-import type { ListsView } from '@/contracts/screens';
+import type { ListsView } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import type { SiftUrl } from '../sift-url';

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { ListsView } from '@/contracts/screens';
+import type { ListsView } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';

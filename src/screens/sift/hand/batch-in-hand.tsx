@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchAnswer, BatchWay, LeftOut } from '@/contracts/decisions';
-import type { ListsView } from '@/contracts/screens';
+import type { ListsView } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
@@ -147,11 +147,13 @@ function PlacePicker({ batch: { place, setPlace } }: { batch: Batch }) {
         <option value="own campaign">the campaign of each</option>
         <option value="own ad group">the ad group of each</option>
         <option value="account">the whole account</option>
-        {data?.lists.map((list) => (
-          <option key={list.id} value={list.id}>
-            list {list.name}
-          </option>
-        ))}
+        {data?.lists
+          .filter(({ holds }) => holds === 'words')
+          .map((list) => (
+            <option key={list.id} value={list.id}>
+              list {list.name}
+            </option>
+          ))}
       </select>
     </label>
   );

@@ -135,7 +135,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     if (!line || !place) return;
     const change = { kind: 'add negative' as const, ...negative, place: place.place };
     const said = `stop “${negative.text}” (${negative.match}) in ${place.name}`;
-    const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${line.raw}”` }], {
+    const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${line.raw}”`, from: line.raw }], {
       ...{ said, about: line.id },
     });
     setHeld({ id, outcome: outcome?.outcome === 'held back' ? outcome : null });

@@ -8,6 +8,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import type { SiftUrl } from '../sift-url';
 import { EXTRAS, useExtraColumns, type Extra } from './columns';
 import { Check } from '@/ui/check';
+import { HeadMark } from '@/ui/row-mark';
 
 type Props = {
   url: SiftUrl;
@@ -66,16 +67,7 @@ export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }:
         style={{ gridTemplateColumns: columns }}
       >
         <div role="columnheader">
-          <button
-            type="button"
-            aria-pressed={marked}
-            aria-label="Mark all that the filters show"
-            title="Mark all that the filters show (Ctrl A)"
-            className="block size-4 rounded border border-soft/60 text-[11px] leading-[13px] font-bold text-ink"
-            onClick={onMarkAll}
-          >
-            {marked === true ? '✓' : marked === 'mixed' ? '–' : ''}
-          </button>
+          <HeadMark marked={marked} onMark={onMarkAll} />
         </div>
         {head('term', 'search term', undefined, <ColumnPicker />)}
         <div role="columnheader">served by</div>

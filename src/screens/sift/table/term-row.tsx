@@ -7,6 +7,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { formatConversions, formatCount, formatDay, formatMoney, formatShare } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
+import { RowMark } from '@/ui/row-mark';
 import type { Extra } from './columns';
 import { Meter } from './meter';
 
@@ -75,15 +76,7 @@ function Cells({
   return (
     <>
       <div role="gridcell">
-        <span
-          role="button"
-          data-mark
-          aria-pressed={isMarked}
-          aria-label="Mark"
-          className={`block size-4 cursor-pointer rounded border text-center text-[11px] leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
-        >
-          {isMarked ? '✓' : ''}
-        </span>
+        <RowMark isMarked={isMarked} />
       </div>
       <div
         role="gridcell"

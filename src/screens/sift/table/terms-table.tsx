@@ -44,7 +44,8 @@ export function TermsTable(props: Props) {
     count: total,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 12,
+    overscan: 6,
+    useFlushSync: false,
     scrollPaddingStart: ROW, // the header stays in sight
   });
   const items = rows.getVirtualItems();

@@ -1,0 +1,182 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useDeferredValue, useMemo, useState } from 'react';
+import type { ListEdit, ListLine, ReadListFile } from '@/contracts/lists';
+import { MATCH_TYPES, type ListContent, type MatchType } from '@/core';
+import { useAccount } from '@/screens/frame/account-context';
+import { sayFailure } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { EditInHand } from './edit-in-hand';
+
+type Props = { lists: readonly ListLine[]; into: string | null; onClose: () => void };
+
+const field = 'rounded border border-line bg-sheet px-1.5 py-1';
+const NEW = '';
+/** Characters of a paste that is put in as a whole. */
+const MUCH = 4_000;
+
+/** Lines into a list, pasted or from a file; what they come to is shown while they are there. */
+export function PasteDialog({ lists, into, onClose }: Props) {
+  const { summary, api } = useAccount();
+  const [text, setText] = useState('');
+  const [target, setTarget] = useState(into ?? NEW);
+  const [name, setName] = useState('');
+  const [kind, setKind] = useState<ListContent>('words');
+  const [match, setMatch] = useState<MatchType>(summary.defaultMatch);
+  const [more, setMore] = useState<ReadListFile['lists']>([]);
+  const list = lists.find((l) => l.id === target);
+  const holds = list?.holds ?? kind;
+  const lines = useDeferredValue(text);
+  const listId = list?.id;
+  const made = name.trim();
+  // The same edit as long as it says the same: a plan is asked for once.
+  const edit = useMemo<ListEdit | null>(() => {
+    if (lines.trim() === '' || (listId === undefined && made === '')) return null;
+    return {
+      do: 'paste',
+      into: listId === undefined ? { make: made } : { id: listId },
+      holds,
+      text: lines,
+      match,
+    };
+  }, [lines, listId, made, holds, match]);
+
+  function take([first, ...rest]: ReadListFile['lists']) {
+    if (!first) return onClose();
+    setText(first.text);
+    setMore(rest);
+    if (list) return;
+    setKind(first.holds);
+    if (first.name) setName(first.name);
+  }
+
+  async function bring(file: File | undefined) {
+    if (!file) return;
+    try {
+      const { lists: read } = await ask<ReadListFile>(api('lists/read-file'), { method: 'POST', body: file });
+      take(read.map((one) => ({ ...one, name: one.name ?? file.name.replace(/\.[^.]+$/, '') })));
+    } catch (error) {
+      sayFailure(error);
+    }
+  }
+
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 grid max-h-[88vh] w-[860px] -translate-x-1/2 -translate-y-1/2 grid-cols-[1fr_340px] gap-x-5 overflow-y-auto rounded border border-line bg-sheet px-5 py-4 shadow-xl">
+          <div className="col-span-2 mb-2">
+            <Dialog.Title className="font-title text-[20px] font-bold">Paste lines</Dialog.Title>
+            <Dialog.Description className="text-[13px] text-soft">
+              {holds === 'words'
+                ? 'One text a line. Quotes make a phrase, square brackets exact; a column may name the match type. Bullets and numbers are taken off.'
+                : 'One site, app or channel a line. Addresses are cleaned, and what lies below another is left out.'}
+            </Dialog.Description>
+          </div>
+          <div className="flex min-w-0 flex-col gap-2 text-[13px]">
+            <div className="flex flex-wrap items-center gap-2">
+              <label className="flex items-center gap-1.5">
+                Into
+                <select className={field} value={target} onChange={(e) => setTarget(e.target.value)}>
+                  <option value={NEW}>a new list</option>
+                  {lists.map((l) => (
+                    <option key={l.id} value={l.id}>
+                      {l.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              {!list && (
+                <>
+                  <input
+                    aria-label="Name of the new list"
+                    placeholder="Name of the new list"
+                    maxLength={120}
+                    className={`${field} min-w-0 flex-1`}
+                    value={name}
+                    onChange={(e) => setName(e.target.value)}
+                  />
+                  <label className="flex items-center gap-1.5">
+                    of
+                    <select
+                      aria-label="What it holds"
+                      className={field}
+                      value={kind}
+                      onChange={(e) => setKind(e.target.value as ListContent)}
+                    >
+                      <option value="words">words</option>
+                      <option value="placements">placements</option>
+                    </select>
+                  </label>
+                </>
+              )}
+            </div>
+            <textarea
+              autoFocus
+              aria-label="Lines"
+              rows={14}
+              className="w-full resize-none rounded border border-line bg-paper px-2 py-1.5 font-mono text-[12px] leading-5"
+              placeholder={
+                holds === 'words'
+                  ? 'free plans\n"bee movie"\n[hive tattoo]'
+                  : 'films.example\napps.games.example/hive'
+              }
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+              onPaste={(event) => {
+                const pasted = event.clipboardData.getData('text/plain');
+                if (pasted.length < MUCH) return;
+                // A browser inserts thousands of lines one by one, which takes it many seconds.
+                event.preventDefault();
+                const { selectionStart, selectionEnd, value } = event.currentTarget;
+                setText(value.slice(0, selectionStart) + pasted + value.slice(selectionEnd));
+              }}
+            />
+            <div className="flex flex-wrap items-center gap-3">
+              <label className="cursor-pointer text-pine hover:underline focus-within:outline-2">
+                or take a file (CSV, XLSX, JSON)
+                <input
+                  type="file"
+                  className="sr-only"
+                  accept=".csv,.tsv,.txt,.xlsx,.json"
+                  onChange={(e) => void bring(e.target.files?.[0])}
+                />
+              </label>
+              {holds === 'words' && (
+                <label className="ml-auto flex items-center gap-1.5">
+                  Where nothing is said
+                  <select
+                    className={field}
+                    value={match}
+                    onChange={(e) => setMatch(e.target.value as MatchType)}
+                  >
+                    {MATCH_TYPES.map((one) => (
+                      <option key={one}>{one}</option>
+                    ))}
+                  </select>
+                </label>
+              )}
+            </div>
+            {more.length > 0 && (
+              <p className="text-soft">
+                The file holds {more.length} more; each is shown after the one before.
+              </p>
+            )}
+          </div>
+          <div className="min-w-0">
+            {edit ? (
+              <EditInHand key={more.length} edit={edit} onDone={() => take(more)} onLeave={onClose} />
+            ) : (
+              <div className="flex flex-col items-start gap-2 text-[13px] text-soft">
+                <p>{text.trim() === '' ? 'Nothing is pasted yet.' : 'Give the new list a name.'}</p>
+                <Button onClick={onClose}>Leave it</Button>
+              </div>
+            )}
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,247 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { EntriesView, ListEdit, ListsView } from '@/contracts/lists';
+import type { VariantsAnswer } from '@/contracts/hand';
+import { MATCH_TYPES, type NegativeText } from '@/core';
+import { useAccount } from '@/screens/frame/account-context';
+import { InHand } from '@/screens/frame/in-hand';
+import { useTrayActions } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatConversions, formatDay, formatMoney, plural } from '@/ui/format';
+import { EditInHand } from '../edit/edit-in-hand';
+import { Reaches } from '../edit/plan-view';
+import type { Row } from './sort-entries';
+
+type Props = {
+  view: ListsView;
+  entries: EntriesView;
+  /** those that are marked, or the one in hand */
+  rows: readonly Row[];
+  isMarked: boolean;
+  onDone: () => void;
+};
+
+/** Entries of a list, and what can be done with them. */
+export function EntriesInHand({ view, entries: { list, reaches }, rows, isMarked, onDone }: Props) {
+  const [edit, setEdit] = useState<ListEdit | null>(null);
+  const [only] = rows;
+  const staying = rows.filter((row) => row.drafted !== 'removed');
+  const title = isMarked
+    ? `${plural(rows.length, 'entry', 'entries')} of ${list.name}`
+    : (only?.text ?? list.name);
+  if (edit) {
+    return (
+      <InHand title={title}>
+        <EditInHand
+          edit={edit}
+          onDone={() => {
+            setEdit(null);
+            onDone();
+          }}
+          onLeave={() => setEdit(null)}
+        />
+      </InHand>
+    );
+  }
+  const negatives: NegativeText[] = staying.flatMap(({ text, match }) => (match ? [{ text, match }] : []));
+  return (
+    <InHand title={title}>
+      <div className="mt-1 flex flex-col gap-1 text-[13px]" data-testid="entries-in-hand">
+        {!only && <p className="text-soft">Empty. Paste lines, or put words into it from Sift.</p>}
+        {only && !isMarked && <About row={only} />}
+        <Reaches reaches={reaches} />
+        {negatives.length > 0 && <Actions {...{ view, list, negatives }} onEdit={setEdit} />}
+        {list.holds === 'placements' && staying.length > 0 && (
+          <Button
+            className="self-start"
+            onClick={() =>
+              setEdit({ do: 'remove placements', list: list.id, addresses: staying.map((row) => row.text) })
+            }
+          >
+            Take out
+          </Button>
+        )}
+        {only?.match && !isMarked && (only.health?.missing ?? 0) > 0 && (
+          <Variants listId={list.id} negative={{ text: only.text, match: only.match }} />
+        )}
+      </div>
+    </InHand>
+  );
+}
+
+function About({ row: { match, since, by, from, hurts, health, drafted } }: { row: Row }) {
+  const stopped = health?.stopped;
+  return (
+    <>
+      <p className="text-soft">
+        {match ?? 'placement'}
+        {since && `, since ${formatDay(since.slice(0, 10), true)}`}
+        {by && ` by ${by}`}
+        {from && ` from the term “${from}”`}
+        {drafted === 'added' && ', in the tray'}
+        {drafted === 'removed' && ', goes with the tray'}.
+      </p>
+      {stopped && stopped.known > 0 && (
+        <p>
+          Stopped {plural(stopped.terms, 'term')}: {plural(stopped.clicks, 'click')},{' '}
+          {formatMoney(stopped.costMicros)} saved, estimated.
+          {stopped.returningTerms > 0 && (
+            <span className="text-rust">
+              {' '}
+              {plural(stopped.returningTerms, 'term')} had converted: {formatConversions(stopped.conversions)}{' '}
+              conversions.
+            </span>
+          )}
+        </p>
+      )}
+      {stopped && stopped.known === 0 && stopped.unknown > 0 && (
+        <p className="text-soft">
+          It has acted since before the first day of data, so what it stopped is not known.
+        </p>
+      )}
+      {hurts > 0 && (
+        <p className="text-rust">
+          Shuts out or narrows {plural(hurts, 'live keyword')} where the list hangs.
+        </p>
+      )}
+      {health?.coveredBy && <p className="text-timber">Needless: {health.coveredBy} stops the same.</p>}
+    </>
+  );
+}
+
+type ActionsProps = {
+  view: ListsView;
+  list: EntriesView['list'];
+  negatives: readonly NegativeText[];
+  onEdit: (edit: ListEdit) => void;
+};
+
+function Actions({ view, list, negatives, onEdit }: ActionsProps) {
+  const [makes, setMakes] = useState<{ keep: boolean } | null>(null);
+  const [name, setName] = useState('');
+  const entries = [...negatives];
+  const others = view.lists.filter((l) => l.id !== list.id && l.holds === 'words');
+  const send = (value: string, keep: boolean) => {
+    if (value === 'new') setMakes({ keep });
+    else onEdit({ do: 'move', list: list.id, into: { id: value }, entries, keep });
+  };
+  const field = 'rounded border border-line bg-sheet px-1.5 py-0.5';
+  const targets = (
+    <>
+      <option value="" disabled>
+        choose a list
+      </option>
+      <option value="new">a new list…</option>
+      {others.map((l) => (
+        <option key={l.id} value={l.id}>
+          {l.name}
+        </option>
+      ))}
+    </>
+  );
+  return (
+    <div className="mt-1 flex flex-col items-start gap-1.5">
+      <label className="flex items-center gap-1.5">
+        Make {negatives.length === 1 ? 'it' : 'them'}
+        <select
+          className={field}
+          value=""
+          onChange={(e) =>
+            onEdit({ do: 'match', list: list.id, entries, match: e.target.value as NegativeText['match'] })
+          }
+        >
+          <option value="" disabled>
+            another match type
+          </option>
+          {MATCH_TYPES.map((match) => (
+            <option key={match}>{match}</option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-1.5">
+        Move to
+        <select className={field} value="" onChange={(e) => send(e.target.value, false)}>
+          {targets}
+        </select>
+      </label>
+      <label className="flex items-center gap-1.5">
+        Copy to
+        <select className={field} value="" onChange={(e) => send(e.target.value, true)}>
+          {targets}
+        </select>
+      </label>
+      {makes && (
+        <form
+          className="flex gap-1.5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            onEdit({ do: 'move', list: list.id, into: { make: name.trim() }, entries, keep: makes.keep });
+          }}
+        >
+          <input
+            autoFocus
+            aria-label="Name of the new list"
+            placeholder="Name of the new list"
+            maxLength={120}
+            className={field}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <Button type="submit" disabled={name.trim() === ''}>
+            See it
+          </Button>
+        </form>
+      )}
+      <Button onClick={() => onEdit({ do: 'remove', list: list.id, entries })}>Let through again</Button>
+    </div>
+  );
+}
+
+/** Forms of an entry that still pass where the list hangs. */
+function Variants({ listId, negative }: { listId: string; negative: NegativeText }) {
+  const { summary, api } = useAccount();
+  const { draft } = useTrayActions();
+  const { text, match } = negative;
+  const { data } = useQuery({
+    queryKey: ['variants', summary.slug, listId, match, text],
+    queryFn: () =>
+      ask<VariantsAnswer>(
+        api(
+          `sift/variants?text=${encodeURIComponent(text)}&match=${match}&kind=list&id=${encodeURIComponent(listId)}`,
+        ),
+      ),
+  });
+  if (!data || data.offers.length === 0)
+    return (
+      <p className="text-soft">Its other forms are stopped here by other entries, or pass elsewhere only.</p>
+    );
+  const take = (texts: readonly string[]) =>
+    draft(
+      texts.map((one) => ({
+        change: { kind: 'add negative', text: one, match, place: { kind: 'list', id: listId } },
+        why: `a form of ${text}`,
+      })),
+    );
+  return (
+    <div className="mt-1 border-l-[3px] border-timber bg-timber/10 px-2.5 py-1.5">
+      <p>These forms still pass here:</p>
+      <ul>
+        {data.offers.map((offer) => (
+          <li key={offer.text} className="flex items-center gap-1.5">
+            <Button tone="quiet" onClick={() => void take([offer.text])}>
+              {offer.text}
+            </Button>
+            <span className="text-soft">{offer.how}</span>
+            <span className="ml-auto text-soft">
+              {plural(offer.weight.terms, 'term')}, {formatMoney(offer.weight.costMicros ?? 0)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <Button onClick={() => void take(data.offers.map((o) => o.text))}>Stop all {data.offers.length}</Button>
+    </div>
+  );
+}

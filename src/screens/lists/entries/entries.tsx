@@ -1,0 +1,112 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import type { EntriesHealth, EntriesView, ListsView } from '@/contracts/lists';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { formatCount, plural } from '@/ui/format';
+import type { ListsUrl } from '../lists-url';
+import { Pick } from '../pick';
+import { EntriesInHand } from './entries-in-hand';
+import { EntriesTable } from './entries-table';
+import { arrange, ENTRY_KINDS, toRows, type EntryKind, type EntrySort } from './sort-entries';
+
+type Props = {
+  view: ListsView;
+  url: ListsUrl;
+  onChange: (change: Partial<ListsUrl>) => void;
+};
+
+/** What stands in one list: what each entry stopped, what is wrong with it, and what can be done with it. */
+export function Entries({ view, url, onChange }: Props) {
+  const { summary, api } = useAccount();
+  const list = view.lists.find((l) => l.id === url.list) ?? view.lists[0];
+  const { data, error } = useQuery({
+    queryKey: ['entries', summary.slug, list?.id],
+    queryFn: ({ signal }) => ask<EntriesView>(api(`lists/${list!.id}`), { method: 'GET', signal }),
+    enabled: list !== undefined,
+    placeholderData: keepPreviousData,
+  });
+  const isWords = list?.holds === 'words';
+  const { data: health } = useQuery({
+    queryKey: ['entries-health', summary.slug, list?.id],
+    queryFn: ({ signal }) => ask<EntriesHealth>(api(`lists/${list!.id}/health`), { method: 'GET', signal }),
+    enabled: isWords && !list.isNew && data !== undefined, // the entries come first
+  });
+  const [kind, setKind] = useState<EntryKind>('all');
+  const [text, setText] = useState('');
+  const [sort, setSort] = useState<{ by: EntrySort; isDown: boolean }>({ by: 'text', isDown: false });
+  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
+  const [cursor, setCursor] = useState(0);
+  const rows = useMemo(
+    () => arrange(toRows(data?.entries ?? [], health), { kind, text }, sort),
+    [data, health, kind, text, sort],
+  );
+  if (!list)
+    return <p className="flex-1 p-4 text-soft">No list yet. Make one, or paste lines into a new one.</p>;
+  const at = Math.min(cursor, Math.max(0, rows.length - 1));
+  const marked = rows.filter((row) => marks.has(row.key));
+  return (
+    <>
+      <form
+        aria-label="Filters"
+        className="flex flex-wrap items-baseline gap-x-1.5 border-b border-line px-4 py-1.5 text-[13px] text-soft"
+        onSubmit={(e) => e.preventDefault()}
+      >
+        <Pick
+          name="Kind of entry"
+          value={kind}
+          options={Object.entries(ENTRY_KINDS)}
+          onChange={(value) => setKind(value as EntryKind)}
+        />
+        of
+        <Pick
+          name="List"
+          value={list.id}
+          options={view.lists.map((l) => [l.id, l.name])}
+          onChange={(id) => {
+            setMarks(new Set());
+            setCursor(0);
+            onChange({ list: id });
+          }}
+        />
+        holding
+        <input
+          aria-label="Text holds"
+          placeholder="anything"
+          className="w-[110px] border-b border-dashed border-ink bg-transparent font-semibold text-ink placeholder:text-ink"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <span className="ml-auto" data-testid="entries-shown">
+          {rows.length === data?.entries.length
+            ? plural(rows.length, 'entry', 'entries')
+            : `${formatCount(rows.length)} of ${plural(data?.entries.length ?? 0, 'entry', 'entries')}`}
+          , room for {formatCount(data?.list.room ?? list.room)} more
+        </span>
+      </form>
+      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <EntriesTable
+        rows={rows}
+        isWords={isWords}
+        cursor={at}
+        marks={marks}
+        sort={sort}
+        onCursor={setCursor}
+        onMark={setMarks}
+        onSort={setSort}
+      />
+      {data && data.list.id === list.id && (
+        <EntriesInHand
+          key={marked.length > 0 ? 'marked' : (rows[at]?.key ?? 'none')}
+          view={view}
+          entries={data}
+          rows={marked.length > 0 ? marked : rows[at] ? [rows[at]] : []}
+          isMarked={marked.length > 0}
+          onDone={() => setMarks(new Set())}
+        />
+      )}
+    </>
+  );
+}

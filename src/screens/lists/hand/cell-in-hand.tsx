@@ -1,0 +1,135 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { CellAnswer, ListEdit, ListLine, ListsView } from '@/contracts/lists';
+import { useAccount } from '@/screens/frame/account-context';
+import { Hurts } from '@/screens/frame/hurts';
+import { InHand } from '@/screens/frame/in-hand';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { conversionsOf, formatDay, formatMoney, plural } from '@/ui/format';
+import { MatchChip } from '@/ui/match-chip';
+import { EditInHand } from '../edit/edit-in-hand';
+import { HeldBack } from './held-back';
+import { RuleOfCell } from './rule-of-cell';
+import type { useHang } from './use-hang';
+import { hungAfterTray } from './hangings';
+
+type Props = { view: ListsView; list: ListLine; campaignId: string; hang: ReturnType<typeof useHang> };
+
+/** A list on one campaign: what it stops or would stop there, and what would mend what it hurts. */
+export function CellInHand({ view, list, campaignId, hang }: Props) {
+  const { summary, api } = useAccount();
+  const { data, error } = useQuery({
+    queryKey: ['cell', summary.slug, list.id, campaignId],
+    queryFn: ({ signal }) =>
+      ask<CellAnswer>(api(`lists/cell?list=${encodeURIComponent(list.id)}&campaign=${campaignId}`), {
+        method: 'GET',
+        signal,
+      }),
+    placeholderData: keepPreviousData,
+  });
+  const [edit, setEdit] = useState<ListEdit | null>(null);
+  if (error) return <InHand>{<p className="text-[13px] text-rust">{error.message}</p>}</InHand>;
+  if (!data) return <InHand>…</InHand>;
+  const title = `${data.list.name} → ${data.campaign.name}`;
+  if (edit) {
+    return (
+      <InHand title={title}>
+        <EditInHand edit={edit} onDone={() => setEdit(null)} onLeave={() => setEdit(null)} />
+      </InHand>
+    );
+  }
+  const hangs = hungAfterTray(view, list).has(campaignId);
+  return (
+    <InHand
+      title={title}
+      actions={
+        <Button
+          tone="main"
+          hotkey="↵"
+          disabled={data.by === 'account'}
+          onClick={() => void hang.turn([{ listId: list.id, campaignId }], !hangs)}
+        >
+          {hangs ? 'Take down here' : 'Hang here'}
+        </Button>
+      }
+    >
+      <div
+        className="mt-1 text-[13px]"
+        aria-live="polite"
+        data-testid="cell"
+        data-cell={`${data.list.id} ${data.campaign.id}`}
+      >
+        <p>
+          {data.by === 'account' && 'Hangs on the whole account, so here too. '}
+          {data.by === 'itself' && `Hangs here${data.since ? ` since ${formatDay(data.since, true)}` : ''}. `}
+          {data.by === null && 'Does not hang here. '}
+          <What cell={data} />
+        </p>
+        <Hurts protectedTerms={data.protectedTerms} touched={data.touched} />
+        {hang.held && (
+          <HeldBack
+            said={hang.held.said}
+            count={hang.held.count}
+            onForce={hang.held.retry}
+            onLeave={hang.leave}
+          />
+        )}
+        <RuleOfCell view={view} list={list} campaignId={campaignId} />
+        <Faults cell={data} onEdit={setEdit} />
+      </div>
+    </InHand>
+  );
+}
+
+function What({ cell: { by, weight } }: { cell: CellAnswer }) {
+  if (by !== null && weight.terms === 0) return 'What it stops is served no more.';
+  return `${by === null ? 'It would stop' : 'Of these days it stops'} ${plural(weight.terms, 'term')}: ${plural(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)} spent, ${conversionsOf(weight)}.`;
+}
+
+/** The entries that hurt there, and what would mend it. */
+function Faults({ cell, onEdit }: { cell: CellAnswer; onEdit: (edit: ListEdit) => void }) {
+  const { faults, list, campaign } = cell;
+  if (faults.count === 0) return null;
+  const entries = faults.first.map(({ entry }) => entry);
+  return (
+    <div className="mt-2">
+      <h3 className="text-[12px] text-soft">{plural(faults.count, 'entry hurts', 'entries hurt')} here</h3>
+      <ul>
+        {faults.first.slice(0, 8).map(({ entry, keywords, stops }) => (
+          <li key={`${entry.match} ${entry.text}`} className="border-b border-line py-1">
+            <span className="flex items-center gap-1.5">
+              <b className="min-w-0 truncate">{entry.text}</b>
+              <MatchChip match={entry.match} />
+              <Button
+                tone="quiet"
+                className="ml-auto"
+                aria-label={`Let ${entry.text} (${entry.match}) through again in the whole list`}
+                onClick={() => onEdit({ do: 'remove', list: list.id, entries: [entry] })}
+              >
+                Take out
+              </Button>
+            </span>
+            <span className="text-soft">
+              {keywords
+                .map(({ severity, first, count }) => `${count} ${severity}: ${first[0]!.text}`)
+                .join('; ')}
+              . Stops {plural(stops.terms, 'term')} here.
+            </span>
+          </li>
+        ))}
+      </ul>
+      {cell.by !== 'account' && (
+        <p className="mt-1.5">
+          <Button
+            onClick={() => onEdit({ do: 'rest', list: list.id, campaign: campaign.id, without: entries })}
+          >
+            Hang the rest here as a list of its own
+          </Button>
+        </p>
+      )}
+    </div>
+  );
+}

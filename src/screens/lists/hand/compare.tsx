@@ -1,0 +1,92 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { CompareView, ListLine } from '@/contracts/lists';
+import type { NegativeText } from '@/core';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatCount } from '@/ui/format';
+
+const MOST = 200;
+
+/** A list beside another: what only one holds, what both hold, what one covers of the other. */
+export function Compare({
+  list,
+  others,
+  onDone,
+}: {
+  list: ListLine;
+  others: readonly ListLine[];
+  onDone: () => void;
+}) {
+  const { summary, api } = useAccount();
+  const [other, setOther] = useState(others[0]?.id ?? '');
+  const { data, error } = useQuery({
+    queryKey: ['compare', summary.slug, list.id, other],
+    queryFn: () => ask<CompareView>(api(`lists/${list.id}/compare?with=${encodeURIComponent(other)}`)),
+    enabled: other !== '',
+  });
+  return (
+    <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="compare">
+      <label>
+        Beside{' '}
+        <select
+          className="rounded border border-line bg-sheet px-1.5 py-1"
+          value={other}
+          onChange={(e) => setOther(e.target.value)}
+        >
+          {others.map((l) => (
+            <option key={l.id} value={l.id}>
+              {l.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {error && <p className="text-rust">{error.message}</p>}
+      {data && (
+        <div className="grid grid-cols-2 gap-x-3">
+          <Side title={`only ${data.first.name}`} entries={data.onlyFirst} />
+          <Side title={`only ${data.second.name}`} entries={data.onlySecond} />
+          <div className="col-span-2">
+            <Side title="in both" entries={data.both} />
+          </div>
+          {data.covered.length > 0 && (
+            <div className="col-span-2">
+              <h3 className="mt-1 text-[12px] text-soft">needless, if both hang in one place</h3>
+              <ul>
+                {data.covered.slice(0, MOST).map(({ entry, in: side, coveredBy }) => (
+                  <li key={`${side} ${entry.match} ${entry.text}`}>
+                    “{entry.text}” of {data[side].name}: “{coveredBy.text}” ({coveredBy.match}) stops it too
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+        </div>
+      )}
+      <Button className="self-start" onClick={onDone}>
+        Back
+      </Button>
+    </div>
+  );
+}
+
+function Side({ title, entries }: { title: string; entries: readonly NegativeText[] }) {
+  return (
+    <div className="min-w-0">
+      <h3 className="truncate text-[12px] text-soft" title={title}>
+        {title}: {formatCount(entries.length)}
+      </h3>
+      <ul>
+        {entries.slice(0, MOST).map(({ text, match }) => (
+          <li key={`${match} ${text}`} className="truncate" title={`${text} (${match})`}>
+            {text} <span className="text-soft">{match}</span>
+          </li>
+        ))}
+      </ul>
+      {entries.length > MOST && <p className="text-soft">and {formatCount(entries.length - MOST)} more</p>}
+    </div>
+  );
+}

@@ -1,0 +1,57 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ListEdit, ListLine, ThemesView } from '@/contracts/lists';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { Check } from '@/ui/check';
+import { plural } from '@/ui/format';
+
+type Props = { list: ListLine; onEdit: (edit: ListEdit) => void; onDone: () => void };
+
+/** The themes of a list, of which each can be a list of its own. */
+export function Split({ list, onEdit, onDone }: Props) {
+  const { summary, api } = useAccount();
+  const { data, error } = useQuery({
+    queryKey: ['themes-of-list', summary.slug, list.id],
+    queryFn: () => ask<ThemesView>(api(`lists/${list.id}/themes`)),
+  });
+  const [themes, setThemes] = useState<readonly string[]>([]);
+  const parts = (data?.parts ?? []).filter((part) => part.theme !== null);
+  return (
+    <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="split">
+      {error && <p className="text-rust">{error.message}</p>}
+      {data && parts.length === 0 && <p className="text-soft">No word stands in two of its entries.</p>}
+      <ul>
+        {parts.map(({ theme, entries }) => (
+          <li key={theme}>
+            <label className="flex items-center gap-1" title={entries.map((e) => e.text).join(', ')}>
+              <Check
+                checked={themes.includes(theme!)}
+                onChange={(e) =>
+                  setThemes(e.target.checked ? [...themes, theme!] : themes.filter((t) => t !== theme))
+                }
+              />
+              <b>{theme}</b>
+              <span className="min-w-0 truncate text-soft">
+                {plural(entries.length, 'entry', 'entries')}: {entries.map((e) => e.text).join(', ')}
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      <div className="flex gap-2">
+        <Button
+          tone="main"
+          disabled={themes.length === 0}
+          onClick={() => onEdit({ do: 'split', list: list.id, themes: [...themes] })}
+        >
+          See what it comes to
+        </Button>
+        <Button onClick={onDone}>Leave it</Button>
+      </div>
+    </div>
+  );
+}

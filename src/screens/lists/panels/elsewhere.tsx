@@ -1,0 +1,70 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { ListEdit, ListsView } from '@/contracts/lists';
+import { useAccount } from '@/screens/frame/account-context';
+import { InHand } from '@/screens/frame/in-hand';
+import { useRefresh } from '@/screens/frame/refresh';
+import { sayFailure } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatDay } from '@/ui/format';
+import { EditInHand } from '../edit/edit-in-hand';
+
+/** What somebody else changed on the platform: to be taken over, or undone. */
+export function Elsewhere({ view: { waiting } }: { view: ListsView }) {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  const [edit, setEdit] = useState<ListEdit | null>(null);
+  const takeOver = async (id: number) => {
+    try {
+      await ask(api(`lists/versions/${id}`), { method: 'POST' });
+      toast('Taken over: it stands as somebody else left it.');
+    } catch (error) {
+      sayFailure(error);
+    }
+    await refresh();
+  };
+  return (
+    <>
+      <div className="min-h-0 flex-1 overflow-y-auto text-[13px]">
+        {waiting.length === 0 && (
+          <p className="p-4 text-soft">
+            Nobody has changed a list on the platform since it was read last. It is read with each report and
+            after each sending.
+          </p>
+        )}
+        <ul aria-label="Changed elsewhere">
+          {waiting.map(({ id, listName, at, what, said }) => (
+            <li key={id} className="flex items-start gap-3 border-b border-line px-4 py-2">
+              <span className="min-w-0 flex-1">
+                <b>{listName}</b>{' '}
+                <span className="text-soft">
+                  {what === 'changed' ? 'changed' : what} by somebody else, seen{' '}
+                  {formatDay(at.slice(0, 10), true)}
+                </span>
+                {said.map((line) => (
+                  <span key={line} className="block">
+                    {line}
+                  </span>
+                ))}
+              </span>
+              <Button onClick={() => void takeOver(id)}>Take over</Button>
+              <Button onClick={() => setEdit({ do: 'undo version', version: id })}>Undo…</Button>
+            </li>
+          ))}
+        </ul>
+      </div>
+      <InHand>
+        {edit ? (
+          <EditInHand edit={edit} onDone={() => setEdit(null)} onLeave={() => setEdit(null)} />
+        ) : (
+          <p className="mt-1 text-[13px] text-soft">
+            Until it is taken over or undone, nothing is sent that touches the list.
+          </p>
+        )}
+      </InHand>
+    </>
+  );
+}
