@@ -1,5 +1,13 @@
 import { describe, expect, test } from 'vitest';
-import { compileAccountGate, covers, productCodeTest, textSeverity, type AccountShape } from '@/core';
+import {
+  cleanPlacement,
+  compileAccountGate,
+  covers,
+  findCommonSets,
+  productCodeTest,
+  textSeverity,
+  type AccountShape,
+} from '@/core';
 import type { Structure } from '@/contracts/platform';
 import { INTENTS } from './intents';
 import { ACCOUNT_SETTINGS, makeLarkfell } from './larkfell';
@@ -19,7 +27,8 @@ describe('the demo', () => {
     expect(campaigns.length).toBeGreaterThanOrEqual(12);
     expect(adGroups.length).toBeGreaterThan(70);
     expect(keywords.length).toBeGreaterThan(800);
-    expect(campaigns.every((c) => adGroups.some((g) => g.campaignId === c.id))).toBe(true);
+    const search = campaigns.filter((c) => c.channel === 'search');
+    expect(search.every((c) => adGroups.some((g) => g.campaignId === c.id))).toBe(true);
   });
 
   test.each([web!, market!])(
@@ -72,10 +81,28 @@ describe('the faults that years have left', () => {
     expect(needless.length).toBeGreaterThan(1);
   });
 
-  test('a list that hangs nowhere', () => {
+  test('lists that hang nowhere', () => {
     expect(lists.filter((l) => !hangings.some((h) => h.listId === l.id)).map((l) => l.name)).toEqual([
       'Old imports 2023',
+      'Sites & apps 2023',
     ]);
+  });
+
+  test('negatives that stand one by one in several campaigns, and lists hung within the days of data', () => {
+    const [largest] = findCommonSets(shapeOf(web!.structure), { most: 1 });
+    expect(largest).toMatchObject({ saves: 15, entries: { length: 5 }, campaignIds: { length: 5 } });
+    const { firstDay } = web!.account;
+    expect(hangings.filter((h) => h.since !== null && h.since > firstDay).length).toBeGreaterThan(10);
+  });
+
+  test('placements, all of them addresses in lists of their own kind', () => {
+    const { placements } = web!.structure;
+    const holders = new Set(lists.filter((l) => l.holds === 'placements').map((l) => l.id));
+    expect(placements.length).toBeGreaterThan(50);
+    for (const { address, listId } of placements) {
+      expect(cleanPlacement(address)).toBe(address);
+      expect(holders.has(listId)).toBe(true);
+    }
   });
 
   test('live keywords that are shut out', () => {

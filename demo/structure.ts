@@ -25,6 +25,7 @@ export function emptyBuilder(): Builder {
       hangings: [],
       negatives: [],
       exclusions: [],
+      placements: [],
     },
     adGroups: [],
   };
@@ -46,9 +47,14 @@ export function addCampaign(
       sharedBudget: null,
       endDate: null,
     },
-    ...{ location: [], audience: [], device: [], language: ['en'] },
+    ...{ location: [], audience: [], device: [], language: ['en'], labels: labelsOf(name) },
     ...over,
   });
+}
+
+function labelsOf(name: string): string[] {
+  if (name.startsWith('Brand')) return ['brand'];
+  return /Queens|Courses|sale/.test(name) ? ['seasonal'] : ['all year'];
 }
 
 export function addAdGroup(
@@ -97,10 +103,18 @@ export function addNegative(
   structure.negatives.push({ id, text, match, place, createdAt: `${createdAt}T09:00:00Z`, status: 'live' });
 }
 
-export function addList({ structure }: Builder, name: string, campaignIds: readonly string[]): string {
+/** @param since the day from which it hangs on a campaign; null: as long as the platform remembers */
+export function addList(
+  { structure }: Builder,
+  name: string,
+  campaignIds: readonly string[],
+  since: (campaignId: string) => string | null = () => null,
+  holds: 'words' | 'placements' = 'words',
+): string {
   const id = `S${structure.lists.length + 1}`;
-  structure.lists.push({ id, name, status: 'live' });
-  for (const campaignId of campaignIds) structure.hangings.push({ listId: id, campaignId, status: 'live' });
+  structure.lists.push({ id, name, status: 'live', holds });
+  for (const campaignId of campaignIds)
+    structure.hangings.push({ listId: id, campaignId, status: 'live', since: since(campaignId) });
   return id;
 }
 
@@ -141,14 +155,22 @@ export function buildWebSearch(draw: Draw, today: string): Builder {
     addKeywordsOf(builder, addAdGroup(builder, 'C13', LINES[0]!, product), draw);
   addCampaign(builder, 'C14', 'Spring sale 2025', { status: 'paused', endDate: '2025-05-31' });
   addKeywordsOf(builder, addAdGroup(builder, 'C14', LINES[2]!, LINES[2]!.products[0]!), draw);
+  addCampaign(builder, 'C15', 'Display · Gardens', { channel: 'display', budgetMicros: 10_000_000 });
   addSharedLists(builder, today);
+  addPlacementLists(builder, today);
   addFaults(builder, today);
   dateKeywords(builder, today);
   return builder;
 }
 
 /** What was stopped long ago: a part of each intent, so that much is left to find. */
-const LISTS: { name: string; on: (campaign: string) => boolean; entries: string[] }[] = [
+const LISTS: {
+  name: string;
+  on: (campaign: string) => boolean;
+  entries: string[];
+  /** days ago that it was hung; long ago where nothing is said */
+  hung?: (campaign: string) => number | null;
+}[] = [
   {
     name: 'Leisure & media',
     on: (c) => !c.startsWith('Brand'),
@@ -158,16 +180,19 @@ const LISTS: { name: string; on: (campaign: string) => boolean; entries: string[
     name: 'Work & careers',
     on: (c) => !c.startsWith('Brand'),
     entries: ['vacancy', 'internship', 'hiring', 'career', 'training job', 'certificate'],
+    hung: () => 41,
   },
   {
     name: 'Free & do-it-yourself',
     on: (c) => !/Top bar|Brand/.test(c),
     entries: ['blueprint', 'homemade', '"make your own"', 'pallets', '"free plans"'],
+    hung: (c) => (c.startsWith('Hives') ? null : 47),
   },
   {
     name: 'Second hand',
     on: (c) => /Hives|Tools|Extraction/.test(c),
     entries: ['refurbished', 'auction', 'swap'],
+    hung: () => 52,
   },
   {
     name: 'Places not served',
@@ -189,6 +214,7 @@ const LISTS: { name: string; on: (campaign: string) => boolean; entries: string[
     name: 'Recipes',
     on: (c) => /Manual|Electric|Queens/.test(c),
     entries: ['recipe', 'cocktail', 'calories'],
+    hung: () => 38,
   },
   { name: 'Pictures', on: (c) => /Hives/.test(c), entries: ['clipart', 'svg', '[bee hive png]'] },
   {
@@ -200,14 +226,47 @@ const LISTS: { name: string; on: (campaign: string) => boolean; entries: string[
 
 function addSharedLists(builder: Builder, today: string) {
   const long = shiftDay(today, -420);
-  for (const { name, on, entries } of LISTS) {
-    const hungOn = builder.structure.campaigns.filter((c) => on(c.name)).map((c) => c.id);
-    const id = addList(builder, name, hungOn);
+  const nameOf = new Map(builder.structure.campaigns.map((c) => [c.id, c.name]));
+  for (const { name, on, entries, hung } of LISTS) {
+    const hungOn = builder.structure.campaigns.filter((c) => c.channel === 'search' && on(c.name));
+    const since = (campaignId: string) => {
+      const daysAgo = hung?.(nameOf.get(campaignId)!) ?? null;
+      return daysAgo === null ? null : shiftDay(today, -daysAgo);
+    };
+    const id = addList(
+      builder,
+      name,
+      hungOn.map((c) => c.id),
+      since,
+    );
     for (const entry of entries) {
       const match = entry.startsWith('[') ? 'exact' : entry.startsWith('"') ? 'phrase' : 'broad';
       addNegative(builder, entry.replace(/["[\]]/g, ''), match, { kind: 'list', id }, long);
     }
   }
+}
+
+const SITES = [
+  'hexagon-games',
+  'honey-cartoons',
+  'buzz-videos',
+  'tap-the-bee',
+  'ringtone-meadow',
+  'quizcomb',
+];
+
+/** Where the display campaign is not to be seen, and a list that nobody ever hung. */
+function addPlacementLists({ structure }: Builder, today: string) {
+  const builder = { structure, adGroups: [] };
+  const add = (listId: string, address: string) =>
+    structure.placements.push({
+      ...{ id: `P${structure.placements.length + 1}`, address, listId, status: 'live' },
+      createdAt: `${shiftDay(today, -200)}T09:00:00Z`,
+    });
+  const games = addList(builder, 'Games & cartoons', ['C15'], () => shiftDay(today, -120), 'placements');
+  for (const site of SITES) for (const end of ['example', 'test']) add(games, `${site}.${end}`);
+  const apps = addList(builder, 'Sites & apps 2023', [], () => null, 'placements');
+  for (const site of SITES) for (let n = 1; n <= 12; n++) add(apps, `apps.${site}.example/app-${n}`);
 }
 
 function addFaults(builder: Builder, today: string) {
@@ -221,6 +280,10 @@ function addFaults(builder: Builder, today: string) {
   addNegative(builder, 'canada', 'phrase', campaign('C3'), old);
   addNegative(builder, 'porn', 'broad', account, old);
   addNegative(builder, 'porn', 'phrase', account, newer);
+  // done one by one, campaign after campaign
+  for (const text of ['jigsaw', 'crochet', 'stencil', 'sewing pattern', 'cross stitch'])
+    for (const id of ['C1', 'C2', 'C3', 'C4', 'C5', 'C9'].slice(0, text === 'stencil' ? 5 : 6))
+      addNegative(builder, text, 'phrase', campaign(id), newer);
   // shut out what is being paid for
   addNegative(builder, 'certificate', 'broad', campaign('C10'), old);
   addNegative(builder, 'hex', 'phrase', campaign('C6'), newer);

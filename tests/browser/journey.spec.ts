@@ -201,9 +201,10 @@ test('Lists: a list is made, filled, hung and shown in the grid', async () => {
   await page.getByLabel('Name of the new list').fill('Puzzles');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('row', { name: /Puzzles.*in the tray/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Puzzles on Hives · Starter: open' }).click();
+  await page.getByRole('button', { name: 'Coverage' }).click();
+  await page.getByRole('gridcell', { name: 'Puzzles on Starter: open' }).click();
   await page.getByRole('button', { name: /^Hang here/ }).click();
-  await expect(page.getByRole('button', { name: 'Puzzles on Hives · Starter: in the tray' })).toBeVisible();
+  await expect(page.getByRole('gridcell', { name: 'Puzzles on Starter: hangs with the tray' })).toBeVisible();
   await page.goto(`${ACCOUNT}/sift?text=costume`);
   await grid().focus();
   await expect(rowInHand()).toContainText('costume');

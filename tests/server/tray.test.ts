@@ -8,7 +8,8 @@ import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-
 import { setVerdict } from '@/server/use-cases/set-verdict';
 import { sendAgain, sendTray } from '@/server/use-cases/send-tray';
 import { undoSent, viewLedger } from '@/server/use-cases/view-ledger';
-import { viewLists, weighCell } from '@/server/use-cases/view-lists';
+import { viewLists } from '@/server/use-cases/lists/view-lists';
+import { weighCell } from '@/server/use-cases/lists/weigh-hangings';
 import { traySheet, viewTray } from '@/server/use-cases/view-tray';
 import { workOnSet } from '@/server/use-cases/work-on-set';
 import { makeWorld, type World } from '../support/world';
@@ -210,7 +211,7 @@ describe('sending', () => {
     const lists = await viewLists(world.deps, world.slug);
     expect(lists.lists.find((l) => l.name === 'Films')).toMatchObject({
       entries: 1,
-      hungOn: [campaignId],
+      hungOn: [lists.campaigns.findIndex((c) => c.id === campaignId)],
       isNew: false,
     });
     const { lines } = await viewLedger(world.deps, world.slug);
@@ -334,7 +335,6 @@ test('a cell of the lists says what hanging would stop, and what taking down wou
   expect(cell).toMatchObject({
     hangs: false,
     weight: { terms: 1 },
-    entries: [{ text: 'tattoo', match: 'phrase', drafted: null }],
   });
   await draft({ kind: 'hang list', listId: old, campaignId: courses });
   expect(await weighCell(world.deps, world.slug, old, courses)).toMatchObject({

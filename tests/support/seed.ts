@@ -28,6 +28,7 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
       channel: 'search',
       budgetMicros: 50_000_000,
       sharedBudget: null,
+      labels: [],
       endDate: null,
     },
     ...{ location: [], audience: [], device: [], language: [] },
@@ -64,10 +65,10 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
         keyword('K4', 'G1', 'free hive', 'exact'),
       ],
       lists: [
-        { id: 'S1', name: 'Work', status: 'live' },
-        { id: 'S2', name: 'Old', status: 'live' },
+        { id: 'S1', name: 'Work', status: 'live', holds: 'words' },
+        { id: 'S2', name: 'Old', status: 'live', holds: 'words' },
       ],
-      hangings: [{ listId: 'S1', campaignId: 'C2', status: 'live' }],
+      hangings: [{ listId: 'S1', campaignId: 'C2', status: 'live', since: null }],
       negatives: [
         {
           id: 'E1',
@@ -87,6 +88,7 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
         },
       ],
       exclusions: [],
+      placements: [],
     },
     queries: [
       aQuery('bee hive kit', { daily: 80, cvr: 0.4 }),
