@@ -4,6 +4,7 @@ import { buildSync } from 'esbuild';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReadingMemory } from './tasks/load';
+import { benchLists } from './tasks/lists';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
@@ -18,6 +19,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'reading-memory': benchReadingMemory,
   load: benchLoad,
   sift: benchSift,
+  lists: benchLists,
 };
 
 /** Where memory is the question, the collector is kept from taking all that it may. */
