@@ -91,8 +91,18 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   async lists(page) {
     await page.goto(`${WEB}/lists`);
-    await page.getByRole('button', { name: 'Second hand on Hives · Starter: hung' }).click();
-    await page.getByTestId('cell').waitFor();
+    await page.getByRole('row', { name: /^Work & careers/ }).click();
+    await page.getByTestId('list-in-hand').getByText('saved in').waitFor();
+  },
+  async coverage(page) {
+    await page.goto(`${WEB}/lists?show=coverage`);
+    await page.getByRole('gridcell', { name: 'Pests & pesticides on Health · Varroa: open' }).click();
+    await page.getByRole('button', { name: /^Hang here/ }).click();
+    await page
+      .getByRole('gridcell', { name: 'Work & careers on General: hung, touches a live keyword' })
+      .click();
+    await page.getByText('1 entry hurts here').waitFor();
+    await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 }); // it lies over the legend
   },
   async 'send-the-tray'(page) {
     await page.getByRole('button', { name: 'Send the tray…' }).click();

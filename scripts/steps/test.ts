@@ -91,7 +91,11 @@ async function runBrowser(settings: Settings, report: string): Promise<Count> {
     const run = spawnSync(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'], {
       cwd: settings.root,
       stdio: 'inherit',
-      env: { ...process.env, GATEPOST_TEST_URL: address },
+      env: {
+        ...process.env,
+        GATEPOST_TEST_URL: address,
+        GATEPOST_TEST_PLATFORM_URL: `http://127.0.0.1:${settings.platformPort}`,
+      },
     });
     return readCount(run.status, report, ({ stats }) => ({
       passed: stats?.expected ?? 0,
