@@ -12,10 +12,16 @@ import { formatCount, plural } from '@/ui/format';
 import { KeepRecipe } from './keep-recipe';
 import { timeLeft } from './reading-state';
 
-type Props = { file: ReportFileView; answer: ReadingAnswer; onLoaded: () => void };
+type Props = {
+  file: ReportFileView;
+  answer: ReadingAnswer;
+  /** the answer is of earlier decisions: nothing is loaded before it is seen */
+  isStale: boolean;
+  onLoaded: () => void;
+};
 
 /** Loading what was read: all or nothing, with progress and a way to cancel. */
-export function LoadPanel({ file, answer, onLoaded }: Props) {
+export function LoadPanel({ file, answer, isStale, onLoaded }: Props) {
   const { api } = useAccount();
   const router = useRouter();
   const client = useQueryClient();
@@ -56,7 +62,7 @@ export function LoadPanel({ file, answer, onLoaded }: Props) {
         <Loading file={file} total={total} busy={asked} onCancel={() => void call('DELETE')} />
       )}
       {['uploaded', 'cancelled', 'failed', 'taken back'].includes(file.state) && (
-        <Ready answer={answer} busy={asked} onLoad={() => void call('POST')} />
+        <Ready answer={answer} busy={asked || isStale} onLoad={() => void call('POST')} />
       )}
     </div>
   );

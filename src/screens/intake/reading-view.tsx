@@ -34,12 +34,14 @@ export function ReadingView({ file }: { file: ReportFileView }) {
   });
   if (error) return <p className="p-4 text-rust">{error.message}</p>;
   if (!data) return <p className="p-4 text-soft">Reading …</p>;
-  const { reading } = data;
-  const decide = (change: ReadDecisions) => setDecisions({ ...data.decisions, ...change });
+  // What was said last counts, also while its reading is on the way: two answers in a row both hold.
+  const answer = { ...data, decisions: decisions ?? data.decisions };
+  const { reading } = answer;
+  const decide = (change: ReadDecisions) => setDecisions({ ...answer.decisions, ...change });
   const column = reading.columns.find((c) => c.index === chosen);
   return (
     <>
-      <FormBar answer={data} onDecide={setDecisions} />
+      <FormBar answer={answer} onDecide={setDecisions} />
       <div
         className={`min-h-0 flex-1 overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
         tabIndex={0}
@@ -59,7 +61,7 @@ export function ReadingView({ file }: { file: ReportFileView }) {
         )}
         {reading.columns.length > 0 && (
           <div className="grid grid-cols-[minmax(0,1fr)_264px] gap-5 px-4 py-3">
-            <ColumnsTable answer={data} chosen={chosen} onChoose={setChosen} onDecide={setDecisions} />
+            <ColumnsTable answer={answer} chosen={chosen} onChoose={setChosen} onDecide={setDecisions} />
             <div>
               <Sums reading={reading} currency={data.currency} isPart={data.whole !== null} />
               <Refused file={file} reading={reading} />
@@ -69,11 +71,11 @@ export function ReadingView({ file }: { file: ReportFileView }) {
         {reading.preview.length > 0 && <Preview reading={reading} />}
       </div>
       <InHand title={column ? `column ${column.header}` : file.name}>
-        <Questions reading={reading} decisions={data.decisions} onDecide={decide} />
+        <Questions reading={reading} decisions={answer.decisions} onDecide={decide} />
         {column && (
           <ColumnInHand
             column={column}
-            decisions={data.decisions}
+            decisions={answer.decisions}
             onDecide={decide}
             onClose={() => setChosen(null)}
           />
@@ -81,7 +83,12 @@ export function ReadingView({ file }: { file: ReportFileView }) {
         {file.state !== 'loaded' && reading.kind === 'search terms' && (
           <DaysPanel daysThere={data.daysThere} brought={reading.rowsByDay} />
         )}
-        <LoadPanel file={file} answer={data} onLoaded={() => void client.invalidateQueries()} />
+        <LoadPanel
+          file={file}
+          answer={answer}
+          isStale={isPlaceholderData}
+          onLoaded={() => void client.invalidateQueries()}
+        />
       </InHand>
     </>
   );
