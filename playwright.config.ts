@@ -3,8 +3,9 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests/browser',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Long enough for a machine that stalls: what is slow shows in the benchmarks, not here.
+  timeout: 180_000,
+  expect: { timeout: 45_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     baseURL: process.env.GATEPOST_TEST_URL,

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { withFreshDemo } from './fresh-demo';
 import { startDatabase } from './postgres';
@@ -97,12 +97,24 @@ async function runBrowser(settings: Settings, report: string): Promise<Count> {
         GATEPOST_TEST_PLATFORM_URL: `http://127.0.0.1:${settings.platformPort}`,
       },
     });
+    printFailedPages(path.dirname(report));
     return readCount(run.status, report, ({ stats }) => ({
       passed: stats?.expected ?? 0,
       failed: (stats?.unexpected ?? 1) + (stats?.skipped ?? 0) + (stats?.flaky ?? 0),
     }));
   });
 }
+
+/** What stood on a page when its test failed, for a log that is all that remains of a machine. */
+function printFailedPages(results: string) {
+  for (const name of readdirSync(results, { recursive: true, encoding: 'utf8' })) {
+    if (path.basename(name) !== 'error-context.md') continue;
+    const page = readFileSync(path.join(results, name), 'utf8').split('# Page snapshot')[1] ?? '';
+    console.error(`The page at the end of ${path.dirname(name)}:${page.slice(0, MOST_OF_A_PAGE)}`);
+  }
+}
+
+const MOST_OF_A_PAGE = 6_000;
 
 /** What is read of the reports of both runners. */
 type Report = {

@@ -1,10 +1,11 @@
 import type { MessagePort } from 'node:worker_threads';
-import { createSnapshots, TakenBack, type DataSource } from '../compute/snapshots';
+import { createSnapshots, TakenBack } from '../compute/snapshots';
 import type { Snapshot } from '../compute/snapshot';
 import { createDeps } from '../container';
 import { Refusal, type Deps } from '../use-cases/deps';
-import type { FromBroker, ToBroker } from './broker';
+import type { FromBroker } from './broker';
 import { QUESTIONS, type Outcome, type Task } from './questions';
+import { sourceOver } from './source';
 
 /** A thread keeps what it made from the shared columns: this many windows. */
 const KEPT = 4;
@@ -28,29 +29,4 @@ export default async function answer({ name, args, port }: Task & { port: Messag
   } finally {
     port.close();
   }
-}
-
-/** Columns that another thread has read are taken as they are; what no one has is read, and offered to all. */
-function sourceOver(port: MessagePort): DataSource {
-  const say = (message: ToBroker) => port.postMessage(message);
-  return (key, load) =>
-    new Promise((resolve, reject) => {
-      const hear = (message: FromBroker) => {
-        if (message.kind === 'cancel' || message.key !== key) return;
-        port.off('message', hear);
-        if (message.kind === 'here') return resolve(message.data);
-        load().then(
-          (data) => {
-            say({ kind: 'built', key, data });
-            resolve(data);
-          },
-          (error: unknown) => {
-            say({ kind: 'failed', key });
-            reject(error as Error);
-          },
-        );
-      };
-      port.on('message', hear);
-      say({ kind: 'want', key });
-    });
 }

@@ -1,0 +1,26 @@
+import { MessageChannel } from 'node:worker_threads';
+import { expect, test } from 'vitest';
+import { TakenBack } from '../compute/snapshots';
+import type { SnapshotData } from '../compute/snapshot';
+import { createBroker, type Broker } from './broker';
+import { sourceOver } from './source';
+
+const never = new Promise<SnapshotData>(() => undefined);
+
+function aPort(broker: Broker) {
+  const { port1, port2 } = new MessageChannel();
+  broker.serve(port1);
+  return port2;
+}
+
+test('a question that ends while another thread reads is not waited for', async () => {
+  const broker = createBroker(1e6);
+  const reads = aPort(broker);
+  void sourceOver(reads)('key', () => never).catch(() => undefined);
+  const ended = aPort(broker);
+  const waiting = sourceOver(ended)('key', () => never);
+  await new Promise((resolve) => setTimeout(resolve, 10));
+  ended.close();
+  await expect(waiting).rejects.toThrow(TakenBack);
+  reads.close();
+});
