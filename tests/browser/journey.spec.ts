@@ -52,7 +52,7 @@ test('Intake reads a report of any column order, shows how, and takes correction
 
 test('loading says what it added, and the same file twice changes nothing', async () => {
   await page.getByRole('button', { name: 'Load 4 rows' }).click();
-  await expect(page.getByText('Loaded: 4 new rows, 0 replaced, 1 refused.')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Loaded: 4 new rows, 0 replaced, 1 refused.')).toBeVisible();
   await page.getByRole('button', { name: 'History' }).click();
   await expect(page.getByRole('row', { name: /oktober\.csv.*loaded/ })).toBeVisible();
   await page
@@ -90,8 +90,8 @@ test('pasted cells and archives are read like files, and a load can be taken bac
   await page.getByRole('button', { name: 'Read these cells' }).click();
   await expect(page.getByTestId('sum-clicks')).toHaveText('4');
   await page.getByRole('button', { name: 'Load 1 row' }).click();
-  await page.getByRole('button', { name: 'Take back this load' }).click({ timeout: 30_000 });
-  await expect(page.getByText('Taken back. It can be loaded again.')).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Take back this load' }).click();
+  await expect(page.getByText('Taken back. It can be loaded again.')).toBeVisible();
   const archive = Buffer.from(
     await zipped({ 'a.csv': 'Search term,Day\nx,2026-04-01\n', 'b.csv': 'Term;Tag\ny;1.4.26\n' }),
   );
@@ -225,9 +225,7 @@ test('the tray names what will change, and is sent and read back', async () => {
   await expect(dialog).toContainText('Hang Puzzles on Hives · Starter');
   await expectAccessible(page);
   await dialog.getByRole('button', { name: 'Send 5 changes' }).click();
-  await expect(page.getByTestId('sent-note')).toContainText('5 of 5 changes read back as sent', {
-    timeout: 30_000,
-  });
+  await expect(page.getByTestId('sent-note')).toContainText('5 of 5 changes read back as sent');
   await expect(page.getByTestId('tray-count')).toHaveText('empty');
 });
 
@@ -243,7 +241,7 @@ test('Gate check: key g, a query, and what stops it', async () => {
 
 test('the Ledger names who, what and why, and the clock shows what was saved', async () => {
   await page.getByRole('button', { name: '+ 1 week' }).click();
-  await expect(page.getByText(/It is 29 Nov on the platform now/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/It is 29 Nov on the platform now/)).toBeVisible();
   await page.getByRole('button', { name: 'Fetch report' }).click();
   await expect(page.getByText(/Report loaded:/)).toBeVisible({ timeout: 60_000 });
   await page.goto(`${ACCOUNT}/ledger`);
@@ -298,7 +296,7 @@ test('after a stop the forms that would still pass are offered, and one key take
     );
   await page.getByRole('button', { name: 'Read these cells' }).click();
   await page.getByRole('button', { name: 'Load 2 rows' }).click();
-  await expect(page.getByText('Loaded: 2 new rows')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Loaded: 2 new rows')).toBeVisible();
   await page.goto(`${ACCOUNT}/sift?holding=okapi+lamp`);
   await page.locator('[aria-selected=true]').getByRole('button', { name: 'okapi', exact: true }).click(); // what is left is the lamp
   await page.getByRole('button', { name: /^account / }).click();

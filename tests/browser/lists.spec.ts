@@ -35,9 +35,6 @@ async function send(changes: number) {
     .click();
   await expect(page.getByTestId('sent-note')).toContainText(
     `${changes} of ${changes} ${changes === 1 ? 'change' : 'changes'} read back as sent`,
-    {
-      timeout: 30_000,
-    },
   );
 }
 
@@ -181,7 +178,7 @@ test('what somebody else changes on the platform is shown, and undone', async ()
   await page.goto(`${LISTS}?show=elsewhere`);
   await page.getByRole('button', { name: 'Fetch report' }).click();
   const waiting = page.getByRole('list', { name: 'Changed elsewhere' });
-  await expect(waiting).toContainText('removed “recipe” (broad)', { timeout: 30_000 });
+  await expect(waiting).toContainText('removed “recipe” (broad)');
   await expectAccessible(page);
   await waiting.getByRole('button', { name: 'Undo…' }).click();
   await expect(page.getByTestId('plan')).toContainText(

@@ -188,21 +188,21 @@ test('what another person does is seen within seconds, and told', async () => {
   await grid(second).focus();
   await second.keyboard.press('w');
   await expect(second.getByText(/^Stop “/).first()).toBeVisible();
-  await expect(page.getByText(/^Ilse Brandow: Stop “/)).toBeVisible({ timeout: 10_000 });
+  await expect(page.getByText(/^Ilse Brandow: Stop “/)).toBeVisible();
   await second.context().close();
 });
 
 test('a decision without a connection waits, says so, and is sent when it is back', async () => {
   const before = await count('kept');
   await page.context().setOffline(true);
-  await expect(page.getByText('No connection to Gate Post.')).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText('No connection to Gate Post.')).toBeVisible();
   await grid().focus();
   await page.keyboard.press('o');
   await expect(page.getByText('1 decision is kept in this browser')).toBeVisible();
   await expect(rowInHand().getByRole('img', { name: 'decided, waits for the connection' })).toBeVisible();
   await page.context().setOffline(false);
-  await expect(page.getByText('No connection to Gate Post.')).toBeHidden({ timeout: 15_000 });
-  await expect.poll(() => count('kept'), { timeout: 15_000 }).toBe(before + 1);
+  await expect(page.getByText('No connection to Gate Post.')).toBeHidden();
+  await expect.poll(() => count('kept')).toBe(before + 1);
 });
 
 test('the keys are listed, and single letters can be switched off', async () => {
