@@ -112,6 +112,7 @@ export {
   findForeignWords,
   findThemes,
   foldForms,
+  matchAll,
   matchingTexts,
   matchTexts,
   offerVariants,

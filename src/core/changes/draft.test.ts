@@ -89,6 +89,23 @@ describe('the gate over served rows', () => {
     );
   });
 
+  test('an account laid at once counts as one whose changes came one after another', () => {
+    fc.assert(
+      fc.property(
+        fc.array(aText(), { maxLength: 6 }),
+        fc.array(someChange, { maxLength: 12 }),
+        (texts, changes) => {
+          const served = rowsOf(texts);
+          const stepwise = layGate(served, emptyAccount);
+          changes.forEach((change) => stepwise.apply(change));
+          const atOnce = layGate(served, stepwise.shape());
+          for (let r = 0; r < texts.length * 3; r++) expect(atOnce.stopCount(r)).toBe(stepwise.stopCount(r));
+        },
+      ),
+      { numRuns: 1_000 },
+    );
+  });
+
   test('a fork goes its own way', () => {
     const account = layGate(rowsOf(['free hive']), emptyAccount);
     const fork = account.fork();

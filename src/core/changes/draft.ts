@@ -1,61 +1,36 @@
-import { group } from 'd3-array';
-import { matchingTexts, matchTexts } from '../mining';
-import { normalise } from '../text';
-import { isInForceIn, placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
+import { matchAll, matchingTexts, matchTexts } from '../mining';
+import { memoised } from '../memoised';
+import {
+  isInForceIn,
+  placeKey,
+  type AccountShape,
+  type NegativeText,
+  type Place,
+  type PlacedNegative,
+} from '../gate';
 import { codeKey, type Change } from './change';
 import type { RowGate, ServedRows } from './row-gate';
-
-type Held = { negative: NegativeText; place: Place; times: number };
-
-/** Where a list hangs: on the whole account, on campaigns, or on both. */
-type Hung = { onAccount: boolean; campaigns: ReadonlySet<string> };
-const NOWHERE: Hung = { onAccount: false, campaigns: new Set() };
-
-type State = {
-  /** negatives in force over each row, product exclusions among them */
-  counts: Uint32Array;
-  /** place → text key → how many times it stands there (years leave twins), and the text */
-  held: Map<string, Map<string, Held>>;
-  hangings: Map<string, Hung>;
-  /** list → the placements in it */
-  placements: Map<string, ReadonlySet<string>>;
-  /** place and code → the exclusion that stands there */
-  excluded: Map<string, { code: string; place: Place }>;
-};
-
-const exclusionKey = (code: string, place: Place) => `${placeKey(place)} ${codeKey(code)}`;
-const textKey = ({ match, text }: NegativeText) => `${match} ${normalise(text)}`;
+import { exclusionKey, forkState, NOWHERE, shapeOf, startState, textKey, type GateState } from './gate-state';
 
 /**
  * Lays an account over the rows of a window.
  * @example layGate(served, account).stopCount(0) // 1
  */
 export function layGate(rows: ServedRows, account: AccountShape): RowGate {
-  const state: State = {
-    counts: new Uint32Array(rows.adGroupOf.length),
-    held: new Map(),
-    hangings: new Map(),
-    placements: new Map(),
-    excluded: new Map(),
-  };
-  for (const { id, hungOn, besides, placements } of account.lists) {
-    const onAccount = hungOn === 'account';
-    state.hangings.set(id, { onAccount, campaigns: new Set(onAccount ? besides : hungOn) });
-    if (placements) state.placements.set(id, new Set(placements));
-  }
+  const state = startState(rows, account);
   const gate = gateOver(rows, state);
-  for (const { text, match, place } of account.negatives)
-    gate.apply({ kind: 'add negative', text, match, place });
+  gate.layAll(account.negatives);
   for (const { code, place } of account.exclusions ?? [])
     gate.apply({ kind: 'exclude product', code, place });
   return gate;
 }
 
 /** @param insideLists what is known of where lists are in force; never changed in place, so that forks may share it */
-function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, Uint8Array>()): RowGate {
-  /** places whose entries no fork shares, so that they may be changed where they are */
-  let own = new Set<string>();
-
+function gateOver(
+  rows: ServedRows,
+  state: GateState,
+  insideLists = new Map<string, Uint8Array>(),
+): RowGate & { layAll(negatives: readonly PlacedNegative[]): void } {
   function hangsOn(listId: string, campaignId: string): boolean {
     const hung = state.hangings.get(listId);
     return hung !== undefined && (hung.onAccount || hung.campaigns.has(campaignId));
@@ -96,19 +71,27 @@ function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, 
     return inside;
   }
 
-  function within(chosen: readonly number[], { kind, id }: Place): number[] {
-    if (kind === 'account' || chosen.length === 0) return [...chosen];
-    const { adGroupOf, adGroups } = rows;
+  /** Whether an ad group, by its integer, lies within a place. */
+  function insideOf({ kind, id }: Place): (adGroup: number) => boolean {
+    const { adGroups } = rows;
     switch (kind) {
+      case 'account':
+        return () => true;
       case 'campaign':
-        return chosen.filter((r) => adGroups[adGroupOf[r]!]!.campaignId === id);
+        return (g) => adGroups[g]!.campaignId === id;
       case 'adGroup':
-        return chosen.filter((r) => adGroups[adGroupOf[r]!]!.id === id);
+        return (g) => adGroups[g]!.id === id;
       case 'list': {
         const inside = insideList(id ?? '');
-        return chosen.filter((r) => inside[adGroupOf[r]!] === 1);
+        return (g) => inside[g] === 1;
       }
     }
+  }
+
+  function within(chosen: readonly number[], place: Place): number[] {
+    if (place.kind === 'account' || chosen.length === 0) return [...chosen];
+    const isInside = insideOf(place);
+    return chosen.filter((r) => isInside(rows.adGroupOf[r]!));
   }
 
   const reached = (negative: NegativeText, place: Place) => within(matched(negative), place);
@@ -175,40 +158,34 @@ function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, 
     listId,
     address,
   }: Extract<Change, { kind: 'add placement' | 'remove placement' }>) {
-    const placements = ownPlacements(listId);
+    const placements = state.placements.toChange(listId);
     if (kind === 'add placement') placements.add(address);
     else placements.delete(address);
     return nothing;
   }
 
-  function ownPlacements(listId: string): Set<string> {
-    const at = `placements ${listId}`;
-    let placements = state.placements.get(listId) as Set<string> | undefined;
-    if (!placements || !own.has(at)) {
-      placements = new Set(placements); // copied once: a fork may share it
-      state.placements.set(listId, placements);
-      own.add(at);
-    }
-    return placements;
+  function hold({ text, match }: NegativeText, place: Place) {
+    const key = textKey({ text, match });
+    const times = heldAt(place).get(key)?.times ?? 0;
+    state.held.toChange(placeKey(place)).set(key, { negative: { text, match }, place, times: times + 1 });
   }
 
-  function replaceAt(place: Place, key: string, entry: Held) {
-    const at = placeKey(place);
-    if (!own.has(at)) {
-      state.held.set(at, new Map(heldAt(place))); // copied once: a fork may share it
-      own.add(at);
-    }
-    const entries = state.held.get(at)!;
-    if (entry.times === 0) entries.delete(key);
-    else entries.set(key, entry);
+  /** The same as adding one after another, in one way through the texts. */
+  function layAll(negatives: readonly PlacedNegative[]) {
+    const { rowStarts, adGroupOf } = rows;
+    const insideAt = memoised(placeKey, insideOf);
+    const isInside = negatives.map(({ place }) => insideAt(place));
+    for (const negative of negatives) hold(negative, negative.place);
+    matchAll(rows.table, negatives, (t, n) => {
+      for (let r = rowStarts[t]!; r < rowStarts[t + 1]!; r++)
+        if (isInside[n]!(adGroupOf[r]!)) state.counts[r]! += 1;
+    });
   }
 
   function apply(change: Change): { stopped: number[]; reopened: number[] } {
     switch (change.kind) {
       case 'add negative': {
-        const times = heldAt(change.place).get(textKey(change))?.times ?? 0;
-        const negative = { text: change.text, match: change.match };
-        replaceAt(change.place, textKey(change), { negative, place: change.place, times: times + 1 });
+        hold(change, change.place);
         return raise(reached(change, change.place));
       }
       case 'remove negative': {
@@ -216,7 +193,7 @@ function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, 
         if (!entry) return nothing;
         const opened: number[] = [];
         for (let i = 0; i < entry.times; i++) opened.push(...lower(reached(change, change.place)).reopened);
-        replaceAt(change.place, textKey(change), { ...entry, times: 0 });
+        state.held.toChange(placeKey(change.place)).delete(textKey(change));
         return { stopped: [], reopened: opened };
       }
       case 'hang list':
@@ -249,6 +226,7 @@ function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, 
   }
 
   return {
+    layAll,
     stopCount: (row) => state.counts[row]!,
     apply,
     matched,
@@ -268,36 +246,7 @@ function gateOver(rows: ServedRows, state: State, insideLists = new Map<string, 
       const { onAccount, campaigns } = state.hangings.get(listId) ?? NOWHERE;
       return onAccount ? 'account' : [...campaigns];
     },
-    shape: () => ({
-      campaigns: [...group(rows.adGroups, (adGroup) => adGroup.campaignId)].map(([id, adGroups]) => ({
-        ...{ id, adGroups },
-      })),
-      lists: [...state.hangings].map(([id, { onAccount, campaigns }]) => ({
-        id,
-        hungOn: onAccount ? 'account' : [...campaigns],
-        ...(onAccount && { besides: [...campaigns] }),
-        placements: [...(state.placements.get(id) ?? [])],
-      })),
-      negatives: [...state.held].flatMap(([at, entries]) =>
-        [...entries].flatMap(([key, { negative, place, times }]) =>
-          Array.from({ length: times }, (_, i) => ({ ...negative, place, id: `${at} ${key} ${i}` })),
-        ),
-      ),
-      exclusions: [...state.excluded.values()],
-    }),
-    fork() {
-      own = new Set();
-      return gateOver(
-        rows,
-        {
-          counts: state.counts.slice(),
-          held: new Map(state.held),
-          hangings: new Map(state.hangings),
-          placements: new Map(state.placements),
-          excluded: new Map(state.excluded),
-        },
-        new Map(insideLists),
-      );
-    },
+    shape: () => shapeOf(rows, state),
+    fork: () => gateOver(rows, forkState(state), new Map(insideLists)),
   };
 }

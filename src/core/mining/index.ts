@@ -1,6 +1,7 @@
 export { foldForms, type FoldedTexts } from './fold-forms';
 export { findForeignWords } from './foreign-words';
 export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
+export { matchAll } from './match-all';
 export { findThemes, type Theme } from './themes';
 export {
   buildTermTable,
