@@ -10,7 +10,16 @@ import {
 } from '../gate';
 import { codeKey, type Change } from './change';
 import type { RowGate, ServedRows } from './row-gate';
-import { exclusionKey, forkState, NOWHERE, shapeOf, startState, textKey, type GateState } from './gate-state';
+import {
+  exclusionKey,
+  forkState,
+  frameOf,
+  NOWHERE,
+  shapeOf,
+  startState,
+  textKey,
+  type GateState,
+} from './gate-state';
 
 /**
  * Lays an account over the rows of a window.
@@ -246,6 +255,7 @@ function gateOver(
       const { onAccount, campaigns } = state.hangings.get(listId) ?? NOWHERE;
       return onAccount ? 'account' : [...campaigns];
     },
+    frame: () => frameOf(rows, state),
     shape: () => shapeOf(rows, state),
     fork: () => gateOver(rows, forkState(state), new Map(insideLists)),
   };

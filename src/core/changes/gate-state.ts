@@ -55,8 +55,8 @@ export function forkState({ counts, held, hangings, placements, excluded }: Gate
   };
 }
 
-/** The account as it stands in a state, with ids of its own for the negatives. */
-export function shapeOf(rows: ServedRows, state: GateState): AccountShape {
+/** Ad groups, and where the lists of a state hang. */
+export function frameOf(rows: ServedRows, state: GateState): Pick<AccountShape, 'campaigns' | 'lists'> {
   return {
     campaigns: [...group(rows.adGroups, (adGroup) => adGroup.campaignId)].map(([id, adGroups]) => ({
       ...{ id, adGroups },
@@ -67,6 +67,13 @@ export function shapeOf(rows: ServedRows, state: GateState): AccountShape {
       ...(onAccount && { besides: [...campaigns] }),
       placements: [...(state.placements.get(id) ?? [])],
     })),
+  };
+}
+
+/** The account as it stands in a state, with ids of its own for the negatives. */
+export function shapeOf(rows: ServedRows, state: GateState): AccountShape {
+  return {
+    ...frameOf(rows, state),
     negatives: [...state.held.entries()].flatMap(([at, entries]) =>
       [...entries].flatMap(([key, { negative, place, times }]) =>
         Array.from({ length: times }, (_, i) => ({ ...negative, place, id: `${at} ${key} ${i}` })),

@@ -62,18 +62,20 @@ function whatCouldBeDropped(
   { what, place, used, most }: Omit<Room, 'couldDrop'>,
 ): NegativeText[] {
   if (what !== 'negatives' || used <= most) return [];
-  const account = gate.shape();
-  const isThere = (n: { place: Place }) => placeKey(n.place) === placeKey(place);
-  const there = new Map(account.negatives.filter(isThere).map((n) => [n.id, n]));
+  const { campaigns, lists } = gate.frame();
   // For good (rules 3), only what stands there itself or acts on the whole account makes another needless.
-  const everywhere = new Set(account.lists.flatMap(({ id, hungOn }) => (hungOn === 'account' ? [id] : [])));
-  const negatives = account.negatives.filter(
-    (n) =>
-      isThere(n) ||
-      n.place.kind === 'account' ||
-      (n.place.kind === 'list' && everywhere.has(n.place.id ?? '')),
+  const everywhere = lists.flatMap(({ id, hungOn }) => (hungOn === 'account' ? [id] : []));
+  const acting: Place[] = [
+    { kind: 'account', id: null },
+    ...everywhere.map((id) => ({ kind: 'list' as const, id })),
+    place,
+  ];
+  const places = new Map(acting.map((one) => [placeKey(one), one]));
+  const negatives = [...places].flatMap(([key, at]) =>
+    gate.entriesAt(at).map((entry, i) => ({ ...entry, id: `${key} ${i}`, place: at })),
   );
-  return findRedundant({ ...account, negatives }).flatMap(({ id, lasting }) => {
+  const there = new Map(negatives.filter((n) => n.place === place).map((n) => [n.id, n]));
+  return findRedundant({ campaigns, lists, negatives }).flatMap(({ id, lasting }) => {
     const negative = there.get(id);
     return lasting && negative ? [{ text: negative.text, match: negative.match }] : [];
   });

@@ -50,6 +50,8 @@ export type RowGate = {
   /** The placements of a list, in the order in which they came. */
   placementsIn(listId: string): string[];
   holdsPlacement(listId: string, address: string): boolean;
+  /** Its ad groups and where its lists hang. */
+  frame(): Pick<AccountShape, 'campaigns' | 'lists'>;
   /** The account as it stands here, with ids of its own for the negatives. */
   shape(): AccountShape;
   /** A gate that starts as this one stands and goes its own way. */

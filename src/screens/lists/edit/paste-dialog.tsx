@@ -1,7 +1,7 @@
 'use client';
 
 import { Dialog } from 'radix-ui';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import type { ListEdit, ListLine, ReadListFile } from '@/contracts/lists';
 import { MATCH_TYPES, type ListContent, type MatchType } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
@@ -9,6 +9,7 @@ import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { EditInHand } from './edit-in-hand';
+import { usePlanAhead } from './use-edits';
 
 type Props = { lists: readonly ListLine[]; into: string | null; onClose: () => void };
 
@@ -31,17 +32,17 @@ export function PasteDialog({ lists, into, onClose }: Props) {
   const lines = useDeferredValue(text);
   const listId = list?.id;
   const made = name.trim();
+  const planAhead = usePlanAhead();
+  const editOf = useCallback(
+    (of: string): ListEdit | null => {
+      if (of.trim() === '' || (listId === undefined && made === '')) return null;
+      const into = listId === undefined ? { make: made } : { id: listId };
+      return { do: 'paste', into, holds, text: of, match };
+    },
+    [listId, made, holds, match],
+  );
   // The same edit as long as it says the same: a plan is asked for once.
-  const edit = useMemo<ListEdit | null>(() => {
-    if (lines.trim() === '' || (listId === undefined && made === '')) return null;
-    return {
-      do: 'paste',
-      into: listId === undefined ? { make: made } : { id: listId },
-      holds,
-      text: lines,
-      match,
-    };
-  }, [lines, listId, made, holds, match]);
+  const edit = useMemo(() => editOf(lines), [editOf, lines]);
 
   function take([first, ...rest]: ReadListFile['lists']) {
     if (!first) return onClose();
@@ -117,6 +118,8 @@ export function PasteDialog({ lists, into, onClose }: Props) {
               autoFocus
               aria-label="Lines"
               rows={14}
+              wrap="off"
+              spellCheck={false}
               className="w-full resize-none rounded border border-line bg-paper px-2 py-1.5 font-mono text-[12px] leading-5"
               placeholder={
                 holds === 'words'
@@ -131,7 +134,10 @@ export function PasteDialog({ lists, into, onClose }: Props) {
                 // A browser inserts thousands of lines one by one, which takes it many seconds.
                 event.preventDefault();
                 const { selectionStart, selectionEnd, value } = event.currentTarget;
-                setText(value.slice(0, selectionStart) + pasted + value.slice(selectionEnd));
+                const whole = value.slice(0, selectionStart) + pasted + value.slice(selectionEnd);
+                const wanted = editOf(whole);
+                if (wanted) planAhead(wanted); // laying out the lines takes a while
+                setText(whole);
               }}
             />
             <div className="flex flex-wrap items-center gap-3">

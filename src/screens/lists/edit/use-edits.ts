@@ -1,6 +1,6 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import type { EditOutcome, EditPlan, ListEdit } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
@@ -9,15 +9,25 @@ import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 
+function planOf(slug: string, api: (path: string) => string, edit: ListEdit | null) {
+  return queryOptions({
+    queryKey: ['plan', slug, edit],
+    queryFn: ({ signal }) => ask<EditPlan>(api('lists/plan'), { method: 'POST', body: { edit }, signal }),
+    retry: false,
+  });
+}
+
 /** What an edit would come to; nothing is asked while there is none, or while it is not wanted. */
 export function usePlan(edit: ListEdit | null, isWanted = true) {
   const { summary, api } = useAccount();
-  return useQuery({
-    queryKey: ['plan', summary.slug, edit],
-    queryFn: ({ signal }) => ask<EditPlan>(api('lists/plan'), { method: 'POST', body: { edit }, signal }),
-    enabled: edit !== null && isWanted,
-    retry: false,
-  });
+  return useQuery({ ...planOf(summary.slug, api, edit), enabled: edit !== null && isWanted });
+}
+
+/** Asks for a plan that will be wanted, while the screen is still busy with what it is about. */
+export function usePlanAhead(): (edit: ListEdit) => void {
+  const { summary, api } = useAccount();
+  const client = useQueryClient();
+  return (edit) => void client.prefetchQuery(planOf(summary.slug, api, edit));
 }
 
 /** Puts an edit of lists in the tray, with its undo. */
