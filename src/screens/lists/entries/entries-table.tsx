@@ -3,11 +3,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import { formatCount, formatDay, formatMoney } from '@/ui/format';
+import { useLightRows } from '@/ui/light-rows';
 import { MatchChip } from '@/ui/match-chip';
 import { HeadMark, RowMark } from '@/ui/row-mark';
 import type { EntrySort, Row } from './sort-entries';
 
 const ROW = 30;
+/** Rows are drawn into the same places again; more than are ever drawn at once. */
+const POOL = 160;
 const WORDS = '20px minmax(0,1fr) 58px 158px 46px 66px 72px 48px minmax(0,130px) 48px';
 const PLACEMENTS = '20px minmax(0,1fr) 160px';
 
@@ -36,6 +39,10 @@ export function EntriesTable(props: Props) {
     scrollPaddingStart: ROW,
     useFlushSync: false,
   });
+
+  const items = virtual.getVirtualItems();
+  const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  const isLight = useLightRows({ isScrolling: virtual.isScrolling, from, to }, cursor);
 
   function go(to: number) {
     const next = Math.max(0, Math.min(rows.length - 1, to));
@@ -96,16 +103,17 @@ export function EntriesTable(props: Props) {
         <p className="p-4 text-soft">No entry is shown. Paste lines, or loosen the filters.</p>
       )}
       <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }} onClick={onClick}>
-        {virtual.getVirtualItems().map(({ index, start }) => {
+        {items.map(({ index, start }) => {
           const row = rows[index]!;
           return (
             <EntryRow
-              key={row.key}
+              key={index % POOL}
               row={row}
               index={index}
               top={start}
               columns={columns}
               isWords={isWords}
+              isLight={isLight(index)}
               isInHand={index === cursor}
               isMarked={marks.has(row.key)}
             />
@@ -185,11 +193,14 @@ type RowProps = {
   top: number;
   columns: string;
   isWords: boolean;
+  /** its text alone: it is scrolled past */
+  isLight: boolean;
   isInHand: boolean;
   isMarked: boolean;
 };
 
-const EntryRow = memo(function EntryRow({ row, index, top, columns, isWords, isInHand, isMarked }: RowProps) {
+const EntryRow = memo(function EntryRow(props: RowProps) {
+  const { row, index, top, columns, isWords, isLight, isInHand, isMarked } = props;
   const { text, match, drafted, since, by, hurts, health } = row;
   const figure = (value: number | undefined, format = formatCount) =>
     health === undefined ? '' : health.stopped.known === 0 ? '–' : format(value!);
@@ -203,9 +214,7 @@ const EntryRow = memo(function EntryRow({ row, index, top, columns, isWords, isI
       className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 border-b border-line px-4 [contain:strict] ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[13px] -outline-offset-2 outline-pine group-focus-visible/grid:outline-2' : ''} ${isMarked ? 'bg-straw/50' : ''}`}
       style={{ top, gridTemplateColumns: columns }}
     >
-      <div role="gridcell">
-        <RowMark isMarked={isMarked} />
-      </div>
+      <div role="gridcell">{(isMarked || !isLight) && <RowMark isMarked={isMarked} />}</div>
       <div role="gridcell" className={`truncate ${drafted === 'removed' ? 'line-through' : ''}`} title={text}>
         {text}{' '}
         {drafted && (
@@ -214,11 +223,7 @@ const EntryRow = memo(function EntryRow({ row, index, top, columns, isWords, isI
           </span>
         )}
       </div>
-      {isWords && (
-        <div role="gridcell">
-          <MatchChip match={match!} />
-        </div>
-      )}
+      {isWords && <div role="gridcell">{isLight ? match : <MatchChip match={match!} />}</div>}
       <div role="gridcell" className="truncate text-soft" title={since ?? undefined}>
         {since ? formatDay(since.slice(0, 10), true) : ''} {by ?? ''}
       </div>

@@ -1,6 +1,6 @@
 'use client';
 
-import { Fragment, memo } from 'react';
+import { Fragment, memo, type ReactNode } from 'react';
 import { ratios, spendWithoutReturn } from '@/core';
 import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
@@ -24,6 +24,8 @@ type Props = {
   columns: string;
   extras: readonly Extra[];
   line: TermLine | undefined;
+  /** its text alone, without what can be clicked: it is scrolled past */
+  isLight: boolean;
   isInHand: boolean;
   isMarked: boolean;
   /** a decision on it waits for the connection */
@@ -50,27 +52,24 @@ export const TermRow = memo(function TermRow(props: Props) {
       className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 [contain:strict] border-b border-line px-3 ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo || isMarked ? 'bg-straw/50' : ''}`}
       style={{ top, gridTemplateColumns: columns }}
     >
-      {line ? <Cells {...props} line={line} /> : <div role="gridcell">…</div>}
+      {!line ? (
+        <div role="gridcell">…</div>
+      ) : (
+        <>
+          {props.isLight ? <LightCells {...props} line={line} /> : <Cells {...props} line={line} />}
+          <Extras extras={props.extras} line={line} />
+        </>
+      )}
     </div>
   );
 });
 
+type CellsProps = Props & { line: TermLine };
+
 /** Letters of a term that fit into its column. */
 const FITS = 20;
 
-function Cells({
-  line,
-  isInHand,
-  positions,
-  wouldGo,
-  isMarked,
-  isWaiting,
-  extras,
-}: Props & { line: TermLine }) {
-  const { summary } = useAccount();
-  const { cpaMicros, acos } = ratios(line);
-  const without = spendWithoutReturn(line);
-  const returned = (line.conversions ?? 0) > 0;
+function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: CellsProps) {
   // All words of the term in hand can be seen and chosen; what served it stands in hand.
   const isWide = isInHand && line.raw.length > FITS;
   return (
@@ -119,6 +118,37 @@ function Cells({
           {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
         </div>
       )}
+      <Figures line={line} meter={<Meter evidence={line.evidence} clicks={line.clicks} />} />
+    </>
+  );
+}
+
+/** The same in as few elements as there are columns; words stand where they stand when they can be clicked. */
+function LightCells({ line, isMarked }: CellsProps) {
+  return (
+    <>
+      <div role="gridcell">{isMarked && <RowMark isMarked />}</div>
+      <div
+        role="gridcell"
+        className={`truncate pl-[3px] leading-[29px] [word-spacing:6px] ${line.isSeen ? '' : 'font-semibold'}`}
+      >
+        {line.kind === 'query' ? line.words.join(' ') : line.raw}
+      </div>
+      <div role="gridcell" className="truncate text-soft">
+        {line.servedBy.keyword ?? ''}
+      </div>
+      <Figures line={line} meter="" />
+    </>
+  );
+}
+
+function Figures({ line, meter }: { line: TermLine; meter: ReactNode }) {
+  const { summary } = useAccount();
+  const { cpaMicros, acos } = ratios(line);
+  const without = spendWithoutReturn(line);
+  const returned = (line.conversions ?? 0) > 0;
+  return (
+    <>
       <div role="gridcell" className="text-right">
         {formatCount(line.clicks)}
       </div>
@@ -128,24 +158,25 @@ function Cells({
       <div role="gridcell" className={`text-right ${returned ? 'font-semibold text-moss' : ''}`}>
         {formatConversions(line.conversions)}
       </div>
-      <div role="gridcell">
-        <Meter evidence={line.evidence} clicks={line.clicks} />
-      </div>
+      <div role="gridcell">{meter}</div>
       <div role="gridcell" className="text-right">
         {summary.steersBy === 'CPA' ? formatMoney(cpaMicros) : formatShare(acos)}
       </div>
-      {extras.map((extra) => (
-        <div
-          key={extra}
-          role="gridcell"
-          className={extra === 'campaign' ? 'truncate text-soft' : 'text-right'}
-          title={extra === 'campaign' ? `${line.campaign} / ${line.adGroup}` : undefined}
-        >
-          {extraText(line, extra)}
-        </div>
-      ))}
     </>
   );
+}
+
+function Extras({ line, extras }: { line: TermLine; extras: readonly Extra[] }) {
+  return extras.map((extra) => (
+    <div
+      key={extra}
+      role="gridcell"
+      className={extra === 'campaign' ? 'truncate text-soft' : 'text-right'}
+      title={extra === 'campaign' ? `${line.campaign} / ${line.adGroup}` : undefined}
+    >
+      {extraText(line, extra)}
+    </div>
+  ));
 }
 
 function extraText(line: TermLine, extra: Extra): string {

@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
 import type { Sort, TermLine } from '@/contracts/sift';
 import { useSingleKeys } from '@/screens/frame/keys';
+import { useLightRows } from '@/ui/light-rows';
 import type { Choice } from '../hand/use-choice';
 import type { SiftUrl } from '../sift-url';
 import { gridColumns, useExtraColumns } from './columns';
@@ -50,6 +51,7 @@ export function TermsTable(props: Props) {
   });
   const items = rows.getVirtualItems();
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  const isLight = useLightRows({ isScrolling: rows.isScrolling, from, to }, cursor);
   // The pages around are fetched before they come into sight.
   const lines = useLines(url, { from: pageOf(Math.max(0, from - AHEAD)), to: pageOf(to + AHEAD) }, total);
   useEffect(() => {
@@ -118,6 +120,7 @@ export function TermsTable(props: Props) {
               columns={columns}
               extras={extras}
               line={line}
+              isLight={isLight(item.index)}
               isInHand={item.index === cursor}
               isMarked={line !== undefined && isMarked(marks, line.id)}
               isWaiting={line !== undefined && choice.waiting.has(line.id)}
