@@ -200,9 +200,14 @@ test('a decision without a connection waits, says so, and is sent when it is bac
   await page.keyboard.press('o');
   await expect(page.getByText('1 decision is kept in this browser')).toBeVisible();
   await expect(rowInHand().getByRole('img', { name: 'decided, waits for the connection' })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press(' ');
+  await inHand().getByRole('button', { name: /^Keep/ }).click();
+  await expect(page.getByText('2 decisions are kept in this browser')).toBeVisible();
   await page.context().setOffline(false);
   await expect(page.getByText('No connection to Gate Post.')).toBeHidden();
-  await expect.poll(() => count('kept')).toBe(before + 1);
+  await expect.poll(() => count('kept')).toBe(before + 2);
 });
 
 test('the keys are listed, and single letters can be switched off', async () => {

@@ -195,6 +195,11 @@ describe('what is remembered', () => {
       { body: 'a film of 2019', by: 'Maren Oakes' },
     ]);
     expect((await lineOf('bee hive movie')).notes).toBe(1);
+    const again = await writeNote(world.deps, world.slug, world.personId, {
+      ...about,
+      body: 'a film of 2019',
+    });
+    expect(again, 'sent twice, it is the same note').toEqual({ noteId });
     await removeNote(world.deps, world.slug, world.personId, noteId);
     expect((await viewNotes(world.deps, world.slug, about)).notes).toEqual([]);
     await expect(removeNote(world.deps, world.slug, world.personId, noteId)).rejects.toThrow('gone already');

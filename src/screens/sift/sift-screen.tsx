@@ -39,7 +39,12 @@ export function SiftScreen() {
   const view = toSearch(url);
   const { marks, mark, markAll, unmarkAll } = useMarks(view);
   const marked = countMarks(marks, total);
-  const batch = useBatch(marked > 0 ? toSelection(marks, toFilters(url)) : undefined, url.days, unmarkAll);
+  const batch = useBatch(
+    marked > 0 ? toSelection(marks, toFilters(url)) : undefined,
+    marked,
+    url.days,
+    unmarkAll,
+  );
   useLooked(line?.id);
 
   const change = useCallback(

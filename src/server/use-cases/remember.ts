@@ -29,7 +29,8 @@ export async function writeNote(
 ): Promise<{ noteId: number }> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
-    const noteId = await insertNote(trx, id, asKept(about), { body, personId });
+    const { noteId, isNew } = await insertNote(trx, id, asKept(about), { body, personId });
+    if (!isNew) return { noteId };
     const what = `Note on ${about.kind === 'term' ? '' : 'the theme '}“${about.about}”: ${body}`;
     await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what });
     await raiseDecisionVersion(trx, id);

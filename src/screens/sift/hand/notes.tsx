@@ -4,8 +4,9 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { Note } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
+import { decide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
+import type { Sent } from '@/ui/outbox';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { useUndoable } from '@/screens/frame/refresh';
@@ -19,26 +20,28 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
   const [typed, setTyped] = useState('');
 
   const write = (body: string) =>
-    ask<{ noteId: number }>(api('notes'), { method: 'POST', body: { ...about, body } });
-  const remove = (id: number) => ask(api(`notes/${id}`), { method: 'DELETE' });
-  async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
+    decide<{ noteId: number }>({
+      ...{ path: api('notes'), method: 'POST', body: { ...about, body }, said: `note “${body}”` },
+    });
+  const remove = ({ id, body }: Pick<Note, 'id' | 'body'>) =>
+    decide({
+      path: api(`notes/${id}`),
+      method: 'DELETE',
+      body: undefined,
+      said: `remove the note “${body}”`,
+    });
+  async function run<T>(work: Promise<Sent<T>>, said: string, undo: (answer: T) => Promise<unknown>) {
     try {
-      await work();
-      await undoable(said, undo);
+      const sent = await work;
+      if (sent.state === 'answered') await undoable(said, () => undo(sent.answer));
     } catch (error) {
       sayFailure(error);
     }
   }
   function add() {
-    let id = 0;
-    void run(
-      async () => {
-        id = (await write(typed.trim())).noteId;
-        setTyped('');
-      },
-      'Note written',
-      () => remove(id),
-    );
+    const body = typed.trim();
+    setTyped(''); // it waits in this browser where there is no connection
+    void run(write(body), 'Note written', ({ noteId }) => remove({ id: noteId, body }));
   }
 
   return (
@@ -58,13 +61,7 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
             type="button"
             aria-label={`Remove the note: ${note.body}`}
             className="flex min-h-6 min-w-6 items-center justify-center text-soft hover:text-ink"
-            onClick={() =>
-              void run(
-                () => remove(note.id),
-                'Note removed',
-                () => write(note.body),
-              )
-            }
+            onClick={() => void run(remove(note), 'Note removed', () => write(note.body))}
           >
             <X size={13} aria-hidden />
           </button>

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchAnswer, BatchPlace, BatchWay } from '@/contracts/decisions';
 import { useAccount } from '@/screens/frame/account-context';
+import { decide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
 import type { DraftOutcome } from '@/contracts/tray';
 import { ask } from '@/ui/ask';
@@ -27,9 +28,11 @@ export type Batch = {
 /**
  * The decision about all marked rows: weighed on the server, put in the tray in one go.
  * @param selection as the server takes it; undefined while nothing is marked
+ * @param count of marked rows
  * @param onDone when the rows have been decided
  */
-export function useBatch(selection: unknown, days: number | null, onDone: () => void): Batch {
+export function useBatch(selection: unknown, count: number, days: number | null, onDone: () => void): Batch {
+  const terms = plural(count, 'marked term');
   const { api, summary } = useAccount();
   const undoable = useUndoable();
   const [way, setWay] = useState<BatchWay>({ by: 'few', limit: 25, mayStopOthers: false });
@@ -57,9 +60,11 @@ export function useBatch(selection: unknown, days: number | null, onDone: () => 
 
   const put = () =>
     run(async () => {
-      const { outcomes } = await ask<{ outcomes: DraftOutcome[] }>(api('sift/batch/draft'), {
-        ...{ method: 'POST', body: question },
+      const sent = await decide<{ outcomes: DraftOutcome[] }>({
+        ...{ path: api('sift/batch/draft'), method: 'POST', body: question, said: `stop ${terms}` },
       });
+      if (sent.state === 'waits') return onDone();
+      const { outcomes } = sent.answer;
       const ids = outcomes.flatMap((o) => (o.outcome === 'drafted' ? [o.changeId] : []));
       const held = outcomes.filter((o) => o.outcome === 'held back' || o.outcome === 'refused').length;
       onDone();
@@ -71,14 +76,17 @@ export function useBatch(selection: unknown, days: number | null, onDone: () => 
 
   const setVerdicts: Batch['setVerdicts'] = (verdict) =>
     run(async () => {
-      const give = (wanted: unknown, chosen: unknown) =>
-        ask<{ said: string; changed: number[] }>(api('sift/batch/verdict'), {
-          ...{ method: 'POST', body: { selection: chosen, verdict: wanted, ...(days ? { days } : {}) } },
+      const give = (wanted: unknown, chosen: unknown, said: string) =>
+        decide<{ said: string; changed: number[] }>({
+          ...{ path: api('sift/batch/verdict'), method: 'POST', said },
+          body: { selection: chosen, verdict: wanted, ...(days ? { days } : {}) },
         });
-      const { said, changed } = await give(verdict, selection);
+      const sent = await give(verdict, selection, `${verdict.is === 'kept' ? 'keep' : 'set aside'} ${terms}`);
+      if (sent.state === 'waits') return onDone();
+      const { said, changed } = sent.answer;
       onDone();
       await undoable(said, async () => {
-        if (changed.length > 0) await give({ is: 'open' }, { kind: 'terms', ids: changed });
+        if (changed.length > 0) await give({ is: 'open' }, { kind: 'terms', ids: changed }, `undo: ${said}`);
       });
     });
 

@@ -18,18 +18,20 @@ export async function listNotes(db: Db, accountId: number, { kind, about }: Abou
   }));
 }
 
+/** Writes a note down. The same again by the same person is the note that stands there: it may have been sent twice. */
 export async function insertNote(
   db: Db,
   accountId: number,
   { kind, about }: About,
   note: { body: string; personId: number },
-): Promise<number> {
-  const [row] = await db('note')
-    .insert({
-      ...{ account_id: accountId, about_kind: kind, about, body: note.body, person_id: note.personId },
-    })
-    .returning<{ note_id: number }[]>('note_id');
-  return row!.note_id;
+): Promise<{ noteId: number; isNew: boolean }> {
+  const wanted = {
+    ...{ account_id: accountId, about_kind: kind, about, body: note.body, person_id: note.personId },
+  };
+  const there = await db('note').where(wanted).first('note_id');
+  if (there) return { noteId: there.note_id, isNew: false };
+  const [row] = await db('note').insert(wanted).returning<{ note_id: number }[]>('note_id');
+  return { noteId: row!.note_id, isNew: true };
 }
 
 /** @returns what the note said and was about; undefined when it is not there */
