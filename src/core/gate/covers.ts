@@ -23,15 +23,17 @@ export function covers(a: NegativeText, b: NegativeText): boolean {
 
 /**
  * The same where it is known that `a` matches the text of `b` as a query: then only the match types decide.
- * @param a its length in words
- * @example coversWhatItStops({ match: 'phrase', length: 2 }, { match: 'broad' }) // false
+ * @example coversWhatItStops({ match: 'phrase', isOneWord: false }, { match: 'broad' }) // false
  */
-export function coversWhatItStops(a: { match: MatchType; length: number }, b: { match: MatchType }): boolean {
+export function coversWhatItStops(
+  a: { match: MatchType; isOneWord: boolean },
+  b: { match: MatchType },
+): boolean {
   switch (a.match) {
     case 'broad':
       return true;
     case 'phrase':
-      return b.match !== 'broad' || a.length === 1;
+      return b.match !== 'broad' || a.isOneWord;
     case 'exact':
       return b.match === 'exact';
   }

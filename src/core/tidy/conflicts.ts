@@ -35,7 +35,7 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
   const gate = compileAccountGate(account);
   const negative = new Map(account.negatives.map((n) => [n.id, n]));
   const termsOf = group(served, (term) => term.keywordId);
-  const conflicts: Conflict[] = [];
+  const conflicts: Record<Conflict['severity'], Conflict[]> = { 'shut out': [], narrowed: [], costly: [] };
   for (const keyword of keywords) {
     const stoppers = gate.stoppers(keyword.text, keyword.adGroupId);
     const terms = termsOf.get(keyword.id) ?? [];
@@ -64,11 +64,9 @@ export function findConflicts({ account, keywords, served }: ConflictsQuestion):
     for (const [negativeId, { severity, terms: stopped, lost, converts }] of found) {
       // A term that is stopped and never converted hurts nothing by itself.
       if (severity !== 'costly' || converts)
-        conflicts.push({ keywordId: keyword.id, negativeId, severity, terms: stopped, lost });
+        conflicts[severity].push({ keywordId: keyword.id, negativeId, severity, terms: stopped, lost });
     }
   }
-  const order = { 'shut out': 0, narrowed: 1, costly: 2 };
-  return conflicts.sort(
-    (a, b) => order[a.severity] - order[b.severity] || (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0),
-  );
+  const costliest = (a: Conflict, b: Conflict) => (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0);
+  return Object.values(conflicts).flatMap((alike) => alike.sort(costliest));
 }

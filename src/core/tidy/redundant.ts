@@ -7,7 +7,7 @@ import {
   type PlacedNegative,
   type Place,
 } from '../gate';
-import { normalise, words } from '../text';
+import { normalise } from '../text';
 import { compileReach, type Reach } from './reach';
 
 /** A negative that another one makes needless, by which, and whether that holds whatever ad groups are added. */
@@ -99,7 +99,7 @@ function compileCoverers(negatives: readonly PlacedNegative[], reach: Reach): Vi
  * nextAt[firstAt(t, p) − 1] …: each one more than the index, 0 at the end.
  */
 type Filed = {
-  texts: (NegativeText & { length: number; times: number })[];
+  texts: (NegativeText & { isOneWord: boolean; times: number })[];
   places: Place[];
   textOf: Uint32Array;
   placeOf: Uint32Array;
@@ -119,7 +119,7 @@ function file(negatives: readonly PlacedNegative[]): Filed {
   negatives.forEach(({ text: raw, match, place }, n) => {
     const text = normalise(raw);
     textOf[n] = numberText(match, text);
-    if (textOf[n] === texts.length) texts.push({ text, match, length: words(text).length, times: 0 });
+    if (textOf[n] === texts.length) texts.push({ text, match, isOneWord: !text.includes(' '), times: 0 });
     placeOf[n] = numberPlace(place.kind, place.id ?? '');
     if (placeOf[n] === places.length) places.push(place);
   });
