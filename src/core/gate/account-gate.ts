@@ -1,5 +1,5 @@
 import { createNegativeIndex } from './negative-index';
-import { isInForceIn, type AccountShape, type Place, type PlacedNegative } from './negative';
+import { placeKey, type AccountShape, type Place, type PlacedNegative } from './negative';
 
 /** What stops a query in one ad group of a whole account; changes without compiling the rest again. */
 export type AccountGate = {
@@ -28,34 +28,61 @@ export type AccountGate = {
  * @example compileAccountGate(account).stoppers('free hive', 'g1') // ['n1']
  */
 export function compileAccountGate(account: AccountShape): AccountGate {
-  const adGroups = new Map(
-    account.campaigns.flatMap((c) => c.adGroups.map((g) => [g.id, { id: g.id, campaignId: c.id }] as const)),
-  );
-  const hangings = new Map<string, Set<string | null>>();
-  for (const list of account.lists) {
-    hangings.set(list.id, new Set(list.hungOn === 'account' ? [null] : list.hungOn));
+  // Ids as integers, for one comparison a negative: campaigns, ad groups and lists in one numbering, by kind.
+  const numbers = new Map<string, number>();
+  const numberOf = (kind: Place['kind'], id: string | null) => {
+    const key = placeKey({ kind, id });
+    let number = numbers.get(key);
+    if (number === undefined) numbers.set(key, (number = numbers.size));
+    return number;
+  };
+  const adGroups = new Map<string, AdGroupNumbers>();
+  for (const { id, adGroups: groups } of account.campaigns) {
+    const campaign = numberOf('campaign', id);
+    for (const group of groups) adGroups.set(group.id, { adGroup: numberOf('adGroup', group.id), campaign });
+  }
+  /** Where each list hangs, by its number: the numbers of campaigns, null for the whole account. */
+  const hangings = new Map<number, Set<number | null>>();
+  for (const { id, hungOn } of account.lists) {
+    const on = hungOn === 'account' ? [null] : hungOn.map((campaign) => numberOf('campaign', campaign));
+    hangings.set(numberOf('list', id), new Set(on));
   }
   const index = createNegativeIndex(account.negatives);
-  /** what stands at each index, and the index of each id */
-  const filed: { id: string; place: Place }[] = [];
+  /** what stands at each index: its id, the kind of its place and the place's number; and the index of each id */
+  const ids: string[] = [];
+  const kinds: Place['kind'][] = [];
+  const places: number[] = [];
   const indexOf = new Map<string, number>();
   account.negatives.forEach((negative, at) => note(negative, at));
 
   function note({ id, place }: PlacedNegative, at: number) {
     if (indexOf.has(id)) throw new RangeError(`a negative's id must be new; got ${id}`);
     indexOf.set(id, at);
-    filed[at] = { id, place };
+    ids[at] = id;
+    kinds[at] = place.kind;
+    places[at] = numberOf(place.kind, place.id);
   }
 
-  function requireAdGroup(id: string): { id: string; campaignId: string } {
+  function requireAdGroup(id: string): AdGroupNumbers {
     const adGroup = adGroups.get(id);
     if (!adGroup) throw new RangeError(`an ad group must be of the account; got ${id}`);
     return adGroup;
   }
 
-  function hangsOn(listId: string, campaignId: string): boolean {
-    const hung = hangings.get(listId);
-    return hung !== undefined && (hung.has(campaignId) || hung.has(null));
+  /** Rules 2.3, as isInForceIn says them. */
+  function acts(at: number, { adGroup, campaign }: AdGroupNumbers): boolean {
+    switch (kinds[at]!) {
+      case 'account':
+        return true;
+      case 'campaign':
+        return places[at] === campaign;
+      case 'adGroup':
+        return places[at] === adGroup;
+      case 'list': {
+        const hung = hangings.get(places[at]!);
+        return hung !== undefined && (hung.has(campaign) || hung.has(null));
+      }
+    }
   }
 
   function require(id: string): number {
@@ -69,13 +96,12 @@ export function compileAccountGate(account: AccountShape): AccountGate {
       const adGroup = requireAdGroup(adGroupId);
       const found: string[] = [];
       for (const at of index.matching(query)) {
-        const { id, place } = filed[at]!;
-        if (isInForceIn(place, adGroup, hangsOn)) found.push(id);
+        if (acts(at, adGroup)) found.push(ids[at]!);
       }
       return found;
     },
-    matching: (query) => index.matching(query).map((at) => filed[at]!.id),
-    isInForce: (id, adGroupId) => isInForceIn(filed[require(id)]!.place, requireAdGroup(adGroupId), hangsOn),
+    matching: (query) => index.matching(query).map((at) => ids[at]!),
+    isInForce: (id, adGroupId) => acts(require(id), requireAdGroup(adGroupId)),
     add(negative) {
       if (indexOf.has(negative.id)) throw new RangeError(`a negative's id must be new; got ${negative.id}`);
       note(negative, index.add(negative));
@@ -85,10 +111,15 @@ export function compileAccountGate(account: AccountShape): AccountGate {
       indexOf.delete(id);
     },
     hang(listId, campaignId) {
-      const hung = hangings.get(listId);
-      if (hung) hung.add(campaignId);
-      else hangings.set(listId, new Set([campaignId]));
+      const list = numberOf('list', listId);
+      const hung = hangings.get(list) ?? new Set();
+      hangings.set(list, hung.add(campaignId === null ? null : numberOf('campaign', campaignId)));
     },
-    takeDown: (listId, campaignId) => void hangings.get(listId)?.delete(campaignId),
+    takeDown(listId, campaignId) {
+      const campaign = campaignId === null ? null : numberOf('campaign', campaignId);
+      hangings.get(numberOf('list', listId))?.delete(campaign);
+    },
   };
 }
+
+type AdGroupNumbers = { adGroup: number; campaign: number };

@@ -33,40 +33,51 @@ export type Conflict = {
  */
 export function findConflicts({ account, keywords, served }: ConflictsQuestion): Conflict[] {
   const gate = compileAccountGate(account);
-  const negative = new Map(account.negatives.map((n) => [n.id, n]));
+  const matchOf = new Map(account.negatives.map(({ id, match }) => [id, match]));
   const termsOf = group(served, (term) => term.keywordId);
   const conflicts: Record<Conflict['severity'], Conflict[]> = { 'shut out': [], narrowed: [], costly: [] };
   for (const keyword of keywords) {
-    const stoppers = gate.stoppers(keyword.text, keyword.adGroupId);
-    const terms = termsOf.get(keyword.id) ?? [];
-    if (stoppers.length === 0 && terms.length === 0) continue;
-    const found = new Map<
-      string,
-      { severity: Conflict['severity']; terms: number; lost: Figures; converts: boolean }
-    >();
-    const enter = (negativeId: string, severity: Conflict['severity']) => {
-      let conflict = found.get(negativeId);
-      if (!conflict) {
-        conflict = { severity, terms: 0, lost: noFigures(), converts: false };
-        found.set(negativeId, conflict);
-      }
-      return conflict;
-    };
-    for (const id of stoppers) enter(id, severityOfStopped(keyword.match, negative.get(id)!.match));
-    for (const term of terms) {
-      for (const id of gate.stoppers(term.text, keyword.adGroupId)) {
-        const conflict = enter(id, 'costly');
-        conflict.terms += 1;
-        addFigures(conflict.lost, term);
-        conflict.converts ||= (term.conversions ?? 0) > 0;
-      }
+    const terms = termsOf.get(keyword.id);
+    const lost = terms && lostTo(terms, (text) => gate.stoppers(text, keyword.adGroupId));
+    for (const id of gate.stoppers(keyword.text, keyword.adGroupId)) {
+      const severity = severityOfStopped(keyword.match, matchOf.get(id)!);
+      const of = lost?.get(id);
+      lost?.delete(id);
+      conflicts[severity].push(conflictOf(keyword.id, id, severity, of));
     }
-    for (const [negativeId, { severity, terms: stopped, lost, converts }] of found) {
-      // A term that is stopped and never converted hurts nothing by itself.
-      if (severity !== 'costly' || converts)
-        conflicts[severity].push({ keywordId: keyword.id, negativeId, severity, terms: stopped, lost });
-    }
+    // A term that is stopped and never converted hurts nothing by itself.
+    for (const [id, of] of lost ?? [])
+      if (of.converts) conflicts.costly.push(conflictOf(keyword.id, id, 'costly', of));
   }
   const costliest = (a: Conflict, b: Conflict) => (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0);
   return Object.values(conflicts).flatMap((alike) => alike.sort(costliest));
+}
+
+type Lost = { terms: number; sums: Figures; converts: boolean };
+
+/** What of a keyword's terms each negative stops, by its id. */
+function lostTo(
+  terms: ConflictsQuestion['served'],
+  stoppersOf: (text: string) => readonly string[],
+): Map<string, Lost> {
+  const lost = new Map<string, Lost>();
+  for (const term of terms) {
+    for (const id of stoppersOf(term.text)) {
+      let of = lost.get(id);
+      if (!of) lost.set(id, (of = { terms: 0, sums: noFigures(), converts: false }));
+      of.terms += 1;
+      addFigures(of.sums, term);
+      of.converts ||= (term.conversions ?? 0) > 0;
+    }
+  }
+  return lost;
+}
+
+function conflictOf(
+  keywordId: string,
+  negativeId: string,
+  severity: Conflict['severity'],
+  lost: Lost | undefined,
+): Conflict {
+  return { keywordId, negativeId, severity, terms: lost?.terms ?? 0, lost: lost?.sums ?? noFigures() };
 }
