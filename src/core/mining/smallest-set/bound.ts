@@ -63,16 +63,18 @@ export function boundByPrices(
   return { boundMicros: bound, ...best };
 }
 
-/** Smaller indexes first where values are equal. */
+/** Ascending; smaller indexes first where values are equal. Few are wanted of many, so most are passed over at once. */
 function indexesOfLargest(values: Float64Array, count: number): number[] {
-  const threshold = values.slice().sort()[values.length - count]!;
-  const chosen: number[] = [];
-  let equal = count;
-  for (const value of values) if (value > threshold) equal--;
-  values.forEach((value, j) => {
-    if (value > threshold || (value === threshold && equal-- > 0)) chosen.push(j);
-  });
-  return chosen;
+  /** the largest so far, the largest first */
+  const largest: number[] = [];
+  for (let j = 0; j < values.length; j++) {
+    const value = values[j]!;
+    if (largest.length === count && value <= values[largest[count - 1]!]!) continue;
+    let at = Math.min(largest.length, count - 1);
+    for (; at > 0 && values[largest[at - 1]!]! < value; at--) largest[at] = largest[at - 1]!;
+    largest[at] = j;
+  }
+  return largest.sort((a, b) => a - b);
 }
 
 function sum(values: Float64Array): number {
