@@ -52,15 +52,17 @@ export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWant
   for (const size of [from, to])
     if (![1, 2, 3, 4, 5].includes(size))
       throw new RangeError(`n-gram size must be 1..5; got ${String(size)}`);
+  const indexes = new Uint32Array(terms.length);
   const values = new Float64Array(terms.length);
   terms.forEach((term, t) => {
+    indexes[t] = term.term;
     values[t] = by === 'terms' ? 1 : by === 'costMicros' ? (term.costMicros ?? 0) : spendWithoutReturn(term);
   });
   const levels: RunLevel[] = [];
   let found: Found[] = [];
   let least = -Infinity;
   for (let length = 1; length <= to; length++) {
-    const level = countLevel(table, terms, values, levels, least);
+    const level = countLevel(table, indexes, values, levels, least);
     levels.push(level);
     if (length < from) continue;
     for (let run = 0; run < level.size; run++) {

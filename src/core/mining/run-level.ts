@@ -19,12 +19,13 @@ export type RunLevel = {
 
 /**
  * Finds the runs that are one word longer than those of the last level, and their values.
+ * @param terms their indexes in the table
  * @param values of the terms, in their order
  * @param least a run of the last level with a smaller value is in none
  */
 export function countLevel(
   table: CodedTexts,
-  terms: CodedTerms,
+  terms: Uint32Array,
   values: Float64Array,
   levels: readonly RunLevel[],
   least: number,
@@ -37,7 +38,7 @@ export function countLevel(
   const beginsAt = new Int32Array(before?.beginsAt.length ?? wordsIn(table, terms)).fill(-1);
   let offset = 0;
   for (let t = 0; t < terms.length; t++) {
-    const { term } = terms[t]!;
+    const term = terms[t]!;
     const start = starts[term]!;
     const length = starts[term + 1]! - start;
     for (let i = 0; i + levels.length < length; i++) {
@@ -90,8 +91,8 @@ function whichCount(level: RunLevel, least: number): Uint8Array {
   return counts;
 }
 
-function wordsIn({ starts }: CodedTexts, terms: CodedTerms): number {
+function wordsIn({ starts }: CodedTexts, terms: Uint32Array): number {
   let count = 0;
-  for (const { term } of terms) count += starts[term + 1]! - starts[term]!;
+  for (const term of terms) count += starts[term + 1]! - starts[term]!;
   return count;
 }

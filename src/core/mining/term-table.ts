@@ -27,10 +27,12 @@ export function codeTexts(texts: readonly string[]): CodedTexts {
   const starts = new Uint32Array(texts.length + 1);
   let wordIds = new Uint32Array(4 * texts.length + 16);
   texts.forEach((text, t) => {
-    const end = starts[t]! + dictionary.internAll(text);
-    if (end > wordIds.length) wordIds = grown(wordIds, 2 * end);
-    for (let i = starts[t]!; i < end; i++) wordIds[i] = dictionary.coded[i - starts[t]!]!;
-    starts[t + 1] = end;
+    const count = dictionary.internAll(text);
+    const { coded } = dictionary;
+    const start = starts[t]!;
+    if (start + count > wordIds.length) wordIds = grown(wordIds, 2 * (start + count));
+    for (let i = 0; i < count; i++) wordIds[start + i] = coded[i]!;
+    starts[t + 1] = start + count;
   });
   return { dictionary, starts, wordIds: wordIds.slice(0, starts[texts.length]) };
 }

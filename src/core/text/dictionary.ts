@@ -33,7 +33,7 @@ export function createDictionary(): WordDictionary {
   let chars = new Uint16Array(1 << 12);
   let starts = new Uint32Array(FIRST_SLOTS);
   let hashes = new Uint32Array(FIRST_SLOTS);
-  /** Slot of a hash → word + 1, 0 where empty; at most half full, its length a power of two. */
+  /** Slot of a hash → word + 1, 0 where empty; an eighth to a half full, its length a power of two. */
   let slots = new Int32Array(2 * FIRST_SLOTS);
   let size = 0;
   let ids = new Int32Array(64);
@@ -69,7 +69,7 @@ export function createDictionary(): WordDictionary {
     for (let i = from; i < to; i++) chars[start + i - from] = text.charCodeAt(i);
     starts[word + 1] = start + to - from;
     hashes[word] = hash;
-    if (2 * size > slots.length) rehash(2 * slots.length);
+    if (2 * size > slots.length) rehash(4 * slots.length);
     return word;
   }
 
