@@ -1,4 +1,5 @@
-import { hangingPlace, isHungOn, type Change, type NegativeText } from '@/core';
+import { group } from 'd3-array';
+import { hangingPlace, isHungOn, type Change, type NegativeText, type Place } from '@/core';
 import type { CellAnswer, HangingsAnswer, HangingsQuery } from '@/contracts/lists';
 import type { Touched } from '@/contracts/common';
 import { reachOfEntry, rowsOfEntries } from '../../compute/lists/list-reach';
@@ -99,6 +100,40 @@ function distinct(entries: readonly NegativeText[]): NegativeText[] {
   return [...new Map(entries.map((entry) => [`${entry.match} ${entry.text}`, entry])).values()];
 }
 
+/** What a list does wherever it hangs, and the entries that touch live keywords, by the campaign of these. */
+type ListReach = {
+  rows: number[];
+  protectedTerms: string[];
+  hurting: ReadonlyMap<string, readonly { entry: NegativeText; stopped: StoppedKeyword[] }[]>;
+};
+
+const reaches = new WeakMap<Open, Map<string, ListReach>>();
+
+/** Found once for a list: who goes along its cells asks it of one campaign after another. */
+function reachOfList(open: Open, listId: string): ListReach {
+  const known = reaches.get(open) ?? new Map<string, ListReach>();
+  reaches.set(open, known);
+  let reach = known.get(listId);
+  if (!reach) {
+    const entries = open.draft.gate.entriesAt({ kind: 'list', id: listId });
+    const hurting = new Map<string, { entry: NegativeText; stopped: StoppedKeyword[] }[]>();
+    for (const entry of entries) {
+      const byCampaign = group(
+        reachOfEntry(open, entry).keywords,
+        ({ keyword }) => keyword.adGroup.campaignId,
+      );
+      for (const [campaignId, stopped] of byCampaign) {
+        const there = hurting.get(campaignId);
+        if (there) there.push({ entry, stopped });
+        else hurting.set(campaignId, [{ entry, stopped }]);
+      }
+    }
+    reach = { rows: rowsOfEntries(open, entries), protectedTerms: protectedBy(open, entries), hurting };
+    known.set(listId, reach);
+  }
+  return reach;
+}
+
 /** A list on one campaign: what it stops or would stop there, and which of its entries hurt. */
 export async function weighCell(
   deps: Deps,
@@ -112,10 +147,11 @@ export async function weighCell(
   if (!campaign) throw new Refusal('This campaign is not there any more.', 404);
   const { gate } = open.draft;
   const place = { kind: 'campaign' as const, id: campaignId };
-  const entries = gate.entriesAt({ kind: 'list', id: listId });
+  const reach = reachOfList(open, listId);
+  const hurting = reach.hurting.get(campaignId) ?? [];
   const hungOn = gate.hungOn(listId);
   const by = hungOn === 'account' ? 'account' : hungOn.includes(campaignId) ? 'itself' : null;
-  const inside = gate.within(rowsOfEntries(open, entries), place);
+  const inside = gate.within(reach.rows, place);
   // Where it hangs, what it alone stops is unknown by now: what it stops of the window is told.
   const rows = by === null ? inside.filter((r) => gate.stopCount(r) === 0) : inside;
   const mirrored = open.snapshot.mirror.lists.find((l) => l.id === listId);
@@ -125,23 +161,29 @@ export async function weighCell(
     ...{ hangs: by !== null, by },
     since: mirrored?.since.get(by === 'account' ? 'account' : campaignId) ?? null,
     weight: weighRows(open.snapshot, rows),
-    touched: touchedAt(open, campaignId, entries, rows),
-    protectedTerms: few(by === null ? protectedBy(open, entries) : []),
-    faults: faultsAt(open, campaignId, entries),
+    touched: touchedKeywords(
+      open,
+      gate,
+      hurting.flatMap(({ stopped }) => stopped),
+      place,
+      keywordsThatConverted(open.snapshot, rows),
+    ),
+    protectedTerms: few(by === null ? reach.protectedTerms : []),
+    faults: faultsOf(open, place, hurting),
   };
 }
 
-function faultsAt(open: Open, campaignId: string, entries: readonly NegativeText[]): CellAnswer['faults'] {
+function faultsOf(
+  open: Open,
+  place: Place,
+  hurting: readonly { entry: NegativeText; stopped: StoppedKeyword[] }[],
+): CellAnswer['faults'] {
   const { gate } = open.draft;
-  const place = { kind: 'campaign' as const, id: campaignId };
-  const isThere = ({ keyword }: StoppedKeyword) => keyword.adGroup.campaignId === campaignId;
-  const faults = entries.flatMap((entry) => {
-    const stopped = reachOfEntry(open, entry).keywords.filter(isThere);
-    if (stopped.length === 0) return [];
-    const keywords = touchedKeywords(open, gate, stopped, place, []);
-    const stops = weighRows(open.snapshot, gate.within(rowsOfEntries(open, [entry]), place));
-    return [{ entry, keywords, stops }];
-  });
+  const faults = hurting.map(({ entry, stopped }) => ({
+    entry,
+    keywords: touchedKeywords(open, gate, stopped, place, []),
+    stops: weighRows(open.snapshot, gate.within(rowsOfEntries(open, [entry]), place)),
+  }));
   faults.sort((a, b) => howBad(b.keywords) - howBad(a.keywords));
   return { count: faults.length, first: faults.slice(0, MOST_HURT) };
 }
