@@ -118,10 +118,9 @@ function reachOfList(open: Open, listId: string): ListReach {
     const entries = open.draft.gate.entriesAt({ kind: 'list', id: listId });
     const hurting = new Map<string, { entry: NegativeText; stopped: StoppedKeyword[] }[]>();
     for (const entry of entries) {
-      const byCampaign = group(
-        reachOfEntry(open, entry).keywords,
-        ({ keyword }) => keyword.adGroup.campaignId,
-      );
+      const { keywords } = reachOfEntry(open, entry);
+      if (keywords.length === 0) continue; // most touch none
+      const byCampaign = group(keywords, ({ keyword }) => keyword.adGroup.campaignId);
       for (const [campaignId, stopped] of byCampaign) {
         const there = hurting.get(campaignId);
         if (there) there.push({ entry, stopped });
