@@ -34,3 +34,12 @@ export async function ask(connection: DuckDBConnection, sql: string): Promise<(s
     .getRows()
     .map((row) => row.map((value) => (typeof value === 'bigint' ? Number(value) : value) as string | number));
 }
+
+/**
+ * A text in the form in which ours compares it (rules 1.1), as SQL would bring it there: most texts are so already, which
+ * is looked at first here as well.
+ */
+export function normalised(column: string): string {
+  return `case when regexp_full_match(${column}, '[a-z0-9&]+( [a-z0-9&]+)*') then ${column}
+    else trim(regexp_replace(lower(nfc_normalize(${column})), '[^\\p{L}\\p{M}\\p{Nd}&]+', ' ', 'g')) end`;
+}

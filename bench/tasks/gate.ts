@@ -8,14 +8,16 @@ import {
   type NegativeText,
 } from '@/core';
 import { makeAccount } from '../account';
-import { ask, fill, openDuckDb } from '../duckdb';
+import { ask, fill, normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, mustAgree, type Line } from '../measure';
 
 const SAMPLE = 1 / 1_000;
 
 /** Each negative is met under its rarest word, as in ours; then the rule of its match type. */
 const ALL_STOPPERS = `
-  with said as (select id, text, string_split(text, ' ') as words from query),
+  with said as (
+    select id, text, string_split(text, ' ') as words
+      from (select id, ${normalised('text')} as text from query)),
   negated as (select id, match, text, string_split(text, ' ') as words from negative),
   uses as (select word, count(*) as times from (select unnest(words) as word from negated) group by word),
   anchored as (

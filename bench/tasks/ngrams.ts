@@ -1,13 +1,13 @@
 import { codeTexts, countRuns, words } from '@/core';
 import { makeAccount } from '../account';
-import { ask, fill, openDuckDb } from '../duckdb';
+import { ask, fill, normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, ms, mustAgree, type Line } from '../measure';
 
 const MOST = 1_000;
 const SAMPLE = 1 / 20;
 
 const TOP = `
-  with said as (select id, string_split(text, ' ') as words, clicks, cost, conversions from term),
+  with said as (select id, string_split(${normalised('text')}, ' ') as words, clicks, cost, conversions from term),
   starts as (select *, unnest(range(1, len(words) + 1)) as pos from said),
   runs as (
     select distinct id, array_to_string(words[pos : pos + n - 1], ' ') as gram, clicks, cost, conversions

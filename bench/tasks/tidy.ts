@@ -1,7 +1,7 @@
 import { randomLcg } from 'd3';
 import { covers, findConflicts, findRedundant, words, type AccountShape, type PlacedNegative } from '@/core';
 import { makeAccount } from '../account';
-import { ask, fill, openDuckDb } from '../duckdb';
+import { ask, fill, normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, mustAgree, type Line } from '../measure';
 
 const CAMPAIGNS = 200;
@@ -45,7 +45,9 @@ const CONFLICTS = `
   anchored as (
     select id, match, text, words, ad_group, arg_min(word, times) as anchor
       from (select *, unnest(list_distinct(words)) as word from force) join uses using (word) group by all),
-  said as (select id, ad_group, text, match, string_split(text, ' ') as words from keyword),
+  said as (
+    select id, ad_group, text, match, string_split(text, ' ') as words
+      from (select * replace (${normalised('text')} as text) from keyword)),
   met as (
     select s.id as keyword, s.match as keyword_match, s.text as said, s.words as have, a.match, a.text, a.words
       from (select *, unnest(list_distinct(words)) as anchor from said) s join anchored a using (anchor, ad_group))

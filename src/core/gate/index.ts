@@ -2,7 +2,7 @@ export { compileAccountGate, type AccountGate } from './account-gate';
 export { compileGate, type Gate } from './compile-gate';
 export { classifyConflict, severityOfStopped, textSeverity, type Severity } from './conflict';
 export { covers, coversWhatItStops } from './covers';
-export { matchSlice } from './match';
+export { holds, matchSlice } from './match';
 export {
   isInForceIn,
   MATCH_TYPES,

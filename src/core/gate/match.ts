@@ -66,7 +66,8 @@ function sameAt(
   return true;
 }
 
-function holds(word: number, query: ArrayLike<number>, from: number, to: number): boolean {
+/** Whether a word is among query[from .. to). */
+export function holds(word: number, query: ArrayLike<number>, from: number, to: number): boolean {
   for (let i = from; i < to; i++) if (query[i] === word) return true;
   return false;
 }

@@ -1,6 +1,7 @@
 import { grown } from '../columns';
 import { createDictionary } from '../text';
-import { matchSlice } from './match';
+import { createBuckets, RECORD } from './buckets';
+import { holds, matchSlice } from './match';
 import type { MatchType, NegativeText } from './negative';
 
 /**
@@ -28,134 +29,133 @@ export type NegativeIndex = {
 export function createNegativeIndex(negatives: readonly NegativeText[]): NegativeIndex {
   const dictionary = createDictionary();
   let size = 0;
-  /**
-   * Negative n is records[4n .. 4n + 4): the next one under its rarest word, one more than its index (0 at the end); its
-   * match type and length in words (see `shapeOf`); where its words begin in the column; its second rarest word, −1 for
-   * none. Most candidates are told apart by that alone.
-   */
-  let records = new Int32Array(4 << 6);
+  /** Negative n says column[starts[n] .. starts[n + 1]), and is filed under the word filedUnder[n] (−1 for none). */
   let column = new Uint32Array(64);
-  let columnEnd = 0;
-  /** Word w was said by uses[w] negatives; the first of those filed under w is first[w], one more than its index. */
-  const uses: number[] = [];
-  const first: number[] = [];
+  let starts = new Uint32Array(64);
+  let filedUnder = new Int32Array(64);
+  /** Word w was said by uses[w] negatives. */
+  let uses = new Uint32Array(64);
   /** The query in which word w was seen last. */
   let seen = new Uint32Array(64);
   let turn = 0;
-  /** The query's words that are known, each once. */
-  const distinct: number[] = [];
+  /** Words of the query under which something is filed, each once. */
+  let asked = new Uint32Array(64);
   let found = new Uint32Array(64);
 
-  function enter({ text, match }: NegativeText): number {
-    const count = dictionary.internAll(text);
-    const start = columnEnd;
-    columnEnd += count;
-    if (columnEnd > column.length) column = grown(column, 2 * columnEnd);
-    const ids = dictionary.coded.subarray(0, count);
-    column.set(ids, start);
-    while (uses.length < dictionary.size) {
-      uses.push(0);
-      first.push(0);
+  /** Writes down what a negative says, and counts its words. @returns its index */
+  function enter(text: string): number {
+    const index = size++;
+    const start = starts[index]!;
+    const end = start + dictionary.internAll(text);
+    if (end > column.length) column = grown(column, 2 * end);
+    if (size === starts.length) {
+      starts = grown(starts, 2 * size);
+      filedUnder = grown(filedUnder, 2 * size);
     }
-    if (seen.length < dictionary.size) seen = grown(seen, 2 * dictionary.size);
-    for (const id of new Set(ids)) uses[id]! += 1;
-    if (4 * size === records.length) records = grown(records, 2 * records.length);
-    records.set([0, shapeOf(match, count), start, -1], 4 * size);
-    return size++;
+    if (dictionary.size > uses.length) {
+      uses = grown(uses, 2 * dictionary.size);
+      seen = grown(seen, 2 * dictionary.size);
+    }
+    starts[size] = end;
+    for (let i = start; i < end; i++) {
+      const word = (column[i] = dictionary.coded[i - start]!);
+      if (!holds(word, column, start, i)) uses[word]! += 1;
+    }
+    return index;
   }
-
-  const startOf = (index: number) => records[4 * index + START]!;
-  const lengthOf = (index: number) => records[4 * index + SHAPE]! >> 2;
 
   /** The rarest word of a negative that is not `but`, or −1. */
   function rarestOf(index: number, but = -1): number {
     let rarest = -1;
-    for (let i = startOf(index), end = i + lengthOf(index); i < end; i++) {
+    for (let i = starts[index]!; i < starts[index + 1]!; i++) {
       const word = column[i]!;
       if (word !== but && (rarest < 0 || uses[word]! < uses[rarest]!)) rarest = word;
     }
     return rarest;
   }
 
-  function file(index: number) {
-    const rarest = rarestOf(index);
+  function file(index: number, match: MatchType) {
+    const rarest = filedUnder[index]!;
     if (rarest < 0) return;
-    records[4 * index] = first[rarest]!;
-    records[4 * index + OTHER] = rarestOf(index, rarest);
-    first[rarest] = index + 1;
+    const start = starts[index]!;
+    buckets.add(rarest, [index, rarestOf(index, rarest), shapeOf(match, starts[index + 1]! - start), start]);
   }
 
-  /** Of a candidate, whose rarest word the query holds. */
-  function matchesQuery(index: number, query: Int32Array, queryLength: number): boolean {
-    const at = 4 * index;
-    const other = records[at + OTHER]!;
-    if (other >= 0 && seen[other] !== turn) return false;
-    const shape = records[at + SHAPE]!;
+  for (const { text } of negatives) enter(text);
+  const lengths = new Uint32Array(dictionary.size);
+  for (let index = 0; index < size; index++) {
+    const rarest = (filedUnder[index] = rarestOf(index));
+    if (rarest >= 0) lengths[rarest]! += 1;
+  }
+  const buckets = createBuckets(lengths);
+  negatives.forEach(({ match }, index) => file(index, match));
+
+  /** Those that match the query ids[0 .. length), in `found`. @returns how many, no more than `most` */
+  function match(ids: Int32Array, length: number, most: number): number {
+    const { records, begins, ends } = buckets;
+    const isSeen = seen;
+    const now = ++turn;
+    let matching = 0;
+    if (length > asked.length) asked = new Uint32Array(2 * length);
+    let known = 0;
+    for (let i = 0; i < length; i++) {
+      const word = ids[i]!;
+      if (word < 0 || isSeen[word] === now) continue;
+      isSeen[word] = now;
+      if (begins[word]! < ends[word]!) asked[known++] = word;
+    }
+    for (let i = 0; i < known; i++) {
+      const word = asked[i]!;
+      const end = ends[word]!;
+      let at = begins[word]!;
+      for (; at < end; at += RECORD) {
+        const other = records[at + OTHER]!;
+        if (other >= 0 && isSeen[other] !== now) continue; // most of them
+        if (!isMatch(records[at + SHAPE]!, records[at + START]!, ids, length)) continue;
+        if (matching === found.length) found = grown(found, 2 * matching);
+        found[matching++] = records[at]!;
+        if (matching >= most) return matching;
+      }
+    }
+    return matching;
+  }
+
+  /** Of a candidate whose two rarest words the query holds. */
+  function isMatch(shape: number, start: number, ids: Int32Array, queryLength: number): boolean {
     const length = shape >> 2;
-    const start = records[at + START]!;
-    if ((shape & 3) === BROAD) {
-      if (length <= 2) return true; // both of its words are there
-      for (let i = start; i < start + length; i++) if (seen[column[i]!] !== turn) return false;
-      return true;
+    const end = start + length;
+    switch (shape & 3) {
+      case BROAD:
+        if (length <= 2) return true;
+        for (let i = start; i < end; i++) if (seen[column[i]!] !== turn) return false;
+        return true;
+      case PHRASE:
+        return length === 1 || matchSlice('phrase', column, start, end, ids, 0, queryLength);
+      default:
+        return length === queryLength && matchSlice('exact', column, start, end, ids, 0, queryLength);
     }
-    if ((shape & 3) === PHRASE) {
-      if (length === 1) return true;
-      return (
-        length <= queryLength && matchSlice('phrase', column, start, start + length, query, 0, queryLength)
-      );
-    }
-    return (
-      length === queryLength && matchSlice('exact', column, start, start + length, query, 0, queryLength)
-    );
   }
-
-  for (const negative of negatives) enter(negative);
-  for (let index = 0; index < negatives.length; index++) file(index);
 
   return {
-    add(negative) {
-      const index = enter(negative);
-      file(index);
+    add({ text, match }) {
+      const index = enter(text);
+      filedUnder[index] = rarestOf(index);
+      file(index, match);
       return index;
     },
     remove(index) {
-      for (let i = startOf(index), end = i + lengthOf(index); i < end; i++) {
-        const word = column[i]!;
-        for (let before = -1, at = first[word]!; at !== 0; before = at - 1, at = records[4 * before]!) {
-          if (at - 1 !== index) continue;
-          if (before < 0) first[word] = records[4 * index]!;
-          else records[4 * before] = records[4 * index]!;
-          return;
-        }
-      }
+      if (filedUnder[index]! >= 0) buckets.remove(filedUnder[index]!, index);
     },
-    isWordless: (index) => lengthOf(index) === 0,
+    isWordless: (index) => starts[index] === starts[index + 1],
     matching(query, most = Infinity) {
       const count = dictionary.code(query);
-      const ids = dictionary.coded;
-      let matching = 0;
-      turn += 1;
-      let known = 0;
-      for (let i = 0; i < count; i++) {
-        const word = ids[i]!;
-        if (word < 0 || seen[word] === turn) continue;
-        seen[word] = turn;
-        distinct[known++] = word;
-      }
-      for (let i = 0; i < known; i++) {
-        for (let at = first[distinct[i]!]!; at !== 0; at = records[4 * (at - 1)]!) {
-          if (!matchesQuery(at - 1, ids, count)) continue;
-          if (matching === found.length) found = grown(found, 2 * matching);
-          found[matching++] = at - 1;
-          if (matching >= most) return ascending(found, matching);
-        }
-      }
-      return ascending(found, matching);
+      return ascending(found, match(dictionary.coded, count, most));
     },
   };
 }
 
-const [SHAPE, START, OTHER] = [1, 2, 3];
+/** A record: index, second rarest word (−1 for none), shape, where its words begin. */
+const [OTHER, SHAPE, START] = [1, 2, 3];
 const [BROAD, PHRASE, EXACT] = [0, 1, 2];
 
 /** Match type in the lowest two bits, length in words above. */

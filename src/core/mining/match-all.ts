@@ -1,5 +1,5 @@
 import { grown } from '../columns';
-import { matchSlice, type NegativeText } from '../gate';
+import { holds, matchSlice, type NegativeText } from '../gate';
 import type { TermTable } from './term-table';
 
 /**
@@ -32,11 +32,11 @@ export function matchAll(
     const to = starts[t + 1]!;
     for (let i = from; i < to; i++) {
       let at = first[wordIds[i]!]!;
-      if (at === 0 || stands(wordIds[i]!, wordIds, from, i)) continue;
+      if (at === 0 || holds(wordIds[i]!, wordIds, from, i)) continue;
       for (; at !== 0; at = next[at - 1]!) {
         const n = at - 1;
         const second = coded.second[n]!;
-        if (second >= 0 && !stands(second, wordIds, from, to)) continue;
+        if (second >= 0 && !holds(second, wordIds, from, to)) continue;
         if (coded.isSettled[n] === 1 || matches(n, from, to)) visit(t, n);
       }
     }
@@ -78,9 +78,4 @@ function codeNegatives(
     isSettled[n] = Number(words.length <= (match === 'broad' ? 2 : match === 'phrase' ? 1 : 0));
   });
   return { starts, ids, rarest, second, isSettled };
-}
-
-function stands(word: number, wordIds: Uint32Array, from: number, to: number): boolean {
-  for (let i = from; i < to; i++) if (wordIds[i] === word) return true;
-  return false;
 }

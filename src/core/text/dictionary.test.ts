@@ -29,6 +29,25 @@ describe('the dictionary', () => {
     );
   });
 
+  test('tells apart words that begin alike, long or short, plain or not', () => {
+    const word = fc.oneof(
+      fc.string({ unit: fc.constantFrom(...'ab0&'), minLength: 1, maxLength: 4 }),
+      fc.string({ unit: fc.constantFrom(...'aé'), minLength: 9, maxLength: 12 }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(word, { maxLength: 6 }), { maxLength: 20 }), (texts) => {
+        const dictionary = createDictionary();
+        const known = new Map<string, number>();
+        for (const of of texts) {
+          for (const one of of) if (!known.has(one)) known.set(one, known.size);
+          const count = dictionary.internAll(of.join(' '));
+          expect(coded(dictionary, count)).toEqual(of.map((one) => known.get(one)));
+        }
+      }),
+      { numRuns: 1_000 },
+    );
+  });
+
   test('keeps its words as it grows', () => {
     const dictionary = createDictionary();
     const all = Array.from({ length: 40_000 }, (_, i) => `w${i * 7919}`);
@@ -48,6 +67,7 @@ describe('the dictionary', () => {
     expect(dictionary.size).toBe(2);
     expect([dictionary.code(''), dictionary.code('?!')]).toEqual([0, 0]);
     expect(dictionary.idOf('constructor')).toBeUndefined();
+    expect(() => dictionary.intern('bee hive')).toThrow('no space; got “bee hive”');
     expect(() => dictionary.wordOf(2)).toThrow('0..1; got 2');
   });
 

@@ -4,7 +4,7 @@ import { normalise } from './normalise';
 /** Words as integers 0 … size − 1, in the order in which they were first seen. */
 export type WordDictionary = {
   readonly size: number;
-  /** The integer of a word, which is added when it is new. */
+  /** The integer of a word, which is added when it is new. @throws RangeError when it holds a space */
   intern(word: string): number;
   /** The integer of a word, or undefined when it was never seen. */
   idOf(word: string): number | undefined;
@@ -21,111 +21,146 @@ export type WordDictionary = {
   readonly coded: Int32Array;
 };
 
-const SPACE = 32;
 const FIRST_SLOTS = 1 << 10;
+/** Characters in half of a key. */
+const HALF = 5;
+const SPACE = 32;
 
 /**
- * A dictionary in typed arrays with open addressing: a word is compared by its characters where it stands in a text.
+ * Plain characters from 1, others 0: a–z, 0–9, &. Normalising leaves them as they are, whatever stands beside them.
+ */
+const PLAIN = Uint8Array.from({ length: 128 }, (_, char) =>
+  Math.max(0, 'abcdefghijklmnopqrstuvwxyz0123456789&'.indexOf(String.fromCharCode(char)) + 1),
+);
+
+/**
+ * A dictionary in typed arrays with open addressing. A word is looked for by a key of two integers. Up to ten plain
+ * characters, six bits each, the key is the word itself, so that one look into the table finds it; longer words, and
+ * those with other characters, have a hash for a key and are compared where they stand in the text.
  * @example const d = createDictionary(); d.intern('bee'); d.idOf('bee') // 0
  */
 export function createDictionary(): WordDictionary {
-  /** Word w owns chars[starts[w] .. starts[w + 1]). */
-  let chars = new Uint16Array(1 << 12);
-  let starts = new Uint32Array(FIRST_SLOTS);
-  let hashes = new Uint32Array(FIRST_SLOTS);
-  /** Slot of a hash → word + 1, 0 where empty; an eighth to a half full, its length a power of two. */
-  let slots = new Int32Array(2 * FIRST_SLOTS);
+  /** Word w is written in letters[ends[w − 1] .. ends[w]). */
+  let letters = new Uint16Array(1 << 12);
+  let ends = new Uint32Array(FIRST_SLOTS);
+  /**
+   * Slot s is slots[4s .. 4s + 3): both halves of a key, one more than its word (0 where empty). Up to three in five
+   * are full. The second half is negative where the key is a hash.
+   */
+  let slots = new Int32Array(4 * FIRST_SLOTS);
+  let mask = FIRST_SLOTS - 1;
   let size = 0;
   let ids = new Int32Array(64);
 
-  /** The word text[from .. to), or −1; when wanted it is added. */
-  function find(text: string, from: number, to: number, hash: number, add: boolean): number {
-    const mask = slots.length - 1;
-    let slot = hash & mask;
-    for (let entry = slots[slot]!; entry !== 0; entry = slots[slot]!) {
-      if (hashes[entry - 1] === hash && isWord(entry - 1, text, from, to)) return entry - 1;
-      slot = (slot + 1) & mask;
-    }
-    if (!add) return -1;
-    slots[slot] = size + 1;
-    return append(text, from, to, hash);
-  }
+  const startOf = (word: number) => (word === 0 ? 0 : ends[word - 1]!);
 
-  function isWord(word: number, text: string, from: number, to: number): boolean {
-    const start = starts[word]!;
-    if (starts[word + 1]! - start !== to - from) return false;
-    for (let i = from; i < to; i++) if (chars[start + i - from] !== text.charCodeAt(i)) return false;
+  function isWritten(word: number, text: string, from: number, to: number): boolean {
+    const start = startOf(word);
+    if (ends[word]! - start !== to - from) return false;
+    for (let i = from; i < to; i++) if (letters[start + i - from] !== text.charCodeAt(i)) return false;
     return true;
   }
 
-  function append(text: string, from: number, to: number, hash: number): number {
-    const word = size++;
-    if (size + 1 > hashes.length) {
-      starts = grown(starts, 2 * starts.length);
-      hashes = grown(hashes, 2 * hashes.length);
-    }
-    const start = starts[word]!;
-    if (start + to - from > chars.length) chars = grown(chars, Math.max(2 * chars.length, start + to - from));
-    for (let i = from; i < to; i++) chars[start + i - from] = text.charCodeAt(i);
-    starts[word + 1] = start + to - from;
-    hashes[word] = hash;
-    if (2 * size > slots.length) rehash(4 * slots.length);
-    return word;
+  /** Adds the word text[from .. to) in a slot that is free. */
+  function enter(
+    slot: number,
+    first: number,
+    second: number,
+    text: string,
+    from: number,
+    to: number,
+  ): number {
+    const start = startOf(size);
+    const end = start + to - from;
+    if (size === ends.length) ends = grown(ends, 2 * size);
+    if (end > letters.length) letters = grown(letters, 2 * end);
+    for (let i = from; i < to; i++) letters[start + i - from] = text.charCodeAt(i);
+    ends[size++] = end;
+    slots[4 * slot] = first;
+    slots[4 * slot + 1] = second;
+    slots[4 * slot + 2] = size;
+    if (5 * size > 3 * mask) rehash();
+    return size - 1;
   }
 
-  function rehash(length: number) {
-    slots = new Int32Array(length);
-    for (let word = 0; word < size; word++) {
-      let slot = hashes[word]! & (length - 1);
-      while (slots[slot] !== 0) slot = (slot + 1) & (length - 1);
-      slots[slot] = word + 1;
+  function rehash() {
+    const before = slots;
+    slots = new Int32Array(2 * before.length);
+    mask = slots.length / 4 - 1;
+    for (let at = 0; at < before.length; at += 4) {
+      if (before[at + 2] === 0) continue;
+      let slot = mixed(before[at]!, before[at + 1]!) & mask;
+      while (slots[4 * slot + 2] !== 0) slot = (slot + 1) & mask;
+      for (let i = 0; i < 3; i++) slots[4 * slot + i] = before[at + i]!;
     }
   }
 
   function codeAll(raw: string, add: boolean): number {
-    const count = codeNormal(raw, add, false);
-    return count >= 0 ? count : codeNormal(normalise(raw), add, true);
+    const count = codeWords(raw, add, false);
+    return count >= 0 ? count : codeWords(normalise(raw), add, true);
   }
 
-  /** Codes a text that is normal as it stands. @returns the number of words, or −1 where it may not be normal */
-  function codeNormal(text: string, add: boolean, isSure: boolean): number {
-    if (ids.length < text.length / 2 + 1) ids = new Int32Array(text.length);
+  /**
+   * Codes the words of a text; what is asked of each stands in one loop, since millions go through it.
+   * @param isNormal words end at spaces alone
+   * @returns the number of words, or −1 where the text may not be normal
+   */
+  function codeWords(text: string, add: boolean, isNormal: boolean): number {
+    const { length } = text;
+    if (2 * ids.length < length + 2) ids = new Int32Array(length);
+    const coded = ids;
     let count = 0;
-    let from = 0;
-    let hash = FNV_BASIS;
-    for (let i = 0; i < text.length; i++) {
-      const char = text.charCodeAt(i);
-      if (char === SPACE) {
-        if (i === from) return -1;
-        ids[count++] = find(text, from, i, hash >>> 0, add);
-        from = i + 1;
-        hash = FNV_BASIS;
-      } else if (isSure || PLAIN[char] === 1) hash = Math.imul(hash ^ char, FNV_PRIME);
-      else return -1;
+    for (let start = 0; start < length;) {
+      const half = Math.min(start + HALF, length);
+      const whole = Math.min(start + 2 * HALF, length);
+      let at = start;
+      let first = 0;
+      let second = 0;
+      for (let char = 0; at < half && (char = PLAIN[text.charCodeAt(at)]!) > 0; at++)
+        first = (first << 6) | char;
+      if (at === half)
+        for (let char = 0; at < whole && (char = PLAIN[text.charCodeAt(at)]!) > 0; at++)
+          second = (second << 6) | char;
+      if (at < length && text.charCodeAt(at) !== SPACE) {
+        at = endOfWord(text, at, isNormal);
+        if (at < length && text.charCodeAt(at) !== SPACE) return -1;
+        first = hashOf(text, start, at, 0x811c9dc5);
+        second = ~hashOf(text, start, at, 0x2c1b3c6d);
+      }
+      if (at === start) return -1; // two spaces, or one at the start
+      let slot = mixed(first, second) & mask;
+      let word = slots[4 * slot + 2]!;
+      for (; word !== 0; word = slots[4 * slot + 2]!) {
+        const isKey = slots[4 * slot] === first && slots[4 * slot + 1] === second;
+        if (isKey && (second >= 0 || isWritten(word - 1, text, start, at))) break;
+        slot = (slot + 1) & mask;
+      }
+      coded[count++] = word > 0 || !add ? word - 1 : enter(slot, first, second, text, start, at);
+      if (at === length) return count;
+      start = at + 1;
     }
-    if (from < text.length) ids[count++] = find(text, from, text.length, hash >>> 0, add);
-    return from < text.length || from === 0 ? count : -1;
+    return length === 0 ? 0 : -1; // a space at the end
   }
 
-  const hashOf = (word: string) => {
-    let hash = FNV_BASIS;
-    for (let i = 0; i < word.length; i++) hash = Math.imul(hash ^ word.charCodeAt(i), FNV_PRIME);
-    return hash >>> 0;
-  };
+  function codeWord(word: string, add: boolean): number {
+    if (word === '' || word.includes(' ')) throw new RangeError(`a word must hold no space; got “${word}”`);
+    codeWords(word, add, true);
+    return ids[0]!;
+  }
 
   return {
     get size() {
       return size;
     },
-    intern: (word) => find(word, 0, word.length, hashOf(word), true),
+    intern: (word) => codeWord(word, true),
     idOf(word) {
-      const id = find(word, 0, word.length, hashOf(word), false);
+      const id = codeWord(word, false);
       return id < 0 ? undefined : id;
     },
     wordOf(id) {
       if (!(Number.isInteger(id) && id >= 0 && id < size))
         throw new RangeError(`a word's integer must be 0..${size - 1}; got ${id}`);
-      return String.fromCharCode(...chars.subarray(starts[id], starts[id + 1]));
+      return String.fromCharCode(...letters.subarray(startOf(id), ends[id]));
     },
     code: (text) => codeAll(text, false),
     internAll: (text) => codeAll(text, true),
@@ -135,11 +170,22 @@ export function createDictionary(): WordDictionary {
   };
 }
 
-/** FNV-1a over UTF-16 units (Fowler, Noll, Vo 1991). */
-const FNV_BASIS = 0x811c9dc5;
-const FNV_PRIME = 0x01000193;
+/** Where a word ends: before a space, or before what may be no part of it. */
+function endOfWord(text: string, at: number, isNormal: boolean): number {
+  const goesOn = (char: number) => (isNormal ? char !== SPACE : PLAIN[char]! > 0);
+  while (at < text.length && goesOn(text.charCodeAt(at))) at++;
+  return at;
+}
 
-/** Characters that normalising leaves as they are, whatever stands beside them: a–z, 0–9, &. */
-const PLAIN = Uint8Array.from({ length: 128 }, (_, char) =>
-  Number(/[a-z0-9&]/.test(String.fromCharCode(char))),
-);
+/** FNV-1a over UTF-16 units (Fowler, Noll, Vo 1991), of 30 bits. */
+function hashOf(text: string, from: number, to: number, basis: number): number {
+  let hash = basis;
+  for (let i = from; i < to; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return hash >>> 2;
+}
+
+/** Where to begin to look for a key. */
+function mixed(first: number, second: number): number {
+  const both = Math.imul(first, 0x9e3779b1) ^ Math.imul(second, 0x85ebca6b);
+  return both ^ (both >>> 15);
+}
