@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { buildSync } from 'esbuild';
+import { YOUNG_ROOM } from '../scripts/steps/settings';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReadingMemory } from './tasks/load';
@@ -22,10 +23,11 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   lists: benchLists,
 };
 
-/** Where memory is the question, the collector is kept from taking all that it may. */
-const HEAPS: Record<string, string[]> = {
+/** How a process is started: where memory is the question, the collector is kept from taking all that it may. */
+const FLAGS: Record<string, string[]> = {
   'reading-memory': ['--max-old-space-size=100'],
   sift: ['--expose-gc'],
+  load: [YOUNG_ROOM], // as the job process is started
 };
 
 type Result = { lines: Line[]; peakMb: number };
@@ -51,7 +53,7 @@ async function main(flags: readonly string[]): Promise<void> {
   const rows: (Line & { 'peak memory': string })[] = [];
   for (const task of Object.keys(TASKS).filter((name) => !only || only.includes(name))) {
     console.log(`· ${task}`);
-    const args = [...(HEAPS[task] ?? []), program, `--task=${task}`, ...(quick ? ['--quick'] : [])];
+    const args = [...(FLAGS[task] ?? []), program, `--task=${task}`, ...(quick ? ['--quick'] : [])];
     const run = spawnSync(process.execPath, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] });
     if (run.status !== 0) {
       process.exitCode = 1;

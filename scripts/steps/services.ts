@@ -4,7 +4,7 @@ import { migrateQueue } from '@/server/jobs/worker';
 import { buildAll } from './build';
 import { startDatabase, stopDatabase } from './postgres';
 import { startService, stopService, type Service } from './processes';
-import { databaseUrl, type Settings } from './settings';
+import { databaseUrl, YOUNG_ROOM, type Settings } from './settings';
 
 /** The processes of the application, in the order in which they start. */
 function servicesOf(settings: Settings): Service[] {
@@ -14,7 +14,7 @@ function servicesOf(settings: Settings): Service[] {
       args: ['dist/ad-platform.mjs'],
       port: { number: settings.platformPort, setting: 'GATEPOST_PLATFORM_PORT', health: '/health' },
     },
-    { name: 'job process', args: ['dist/jobs.mjs'] },
+    { name: 'job process', args: [YOUNG_ROOM, 'dist/jobs.mjs'] },
     {
       name: 'web application',
       args: ['node_modules/next/dist/bin/next', 'start', '-H', settings.host, '-p', String(settings.webPort)],

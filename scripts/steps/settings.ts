@@ -96,3 +96,8 @@ function made(folder: string): string {
   mkdirSync(path.join(folder, 'run'), { recursive: true });
   return folder;
 }
+
+/**
+ * Room for young objects, MB: the rows of a report live for a moment, and the collector copies those it meets too early.
+ */
+export const YOUNG_ROOM = '--max-semi-space-size=64';

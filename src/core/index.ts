@@ -34,6 +34,7 @@ export {
   type RowGate,
   type ServedRows,
 } from './changes';
+export { grown } from './columns';
 export {
   addFigures,
   bidThatPays,
@@ -161,6 +162,7 @@ export {
 } from './reports';
 export {
   compileVocabulary,
+  createDictionary,
   normalise,
   positionsOfRun,
   remainder,

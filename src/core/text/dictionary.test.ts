@@ -67,8 +67,20 @@ describe('the dictionary', () => {
     expect(dictionary.size).toBe(2);
     expect([dictionary.code(''), dictionary.code('?!')]).toEqual([0, 0]);
     expect(dictionary.idOf('constructor')).toBeUndefined();
-    expect(() => dictionary.intern('bee hive')).toThrow('no space; got “bee hive”');
     expect(() => dictionary.wordOf(2)).toThrow('0..1; got 2');
+  });
+
+  test('takes any text for a word', () => {
+    fc.assert(
+      fc.property(fc.array(fc.string({ unit: 'binary', maxLength: 14 })), (texts) => {
+        const dictionary = createDictionary();
+        const distinct = [...new Set(texts)];
+        for (const text of texts) dictionary.intern(text);
+        expect(distinct.map((_, id) => dictionary.wordOf(id))).toEqual(distinct);
+        expect(distinct.map((text) => dictionary.idOf(text))).toEqual([...distinct.keys()]);
+      }),
+      { numRuns: 1_000 },
+    );
   });
 
   test('takes a word of any length', () => {

@@ -4,7 +4,7 @@ import { normalise } from './normalise';
 /** Words as integers 0 … size − 1, in the order in which they were first seen. */
 export type WordDictionary = {
   readonly size: number;
-  /** The integer of a word, which is added when it is new. @throws RangeError when it holds a space */
+  /** The integer of a word, which is added when it is new. Any text may be one: it is not taken apart. */
   intern(word: string): number;
   /** The integer of a word, or undefined when it was never seen. */
   idOf(word: string): number | undefined;
@@ -124,27 +124,46 @@ export function createDictionary(): WordDictionary {
       if (at < length && text.charCodeAt(at) !== SPACE) {
         at = endOfWord(text, at, isNormal);
         if (at < length && text.charCodeAt(at) !== SPACE) return -1;
-        first = hashOf(text, start, at, 0x811c9dc5);
-        second = ~hashOf(text, start, at, 0x2c1b3c6d);
+        coded[count++] = findByHash(text, start, at, add);
+      } else {
+        if (at === start) return -1; // two spaces, or one at the start
+        let slot = mixed(first, second) & mask;
+        let word = slots[4 * slot + 2]!;
+        while (word !== 0 && (slots[4 * slot] !== first || slots[4 * slot + 1] !== second)) {
+          slot = (slot + 1) & mask;
+          word = slots[4 * slot + 2]!;
+        }
+        coded[count++] = word > 0 || !add ? word - 1 : enter(slot, first, second, text, start, at);
       }
-      if (at === start) return -1; // two spaces, or one at the start
-      let slot = mixed(first, second) & mask;
-      let word = slots[4 * slot + 2]!;
-      for (; word !== 0; word = slots[4 * slot + 2]!) {
-        const isKey = slots[4 * slot] === first && slots[4 * slot + 1] === second;
-        if (isKey && (second >= 0 || isWritten(word - 1, text, start, at))) break;
-        slot = (slot + 1) & mask;
-      }
-      coded[count++] = word > 0 || !add ? word - 1 : enter(slot, first, second, text, start, at);
       if (at === length) return count;
       start = at + 1;
     }
     return length === 0 ? 0 : -1; // a space at the end
   }
 
-  function codeWord(word: string, add: boolean): number {
-    if (word === '' || word.includes(' ')) throw new RangeError(`a word must hold no space; got “${word}”`);
-    codeWords(word, add, true);
+  /** Finds a word that does not go into a key. @returns its integer, or −1 */
+  function findByHash(text: string, from: number, to: number, add: boolean): number {
+    let first = 0x811c9dc5;
+    let second = 0x2c1b3c6d;
+    for (let i = from; i < to; i++) {
+      first = Math.imul(first ^ text.charCodeAt(i), FNV_PRIME);
+      second = Math.imul(second ^ text.charCodeAt(i), FNV_PRIME);
+    }
+    first >>>= 2;
+    second = ~(second >>> 2);
+    let slot = mixed(first, second) & mask;
+    for (let word = slots[4 * slot + 2]!; word !== 0; word = slots[4 * slot + 2]!) {
+      const isKey = slots[4 * slot] === first && slots[4 * slot + 1] === second;
+      if (isKey && isWritten(word - 1, text, from, to)) return word - 1;
+      slot = (slot + 1) & mask;
+    }
+    return add ? enter(slot, first, second, text, from, to) : -1;
+  }
+
+  function find(word: string, add: boolean): number {
+    const isPlain = word.length > 0 && endOfWord(word, 0, false) === word.length;
+    if (!isPlain || word.length > 2 * HALF) return findByHash(word, 0, word.length, add);
+    codeWords(word, add, false);
     return ids[0]!;
   }
 
@@ -152,9 +171,9 @@ export function createDictionary(): WordDictionary {
     get size() {
       return size;
     },
-    intern: (word) => codeWord(word, true),
+    intern: (word) => find(word, true),
     idOf(word) {
-      const id = codeWord(word, false);
+      const id = find(word, false);
       return id < 0 ? undefined : id;
     },
     wordOf(id) {
@@ -177,12 +196,8 @@ function endOfWord(text: string, at: number, isNormal: boolean): number {
   return at;
 }
 
-/** FNV-1a over UTF-16 units (Fowler, Noll, Vo 1991), of 30 bits. */
-function hashOf(text: string, from: number, to: number, basis: number): number {
-  let hash = basis;
-  for (let i = from; i < to; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return hash >>> 2;
-}
+/** FNV-1a over UTF-16 units (Fowler, Noll, Vo 1991). */
+const FNV_PRIME = 0x01000193;
 
 /** Where to begin to look for a key. */
 function mixed(first: number, second: number): number {

@@ -1,4 +1,4 @@
-import { daysBetween, noFigures, shiftDay, type Figures } from '@/core';
+import { daysBetween, grown, noFigures, shiftDay, type Figures } from '@/core';
 import type { Term, TermKind, WindowRow } from '../repositories/facts';
 
 /**
@@ -133,11 +133,7 @@ function column() {
   let length = 0;
   return {
     push(...more: (number | null)[]) {
-      if (length + more.length > values.length) {
-        const longer = new Float64Array(2 * values.length);
-        longer.set(values);
-        values = longer;
-      }
+      if (length + more.length > values.length) values = grown(values, 2 * values.length);
       for (const value of more) values[length++] = value ?? NaN;
     },
     length: () => length,

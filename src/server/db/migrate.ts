@@ -6,6 +6,7 @@ import * as factsWithoutChecks from './migrations/004-facts-without-checks';
 import * as intake from './migrations/005-intake';
 import * as sift from './migrations/006-sift';
 import * as lists from './migrations/007-lists';
+import * as termsByByte from './migrations/008-terms-by-byte';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -15,6 +16,7 @@ const MIGRATIONS = {
   '005-intake': intake,
   '006-sift': sift,
   '007-lists': lists,
+  '008-terms-by-byte': termsByByte,
 };
 type Name = keyof typeof MIGRATIONS;
 

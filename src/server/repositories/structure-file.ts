@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { normalise, type ElementRow } from '@/core';
-import { openCopy, type CopyValue } from '../db/copy';
+import { copyRows, type CopyValue } from '../db/copy';
 
 const COLUMNS = [
   ...[
@@ -32,9 +32,7 @@ export async function writeElements(
       position integer generated always as identity, element text, campaign text, ad_group text, list text, text text,
       text_key text, match text, status text, bid_micros bigint, end_date date
     ) on commit drop`);
-  const sink = await openCopy(trx, 'staged_element', COLUMNS);
-  await sink.write(elements.map(toCells));
-  await sink.finish();
+  await copyRows(trx, 'staged_element', COLUMNS, elements.map(toCells));
   await trx.raw('analyze staged_element');
   let added = 0;
   for (const statement of STATEMENTS) {

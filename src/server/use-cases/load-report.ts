@@ -13,7 +13,7 @@ import {
   replaceRejectedRows,
   type LoadOutcome,
 } from '../repositories/reports';
-import { openStaging } from '../repositories/staging';
+import { openStaging } from '../repositories/load/staging';
 import { writeElements } from '../repositories/structure-file';
 import type { Deps } from './deps';
 import { obstacleTo } from './read-upload';
@@ -67,7 +67,7 @@ async function loadWithin(
 ) {
   const account = await requireAccountById(trx, accountId);
   const file = (await findReportFile(trx, accountId, reportFileId))!;
-  const staging = await openStaging(trx, productCodeTest(account.productCodePattern));
+  const staging = openStaging(trx, productCodeTest(account.productCodePattern));
   const rejected: RejectedRow[] = [];
   const elements: ElementRow[] = [];
   const ideas: Written = { added: 0, replaced: 0, newTerms: 0 };
@@ -82,7 +82,6 @@ async function loadWithin(
     await goOn();
   };
 
-  let isStaged = true; // rows go over by COPY, and nothing else may run in the transaction until it ends
   const reading = await readReportFile(pathOf(deps, file), {
     ...file.options,
     async onRows(rows) {
@@ -90,8 +89,6 @@ async function loadWithin(
       await count(rows.length);
     },
     async onIdeas(rows) {
-      if (isStaged) await staging.finish();
-      isStaged = false;
       const written = await writeIdeas(trx, accountId, reportFileId, rows);
       ideas.added += written.added;
       ideas.replaced += written.replaced;
@@ -102,11 +99,7 @@ async function loadWithin(
       await count(rows.length);
     },
     onRejected: (rows) => void rejected.push(...rows.slice(0, MOST_REJECTED - rejected.length)),
-  }).catch(async (error: Error) => {
-    if (isStaged) await staging.abort(error);
-    throw error;
   });
-  if (isStaged) await staging.finish();
   const obstacle = obstacleTo(reading, account);
   if (obstacle !== null) throw new NotReadable(`${obstacle} Nothing was loaded.`);
   await goOn();

@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { readDay, spanOfDays } from './days';
-import { decimalEvidence, readNumber } from './numbers';
+import { decimalEvidence, readNumber, readPlain } from './numbers';
 
 test.each<[string, '.' | ',', number | null | string]>([
   ['1234.5', '.', 1234.5],
@@ -26,6 +27,19 @@ test.each<[string, '.' | ',', number | null | string]>([
 ])('%j with decimal %j is %j', (cell, mark, expected) => {
   const read = readNumber(cell, mark);
   expect('fault' in read ? read.fault : read.value).toBe(expected);
+});
+
+test('plain figures are read as the language reads them', () => {
+  const digits = fc.string({ unit: fc.constantFrom(...'0123456789'), maxLength: 9 });
+  fc.assert(
+    fc.property(digits, fc.option(digits), fc.constantFrom('.', ','), (whole, part, mark) => {
+      const cell = part === null ? whole : `${whole}${mark}${part}`;
+      const isPlain = whole !== '' && part !== '' && cell.length <= 15;
+      expect(readPlain(cell, mark)).toBe(isPlain ? Number(cell.replace(',', '.')) : -1);
+      expect(readPlain(cell, mark === '.' ? ',' : '.')).toBe(part === null && isPlain ? Number(cell) : -1);
+    }),
+    { numRuns: 1_000 },
+  );
 });
 
 test.each([

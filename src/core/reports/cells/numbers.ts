@@ -43,8 +43,30 @@ export function decimalEvidence(cell: string): DecimalMark | 'either' | undefine
 export type ReadNumber =
   { value: number | null; isBound?: boolean } | { fault: 'bad number' | 'negative figure' };
 
-/** By decimal mark: a figure written plainly, one with all that a figure may carry, and the mark that groups. */
-const FORMS: Record<DecimalMark, { plain: RegExp; full: RegExp; group: RegExp }> = {
+const [DIGIT_ZERO, MOST_PLAIN] = [48, 15];
+
+/**
+ * A figure written in digits with at most one decimal mark among them, as nearly all are: millions of cells go this way.
+ * @returns −1 for every other cell
+ * @example readPlain('12.5', '.') // 12.5
+ */
+export function readPlain(cell: string, mark: DecimalMark): number {
+  if (cell.length > MOST_PLAIN) return -1; // below this, digits and their power of ten are exact, and so is the quotient
+  let digits = cell.length === 0 ? -1 : 0;
+  let scale = 0; // 0 before the mark
+  for (let i = 0; i < cell.length; i++) {
+    const digit = cell.charCodeAt(i) - DIGIT_ZERO;
+    if (digit >= 0 && digit <= 9) {
+      digits = 10 * digits + digit;
+      scale *= 10;
+    } else if (scale === 0 && i > 0 && i < cell.length - 1 && cell[i] === mark) scale = 1;
+    else return -1;
+  }
+  return scale === 0 ? digits : digits / scale;
+}
+
+/** By decimal mark: a figure with all that it may carry, and the mark that groups. */
+const FORMS: Record<DecimalMark, { full: RegExp; group: RegExp }> = {
   '.': formsOf('\\.', ','),
   ',': formsOf(',', '\\.'),
 };
@@ -53,7 +75,6 @@ function formsOf(decimal: string, group: string) {
   const grouped = `\\d{1,3}(?:${group}\\d{3})+|\\d{1,2}(?:${group}\\d{2})+${group}\\d{3}`;
   const figure = `((?:${grouped}|\\d+)(?:${decimal}\\d+)?|${decimal}\\d+)`;
   return {
-    plain: new RegExp(`^\\d{1,9}(?:${decimal}\\d+)?$`),
     full: new RegExp(`^(-|\\()?\\+?${figure}(\\)|-)?$`),
     group: new RegExp(group, 'g'),
   };
@@ -64,8 +85,9 @@ function formsOf(decimal: string, group: string) {
  * @example readNumber('1.234,50 €', ',') // { value: 1234.5 }
  */
 export function readNumber(cell: string, mark: DecimalMark): ReadNumber {
+  const plain = readPlain(cell, mark);
+  if (plain >= 0) return { value: plain };
   const forms = FORMS[mark];
-  if (forms.plain.test(cell)) return { value: Number(cell.replace(',', '.')) };
   if (isMissing(cell)) return { value: null };
   if (/^\s*[<>≤≥]\s*[\d.,]+\s*$/.test(cell)) return { value: null, isBound: true };
   const figure = forms.full.exec(bareNumber(cell));

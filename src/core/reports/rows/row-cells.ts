@@ -2,9 +2,10 @@ import { agreeOnCurrency, currencyIn } from '../cells/currency';
 import type { CellRow } from '../table/delimited';
 import type { Understanding } from '../columns/understand-columns';
 import { readDay } from '../cells/days';
-import { isMissing, readNumber } from '../cells/numbers';
+import { isMissing, readNumber, readPlain } from '../cells/numbers';
 import {
   MONEY_ROLES,
+  NUMBER_ROLES,
   WHOLE_ROLES,
   type ColumnRole,
   type NumberRole,
@@ -52,22 +53,14 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
   let cells: readonly string[] = [];
   const text = (role: ColumnRole) => {
     const at = how.at[role];
-    return at === undefined ? '' : unwrapped((cells[at] ?? '').trim());
+    return at === undefined ? '' : bareText(cells[at] ?? '');
   };
+  const readers: Partial<Record<NumberRole, (cell: string) => number | null>> = {};
+  for (const role of NUMBER_ROLES)
+    if (how.at[role] !== undefined) readers[role] = numberReader(role, how, bounds);
   const number = (role: NumberRole) => {
-    if (how.at[role] === undefined) return null;
-    const cell = text(role);
-    const { mark, isStrict } = how.marks[role]!;
-    const read = readNumber(cell, mark);
-    const shown = `${role} “${cell.slice(0, SHOWN)}”`;
-    if ('fault' in read) throw new Refused(read.fault, shown);
-    if (read.isBound) bounds[role] = (bounds[role] ?? 0) + 1;
-    if (isStrict && couldBeEither(cell))
-      throw new Refused('bad number', `${shown} can be read two ways, and the column uses both marks`);
-    if (WHOLE_ROLES.includes(role) && read.value !== null && !Number.isInteger(read.value))
-      throw new Refused('bad number', `${shown} is not whole`);
-    if (how.currency !== null && MONEY_ROLES.includes(role)) checkCurrency(role, cell, how.currency);
-    return read.value;
+    const read = readers[role];
+    return read === undefined ? null : read(text(role));
   };
   return {
     turnTo: (row) => void (cells = row),
@@ -87,12 +80,45 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
   };
 }
 
-const [EQUALS, APOSTROPHE] = [61, 39];
+/** Reads the cells of one column of numbers. @throws Refused */
+function numberReader(
+  role: NumberRole,
+  { marks, currency }: Understanding,
+  bounds: Bounds,
+): (cell: string) => number | null {
+  const { mark, isStrict } = marks[role]!;
+  const isWhole = WHOLE_ROLES.includes(role);
+  const isOfMoney = MONEY_ROLES.includes(role);
+  return (cell) => {
+    const plain = readPlain(cell, mark);
+    if (plain >= 0 && !isStrict && (!isWhole || Number.isInteger(plain))) return plain; // nearly all
+    const shown = `${role} “${cell.slice(0, SHOWN)}”`;
+    const read = readNumber(cell, mark);
+    if ('fault' in read) throw new Refused(read.fault, shown);
+    if (read.isBound) bounds[role] = (bounds[role] ?? 0) + 1;
+    if (isStrict && couldBeEither(cell))
+      throw new Refused('bad number', `${shown} can be read two ways, and the column uses both marks`);
+    if (isWhole && read.value !== null && !Number.isInteger(read.value))
+      throw new Refused('bad number', `${shown} is not whole`);
+    if (currency !== null && isOfMoney) checkCurrency(role, cell, currency);
+    return read.value;
+  };
+}
+
+/** A cell without spaces around it and without what keeps a text from being counted with in a spreadsheet. */
+function bareText(cell: string): string {
+  if (isPlain(cell.charCodeAt(0)) && isPlain(cell.charCodeAt(cell.length - 1))) return cell; // most cells
+  return unwrapped(cell.trim());
+}
+
+/** Letters a–z, A–Z and digits. */
+function isPlain(char: number): boolean {
+  const letter = char | 32;
+  return (letter >= 97 && letter <= 122) || (char >= 48 && char <= 57);
+}
 
 /** What keeps a text from being counted with in a spreadsheet: ="…", or an apostrophe before what starts a formula. */
 function unwrapped(cell: string): string {
-  const first = cell.charCodeAt(0);
-  if (first !== EQUALS && first !== APOSTROPHE) return cell; // most cells
   if (cell.startsWith("'") && /^'[=+\-@]/.test(cell)) return cell.slice(1);
   return cell.startsWith('="') && cell.endsWith('"') && cell.length > 3 ? cell.slice(2, -1).trim() : cell;
 }

@@ -1,0 +1,146 @@
+import { extent, max } from 'd3-array';
+import { daysBetween, grown, type Figures, type Period } from '@/core';
+
+/** Rows of a report as numbers, each a record in one piece: as they were read, or summed. */
+export type RowRecords = {
+  count: number;
+  /**
+   * Row r is records[8r .. 8r + 8): its day, counted from 1 January 2000; its keyword and its term by the report's own
+   * numbers (see `ReportTexts`); its five figures in the order of the facts, NaN where unknown.
+   */
+  records: Float64Array;
+};
+
+/** Where in a record a value stands; figures follow one another. */
+export const [DAY, KEYWORD, TERM, FIGURES, RECORD] = [0, 1, 2, 3, 8];
+
+/** Rows that are gathered one by one. */
+export type ReportRows = {
+  readonly count: number;
+  /** @param day YYYY-MM-DD */
+  add(day: string, keyword: number, term: number, figures: Figures): void;
+  /** The first and the last day of all rows that were ever added, null when none was. */
+  span(): Period | null;
+  /** As many as there are, in the order in which they came. */
+  read(): RowRecords;
+  clear(): void;
+};
+
+export function createReportRows(): ReportRows {
+  let records = new Float64Array(RECORD << 10);
+  let count = 0;
+  const daysKnown = new Map<string, number>();
+
+  function dayOf(text: string): number {
+    let known = daysKnown.get(text);
+    if (known === undefined) daysKnown.set(text, (known = daysBetween('2000-01-01', text)));
+    return known;
+  }
+
+  return {
+    get count() {
+      return count;
+    },
+    add(day, keyword, term, figures) {
+      const at = RECORD * count++;
+      if (at === records.length) records = grown(records, 2 * at);
+      records[at + DAY] = dayOf(day);
+      records[at + KEYWORD] = keyword;
+      records[at + TERM] = term;
+      // Written out: a million rows come this way.
+      records[at + FIGURES] = figures.impressions ?? NaN;
+      records[at + FIGURES + 1] = figures.clicks ?? NaN;
+      records[at + FIGURES + 2] = figures.costMicros ?? NaN;
+      records[at + FIGURES + 3] = figures.conversions ?? NaN;
+      records[at + FIGURES + 4] = figures.valueMicros ?? NaN;
+    },
+    span() {
+      const [from, to] = extent(daysKnown.keys());
+      return from === undefined ? null : { from, to };
+    },
+    read: () => ({ count, records }),
+    clear: () => void (count = 0),
+  };
+}
+
+/** Places in an order, from 0: keyword k comes keywords[k]th, term t terms[t]th. Those of one place are the same. */
+export type Ranks = { keywords: Uint32Array; terms: Uint32Array };
+
+/**
+ * Rows by day, keyword and term, those of one key summed: unknown and unknown stays unknown, unknown and a number is the
+ * number.
+ */
+export function sumRows(rows: RowRecords, ranks: Ranks): RowRecords {
+  const { records } = rows;
+  const sums = new Float64Array(RECORD * rows.count);
+  let end = 0; // of the sums
+  const isSame = (a: number, b: number) =>
+    ranks.terms[records[a + TERM]!] === ranks.terms[records[b + TERM]!] &&
+    ranks.keywords[records[a + KEYWORD]!] === ranks.keywords[records[b + KEYWORD]!] &&
+    records[a + DAY] === records[b + DAY];
+  let last = -1;
+  for (const row of orderOf(rows, ranks)) {
+    const at = RECORD * row;
+    if (last < 0 || !isSame(last, at)) {
+      for (let i = 0; i < RECORD; i++) sums[end + i] = records[at + i]!;
+      end += RECORD;
+    } else {
+      for (let i = FIGURES; i < RECORD; i++) {
+        const [sum, value] = [sums[end - RECORD + i]!, records[at + i]!];
+        sums[end - RECORD + i] = Number.isNaN(sum) ? value : Number.isNaN(value) ? sum : sum + value;
+      }
+    }
+    last = at;
+  }
+  return { count: end / RECORD, records: sums };
+}
+
+/** Rows in order: by what matters least first, each pass keeping the order of the one before where it finds equals. */
+function orderOf({ count, records }: RowRecords, ranks: Ranks): Uint32Array {
+  const [term, keyword, day] = [new Uint32Array(count), new Uint32Array(count), new Uint32Array(count)];
+  let first = Infinity;
+  for (let row = 0; row < count; row++) first = Math.min(first, records[RECORD * row + DAY]!);
+  for (let row = 0; row < count; row++) {
+    const at = RECORD * row;
+    term[row] = ranks.terms[records[at + TERM]!]!;
+    keyword[row] = ranks.keywords[records[at + KEYWORD]!]!;
+    day[row] = records[at + DAY]! - first;
+  }
+  return [term, keyword, day].reduce(countingSort, numbersTo(count));
+}
+
+/**
+ * The place of each of some things in their order; equals share one.
+ * @param columns what they are ordered by, the first of them first: whole numbers of 0 or more
+ * @example ranksOf(Int32Array.of(7, 3, 7)) // Uint32Array.of(1, 0, 1)
+ */
+export function ranksOf(...columns: readonly Int32Array[]): Uint32Array {
+  const order = orderBy(...columns);
+  const ranks = new Uint32Array(order.length);
+  for (let i = 1; i < order.length; i++) {
+    const isNew = columns.some((column) => column[order[i]!] !== column[order[i - 1]!]);
+    ranks[order[i]!] = ranks[order[i - 1]!]! + Number(isNew);
+  }
+  return ranks;
+}
+
+/** Things in the order of some columns, the first of them first: half of a number after the other, the lower first. */
+export function orderBy(...columns: readonly Int32Array[]): Uint32Array {
+  const halves = columns.toReversed().flatMap((of) => [of.map((n) => n & 0xffff), of.map((n) => n >>> 16)]);
+  return halves.reduce(countingSort, numbersTo(columns[0]!.length));
+}
+
+const numbersTo = (count: number): Uint32Array<ArrayBuffer> => new Uint32Array(count).map((_, i) => i);
+
+/** Items by their keys, which are whole numbers from 0; those of equal keys keep their order. */
+function countingSort(
+  items: Uint32Array<ArrayBuffer>,
+  keys: Uint32Array | Int32Array,
+): Uint32Array<ArrayBuffer> {
+  const begins = new Uint32Array((max(keys) ?? 0) + 2);
+  for (const item of items) begins[keys[item]! + 1]! += 1;
+  for (let key = 0; key + 1 < begins.length; key++) begins[key + 1]! += begins[key]!;
+  const sorted = new Uint32Array(items.length);
+  for (const item of items) sorted[begins[keys[item]!]!++] = item;
+  return sorted;
+}
