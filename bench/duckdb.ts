@@ -1,21 +1,78 @@
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
 
-/** A database in memory, as a peer. */
-export async function openDuckDb(threads: number): Promise<DuckDBConnection> {
+/** A database in memory, in a process of its own: neither its threads nor its memory are in our way. */
+export type DuckDb = {
+  /** Makes a table and fills it; columns by name and type. */
+  fill(table: string, columns: Columns, rows: Iterable<Row>): Promise<void>;
+  ask(sql: string): Promise<Row[]>;
+};
+
+type Columns = Record<string, 'VARCHAR' | 'INTEGER' | 'DOUBLE'>;
+type Row = readonly (string | number)[];
+type Request =
+  { threads: number } | { make: string } | { fill: string; columns: Columns; rows: Row[] } | { ask: string };
+type Answer = { rows: Row[] } | { error: string };
+
+const BATCH = 20_000; // rows
+
+/** The flag with which the benchmark's program serves as such a process. */
+export const PEER_FLAG = '--duckdb';
+
+export async function openDuckDb(threads: number): Promise<DuckDb> {
+  const child = fork(process.argv[1]!, [PEER_FLAG], { serialization: 'advanced' });
+  const request = async (of: Request): Promise<Row[]> => {
+    const answered = once(child, 'message') as Promise<[Answer]>;
+    child.send(of);
+    const [answer] = await answered;
+    if ('error' in answer) throw new Error(answer.error);
+    return answer.rows;
+  };
+  await request({ threads });
+  return {
+    async fill(table, columns, rows) {
+      const named = Object.entries(columns).map(([name, type]) => `${name} ${type}`);
+      await request({ make: `create table ${table} (${named.join(', ')})` });
+      let batch: Row[] = [];
+      for (const row of rows) {
+        batch.push(row);
+        if (batch.length < BATCH) continue;
+        await request({ fill: table, columns, rows: batch });
+        batch = [];
+      }
+      await request({ fill: table, columns, rows: batch });
+    },
+    ask: (sql) => request({ ask: sql }),
+  };
+}
+
+/** What the process does: answers one request after another, until the one that asks ends. */
+export function serveDuckDb(): void {
+  let connection: DuckDBConnection;
+  process.on('disconnect', () => process.exit(0));
+  process.on('message', (request: Request) => {
+    const answer = async (): Promise<Row[]> => {
+      if ('threads' in request) connection = await open(request.threads);
+      else if ('make' in request) await connection.run(request.make);
+      else if ('fill' in request)
+        await append(connection, request.fill, Object.values(request.columns), request.rows);
+      else return ask(connection, request.ask);
+      return [];
+    };
+    answer().then(
+      (rows) => process.send!({ rows } satisfies Answer),
+      (error: unknown) => process.send!({ error: String(error) } satisfies Answer),
+    );
+  });
+}
+
+async function open(threads: number): Promise<DuckDBConnection> {
   const instance = await DuckDBInstance.create(':memory:', { threads: String(threads) });
   return instance.connect();
 }
 
-/** Fills a table; columns by name and type. */
-export async function fill(
-  connection: DuckDBConnection,
-  table: string,
-  columns: Record<string, 'VARCHAR' | 'INTEGER' | 'DOUBLE'>,
-  rows: Iterable<readonly (string | number)[]>,
-): Promise<void> {
-  const named = Object.entries(columns).map(([name, type]) => `${name} ${type}`);
-  await connection.run(`create table ${table} (${named.join(', ')})`);
-  const types = Object.values(columns);
+async function append(connection: DuckDBConnection, table: string, types: string[], rows: readonly Row[]) {
   const appender = await connection.createAppender(table);
   for (const row of rows) {
     row.forEach((value, i) => {
@@ -28,7 +85,7 @@ export async function fill(
   appender.closeSync();
 }
 
-export async function ask(connection: DuckDBConnection, sql: string): Promise<(string | number)[][]> {
+async function ask(connection: DuckDBConnection, sql: string): Promise<Row[]> {
   const reader = await connection.runAndReadAll(sql);
   return reader
     .getRows()
@@ -41,5 +98,5 @@ export async function ask(connection: DuckDBConnection, sql: string): Promise<(s
  */
 export function normalised(column: string): string {
   return `case when regexp_full_match(${column}, '[a-z0-9&]+( [a-z0-9&]+)*') then ${column}
-    else trim(regexp_replace(lower(nfc_normalize(${column})), '[^\\p{L}\\p{M}\\p{Nd}&]+', ' ', 'g')) end`;
+    else trim(regexp_replace(lower(nfc_normalize(${column})), '[^\\\\p{L}\\\\p{M}\\\\p{Nd}&]+', ' ', 'g')) end`;
 }

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { buildSync } from 'esbuild';
 import { YOUNG_ROOM } from '../scripts/steps/settings';
+import { PEER_FLAG, serveDuckDb } from './duckdb';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReadingMemory } from './tasks/load';
@@ -37,6 +38,7 @@ type Result = { lines: Line[]; peakMb: number };
  * non-zero when two answers differ or a limit is passed.
  */
 async function main(flags: readonly string[]): Promise<void> {
+  if (flags.includes(PEER_FLAG)) return serveDuckDb();
   const quick = flags.includes('--quick');
   const own = flags.find((f) => f.startsWith('--task='))?.slice('--task='.length);
   if (own) {
@@ -52,9 +54,10 @@ async function main(flags: readonly string[]): Promise<void> {
   const program = bundle();
   const rows: (Line & { 'peak memory': string })[] = [];
   for (const task of Object.keys(TASKS).filter((name) => !only || only.includes(name))) {
-    console.log(`· ${task}`);
+    const start = performance.now();
     const args = [...(FLAGS[task] ?? []), program, `--task=${task}`, ...(quick ? ['--quick'] : [])];
     const run = spawnSync(process.execPath, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] });
+    console.log(`· ${task}: ${Math.round((performance.now() - start) / 1000)} s`);
     if (run.status !== 0) {
       process.exitCode = 1;
       continue;

@@ -8,7 +8,7 @@ import {
   type NegativeText,
 } from '@/core';
 import { makeAccount } from '../account';
-import { ask, fill, normalised, openDuckDb } from '../duckdb';
+import { normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, mustAgree, type Line } from '../measure';
 
 const SAMPLE = 1 / 1_000;
@@ -52,27 +52,25 @@ export async function benchGate(quick: boolean): Promise<Line[]> {
   };
   const [one, two] = [await openDuckDb(1), await openDuckDb(2)];
   for (const peer of [one, two]) {
-    await fill(
-      peer,
+    await peer.fill(
       'query',
       { id: 'INTEGER', text: 'VARCHAR' },
       terms.map((text, id) => [id, text]),
     );
-    await fill(
-      peer,
+    await peer.fill(
       'negative',
       { id: 'INTEGER', match: 'VARCHAR', text: 'VARCHAR' },
       negatives.map((n, id) => [id, n.match, n.text]),
     );
   }
   mustAgree('gate', stopperCounts(sample), plain());
-  mustAgree('gate', stopperCounts(terms), (await ask(one, ALL_STOPPERS))[0]);
+  mustAgree('gate', stopperCounts(terms), (await one.ask(ALL_STOPPERS))[0]);
   const times = await interleaved(
     {
       ours: () => stopperCounts(terms),
       tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0),
-      one: () => ask(one, ALL_STOPPERS),
-      two: () => ask(two, ALL_STOPPERS),
+      one: () => one.ask(ALL_STOPPERS),
+      two: () => two.ask(ALL_STOPPERS),
     },
     quick ? 3 : 5,
   );

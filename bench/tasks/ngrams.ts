@@ -1,6 +1,6 @@
 import { codeTexts, countRuns, words } from '@/core';
 import { makeAccount } from '../account';
-import { ask, fill, normalised, openDuckDb } from '../duckdb';
+import { normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, ms, mustAgree, type Line } from '../measure';
 
 const MOST = 1_000;
@@ -34,8 +34,7 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
     conversions: 'DOUBLE',
   } as const;
   for (const peer of [one, two])
-    await fill(
-      peer,
+    await peer.fill(
       'term',
       columns,
       terms.map((text, t) => [t, text, clicks[t]!, costMicros[t]!, conversions[t]!]),
@@ -44,7 +43,7 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
   mustAgree(
     'n-grams',
     sums(ours().map((g) => [g.ngram, g.terms, g.clicks, g.costMicros, g.conversions])),
-    sums(await ask(one, TOP)),
+    sums(await one.ask(TOP)),
   );
   const part = rows.slice(0, rows.length * SAMPLE);
   const times = await interleaved(
@@ -52,12 +51,12 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
       ours,
       coded,
       tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0),
-      two: () => ask(two, TOP),
+      two: () => two.ask(TOP),
       map: () => byMap(terms, part),
     },
     quick ? 3 : 3,
   );
-  const single = await interleaved({ one: () => ask(one, TOP) }, 1);
+  const single = await interleaved({ one: () => one.ask(TOP) }, 1);
   const label = `${count(size)} terms, 1–4 words, top ${count(MOST)}`;
   return [
     ...against('n-grams with sums', label, times.ours, {

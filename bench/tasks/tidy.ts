@@ -1,7 +1,7 @@
 import { randomLcg } from 'd3';
 import { covers, findConflicts, findRedundant, words, type AccountShape, type PlacedNegative } from '@/core';
 import { makeAccount } from '../account';
-import { ask, fill, normalised, openDuckDb } from '../duckdb';
+import { normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, mustAgree, type Line } from '../measure';
 
 const CAMPAIGNS = 200;
@@ -77,27 +77,25 @@ async function benchConflicts(quick: boolean): Promise<Line[]> {
   ]);
   const two = await openDuckDb(2);
   const text = { id: 'VARCHAR', match: 'VARCHAR', text: 'VARCHAR' } as const;
-  await fill(
-    two,
+  await two.fill(
     'negative',
     { ...text, place: 'VARCHAR' },
     account.negatives.map((n) => [n.id, n.match, n.text, `${n.place.kind} ${n.place.id}`]),
   );
-  await fill(two, 'reach', { place: 'VARCHAR', ad_group: 'VARCHAR' }, reach as string[][]);
-  await fill(
-    two,
+  await two.fill('reach', { place: 'VARCHAR', ad_group: 'VARCHAR' }, reach as string[][]);
+  await two.fill(
     'keyword',
     { ...text, ad_group: 'VARCHAR' },
     keywords.map((k) => [k.id, k.match, k.text, k.adGroupId]),
   );
-  mustAgree('conflicts', ours(), (await ask(two, CONFLICTS))[0]);
+  mustAgree('conflicts', ours(), (await two.ask(CONFLICTS))[0]);
   const times = await interleaved(
     {
       ours,
       tokenising: () => keywords.reduce((sum, k) => sum + words(k.text).length, 0),
-      duckdb: () => ask(two, CONFLICTS),
+      duckdb: () => two.ask(CONFLICTS),
     },
-    quick ? 3 : 5,
+    quick ? 3 : 9,
   );
   const size = `${count(keywords.length)} keywords × ${count(account.negatives.length)} negatives, ${CAMPAIGNS} campaigns`;
   return against('conflicts', size, times.ours, {
@@ -117,7 +115,7 @@ async function benchRedundant(quick: boolean): Promise<Line[]> {
       tokenising: () => account.negatives.reduce((sum, n) => sum + words(n.text).length, 0),
       tenth: () => findRedundant(fewer),
     },
-    quick ? 3 : 5,
+    quick ? 3 : 9,
   );
   // A part of the negatives against all: the loop grows with the square.
   const loop = await interleaved(

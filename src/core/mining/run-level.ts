@@ -34,8 +34,11 @@ export function countLevel(
   const before = levels.at(-1);
   const counts = before && whichCount(before, least);
   const runs = before ? createRunTable() : null;
-  const found = createRunValues();
-  const beginsAt = new Int32Array(before?.beginsAt.length ?? wordsIn(table, terms)).fill(-1);
+  const found = createRunValues(runs ? 0 : table.dictionary.size);
+  const isAll = !before && terms.length + 1 === starts.length && terms.every((term, t) => term === t);
+  const beginsAt = isAll
+    ? new Int32Array(wordIds.buffer, wordIds.byteOffset, wordIds.length) // the same, read as such
+    : new Int32Array(before?.beginsAt.length ?? wordsIn(table, terms)).fill(-1);
   let offset = 0;
   for (let t = 0; t < terms.length; t++) {
     const term = terms[t]!;
@@ -49,7 +52,7 @@ export function countLevel(
         if (first < 0 || rest < 0 || counts![first] === 0 || counts![rest] === 0) continue;
         run = runs.intern(first, wordIds[start + i + levels.length]!);
       }
-      beginsAt[offset + i] = run;
+      if (!isAll) beginsAt[offset + i] = run;
       found.add(run, term, values[t]!);
     }
     offset += length;

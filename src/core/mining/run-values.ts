@@ -10,9 +10,10 @@ export type RunValues = {
 
 const [VALUE, LAST, RECORD] = [0, 1, 2];
 
-export function createRunValues(): RunValues {
+/** @param runs that are expected */
+export function createRunValues(runs: number): RunValues {
   /** Run r owns records[2r] (its value) and records[2r + 1] (the term added last + 1, 0 where none was). */
-  let records = new Float64Array(RECORD << 12);
+  let records = new Float64Array(RECORD * Math.max(runs, 1 << 12));
   return {
     add(run, term, value) {
       const at = RECORD * run;

@@ -30,11 +30,11 @@ export function codeTexts(texts: readonly string[]): CodedTexts {
     const count = dictionary.internAll(text);
     const { coded } = dictionary;
     const start = starts[t]!;
-    if (start + count > wordIds.length) wordIds = grown(wordIds, 2 * (start + count));
+    if (start + count > wordIds.length) wordIds = grown(wordIds, Math.ceil(1.25 * (start + count)));
     for (let i = 0; i < count; i++) wordIds[start + i] = coded[i]!;
     starts[t + 1] = start + count;
   });
-  return { dictionary, starts, wordIds: wordIds.slice(0, starts[texts.length]) };
+  return { dictionary, starts, wordIds: wordIds.subarray(0, starts[texts.length]) };
 }
 
 /** Codes texts and files them by their words. A text without a word keeps its index and is matched by nothing. */
