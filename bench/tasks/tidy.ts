@@ -7,7 +7,7 @@ import { against, count, interleaved, mustAgree, type Line } from '../measure';
 const CAMPAIGNS = 200;
 const GROUPS = 3;
 const LISTS = 50;
-const SAMPLE = 1 / 50;
+const SAMPLE = 1 / 500;
 
 export function makeShape(negativeCount: number): AccountShape & { texts: string[] } {
   const draw = randomLcg(0.2);

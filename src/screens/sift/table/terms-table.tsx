@@ -2,8 +2,12 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
+import type { AccountSummary } from '@/contracts/common';
 import type { Sort, TermLine } from '@/contracts/sift';
+import { shiftDay } from '@/core';
+import { useAccount } from '@/screens/frame/account-context';
 import { useSingleKeys } from '@/screens/frame/keys';
+import { formatDays, plural } from '@/ui/format';
 import { useLightRows } from '@/ui/light-rows';
 import type { Choice } from '../hand/use-choice';
 import type { SiftUrl } from '../sift-url';
@@ -155,14 +159,28 @@ const EMPTY: Record<SiftUrl['view'], string> = {
 };
 
 function Empty({ url: { view, trait } }: { url: SiftUrl }) {
+  const { summary } = useAccount();
   const done = view === 'remaining' && (trait === 'unseen' || trait === 'new');
+  const late = view === 'remaining' ? daysWithinLag(summary) : null;
   return (
     <div role="rowgroup">
       <div role="row">
         <div role="gridcell" className="p-4 text-soft">
-          {done ? 'Everything here was looked at in this pass.' : EMPTY[view]}
+          <p>{done ? 'Everything here was looked at in this pass.' : EMPTY[view]}</p>
+          {late && (
+            <p className="mt-1">
+              Days from {formatDays(late)} are loaded but not shown yet: their conversions are still coming in
+              (lag of {plural(summary.lagDays, 'day')}).
+            </p>
+          )}
         </div>
       </div>
     </div>
   );
+}
+
+/** The newest days of data, which no window reaches yet (rules 7.4). */
+function daysWithinLag({ window, dataDays }: AccountSummary): { from: string; to: string } | null {
+  if (!window || !dataDays || window.to >= dataDays.to) return null;
+  return { from: shiftDay(window.to, 1), to: dataDays.to };
 }
