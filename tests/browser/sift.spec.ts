@@ -62,7 +62,7 @@ test('a table without rows names the days that the lag keeps back', async () => 
   await page.goto(`${SIFT}?text=nobody-ever-asked-this`);
   const table = page.getByRole('grid', { name: 'Search terms' });
   await expect(table).toContainText('No term is left under these filters.');
-  await expect(table).toContainText(/Days from \d+ \w+ – \d+ \w+ are loaded but not shown yet/);
+  await expect(table).toContainText(/Rows of \d+ \w+ – \d+ \w+ are loaded but not shown yet/);
 });
 
 test('the keys k, l and n: its keywords, aside until more clicks, the next unseen', async () => {

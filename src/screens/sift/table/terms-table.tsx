@@ -169,7 +169,7 @@ function Empty({ url: { view, trait } }: { url: SiftUrl }) {
           <p>{done ? 'Everything here was looked at in this pass.' : EMPTY[view]}</p>
           {late && (
             <p className="mt-1">
-              Days from {formatDays(late)} are loaded but not shown yet: their conversions are still coming in
+              Rows of {formatDays(late)} are loaded but not shown yet: their conversions are still coming in
               (lag of {plural(summary.lagDays, 'day')}).
             </p>
           )}
