@@ -5,6 +5,8 @@ import type { NegativeText } from './negative';
 export type Gate = {
   /** Indexes of all negatives that match the query, ascending. */
   stoppers(query: string): number[];
+  /** The same for a query of the words of the negative at an index, itself among them. */
+  stoppersOfTextOf(index: number): number[];
   isStopped(query: string): boolean;
   /** Indexes of the negatives without a word: they keep their index and stop nothing (1.2). */
   readonly wordless: readonly number[];
@@ -18,6 +20,7 @@ export function compileGate(negatives: readonly NegativeText[]): Gate {
   const index = createNegativeIndex(negatives);
   return {
     stoppers: (query) => index.matching(query),
+    stoppersOfTextOf: (at) => index.matchingTextOf(at),
     isStopped: (query) => index.matching(query, 1).length > 0,
     wordless: negatives.flatMap((_, i) => (index.isWordless(i) ? [i] : [])),
   };

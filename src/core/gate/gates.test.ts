@@ -17,6 +17,7 @@ describe('compileGate', () => {
         const expected = negatives.flatMap((negative, i) => (stops(negative, query) ? [i] : []));
         expect(gate.stoppers(query)).toEqual(expected);
         expect(gate.isStopped(query)).toBe(expected.length > 0);
+        negatives.forEach(({ text }, i) => expect(gate.stoppersOfTextOf(i)).toEqual(gate.stoppers(text)));
       }),
       runs,
     );

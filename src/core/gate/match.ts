@@ -34,7 +34,7 @@ export function standsIn<Word>(part: readonly Word[], whole: readonly Word[]): b
  */
 export function matchSlice(
   match: MatchType,
-  column: Uint32Array,
+  column: ArrayLike<number>,
   start: number,
   end: number,
   query: ArrayLike<number>,
@@ -56,7 +56,7 @@ export function matchSlice(
 }
 
 function sameAt(
-  column: Uint32Array,
+  column: ArrayLike<number>,
   start: number,
   length: number,
   query: ArrayLike<number>,

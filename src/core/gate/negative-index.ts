@@ -20,6 +20,8 @@ export type NegativeIndex = {
    * @param most to look for; the first one is enough to know that a query is stopped
    */
   matching(query: string, most?: number): number[];
+  /** The same for a query of the words of the negative at an index, which are known already. */
+  matchingTextOf(index: number): number[];
 };
 
 /**
@@ -30,7 +32,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   const dictionary = createDictionary();
   let size = 0;
   /** Negative n says column[starts[n] .. starts[n + 1]), and is filed under the word filedUnder[n] (−1 for none). */
-  let column = new Uint32Array(64);
+  let column = new Int32Array(64);
   let starts = new Uint32Array(64);
   let filedUnder = new Int32Array(64);
   /** Word w was said by uses[w] negatives. */
@@ -150,6 +152,10 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     matching(query, most = Infinity) {
       const count = dictionary.code(query);
       return ascending(found, match(dictionary.coded, count, most));
+    },
+    matchingTextOf(index) {
+      const [start, end] = [starts[index]!, starts[index + 1]!];
+      return ascending(found, match(column.subarray(start, end), end - start, Infinity));
     },
   };
 }

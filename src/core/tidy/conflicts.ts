@@ -34,7 +34,7 @@ export type Conflict = {
 export function findConflicts({ account, keywords, served }: ConflictsQuestion): Conflict[] {
   const gate = compileAccountGate(account);
   const matchOf = new Map(account.negatives.map(({ id, match }) => [id, match]));
-  const termsOf = group(served, (term) => term.keywordId);
+  const termsOf = new Map(group(served, (term) => term.keywordId)); // a plain one, asked for every keyword
   const conflicts: Record<Conflict['severity'], Conflict[]> = { 'shut out': [], narrowed: [], costly: [] };
   for (const keyword of keywords) {
     const terms = termsOf.get(keyword.id);

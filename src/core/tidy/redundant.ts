@@ -73,8 +73,8 @@ function compileCoverers(negatives: readonly PlacedNegative[], reach: Reach): Vi
   const { texts, places, textOf, placeOf } = filed;
   const gate = compileGate(texts);
   const farEnough = placesAsFarAs(places, reach);
-  const covering = texts.map((own) =>
-    gate.stoppers(own.text).filter((at) => coversWhatItStops(texts[at]!, own)),
+  const covering = texts.map((own, text) =>
+    gate.stoppersOfTextOf(text).filter((at) => coversWhatItStops(texts[at]!, own)),
   );
   return (index, visit) => {
     const far = farEnough(placeOf[index]!);
