@@ -109,8 +109,9 @@ async function runBrowser(settings: Settings, report: string): Promise<Count> {
 function printFailedPages(results: string) {
   for (const name of readdirSync(results, { recursive: true, encoding: 'utf8' })) {
     if (path.basename(name) !== 'error-context.md') continue;
-    const page = readFileSync(path.join(results, name), 'utf8').split('# Page snapshot')[1] ?? '';
-    console.error(`The page at the end of ${path.dirname(name)}:${page.slice(0, MOST_OF_A_PAGE)}`);
+    const context = readFileSync(path.join(results, name), 'utf8');
+    const page = context.slice(Math.max(0, context.indexOf('# Page snapshot')));
+    console.error(`The page at the end of ${path.dirname(name)}:\n${page.slice(0, MOST_OF_A_PAGE)}`);
   }
 }
 

@@ -93,7 +93,58 @@ test('the keys k, l and n: its keywords, aside until more clicks, the next unsee
   await expect(page.getByTestId('pass')).toContainText(/of the spend/);
 });
 
+test('a key pressed before the term is weighed, or as the rows change, is not lost', async () => {
+  await page.goto(`${SIFT}?returns=none`);
+  await expect(rowInHand()).toBeVisible();
+  await page.getByLabel('Letters that the term holds').fill('costume');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/text=costume/);
+  await expect(rowInHand()).toContainText('costume');
+  const before = await count('stopped');
+  await page.route('**/sift/choice?*', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1_500));
+    await route.continue().catch(() => undefined); // its row may have gone meanwhile
+  });
+  await grid().focus();
+  await page.keyboard.press('ArrowDown');
+  const term = await termInHand();
+  await page.keyboard.press('w');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('1');
+  await expect.poll(() => count('stopped')).toBe(before + 1);
+  await expect(page.getByText(`Stop “${term}”`).first()).toBeVisible();
+  await page.unroute('**/sift/choice?*');
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => count('stopped')).toBe(before);
+  await page.goBack();
+  await expect(page).not.toHaveURL(/text=costume/);
+  await expect(grid()).toBeFocused();
+});
+
+test('a whole term that is held back is what a reason would force, not the words chosen before', async () => {
+  await page.goto(`${SIFT}?returns=none&text=costume`);
+  await expect(rowInHand()).toBeVisible();
+  const before = await count('kept');
+  const term = await termInHand();
+  await grid().focus();
+  await page.keyboard.press('o');
+  await expect.poll(() => count('kept')).toBe(before + 1);
+  await page.getByRole('button', { name: /^Kept/ }).click();
+  await expect(rowInHand()).toBeVisible();
+  await page.getByLabel('Letters that the term holds').fill(term);
+  await page.keyboard.press('Enter');
+  await expect(rowInHand()).toContainText(term.split(' ')[0]!);
+  await grid().focus();
+  await page.keyboard.press('1');
+  await page.keyboard.press('w');
+  await expect(inHand().getByRole('alert')).toContainText('Held back: it would stop a protected term');
+  await expect(inHand().getByRole('radio', { name: 'exact' })).toBeChecked();
+  await inHand().getByRole('button', { name: 'No longer keep' }).click();
+  await expect.poll(() => count('kept')).toBe(before);
+});
+
 test('a note stands by the term with who wrote it, and can be taken back', async () => {
+  await page.goto(`${SIFT}?returns=none`);
   await inHand().getByText('Write a note').click();
   await inHand().getByLabel('Note', { exact: true }).fill('seen at the fair');
   await page.keyboard.press('Enter');

@@ -28,7 +28,8 @@ import { WordsPanel } from './words/words-panel';
 export function SiftScreen() {
   const { api } = useAccount();
   const [url, setUrl] = useSiftUrl();
-  const [cursor, setCursor] = useState(0);
+  const sorted = toSearch(url, { sort: url.sort, direction: url.direction });
+  const [cursor, setCursor] = useCursor(sorted);
   const [showsKeywords, setShowsKeywords] = useState(false);
   const [showsKept, setShowsKept] = useState(false);
   const lines = useLines(url, { from: pageOf(cursor), to: pageOf(cursor) });
@@ -47,16 +48,12 @@ export function SiftScreen() {
   );
   useLooked(line?.id);
 
-  const change = useCallback(
-    (next: Partial<SiftUrl>) => void setUrl(next).then(() => setCursor(0)),
-    [setUrl],
-  );
+  const change = useCallback((next: Partial<SiftUrl>) => void setUrl(next), [setUrl]);
   const showRegion = useCallback((region: string) => change({ region, show: 'table' }), [change]);
   const toggleKeywords = () => setShowsKeywords((was) => !was);
 
   async function nextUnseen() {
-    const search = toSearch(url, { sort: url.sort, direction: url.direction, offset: at });
-    const { index } = await ask<{ index: number | null }>(api(`sift/unseen?${search}`));
+    const { index } = await ask<{ index: number | null }>(api(`sift/unseen?${sorted}&offset=${at}`));
     if (index === null) toast('Everything that the filters show was looked at in this pass.');
     else setCursor(index);
   }
@@ -104,7 +101,7 @@ export function SiftScreen() {
             <EvidencePlot url={url} onRegion={showRegion} />
           ) : (
             <TermsTable
-              key={view}
+              view={sorted}
               total={total}
               cursor={at}
               choice={choice}
@@ -138,4 +135,10 @@ export function SiftScreen() {
       {showsKept && <KeptList onClose={() => setShowsKept(false)} />}
     </div>
   );
+}
+
+/** The row in hand, from 0; other filters or another order begin at the first. */
+function useCursor(view: string): [number, (index: number) => void] {
+  const [at, setAt] = useState({ view, index: 0 });
+  return [at.view === view ? at.index : 0, (index) => setAt({ view, index })];
 }

@@ -1,7 +1,7 @@
 'use client';
 
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import {
   compileGate,
   positionsOfRun,
@@ -15,7 +15,7 @@ import type { TermLine } from '@/contracts/sift';
 import type { DraftOutcome } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { useWaitingTerms } from '@/screens/frame/decide';
-import { useTrayActions } from '@/screens/tray/use-tray';
+import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import {
   clicksToWait,
@@ -29,6 +29,7 @@ import {
   type WantedPlace,
 } from './choice-state';
 import { useVerdict } from './use-verdict';
+import { useWeighed } from './use-weighed';
 
 const NOTHING: Chosen = { positions: [], match: null };
 
@@ -85,6 +86,10 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   const [clicks, setClicks] = useState<{ id: number; more: number }>({ id: -1, more: 0 });
 
   const id = line?.id ?? -1;
+  const inHand = useRef(id);
+  useEffect(() => {
+    inHand.current = id;
+  }, [id]);
   // The words that the list is narrowed to are those at fault, until others are chosen.
   const first = useMemo<Chosen>(
     () =>
@@ -99,49 +104,53 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     [chosen.positions.length, text, match],
   );
 
-  const words = chosen.positions.join(',');
-  const looked = new URLSearchParams({ campaign, ...(days ? { days: String(days) } : {}) }).toString();
-  const query = useQuery({
-    queryKey: ['choice', summary.slug, id, words, looked],
-    queryFn: ({ signal }) =>
-      ask<ChoiceAnswer>(api(`sift/choice?term=${id}&words=${words}&${looked}`), { method: 'GET', signal }),
-    enabled: line !== undefined,
-    placeholderData: keepPreviousData,
-    gcTime: 60_000,
+  const { answer, detail, isStale, error, whenReady } = useWeighed(line, chosen.positions, {
+    days,
+    campaign,
   });
-  const about = useQuery({
-    queryKey: ['term', summary.slug, id, looked],
-    queryFn: ({ signal }) =>
-      ask<TermDetail>(api(`sift/term?term=${id}&${looked}`), { method: 'GET', signal }),
-    enabled: line !== undefined,
-    gcTime: 60_000,
-  });
-  const answer = query.data?.id === id ? query.data : undefined;
-  const detail = about.data;
   const ofMatch = answer?.choices.find((c) => c.match === match);
   const atPlace = placeInHand(ofMatch, wanted);
   const moreClicks = clicks.id === id ? clicks.more : clicksToWait(line);
-  const isNoCase =
-    detail?.ownKeyword && match === 'exact'
-      ? `“${detail.words.join(' ')}” is a live exact keyword: a case for its bid, not for a negative.`
-      : null;
+  const isNoCase = sayNoCase(detail, match);
 
   const choose = (next: Chosen) => {
     setByTerm({ id, chosen: next });
     setHeld({ id: -1, outcome: null });
   };
 
-  async function putNegative(negative: NegativeText, place: PlaceChoice | undefined, forcedBecause?: string) {
-    if (!line || !place) return;
-    const change = { kind: 'add negative' as const, ...negative, place: place.place };
-    const said = `stop “${negative.text}” (${negative.match}) in ${place.name}`;
-    const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${line.raw}”`, from: line.raw }], {
-      ...{ said, about: line.id },
+  /** Puts a negative at the wanted place, as soon as it is known which places there are. */
+  async function putNegative(negative: NegativeText, forcedBecause?: string) {
+    if (!line) return;
+    try {
+      const ready = await whenReady();
+      const choices = ready.answer.choices.find((c) => c.match === negative.match);
+      const place = placeInHand(choices, wanted);
+      if (!place || sayNoCase(ready.detail, negative.match)) return;
+      await draftNegative(line, negative, place, forcedBecause);
+    } catch (failure) {
+      sayFailure(failure);
+    }
+  }
+
+  async function draftNegative(
+    { id: about, raw }: TermLine,
+    negative: NegativeText,
+    { place, name }: PlaceChoice,
+    forcedBecause?: string,
+  ) {
+    const change = { kind: 'add negative' as const, ...negative, place };
+    const said = `stop “${negative.text}” (${negative.match}) in ${name}`;
+    const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${raw}”`, from: raw }], {
+      ...{ said, about },
     });
-    setHeld({ id, outcome: outcome?.outcome === 'held back' ? outcome : null });
+    if (outcome?.outcome === 'held back') {
+      setHeld({ id: about, outcome });
+      if (inHand.current !== about) toast(`Not put in the tray, from “${raw}”. ${outcome.said}`);
+    }
     if (outcome?.outcome !== 'drafted') return;
-    setByTerm({ id: -1, chosen: NOTHING }); // should it come back, it comes back undecided
-    await lookForVariants(negative, place.place);
+    // Should it come back, it comes back undecided; what was chosen in another row meanwhile stays.
+    setByTerm((now) => (now.id === about ? { id: -1, chosen: NOTHING } : now));
+    await lookForVariants(negative, place);
   }
 
   /** A failure to look is no failure of what was done. */
@@ -183,10 +192,10 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
       variants,
       takeVariants,
       waiting,
+      isStale,
+      error,
     },
     leaveVariants: () => setVariants(null),
-    isStale: query.isPlaceholderData,
-    error: query.error ?? about.error,
     heldBack: held.id === id ? held.outcome : null,
     moreClicks,
     setMoreClicks: (more) => setClicks({ id, more }),
@@ -198,16 +207,19 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     turnMatch: () => choose({ ...chosen, match: nextMatch(match, chosen.positions) }),
     setPlace: setWanted,
     turnPlace: () => setWanted(nextPlace(ofMatch, atPlace) ?? wanted),
-    put: async (forcedBecause) => {
-      if (!isNoCase) await putNegative({ text, match }, atPlace, forcedBecause);
-    },
+    put: (forcedBecause) => putNegative({ text, match }, forcedBecause),
     stopWhole: async () => {
-      if (!line || detail?.ownKeyword) return choose({ positions: [], match: 'exact' });
-      const exact = answer?.choices.find((c) => c.match === 'exact');
-      await putNegative({ text: line.words.join(' '), match: 'exact' }, placeInHand(exact, wanted));
+      if (!line) return;
+      choose({ positions: [], match: 'exact' }); // should it be held back, this is what is forced
+      await putNegative({ text: line.words.join(' '), match: 'exact' });
     },
     keep: () => verdict({ is: 'kept' }),
     setAside: () => verdict({ is: 'aside', moreClicks }),
     letGo: () => verdict({ is: 'open' }),
   };
+}
+
+function sayNoCase(detail: TermDetail | undefined, match: MatchType): string | null {
+  if (!detail?.ownKeyword || match !== 'exact') return null;
+  return `“${detail.words.join(' ')}” is a live exact keyword: a case for its bid, not for a negative.`;
 }

@@ -25,6 +25,8 @@ const POOL = 160;
 const AHEAD = 60;
 
 type Props = {
+  /** filters and view; another one begins at its first row */
+  view: string;
   total: number;
   cursor: number;
   choice: Choice;
@@ -40,7 +42,7 @@ type Props = {
 
 /** Search terms, a row each. All is done by keys while the table has the focus. */
 export function TermsTable(props: Props) {
-  const { total, cursor, choice, marks, url, onCursor, onMark } = props;
+  const { view, total, cursor, choice, marks, url, onCursor, onMark } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const [single] = useSingleKeys();
   const [extras] = useExtraColumns();
@@ -58,6 +60,10 @@ export function TermsTable(props: Props) {
   const isLight = useLightRows({ isScrolling: rows.isScrolling, from, to }, cursor);
   // The pages around are fetched before they come into sight.
   const lines = useLines(url, { from: pageOf(Math.max(0, from - AHEAD)), to: pageOf(to + AHEAD) }, total);
+  // The table stays the same one, so that it keeps the focus and no key is lost.
+  useEffect(() => {
+    scroller.current?.scrollTo({ top: 0 });
+  }, [view]);
   useEffect(() => {
     if (cursor > 0) rows.scrollToIndex(cursor);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the cursor was put elsewhere
