@@ -32,7 +32,8 @@ export async function startDatabase(settings: Settings): Promise<void> {
     }
     step(`Starting the database on 127.0.0.1:${settings.databasePort}`);
     const log = path.join(folder, 'server.log');
-    const options = `-p ${settings.databasePort} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`;
+    // No second server follows this one, so what is written into a new table need not go into the log as well.
+    const options = `-p ${settings.databasePort} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c wal_level=minimal -c max_wal_senders=0`;
     asDatabaseUser(path.join(bin, 'pg_ctl'), [
       '-D',
       folder,

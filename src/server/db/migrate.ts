@@ -7,6 +7,7 @@ import * as intake from './migrations/005-intake';
 import * as sift from './migrations/006-sift';
 import * as lists from './migrations/007-lists';
 import * as termsByByte from './migrations/008-terms-by-byte';
+import * as factsByAccount from './migrations/009-facts-by-account';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -17,6 +18,7 @@ const MIGRATIONS = {
   '006-sift': sift,
   '007-lists': lists,
   '008-terms-by-byte': termsByByte,
+  '009-facts-by-account': factsByAccount,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -14,6 +14,7 @@ import {
   type RowRecords,
 } from './report-rows';
 import { createReportTexts } from './report-texts';
+import { openPart, type Part } from './parts';
 import { nameTerms } from './term-ids';
 
 /** Which load facts are of. A period is what rows without days are sums of: they replace all of its days. */
@@ -86,14 +87,16 @@ export function openStaging(
       const span = load.period ?? rows.span();
       const outcome = { added: 0, replaced: 0, newTerms: terms.added };
       if (!span) return outcome; // no row at all
-      const isFree = !(await holdsFacts(trx, load.accountId, span));
+      const part = await openPart(trx, 'term_day', load.accountId);
+      const isFree = part.isNew || !(await holdsFacts(trx, load.accountId, span));
       if (isFree && !isStaged) {
         const sums = sumRows(rows.read(), {
           keywords: ranksOfKeywords(keywords),
           terms: ranksOf(terms.ids),
         });
         await pause();
-        await writeSums(trx, load, sums, { keywords, terms: terms.ids });
+        await writeSums(trx, load, part, sums, { keywords, terms: terms.ids });
+        await part.finish();
         return { ...outcome, added: sums.count };
       }
       await stage();
@@ -106,7 +109,8 @@ export function openStaging(
         ...span,
       };
       const replaced = isFree ? 0 : (await trx.raw<{ rowCount: number }>(REPLACE, key)).rowCount;
-      const written = (await trx.raw<{ rowCount: number }>(WRITE, key)).rowCount;
+      const written = (await trx.raw<{ rowCount: number }>(writeInto(part), key)).rowCount;
+      await part.finish();
       return { ...outcome, added: Math.max(0, written - replaced), replaced };
     },
   };
@@ -135,6 +139,7 @@ async function holdsFacts(trx: Knex.Transaction, accountId: number, { from, to }
 async function writeSums(
   trx: Knex.Transaction,
   { accountId, reportFileId }: LoadKey,
+  part: Part,
   { records, count }: RowRecords,
   ids: { keywords: KeywordIds; terms: Int32Array },
 ) {
@@ -148,7 +153,7 @@ async function writeSums(
     ...figureColumns(records),
     { name: 'report_file_id', type: 'integer', valueOf: () => reportFileId },
   ];
-  await copyColumns(trx, 'term_day', columns, count);
+  await copyColumns(trx, part.table, columns, count);
 }
 
 /** What the numbers of terms in the table `staged` stand for. */
@@ -163,8 +168,8 @@ async function stageTerms(trx: Knex.Transaction, termIds: Int32Array) {
 }
 
 /** Doubles add up faster than numerics, and exactly as long as a sum stays below 2^53 (9 thousand million in money). */
-const WRITE = `
-  insert into term_day (account_id, day, ad_group_id, keyword_id, term_id, ${FACT_FIGURES.join()}, report_file_id)
+const writeInto = ({ table }: Part) => `
+  insert into ${table} (account_id, day, ad_group_id, keyword_id, term_id, ${FACT_FIGURES.join()}, report_file_id)
   select :account, s.day, k.ad_group_id, k.keyword_id, t.term_id,
          sum(s.impressions::float8), sum(s.clicks::float8), sum(s.cost_micros::float8), sum(s.conversions),
          sum(s.value_micros::float8), :file

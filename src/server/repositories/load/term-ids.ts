@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { copyRows } from '../../db/copy';
+import { openPart } from './parts';
 import { orderBy } from './report-rows';
 import type { NamedTerms } from './report-texts';
 
@@ -12,14 +13,16 @@ export async function nameTerms(
   accountId: number,
   { keys, raws, kinds }: NamedTerms,
 ): Promise<{ ids: Int32Array; added: number }> {
-  const ids = await findTerms(trx, accountId, keys);
+  const part = await openPart(trx, 'term', accountId);
+  const ids = part.isNew ? new Int32Array(keys.length) : await findTerms(trx, accountId, keys);
   const added = inAboutTheOrderOf(keys).filter((term) => ids[term] === 0);
   const first = await nextIds(trx, added.length);
   added.forEach((term, i) => (ids[term] = first + i));
   const rows = function* () {
     for (const t of added) yield [accountId, ids[t]!, keys[t]!, raws[t]!, kinds[t]!];
   };
-  await copyRows(trx, 'term', ['account_id', 'term_id', 'key', 'raw', 'kind'], rows());
+  await copyRows(trx, part.table, ['account_id', 'term_id', 'key', 'raw', 'kind'], rows());
+  await part.finish();
   return { ids, added: added.length };
 }
 
@@ -38,7 +41,6 @@ async function findTerms(
   keys: readonly string[],
 ): Promise<Int32Array> {
   const ids = new Int32Array(keys.length);
-  if (!(await trx('term').where({ account_id: accountId }).first('term_id'))) return ids;
   await trx.raw(`create temporary table staged_term (local integer, key text collate "C") on commit drop`);
   await copyRows(
     trx,
@@ -60,9 +62,8 @@ async function nextIds(trx: Knex.Transaction, count: number): Promise<number> {
   if (count === 0) return 0;
   for (;;) {
     const { rows } = await trx.raw<{ rows: { first: number; last: number }[] }>(
-      `with its as materialized (select pg_get_serial_sequence('term', 'term_id')::regclass as sequence)
-       select min(id) as first, max(id) as last
-         from (select nextval(its.sequence) as id from its, generate_series(1, ?)) as taken`,
+      `select min(id) as first, max(id) as last
+         from (select nextval('term_id') as id from generate_series(1, ?)) as taken`,
       [count],
     );
     const { first, last } = rows[0]!;
