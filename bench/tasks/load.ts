@@ -37,7 +37,7 @@ export async function benchLoad(quick: boolean): Promise<Line[]> {
 }
 
 /** As bytes, so that a million lines are no burden to the collector while something else is measured. */
-function bytesOfReport(size: number, firstDay: string): Buffer {
+export function bytesOfReport(size: number, firstDay: string): Buffer {
   return Buffer.from(makeReport(size, firstDay).join('\n'));
 }
 
@@ -184,7 +184,7 @@ function firstLines(bytes: Buffer, count: number): string[][] {
 
 const PIECE = 1 << 18; // bytes
 
-async function copyPlainly(url: string, bytes: Buffer): Promise<number> {
+export async function copyPlainly(url: string, bytes: Buffer): Promise<number> {
   return onDatabase(url, async (client) => {
     await client.query(`create unlogged table plain (${PLAIN})`);
     const pieces = function* () {

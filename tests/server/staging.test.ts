@@ -33,7 +33,7 @@ async function stored(rows: readonly ReportRow[], { mostRows, isFirst = false }:
     for (let at = 0; at < rows.length; at += 3) await staging.write(rows.slice(at, at + 3));
     const outcome = await staging.merge({ accountId, reportFileId: 77 }, () => Promise.resolve());
     const facts: Record<string, unknown>[] = await trx('term_day as f')
-      .join('term as t', 't.term_id', 'f.term_id')
+      .join('term as t', { 't.account_id': 'f.account_id', 't.term_id': 'f.term_id' })
       .join('keyword as k', 'k.keyword_id', 'f.keyword_id')
       .join('ad_group as g', 'g.ad_group_id', 'k.ad_group_id')
       .where({ 'f.account_id': accountId, 'f.report_file_id': 77 })

@@ -19,10 +19,15 @@ export function noFigures(): Figures {
  * @example const sum = noFigures(); addFigures(sum, { clicks: 2 }); sum.clicks // 2
  */
 export function addFigures(sum: Figures, more: Partial<Figures>): void {
-  for (const name of FIGURE_NAMES) {
-    const value = more[name];
-    if (value !== null && value !== undefined) sum[name] = (sum[name] ?? 0) + value;
-  }
+  sum.impressions = plus(sum.impressions, more.impressions);
+  sum.clicks = plus(sum.clicks, more.clicks);
+  sum.costMicros = plus(sum.costMicros, more.costMicros);
+  sum.conversions = plus(sum.conversions, more.conversions);
+  sum.valueMicros = plus(sum.valueMicros, more.valueMicros);
+}
+
+function plus(sum: number | null, more: number | null | undefined): number | null {
+  return more === null || more === undefined ? sum : (sum ?? 0) + more;
 }
 
 /** Sums of any number of rows. @example sumFigures([{ clicks: 2 }, { clicks: null }]).clicks // 2 */

@@ -16,8 +16,7 @@ import type {
   RejectedRow,
   ReportRow,
 } from './reading';
-import { createCells } from './rows/row-cells';
-import { readRow, type RowReader } from './rows/read-row';
+import { rowReader } from './rows/read-row';
 
 const SAMPLE_ROWS = 2_000;
 const BATCH = 2_000;
@@ -117,14 +116,15 @@ async function readRows(
   reading: Reading,
 ) {
   const out = openBatches(how, options);
-  const reader: RowReader = {
-    ...{ how, header: table.header.cells, separator: table.separator },
-    ...{ isPadded: table.isPadded, cells: createCells(how, reading.bounds) },
-  };
+  const read = rowReader(
+    { header: table.header.cells, separator: table.separator, isPadded: table.isPadded },
+    how,
+    reading.bounds,
+  );
   for await (const sources of rows) {
     for (const source of sources) {
       if (isBlank(source)) continue; // of a sheet that was saved with its empty rows
-      const outcome = readRow(source, reader);
+      const outcome = read(source);
       if ('row' in outcome) {
         enter(reading, outcome.row);
         out.rows.push(outcome.row);

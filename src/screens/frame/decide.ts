@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { createOutbox, type Outbox, type Sent, type Waiting } from '@/ui/outbox';
+import { useAccount } from './account-context';
 
 let outbox: Outbox | undefined;
 
@@ -30,10 +31,15 @@ function useOutbox(): readonly Waiting[] {
   );
 }
 
-/** Terms of which a decision waits for the connection. */
+/** Terms of the account of which a decision waits for the connection. */
 export function useWaitingTerms(): ReadonlySet<number> {
+  const { api } = useAccount();
   const waiting = useOutbox();
-  return useMemo(() => new Set(waiting.flatMap(({ about }) => about ?? [])), [waiting]);
+  const ofAccount = api('');
+  return useMemo(
+    () => new Set(waiting.flatMap(({ about, path }) => (path.startsWith(ofAccount) ? (about ?? []) : []))),
+    [waiting, ofAccount],
+  );
 }
 
 const NONE: readonly Waiting[] = [];

@@ -1,115 +1,113 @@
+import { sum } from 'd3-array';
 import type { Knex } from 'knex';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
+import { daysBetween } from '@/core';
 
-export type CopyValue = string | number | null;
+/** A column of a table, and its value in each row, counted from 0; NaN is null. */
+export type CopyColumn =
+  | {
+      name: string;
+      /** a date as `dayNumber` counts it */
+      type: 'integer' | 'bigint' | 'double' | 'date';
+      valueOf: (row: number) => number;
+    }
+  | { name: string; type: 'text'; valueOf: (row: number) => string | null };
 
 /**
- * Writes rows into a table by COPY. While it runs nothing else may run on the transaction.
- * @param columns in the order of the cells of a row
+ * Writes rows into a table by the binary form of COPY (PostgreSQL documentation, COPY, “Binary Format”): numbers are not
+ * turned into text and back, and no text needs to be escaped. While it runs nothing else may run on the transaction.
  */
 export async function copyRows(
   trx: Knex.Transaction,
   table: string,
-  columns: readonly string[],
-  rows: Iterable<readonly CopyValue[]>,
-): Promise<void> {
-  await send(trx, `copy ${table} (${columns.join(', ')}) from stdin`, inText(rows));
-}
-
-/** A column of numbers, rows counted from 0; NaN is null. */
-export type NumberColumn = {
-  name: string;
-  /** a date is counted in days since 1 January 2000 */
-  type: 'integer' | 'bigint' | 'double' | 'date';
-  valueOf: (row: number) => number;
-};
-
-/**
- * The same for columns of numbers, by the binary form of COPY (PostgreSQL documentation, COPY, “Binary Format”): nothing
- * is turned into text and back.
- */
-export async function copyColumns(
-  trx: Knex.Transaction,
-  table: string,
-  columns: readonly NumberColumn[],
+  columns: readonly CopyColumn[],
   rows: number,
 ): Promise<void> {
   const names = columns.map(({ name }) => name).join(', ');
-  await send(trx, `copy ${table} (${names}) from stdin (format binary)`, inBinary(columns, rows));
-}
-
-/** The pieces go out as fast as the database takes them. */
-async function send(trx: Knex.Transaction, command: string, pieces: Iterable<string | Buffer>) {
   const client = (await trx.client.acquireConnection()) as PoolClient;
+  // The pieces go out as fast as the database takes them.
   await pipeline(
-    Readable.from(pieces, { objectMode: true, highWaterMark: 2 }),
-    client.query(copyFrom(command)),
+    Readable.from(piecesOf(columns, rows), { objectMode: true, highWaterMark: 2 }),
+    client.query(copyFrom(`copy ${table} (${names}) from stdin (format binary)`)),
   );
 }
 
-const BATCH = 8_192; // rows in a piece
-
-function* inText(rows: Iterable<readonly CopyValue[]>): Generator<string> {
-  let lines: string[] = [];
-  for (const row of rows) {
-    lines.push(`${row.map(toCell).join('\t')}\n`);
-    if (lines.length < BATCH) continue;
-    yield lines.join('');
-    lines = [];
-  }
-  yield lines.join('');
+/** A day as a column of dates takes it. @param day YYYY-MM-DD @example dayNumber('2000-01-02') // 1 */
+export function dayNumber(day: string): number {
+  return daysBetween('2000-01-01', day);
 }
-
-function toCell(value: CopyValue): string {
-  if (value === null) return '\\N';
-  return typeof value === 'number' ? String(value) : value.replace(/[\\\t\n\r]/g, (c) => ESCAPES[c]!);
-}
-
-const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' };
 
 /** "PGCOPY\n\xff\r\n\0", then neither flags nor an extension. */
 const HEADER = Buffer.from('5047434f50590aff0d0a000000000000000000', 'hex');
 const TRAILER = Buffer.from('ffff', 'hex');
-const WIDEST = 12; // bytes of a cell, its length among them
 
-function* inBinary(columns: readonly NumberColumn[], rows: number): Generator<Buffer> {
+const BATCH = 8_192; // rows in a piece
+
+function* piecesOf(columns: readonly CopyColumn[], rows: number): Generator<Buffer> {
   yield HEADER;
   for (let from = 0; from < rows; from += BATCH) yield encode(columns, from, Math.min(from + BATCH, rows));
   yield TRAILER;
 }
 
-function encode(columns: readonly NumberColumn[], from: number, to: number): Buffer {
-  const bytes = Buffer.allocUnsafe((to - from) * (2 + WIDEST * columns.length));
-  let at = 0;
+/** Bytes of a cell, its length among them: the most with a number in it, and what most texts take. */
+const [NUMBER, USUAL_TEXT] = [12, 80];
+
+function encode(columns: readonly CopyColumn[], from: number, to: number): Buffer {
+  const widths = columns.map(({ type }) => (type === 'text' ? USUAL_TEXT : NUMBER));
+  const piece = openPiece((to - from) * (2 + sum(widths)));
   for (let row = from; row < to; row++) {
-    at = bytes.writeInt16BE(columns.length, at);
-    for (const { valueOf, type } of columns) {
-      const value = valueOf(row);
-      at = Number.isNaN(value) ? bytes.writeInt32BE(-1, at) : WRITERS[type](bytes, value, at);
+    piece.beginRow(columns.length);
+    for (const column of columns) {
+      if (column.type === 'text') piece.addText(column.valueOf(row));
+      else piece.addNumber(column.valueOf(row), column.type);
     }
   }
-  return bytes.subarray(0, at);
+  return piece.bytes();
 }
 
-/** Each writes the length of a value and the value. @returns where the next cell begins */
-const WRITERS: Record<NumberColumn['type'], (bytes: Buffer, value: number, at: number) => number> = {
-  integer: writeInteger,
-  date: writeInteger,
-  bigint(bytes, value, at) {
-    bytes.writeInt32BE(8, at);
-    bytes.writeInt32BE(Math.floor(value / 2 ** 32), at + 4);
-    return bytes.writeUInt32BE(value >>> 0, at + 8);
-  },
-  double(bytes, value, at) {
-    bytes.writeInt32BE(8, at);
-    return bytes.writeDoubleBE(value, at + 4);
-  },
-};
+/** Bytes that are written one cell after another, each its length and its value. */
+function openPiece(size: number) {
+  let bytes = Buffer.allocUnsafeSlow(size);
+  let view = new DataView(bytes.buffer);
+  let at = 0;
 
-function writeInteger(bytes: Buffer, value: number, at: number): number {
-  bytes.writeInt32BE(4, at);
-  return bytes.writeInt32BE(value, at + 4);
+  function makeRoom(more: number) {
+    if (at + more <= bytes.length) return;
+    bytes = Buffer.concat([bytes], 2 * (at + more));
+    view = new DataView(bytes.buffer, bytes.byteOffset);
+  }
+
+  return {
+    bytes: () => bytes.subarray(0, at),
+    beginRow(cells: number) {
+      makeRoom(2);
+      view.setInt16(at, cells);
+      at += 2;
+    },
+    addNumber(value: number, type: Exclude<CopyColumn['type'], 'text'>) {
+      const isShort = type === 'integer' || type === 'date';
+      const length = Number.isNaN(value) ? -1 : isShort ? 4 : 8;
+      makeRoom(NUMBER);
+      view.setInt32(at, length);
+      at += 4;
+      if (length < 0) return;
+      if (isShort) view.setInt32(at, value);
+      else if (type === 'double') view.setFloat64(at, value);
+      else {
+        view.setInt32(at, Math.floor(value / 2 ** 32));
+        view.setUint32(at + 4, value);
+      }
+      at += length;
+    },
+    addText(value: string | null) {
+      const most = 3 * (value?.length ?? 0); // bytes of UTF-8
+      makeRoom(4 + most);
+      const length = value === null ? -1 : bytes.write(value, at + 4);
+      view.setInt32(at, length);
+      at += 4 + Math.max(0, length);
+    },
+  };
 }

@@ -1,5 +1,6 @@
 import type { Figures } from '@/core';
 import type { Db } from '../db/connection';
+import { findPart } from './load/parts';
 
 export type TermKind = 'query' | 'code' | 'wordless' | 'unreported';
 
@@ -149,9 +150,10 @@ export async function listDaysThere(db: Db, accountId: number): Promise<string[]
 }
 
 /** Tells the planner what a load has changed; without it, the first queries after a large one go astray. */
-export async function analyseFacts(db: Db): Promise<void> {
-  for (const table of ['term_day', 'term', 'keyword', 'ad_group', 'campaign'])
-    await db.raw('analyze ??', [table]);
+export async function analyseFacts(db: Db, accountId: number): Promise<void> {
+  const parts = [await findPart(db, 'term_day', accountId), await findPart(db, 'term', accountId)];
+  for (const table of [...parts, 'keyword', 'ad_group', 'campaign'])
+    if (table !== null) await db.raw('analyze ??', [table]);
 }
 
 /**

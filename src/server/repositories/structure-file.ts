@@ -1,21 +1,6 @@
 import type { Knex } from 'knex';
 import { normalise, type ElementRow } from '@/core';
-import { copyRows, type CopyValue } from '../db/copy';
-
-const COLUMNS = [
-  ...[
-    'element',
-    'campaign',
-    'ad_group',
-    'list',
-    'text',
-    'text_key',
-    'match',
-    'status',
-    'bid_micros',
-    'end_date',
-  ],
-];
+import { copyRows, dayNumber, type CopyColumn } from '../db/copy';
 
 /**
  * Brings the mirror of an account without a platform up to a structure file: what it names is added or changed, what
@@ -32,7 +17,7 @@ export async function writeElements(
       position integer generated always as identity, element text, campaign text, ad_group text, list text, text text,
       text_key text, match text, status text, bid_micros bigint, end_date date
     ) on commit drop`);
-  await copyRows(trx, 'staged_element', COLUMNS, elements.map(toCells));
+  await copyRows(trx, 'staged_element', columnsOf(elements), elements.length);
   await trx.raw('analyze staged_element');
   let added = 0;
   for (const statement of STATEMENTS) {
@@ -44,12 +29,31 @@ export async function writeElements(
   return { added, replaced: Math.max(0, elements.length - added) };
 }
 
-function toCells(row: ElementRow): CopyValue[] {
-  const text = 'text' in row ? row.text : '';
+function columnsOf(elements: readonly ElementRow[]): CopyColumn[] {
+  const text = (name: string, valueOf: (row: ElementRow) => string | null): CopyColumn => ({
+    ...{ name, type: 'text', valueOf: (row) => valueOf(elements[row]!) },
+  });
+  const number = (
+    name: string,
+    type: 'bigint' | 'date',
+    valueOf: (row: ElementRow) => number | null,
+  ): CopyColumn => ({
+    ...{ name, type, valueOf: (row) => valueOf(elements[row]!) ?? NaN },
+  });
+  const textOf = (row: ElementRow) => ('text' in row ? row.text : '');
   return [
-    ...[row.element, 'campaign' in row ? row.campaign : '', 'adGroup' in row ? row.adGroup : ''],
-    ...['list' in row ? row.list : '', text, normalise(text), 'match' in row ? row.match : null, row.status],
-    ...['bidMicros' in row ? row.bidMicros : null, 'endDate' in row ? row.endDate : null],
+    text('element', (row) => row.element),
+    text('campaign', (row) => ('campaign' in row ? row.campaign : '')),
+    text('ad_group', (row) => ('adGroup' in row ? row.adGroup : '')),
+    text('list', (row) => ('list' in row ? row.list : '')),
+    text('text', textOf),
+    text('text_key', (row) => normalise(textOf(row))),
+    text('match', (row) => ('match' in row ? row.match : null)),
+    text('status', (row) => row.status),
+    number('bid_micros', 'bigint', (row) => ('bidMicros' in row ? row.bidMicros : null)),
+    number('end_date', 'date', (row) =>
+      'endDate' in row && row.endDate !== null ? dayNumber(row.endDate) : null,
+    ),
   ];
 }
 

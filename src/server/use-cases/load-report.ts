@@ -38,7 +38,7 @@ export async function loadReport(deps: Deps, accountId: number, reportFileId: nu
   await moveReportFile(deps.db, accountId, reportFileId, ['waiting'], 'loading');
   try {
     await deps.db.transaction((trx) => loadWithin(deps, trx, accountId, reportFileId));
-    await analyseFacts(deps.db);
+    await analyseFacts(deps.db, accountId);
   } catch (error) {
     if (error instanceof Cancelled) {
       await moveReportFile(deps.db, accountId, reportFileId, ['loading'], 'cancelled', { error: null });

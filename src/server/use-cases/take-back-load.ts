@@ -63,5 +63,5 @@ export async function takeBackLoad(
       before: file.outcome,
     });
   });
-  await analyseFacts(deps.db);
+  await analyseFacts(deps.db, accountId);
 }

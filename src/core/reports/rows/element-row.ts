@@ -18,18 +18,41 @@ const ELEMENT_WORDS: readonly { element: ElementRow['element']; pattern: RegExp 
 ];
 
 /**
- * One element of an account. What it is, a column may say; else it is the narrowest thing that the row names, and a
+ * Reads elements of an account, each by the cells of the row at hand. What it is, a column may say; else it is the narrowest thing that the row names, and a
  * match type with “negative” in it, or a list, makes a keyword a negative.
  */
-export function readElementRow(cells: Cells, line: number): ElementRow {
-  const filled = (role: Parameters<Cells['text']>[0]) =>
-    isMissing(cells.text(role)) ? '' : cells.text(role);
-  const [campaign, adGroup, list] = [filled('campaign'), filled('ad group'), filled('list')];
-  const { text, match: marked } = readMarked(filled('keyword'));
-  for (const part of [campaign, adGroup, list, text]) checkText(part);
-  const base = { line, status: readStatus(cells.text('status')) };
-  const match = readMatch(cells.text('match type')) ?? marked;
-  const element = elementOf(`${cells.text('element')} ${cells.text('match type')}`, { adGroup, list, text });
+export function elementReader(cells: Cells): (line: number) => ElementRow {
+  const filled = (cell: string) => (isMissing(cell) ? '' : cell);
+  const [campaign, adGroup] = [cells.name('campaign', filled), cells.name('ad group', filled)];
+  const list = cells.name('list', filled);
+  const keyword = cells.text('keyword');
+  const [status, matchWords] = [cells.name('status', readStatus), cells.name('match type', (words) => words)];
+  const elementWords = cells.name('element', (words) => words);
+  const [endDate, bid] = [cells.day('end date'), cells.micros('bid')];
+  return (line) => {
+    const { text, match: marked } = readMarked(filled(keyword()));
+    checkText(text);
+    const words = matchWords();
+    return elementFrom({
+      ...{ line, status: status(), campaign: campaign(), adGroup: adGroup(), list: list(), text },
+      ...{ match: readMatch(words) ?? marked, said: `${elementWords()} ${words}`, endDate, bid },
+    });
+  };
+}
+
+type Parts = Record<'campaign' | 'adGroup' | 'list' | 'text', string> & {
+  line: number;
+  status: ElementStatus;
+  match: ReturnType<typeof readMatch>;
+  /** what the cells say that it is */
+  said: string;
+  endDate: () => string | undefined;
+  bid: () => number | null;
+};
+
+function elementFrom({ line, status, campaign, adGroup, list, text, match, ...more }: Parts): ElementRow {
+  const base = { line, status };
+  const element = elementOf(more.said, { adGroup, list, text });
   const need = (value: string, what: string) => {
     if (value === '') throw new Refused('too few cells', `a ${element} needs its ${what}`);
     return value;
@@ -40,14 +63,14 @@ export function readElementRow(cells: Cells, line: number): ElementRow {
         ...base,
         element,
         campaign: need(campaign, 'campaign'),
-        endDate: cells.day('end date') ?? null,
+        endDate: more.endDate() ?? null,
       };
     case 'ad group':
       return { ...base, element, campaign: need(campaign, 'campaign'), adGroup: need(adGroup, 'ad group') };
     case 'keyword':
       return {
         ...{ ...base, element, campaign: need(campaign, 'campaign'), adGroup: need(adGroup, 'ad group') },
-        ...{ text: need(text, 'keyword'), match: match ?? 'broad', bidMicros: cells.micros('bid') },
+        ...{ text: need(text, 'keyword'), match: match ?? 'broad', bidMicros: more.bid() },
       };
     case 'negative':
       return {

@@ -2,17 +2,19 @@ import { isMissing } from '../cells/numbers';
 import type { IdeaRow } from '../reading';
 import { checkText, Refused, type Cells } from './row-cells';
 
-/** One keyword idea. */
-export function readIdeaRow(cells: Cells, line: number): IdeaRow {
-  const [text, competition] = [cells.text('keyword'), cells.text('competition')];
-  if (isMissing(text)) throw new Refused('no search term', 'empty');
-  checkText(text);
-  checkText(competition);
-  return {
-    ...{ line, text },
-    volume: cells.number('volume'),
-    competition: isMissing(competition) ? null : competition,
-    lowBidMicros: cells.micros('low bid'),
-    highBidMicros: cells.micros('high bid'),
+/** Reads keyword ideas, each by the cells of the row at hand. */
+export function ideaReader(cells: Cells): (line: number) => IdeaRow {
+  const keyword = cells.text('keyword');
+  const competition = cells.name('competition', (cell) => (isMissing(cell) ? null : cell));
+  const volume = cells.number('volume');
+  const [lowBid, highBid] = [cells.micros('low bid'), cells.micros('high bid')];
+  return (line) => {
+    const text = keyword();
+    if (isMissing(text)) throw new Refused('no search term', 'empty');
+    checkText(text);
+    return {
+      ...{ line, text, volume: volume(), competition: competition() },
+      ...{ lowBidMicros: lowBid(), highBidMicros: highBid() },
+    };
   };
 }

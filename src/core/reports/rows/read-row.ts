@@ -2,54 +2,62 @@ import type { CellRow } from '../table/delimited';
 import type { Understanding } from '../columns/understand-columns';
 import { isMissing } from '../cells/numbers';
 import type { AnyRow, RejectedRow } from '../reading';
-import { knownDay, rawOf, Refused, type Cells, type Outcome } from './row-cells';
-import { readElementRow } from './element-row';
-import { readIdeaRow } from './idea-row';
-import { readSearchTermRow } from './search-term-row';
+import { createCells, knownDay, rawOf, Refused, type Bounds, type Cells, type Outcome } from './row-cells';
+import { elementReader } from './element-row';
+import { ideaReader } from './idea-row';
+import { searchTermReader } from './search-term-row';
 
-/** What is the same for all rows of a file. */
-export type RowReader = {
-  how: Understanding;
+/** What rows of a file are read by. */
+type Of = {
   header: readonly string[];
   separator: string | null;
   /** rows of a sheet end with their last filled cell */
   isPadded: boolean;
-  cells: Cells;
 };
 
-/** Reads one row of cells, or says why it can not be. */
-export function readRow(source: CellRow, reader: RowReader): Outcome<AnyRow> {
-  const { cells, line } = source;
-  const { header } = reader;
-  const refuse = (category: RejectedRow['category'], reason: string): Outcome<AnyRow> => ({
-    rejected: { line, category, reason, raw: rawOf(source, reader.separator) },
-  });
-  if (source.isCut) return refuse('too long', 'a line of more than 256,000 characters');
-  if (isTotal(cells, reader.how))
-    return refuse('total row', `set aside: “${cells.find((c) => c.trim() !== '')?.trim() ?? ''}”`);
-  if (isHeaderAgain(cells, header)) return refuse('total row', 'set aside: the header again');
+/**
+ * Reads the rows of a file one by one, or says why one can not be.
+ * @param bounds counts the cells that tell only a bound
+ */
+export function rowReader(
+  { header, separator, isPadded }: Of,
+  how: Understanding,
+  bounds: Bounds,
+): (source: CellRow) => Outcome<AnyRow> {
+  const cellsInHand = createCells(how, bounds);
+  const read = readerOf(cellsInHand, how);
   const expected = header.length;
-  if (cells.length < expected && !reader.isPadded)
-    return refuse('too few cells', `${cells.length} of ${expected}`);
-  if (cells.length > expected && cells.slice(expected).some((extra) => extra.trim() !== ''))
-    return refuse('too many cells', `${cells.length} of ${expected}`);
-  try {
-    return { row: readOf(source, reader) };
-  } catch (error) {
-    if (error instanceof Refused) return refuse(error.category, error.reason);
-    throw error;
-  }
+  return (source) => {
+    const { cells, line } = source;
+    const refuse = (category: RejectedRow['category'], reason: string): Outcome<AnyRow> => ({
+      rejected: { line, category, reason, raw: rawOf(source, separator) },
+    });
+    if (source.isCut) return refuse('too long', 'a line of more than 256,000 characters');
+    if (isTotal(cells, how))
+      return refuse('total row', `set aside: “${cells.find((c) => c.trim() !== '')?.trim() ?? ''}”`);
+    if (isHeaderAgain(cells, header)) return refuse('total row', 'set aside: the header again');
+    if (cells.length < expected && !isPadded)
+      return refuse('too few cells', `${cells.length} of ${expected}`);
+    if (cells.length > expected && cells.slice(expected).some((extra) => extra.trim() !== ''))
+      return refuse('too many cells', `${cells.length} of ${expected}`);
+    try {
+      cellsInHand.turnTo(cells);
+      return { row: read(line) };
+    } catch (error) {
+      if (error instanceof Refused) return refuse(error.category, error.reason);
+      throw error;
+    }
+  };
 }
 
-function readOf(source: CellRow, { how, cells }: RowReader): AnyRow {
-  cells.turnTo(source.cells);
+function readerOf(cells: Cells, how: Understanding): (line: number) => AnyRow {
   switch (how.kind) {
     case 'search terms':
-      return readSearchTermRow(cells, source.line, how);
+      return searchTermReader(cells, how);
     case 'keyword ideas':
-      return readIdeaRow(cells, source.line);
+      return ideaReader(cells);
     case 'structure':
-      return readElementRow(cells, source.line);
+      return elementReader(cells);
   }
 }
 

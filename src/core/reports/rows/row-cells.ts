@@ -32,18 +32,26 @@ const LONGEST_RAW = 2_000;
 const NOT_TEXT = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFD]/;
 const SHOWN = 40;
 
-/** The cells of the row at hand by role. What can not be read throws `Refused`. */
+/**
+ * Ways to read the cells of the row at hand, one for each column, made once for a file. What can not be read throws
+ * `Refused`.
+ */
 export type Cells = {
   /** Takes another row in hand. */
   turnTo(cells: readonly string[]): void;
   /** trimmed; '' where there is no such column */
-  text(role: ColumnRole): string;
+  text(role: ColumnRole): () => string;
+  /**
+   * The same for a column of names, which come again and again: checked, and what it is read as is remembered, so that
+   * it is one and the same value for equal cells.
+   */
+  name<Value>(role: ColumnRole, read: (name: string) => Value): () => Value;
   /** null where it is unknown */
-  number(role: NumberRole): number | null;
+  number(role: NumberRole): () => number | null;
   /** money in micro-units */
-  micros(role: NumberRole): number | null;
+  micros(role: NumberRole): () => number | null;
   /** YYYY-MM-DD, or undefined where the cell is empty */
-  day(role: 'day' | 'end date'): string | undefined;
+  day(role: 'day' | 'end date'): () => string | undefined;
 };
 
 export type Bounds = Partial<Record<NumberRole, number>>;
@@ -51,33 +59,68 @@ export type Bounds = Partial<Record<NumberRole, number>>;
 /** @param bounds counts the cells that tell only a bound */
 export function createCells(how: Understanding, bounds: Bounds): Cells {
   let cells: readonly string[] = [];
-  const text = (role: ColumnRole) => {
+
+  function text(role: ColumnRole): () => string {
     const at = how.at[role];
-    return at === undefined ? '' : bareText(cells[at] ?? '');
-  };
-  const readers: Partial<Record<NumberRole, (cell: string) => number | null>> = {};
-  for (const role of NUMBER_ROLES)
-    if (how.at[role] !== undefined) readers[role] = numberReader(role, how, bounds);
-  const number = (role: NumberRole) => {
-    const read = readers[role];
-    return read === undefined ? null : read(text(role));
-  };
+    return at === undefined ? () => '' : () => bareText(cells[at] ?? '');
+  }
+
+  function number(role: NumberRole): () => number | null {
+    if (how.at[role] === undefined) return () => null;
+    const [cell, read] = [text(role), numberReader(role, how, bounds)];
+    return () => read(cell());
+  }
+
   return {
-    turnTo: (row) => void (cells = row),
-    text,
-    number,
+    ...{ turnTo: (row) => void (cells = row), text, number },
+    name(role, read) {
+      const at = how.at[role];
+      const readName = remembering((cell) => {
+        const name = bareText(cell);
+        checkText(name);
+        return read(name);
+      });
+      return () => readName(at === undefined ? '' : (cells[at] ?? ''));
+    },
     micros(role) {
-      const value = number(role);
-      return value === null ? null : Math.round(value * (how.units[role] ?? 1) * 1e6);
+      const [value, unit] = [number(role), 1e6 * (how.units[role] ?? 1)];
+      return () => {
+        const read = value();
+        return read === null ? null : Math.round(read * unit);
+      };
     },
     day(role) {
-      const cell = text(role);
-      if (isMissing(cell)) return undefined;
-      const day = knownDay(cell, how);
-      if (day === undefined) throw new Refused('bad day', `${role} “${cell.slice(0, SHOWN)}”`);
-      return day;
+      const ofRole = text(role);
+      return () => {
+        const cell = ofRole();
+        if (isMissing(cell)) return undefined;
+        const day = knownDay(cell, how);
+        if (day === undefined) throw new Refused('bad day', `${role} “${cell.slice(0, SHOWN)}”`);
+        return day;
+      };
     },
   };
+}
+
+/** Cells of a column that are remembered. */
+const MOST_KNOWN = 5_000;
+
+/** Remembers what cells were read as, but not those that `read` throws at. */
+function remembering<Value>(read: (cell: string) => Value): (cell: string) => Value {
+  const known = new Map<string, { value: Value }>();
+  return (cell) => {
+    const found = known.get(cell);
+    if (found) return found.value;
+    const own = copyOf(cell);
+    const value = read(own);
+    if (known.size < MOST_KNOWN) known.set(own, { value });
+    return value;
+  };
+}
+
+/** The same text by itself: a part of a text that was taken out of it keeps all of it in memory. */
+function copyOf(text: string): string {
+  return ` ${text}`.slice(1);
 }
 
 /** Reads the cells of one column of numbers. @throws Refused */
@@ -137,13 +180,13 @@ function checkCurrency(role: string, cell: string, currency: string) {
     );
 }
 
-const MOST_KNOWN_DAYS = 5_000;
-
 /** The day that a cell names, remembered by the cell. */
 export function knownDay(cell: string, { knownDays, dayOrder }: Understanding): string | undefined {
-  if (knownDays.has(cell)) return knownDays.get(cell);
-  const day = readDay(cell, dayOrder);
-  if (knownDays.size < MOST_KNOWN_DAYS) knownDays.set(cell, day);
+  let day = knownDays.get(cell);
+  if (day === undefined && !knownDays.has(cell)) {
+    day = readDay(cell, dayOrder);
+    if (knownDays.size < MOST_KNOWN) knownDays.set(cell, day);
+  }
   return day;
 }
 

@@ -2,44 +2,52 @@ import { isMissing } from '../cells/numbers';
 import type { Understanding } from '../columns/understand-columns';
 import type { ReportRow } from '../reading';
 import { checkText, Refused, type Cells } from './row-cells';
-import { readMatch, readMarked } from './match-words';
+import { readMarked, readMatch } from './match-words';
 
-/** One row of a search term report. */
-export function readSearchTermRow(cells: Cells, line: number, how: Understanding): ReportRow {
+/** Reads rows of a search term report, each by the cells of the row at hand. */
+export function searchTermReader(cells: Cells, how: Understanding): (line: number) => ReportRow {
   const term = cells.text('search term');
-  const campaign = cells.text('campaign');
-  const adGroup = cells.text('ad group');
-  if (isMissing(term)) throw new Refused('no search term', 'empty');
-  checkText(term);
-  checkText(campaign);
-  checkText(adGroup);
-  checkText(cells.text('keyword'));
-  const day = how.at.day === undefined ? how.period?.to : cells.day('day');
-  if (day === undefined && how.at.day !== undefined) throw new Refused('bad day', 'day is empty');
-  const { keyword, match } = readKeyword(cells, how);
-  // Written out: a million of these are made, and a spread is slow.
-  return {
-    line,
-    term,
-    campaign,
-    adGroup,
-    keyword,
-    match,
-    day: day ?? '',
-    impressions: cells.number('impressions'),
-    clicks: cells.number('clicks'),
-    costMicros: cells.micros('cost'),
-    conversions: cells.number('conversions'),
-    valueMicros: cells.micros('value'),
+  const campaign = cells.name('campaign', (name) => name);
+  const adGroup = cells.name('ad group', (name) => name);
+  const keyword = cells.name('keyword', readKeyword);
+  const saidMatch = cells.name('match type', readMatch);
+  const day = how.at.day === undefined ? () => how.period?.to ?? '' : cells.day('day');
+  const [impressions, clicks] = [cells.number('impressions'), cells.number('clicks')];
+  const [cost, conversions, value] = [
+    cells.micros('cost'),
+    cells.number('conversions'),
+    cells.micros('value'),
+  ];
+  const saysKeywords = how.at.keyword !== undefined; // a report without the column says nothing of it
+
+  return (line) => {
+    const theTerm = term();
+    if (isMissing(theTerm)) throw new Refused('no search term', 'empty');
+    checkText(theTerm);
+    const [ofCampaign, ofGroup, { text, marked }] = [campaign(), adGroup(), keyword()];
+    const theDay = day();
+    if (theDay === undefined) throw new Refused('bad day', 'day is empty');
+    const said = saidMatch();
+    // Written out: a million of these are made, and a spread is slow.
+    return {
+      line,
+      term: theTerm,
+      campaign: ofCampaign,
+      adGroup: ofGroup,
+      keyword: text,
+      match: text === null && saysKeywords ? 'automatic' : (said ?? marked),
+      day: theDay,
+      impressions: impressions(),
+      clicks: clicks(),
+      costMicros: cost(),
+      conversions: conversions(),
+      valueMicros: value(),
+    };
   };
 }
 
-/** The keyword and its match type; the marks [exact] and "phrase" around a keyword tell its type where no cell does. */
-function readKeyword(cells: Cells, { at }: Understanding): Pick<ReportRow, 'keyword' | 'match'> {
-  const text = cells.text('keyword');
-  const said = readMatch(cells.text('match type'));
-  const { text: bare, match: marked } = readMarked(text);
-  const keyword = isMissing(text) ? null : bare;
-  const isAutomatic = keyword === null && at.keyword !== undefined; // a report without the column says nothing of it
-  return { keyword, match: isAutomatic ? 'automatic' : (said ?? marked) };
+/** A keyword; the marks [exact] and "phrase" around it tell its type where no cell does. */
+function readKeyword(cell: string): { text: string | null; marked: ReportRow['match'] } {
+  const { text, match } = readMarked(cell);
+  return { text: isMissing(cell) ? null : text, marked: match };
 }

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { copyRows } from '../../db/copy';
+import { copyRows, type CopyColumn } from '../../db/copy';
 import { ranksOf } from './report-rows';
 import type { NamedKeyword } from './report-texts';
 
@@ -21,12 +21,15 @@ export async function nameElements(
     create temporary table staged_keyword (
       local integer, campaign text, ad_group text, text text, text_key text, match text
     ) on commit drop`);
-  await copyRows(
-    trx,
-    'staged_keyword',
-    ['local', 'campaign', 'ad_group', 'text', 'text_key', 'match'],
-    keywords.map((k, local) => [local, k.campaign, k.adGroup, k.text, k.textKey, k.match]),
-  );
+  const columns: CopyColumn[] = [
+    { name: 'local', type: 'integer', valueOf: (local) => local },
+    { name: 'campaign', type: 'text', valueOf: (local) => keywords[local]!.campaign },
+    { name: 'ad_group', type: 'text', valueOf: (local) => keywords[local]!.adGroup },
+    { name: 'text', type: 'text', valueOf: (local) => keywords[local]!.text },
+    { name: 'text_key', type: 'text', valueOf: (local) => keywords[local]!.textKey },
+    { name: 'match', type: 'text', valueOf: (local) => keywords[local]!.match },
+  ];
+  await copyRows(trx, 'staged_keyword', columns, keywords.length);
   await trx.raw('analyze staged_keyword');
   await trx.raw(
     `insert into campaign (account_id, name, status)
@@ -56,6 +59,7 @@ export async function nameElements(
         where g.account_id = :account group by 1, 2`,
     account,
   );
+  await trx.raw('analyze staged_group');
   await trx.raw(
     `insert into keyword (account_id, ad_group_id, text, text_key, match, status)
      select :account, g.ad_group_id, min(s.text), s.text_key, s.match, 'unknown'
@@ -66,6 +70,7 @@ export async function nameElements(
       order by 2, 4, 5`,
     account,
   );
+  await trx.raw('analyze keyword');
   await trx.raw(
     `create temporary table keyword_of on commit drop as
        select s.local, g.ad_group_id, k.keyword_id

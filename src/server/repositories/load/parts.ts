@@ -1,4 +1,8 @@
 import type { Knex } from 'knex';
+import type { Db } from '../../db/connection';
+
+/** Tables that have a part for each account. */
+type Parted = 'term' | 'term_day';
 
 /** Where the rows of one account go, of a table that has a part for each. */
 export type Part = {
@@ -15,23 +19,28 @@ export type Part = {
  * one takes a quarter of the time that keeping one takes, and where the database keeps its log for itself alone (`wal_level`
  * minimal) its rows are written once instead of twice. The account must be locked.
  */
-export async function openPart(
-  trx: Knex.Transaction,
-  table: 'term' | 'term_day',
-  accountId: number,
-): Promise<Part> {
-  const name = `${table}_${accountId}`;
-  const { rows } = await trx.raw<{ rows: { isThere: boolean }[] }>(
-    `select to_regclass(?) is not null as "isThere"`,
-    [name],
-  );
-  if (rows[0]!.isThere) return { table, isNew: false, finish: () => Promise.resolve() };
+export async function openPart(trx: Knex.Transaction, table: Parted, accountId: number): Promise<Part> {
+  if (await findPart(trx, table, accountId)) return { table, isNew: false, finish: () => Promise.resolve() };
+  const name = nameOf(table, accountId);
   await trx.raw('create table ?? (like ?? including constraints)', [name, table]);
   return {
     ...{ table: name, isNew: true },
     async finish() {
-      await trx.raw(`set local maintenance_work_mem = '256MB'`);
-      await trx.raw(`alter table ?? attach partition ?? for values in (${accountId})`, [table, name]);
+      await trx.raw(
+        `set local maintenance_work_mem = '256MB'; alter table ?? attach partition ?? for values in (${accountId})`,
+        [table, name],
+      );
     },
   };
 }
+
+/** The name of the table that holds an account's part, null where nothing was loaded yet. */
+export async function findPart(db: Db, table: Parted, accountId: number): Promise<string | null> {
+  const name = nameOf(table, accountId);
+  const { rows } = await db.raw<{ rows: { found: string | null }[] }>('select to_regclass(?) as found', [
+    name,
+  ]);
+  return rows[0]!.found === null ? null : name;
+}
+
+const nameOf = (table: Parted, accountId: number) => `${table}_${accountId}`;

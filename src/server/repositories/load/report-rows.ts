@@ -1,11 +1,12 @@
 import { extent, max } from 'd3-array';
-import { daysBetween, grown, type Figures, type Period } from '@/core';
+import { grown, type Figures, type Period } from '@/core';
+import { dayNumber } from '../../db/copy';
 
 /** Rows of a report as numbers, each a record in one piece: as they were read, or summed. */
 export type RowRecords = {
   count: number;
   /**
-   * Row r is records[8r .. 8r + 8): its day, counted from 1 January 2000; its keyword and its term by the report's own
+   * Row r is records[8r .. 8r + 8): its day as a number (`dayNumber`); its keyword and its term by the report's own
    * numbers (see `ReportTexts`); its five figures in the order of the facts, NaN where unknown.
    */
   records: Float64Array;
@@ -33,7 +34,7 @@ export function createReportRows(): ReportRows {
 
   function dayOf(text: string): number {
     let known = daysKnown.get(text);
-    if (known === undefined) daysKnown.set(text, (known = daysBetween('2000-01-01', text)));
+    if (known === undefined) daysKnown.set(text, (known = dayNumber(text)));
     return known;
   }
 
@@ -68,29 +69,33 @@ export type Ranks = { keywords: Uint32Array; terms: Uint32Array };
 
 /**
  * Rows by day, keyword and term, those of one key summed: unknown and unknown stays unknown, unknown and a number is the
- * number.
+ * number. Terms of different numbers are different terms; keywords are the same where they share a place.
  */
 export function sumRows(rows: RowRecords, ranks: Ranks): RowRecords {
   const { records } = rows;
   const sums = new Float64Array(RECORD * rows.count);
   let end = 0; // of the sums
-  const isSame = (a: number, b: number) =>
-    ranks.terms[records[a + TERM]!] === ranks.terms[records[b + TERM]!] &&
-    ranks.keywords[records[a + KEYWORD]!] === ranks.keywords[records[b + KEYWORD]!] &&
-    records[a + DAY] === records[b + DAY];
-  let last = -1;
-  for (const row of orderOf(rows, ranks)) {
-    const at = RECORD * row;
-    if (last < 0 || !isSame(last, at)) {
-      for (let i = 0; i < RECORD; i++) sums[end + i] = records[at + i]!;
+  const isOfLast = (at: number) => {
+    const last = end - RECORD;
+    return (
+      last >= 0 &&
+      sums[last + TERM] === records[at + TERM] &&
+      sums[last + DAY] === records[at + DAY] &&
+      ranks.keywords[sums[last + KEYWORD]!] === ranks.keywords[records[at + KEYWORD]!]
+    );
+  };
+  const order = orderOf(rows, ranks);
+  for (let i = 0; i < order.length; i++) {
+    const at = RECORD * order[i]!;
+    if (!isOfLast(at)) {
+      for (let part = 0; part < RECORD; part++) sums[end + part] = records[at + part]!;
       end += RECORD;
     } else {
-      for (let i = FIGURES; i < RECORD; i++) {
-        const [sum, value] = [sums[end - RECORD + i]!, records[at + i]!];
-        sums[end - RECORD + i] = Number.isNaN(sum) ? value : Number.isNaN(value) ? sum : sum + value;
+      for (let part = FIGURES; part < RECORD; part++) {
+        const [sum, value] = [sums[end - RECORD + part]!, records[at + part]!];
+        sums[end - RECORD + part] = Number.isNaN(sum) ? value : Number.isNaN(value) ? sum : sum + value;
       }
     }
-    last = at;
   }
   return { count: end / RECORD, records: sums };
 }
@@ -132,15 +137,18 @@ export function orderBy(...columns: readonly Int32Array[]): Uint32Array {
 
 const numbersTo = (count: number): Uint32Array<ArrayBuffer> => new Uint32Array(count).map((_, i) => i);
 
-/** Items by their keys, which are whole numbers from 0; those of equal keys keep their order. */
+/** Items 0 to n − 1, in whatever order, by their keys, which are whole numbers from 0; those of equal keys keep theirs. */
 function countingSort(
   items: Uint32Array<ArrayBuffer>,
   keys: Uint32Array | Int32Array,
 ): Uint32Array<ArrayBuffer> {
   const begins = new Uint32Array((max(keys) ?? 0) + 2);
-  for (const item of items) begins[keys[item]! + 1]! += 1;
+  for (let i = 0; i < keys.length; i++) begins[keys[i]! + 1]! += 1;
   for (let key = 0; key + 1 < begins.length; key++) begins[key + 1]! += begins[key]!;
   const sorted = new Uint32Array(items.length);
-  for (const item of items) sorted[begins[keys[item]!]!++] = item;
+  for (let i = 0; i < items.length; i++) {
+    const item = items[i]!;
+    sorted[begins[keys[item]!]!++] = item;
+  }
   return sorted;
 }

@@ -1,6 +1,7 @@
+import { setImmediate } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import type { Period, ReportRow } from '@/core';
-import { copyColumns, type NumberColumn } from '../../db/copy';
+import { copyRows, type CopyColumn } from '../../db/copy';
 import { nameElements, ranksOfKeywords, type KeywordIds } from './name-elements';
 import {
   createReportRows,
@@ -62,13 +63,13 @@ export function openStaging(
     }
     isStaged = true;
     const { records } = rows.read();
-    const columns: NumberColumn[] = [
+    const columns: CopyColumn[] = [
       { name: 'day', type: 'date', valueOf: (row) => records[RECORD * row + DAY]! },
       { name: 'keyword', type: 'integer', valueOf: (row) => records[RECORD * row + KEYWORD]! },
       { name: 'term', type: 'integer', valueOf: (row) => records[RECORD * row + TERM]! },
       ...figureColumns(records),
     ];
-    await copyColumns(trx, 'staged', columns, rows.count);
+    await copyRows(trx, 'staged', columns, rows.count);
     rows.clear();
   }
 
@@ -86,19 +87,26 @@ export function openStaging(
       await pause();
       const span = load.period ?? rows.span();
       const outcome = { added: 0, replaced: 0, newTerms: terms.added };
-      if (!span) return outcome; // no row at all
+      if (!span) {
+        await terms.finish();
+        return outcome; // no row at all
+      }
       const part = await openPart(trx, 'term_day', load.accountId);
       const isFree = part.isNew || !(await holdsFacts(trx, load.accountId, span));
       if (isFree && !isStaged) {
-        const sums = sumRows(rows.read(), {
-          keywords: ranksOfKeywords(keywords),
-          terms: ranksOf(terms.ids),
-        });
+        const ranks = { keywords: ranksOfKeywords(keywords), terms: ranksOf(terms.ids) };
+        const sumSoon = async () => {
+          await setImmediate();
+          return sumRows(rows.read(), ranks);
+        };
+        // The database is asked first, and builds the keys of new terms while the rows are summed here.
+        const [, sums] = await Promise.all([terms.finish(), sumSoon()]);
         await pause();
         await writeSums(trx, load, part, sums, { keywords, terms: terms.ids });
         await part.finish();
         return { ...outcome, added: sums.count };
       }
+      await terms.finish();
       await stage();
       await stageTerms(trx, terms.ids);
       await pause();
@@ -119,7 +127,7 @@ export function openStaging(
 /** The figures of a fact, in the order of its table. */
 const FACT_FIGURES = ['impressions', 'clicks', 'cost_micros', 'conversions', 'value_micros'] as const;
 
-function figureColumns(records: Float64Array): NumberColumn[] {
+function figureColumns(records: Float64Array): CopyColumn[] {
   return FACT_FIGURES.map((name, f) => ({
     ...{ name, type: name === 'conversions' ? 'double' : 'bigint' },
     valueOf: (row) => records[RECORD * row + FIGURES + f]!,
@@ -144,7 +152,7 @@ async function writeSums(
   ids: { keywords: KeywordIds; terms: Int32Array },
 ) {
   const { adGroupId, keywordId } = ids.keywords;
-  const columns: NumberColumn[] = [
+  const columns: CopyColumn[] = [
     { name: 'account_id', type: 'integer', valueOf: () => accountId },
     { name: 'day', type: 'date', valueOf: (row) => records[RECORD * row + DAY]! },
     { name: 'ad_group_id', type: 'integer', valueOf: (row) => adGroupId[records[RECORD * row + KEYWORD]!]! },
@@ -153,17 +161,17 @@ async function writeSums(
     ...figureColumns(records),
     { name: 'report_file_id', type: 'integer', valueOf: () => reportFileId },
   ];
-  await copyColumns(trx, part.table, columns, count);
+  await copyRows(trx, part.table, columns, count);
 }
 
 /** What the numbers of terms in the table `staged` stand for. */
 async function stageTerms(trx: Knex.Transaction, termIds: Int32Array) {
   await trx.raw('create temporary table term_of (local integer, term_id integer) on commit drop');
-  const columns: NumberColumn[] = [
+  const columns: CopyColumn[] = [
     { name: 'local', type: 'integer', valueOf: (term) => term },
     { name: 'term_id', type: 'integer', valueOf: (term) => termIds[term]! },
   ];
-  await copyColumns(trx, 'term_of', columns, termIds.length);
+  await copyRows(trx, 'term_of', columns, termIds.length);
   for (const table of ['staged', 'term_of']) await trx.raw('analyze ??', [table]);
 }
 
