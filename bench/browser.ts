@@ -12,7 +12,7 @@ const MOST_PAGE_MB = 300;
 export async function benchBrowser(url: string, size: string, quick: boolean): Promise<Line[]> {
   return withPage(async (page) => {
     const { opened, served } = await timeOpening(page, url);
-    const choices = quick ? 40 : 200;
+    const choices = quick ? 40 : 120;
     const { waits, trips, served: shares } = await timeChoices(page, choices);
     const limit = Math.max(100, 3 * median(trips));
     const worst = quantile(waits, 0.95);

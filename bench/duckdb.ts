@@ -6,13 +6,14 @@ import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
 export type DuckDb = {
   /** Makes a table and fills it; columns by name and type. */
   fill(table: string, columns: Columns, rows: Iterable<Row>): Promise<void>;
-  ask(sql: string): Promise<Row[]>;
+  /** @param threads that it may use */
+  ask(sql: string, threads: number): Promise<Row[]>;
 };
 
 type Columns = Record<string, 'VARCHAR' | 'INTEGER' | 'DOUBLE'>;
 type Row = readonly (string | number)[];
 type Request =
-  { threads: number } | { make: string } | { fill: string; columns: Columns; rows: Row[] } | { ask: string };
+  { make: string } | { fill: string; columns: Columns; rows: Row[] } | { ask: string; threads: number };
 type Answer = { rows: Row[] } | { error: string };
 
 const BATCH = 20_000; // rows
@@ -20,7 +21,7 @@ const BATCH = 20_000; // rows
 /** The flag with which the benchmark's program serves as such a process. */
 export const PEER_FLAG = '--duckdb';
 
-export async function openDuckDb(threads: number): Promise<DuckDb> {
+export function openDuckDb(): DuckDb {
   const child = fork(process.argv[1]!, [PEER_FLAG], { serialization: 'advanced' });
   const request = async (of: Request): Promise<Row[]> => {
     const answered = once(child, 'message') as Promise<[Answer]>;
@@ -29,7 +30,6 @@ export async function openDuckDb(threads: number): Promise<DuckDb> {
     if ('error' in answer) throw new Error(answer.error);
     return answer.rows;
   };
-  await request({ threads });
   return {
     async fill(table, columns, rows) {
       const named = Object.entries(columns).map(([name, type]) => `${name} ${type}`);
@@ -43,21 +43,24 @@ export async function openDuckDb(threads: number): Promise<DuckDb> {
       }
       await request({ fill: table, columns, rows: batch });
     },
-    ask: (sql) => request({ ask: sql }),
+    ask: (sql, threads) => request({ ask: sql, threads }),
   };
 }
 
 /** What the process does: answers one request after another, until the one that asks ends. */
 export function serveDuckDb(): void {
-  let connection: DuckDBConnection;
+  const opened = open();
   process.on('disconnect', () => process.exit(0));
   process.on('message', (request: Request) => {
     const answer = async (): Promise<Row[]> => {
-      if ('threads' in request) connection = await open(request.threads);
-      else if ('make' in request) await connection.run(request.make);
+      const connection = await opened;
+      if ('make' in request) await connection.run(request.make);
       else if ('fill' in request)
         await append(connection, request.fill, Object.values(request.columns), request.rows);
-      else return ask(connection, request.ask);
+      else {
+        await connection.run(`set threads to ${request.threads}`);
+        return ask(connection, request.ask);
+      }
       return [];
     };
     answer().then(
@@ -67,8 +70,8 @@ export function serveDuckDb(): void {
   });
 }
 
-async function open(threads: number): Promise<DuckDBConnection> {
-  const instance = await DuckDBInstance.create(':memory:', { threads: String(threads) });
+async function open(): Promise<DuckDBConnection> {
+  const instance = await DuckDBInstance.create(':memory:');
   return instance.connect();
 }
 

@@ -41,6 +41,13 @@ export async function interleaved<W extends Works>(
   return Object.fromEntries([...times].map(([name, of]) => [name, median(of)])) as Record<keyof W, number>;
 }
 
+/** How long a peer takes that is too slow to be asked often, ms. */
+export async function timedOnce(work: () => unknown): Promise<number> {
+  const start = performance.now();
+  await work();
+  return performance.now() - start;
+}
+
 export const ms = (value: number) => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
 export const count = (value: number) => value.toLocaleString('en');
 

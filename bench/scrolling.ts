@@ -40,7 +40,7 @@ export async function timeScrolling(page: Page, table: string, peer: Peer): Prom
   await page.evaluate(outputFiles[0]!.text);
   return page.evaluate(
     async ({ selector, columns, columnPx }) => {
-      const [STEPS, DOWN_PX, LATE_MS] = [300, 47, 1.5 * (1000 / 60)];
+      const [STEPS, DOWN_PX, LATE_MS] = [120, 47, 1.5 * (1000 / 60)];
       const frame = () => new Promise<number>((resolve) => requestAnimationFrame(resolve));
       const scroll = async (box: Element) => {
         box.scrollTo(0, 0);

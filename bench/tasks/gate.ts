@@ -9,7 +9,7 @@ import {
 } from '@/core';
 import { makeAccount } from '../account';
 import { normalised, openDuckDb } from '../duckdb';
-import { against, count, interleaved, mustAgree, type Line } from '../measure';
+import { against, count, interleaved, mustAgree, timedOnce, type Line } from '../measure';
 
 const SAMPLE = 1 / 4_000;
 
@@ -50,51 +50,46 @@ export async function benchGate(quick: boolean): Promise<Line[]> {
     const found = sample.map((query) => negatives.filter((n) => stops(n, query)).length);
     return [found.reduce((a, b) => a + b, 0), found.filter((n) => n > 0).length];
   };
-  const [one, two] = [await openDuckDb(1), await openDuckDb(2)];
-  for (const peer of [one, two]) {
-    await peer.fill(
-      'query',
-      { id: 'INTEGER', text: 'VARCHAR' },
-      terms.map((text, id) => [id, text]),
-    );
-    await peer.fill(
-      'negative',
-      { id: 'INTEGER', match: 'VARCHAR', text: 'VARCHAR' },
-      negatives.map((n, id) => [id, n.match, n.text]),
-    );
-  }
+  const duckDb = openDuckDb();
+  await duckDb.fill(
+    'query',
+    { id: 'INTEGER', text: 'VARCHAR' },
+    terms.map((text, id) => [id, text]),
+  );
+  await duckDb.fill(
+    'negative',
+    { id: 'INTEGER', match: 'VARCHAR', text: 'VARCHAR' },
+    negatives.map((n, id) => [id, n.match, n.text]),
+  );
   mustAgree('gate', stopperCounts(sample), plain());
-  mustAgree('gate', stopperCounts(terms), (await one.ask(ALL_STOPPERS))[0]);
+  mustAgree('gate', stopperCounts(terms), (await duckDb.ask(ALL_STOPPERS, 2))[0]);
   const times = await interleaved(
     {
       ours: () => stopperCounts(terms),
       tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0),
-      two: () => two.ask(ALL_STOPPERS),
+      two: () => duckDb.ask(ALL_STOPPERS, 2),
     },
-    quick ? 3 : 5,
+    3,
   );
-  const slow = await interleaved({ plain, one: () => one.ask(ALL_STOPPERS) }, 1);
+  const one = await timedOnce(() => duckDb.ask(ALL_STOPPERS, 1));
+  const slow = await timedOnce(plain);
   const growth = await growthOfGate(terms, quick);
   const label = `${count(size)} queries × ${count(negatives.length)} negatives`;
   return [
     ...against('gate: all stoppers, index built', label, times.ours, {
       'limit: tokenising once': times.tokenising,
       'DuckDB, 2 threads': times.two,
-      'DuckDB, 1 thread': slow.one,
-      'plain loop': { ms: slow.plain, share: SAMPLE },
+      'DuckDB, 1 thread': one,
+      'plain loop': { ms: slow, share: SAMPLE },
     }),
     ...growth,
-    ...(await benchStored(terms, negatives, quick)),
-    ...(await benchEffect(terms, quick)),
+    ...(await benchStored(terms, negatives)),
+    ...(await benchEffect(terms)),
   ];
 }
 
 /** All negatives over terms that are stored and coded already. */
-async function benchStored(
-  terms: readonly string[],
-  negatives: readonly NegativeText[],
-  quick: boolean,
-): Promise<Line[]> {
+async function benchStored(terms: readonly string[], negatives: readonly NegativeText[]): Promise<Line[]> {
   const table = buildTermTable(terms);
   const atOnce = () => {
     let met = 0;
@@ -111,7 +106,7 @@ async function benchStored(
   mustAgree('stored terms by posting lists', atOnce(), byLists());
   const times = await interleaved(
     { atOnce, byLists, tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0) },
-    quick ? 3 : 5,
+    3,
   );
   return against(
     'gate: all stoppers of stored terms',
@@ -139,7 +134,7 @@ async function growthOfGate(terms: readonly string[], quick: boolean): Promise<L
         return part.reduce((sum, text) => sum + gate.stoppers(text).length, 0);
       },
     },
-    quick ? 3 : 5,
+    3,
   );
   return [
     ...against('gate: growth with the negatives', `${count(few)} → ${count(many)}`, times.many, {
@@ -152,7 +147,7 @@ async function growthOfGate(terms: readonly string[], quick: boolean): Promise<L
 }
 
 /** What a draft of 50 negatives stops, and what one more does, on terms that are stored. */
-async function benchEffect(terms: readonly string[], quick: boolean): Promise<Line[]> {
+async function benchEffect(terms: readonly string[]): Promise<Line[]> {
   const { negatives } = makeAccount(terms.length, 51);
   const table = buildTermTable(terms);
   const byIndex = (of: typeof negatives) => new Set(of.flatMap((n) => matchingTexts(table, n))).size;
@@ -169,7 +164,7 @@ async function benchEffect(terms: readonly string[], quick: boolean): Promise<Li
       more: () => byIndex(more),
       scanOne: () => byScan(more),
     },
-    quick ? 5 : 9,
+    5,
   );
   const size = `${count(terms.length)} terms`;
   return [

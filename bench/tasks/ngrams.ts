@@ -1,7 +1,7 @@
 import { codeTexts, countRuns, words } from '@/core';
 import { makeAccount } from '../account';
 import { normalised, openDuckDb } from '../duckdb';
-import { against, count, interleaved, ms, mustAgree, type Line } from '../measure';
+import { against, count, interleaved, ms, mustAgree, timedOnce, type Line } from '../measure';
 
 const MOST = 1_000;
 const SAMPLE = 1 / 20;
@@ -25,7 +25,7 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
   const ours = () => countRuns(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
   const table = codeTexts(terms);
   const coded = () => countRuns(table, rows, { from: 1, to: 4, most: MOST });
-  const [one, two] = [await openDuckDb(1), await openDuckDb(2)];
+  const duckDb = openDuckDb();
   const columns = {
     id: 'INTEGER',
     text: 'VARCHAR',
@@ -33,17 +33,16 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
     cost: 'DOUBLE',
     conversions: 'DOUBLE',
   } as const;
-  for (const peer of [one, two])
-    await peer.fill(
-      'term',
-      columns,
-      terms.map((text, t) => [t, text, clicks[t]!, costMicros[t]!, conversions[t]!]),
-    );
+  await duckDb.fill(
+    'term',
+    columns,
+    terms.map((text, t) => [t, text, clicks[t]!, costMicros[t]!, conversions[t]!]),
+  );
   const sums = (grams: readonly (readonly unknown[])[]) => grams.map((g) => g.slice(1)).slice(0, 200);
   mustAgree(
     'n-grams',
     sums(ours().map((g) => [g.ngram, g.terms, g.clicks, g.costMicros, g.conversions])),
-    sums(await one.ask(TOP)),
+    sums(await duckDb.ask(TOP, 2)),
   );
   const part = rows.slice(0, rows.length * SAMPLE);
   const times = await interleaved(
@@ -51,18 +50,18 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
       ours,
       coded,
       tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0),
-      two: () => two.ask(TOP),
+      two: () => duckDb.ask(TOP, 2),
       map: () => byMap(terms, part),
     },
-    quick ? 3 : 3,
+    3,
   );
-  const single = await interleaved({ one: () => one.ask(TOP) }, 1);
+  const one = await timedOnce(() => duckDb.ask(TOP, 1));
   const label = `${count(size)} terms, 1–4 words, top ${count(MOST)}`;
   return [
     ...against('n-grams with sums', label, times.ours, {
       'limit: tokenising once': times.tokenising,
       'DuckDB, 2 threads': times.two,
-      'DuckDB, 1 thread': single.one,
+      'DuckDB, 1 thread': one,
       'a Map of strings': { ms: times.map, share: SAMPLE },
     }),
     ...against('n-grams of terms that are coded', label, times.coded, {
