@@ -62,7 +62,7 @@ export function makeReport(size: number, firstDay: string): string[] {
 export async function benchReadingMemory(quick: boolean): Promise<Line[]> {
   const folder = await mkdtemp(path.join(tmpdir(), 'gatepost-bench-'));
   try {
-    const [small, large] = quick ? [2, 20] : [20, 200];
+    const [small, large] = quick ? [2, 20] : [10, 100];
     const peakOf = async (megabytes: number) => {
       const file = path.join(folder, `${megabytes}.csv`);
       await writeReport(file, megabytes * 1e6);

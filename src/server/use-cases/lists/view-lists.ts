@@ -25,6 +25,7 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const { snapshot, account, draft } = open;
   const campaigns = campaignsOf(snapshot);
+  const indexOf = new Map(campaigns.map((c, i) => [c.id, i]));
   const rules = await listHangRules(deps.db, account.id);
   const waiting = await listWaitingVersions(deps.db, account.id);
   const waits = new Set(waiting.map((version) => version.listId));
@@ -38,7 +39,7 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
       labels,
     })),
     lists: knownLists(open).map((list) => ({
-      ...toLine(open, list, campaigns),
+      ...toLine(open, list, indexOf),
       ...ruled(open, list.id, campaigns, rules),
       waits: waits.has(list.id),
     })),
@@ -58,16 +59,17 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
 export function campaignsOf({ mirror }: Snapshot): Campaign[] {
   return mirror.campaigns
     .filter((c) => c.status !== 'removed' && c.status !== 'ended')
-    .sort((a, b) => a.name.localeCompare(b.name, 'en'));
+    .sort((a, b) => BY_NAME.compare(a.name, b.name));
 }
+
+const BY_NAME = new Intl.Collator('en');
 
 function toLine(
   open: Open,
   { id, name, holds, isNew }: KnownList,
-  campaigns: readonly Campaign[],
+  indexOf: ReadonlyMap<string, number>,
 ): Omit<ListLine, 'rules' | 'wanted' | 'waits'> {
   const { standing, draft, drafted } = open;
-  const indexOf = new Map(campaigns.map((c, i) => [c.id, i]));
   const entries = draft.gate.entriesAt({ kind: 'list', id });
   const placements = draft.gate.placementsIn(id).length;
   const hungOn = standing.hungOn(id);
