@@ -4,6 +4,7 @@ import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { createOutbox, type Outbox, type Sent, type Waiting } from '@/ui/outbox';
 import { useAccount } from './account-context';
+import { doing } from './undo';
 
 let outbox: Outbox | undefined;
 
@@ -17,7 +18,7 @@ function theOutbox(): Outbox {
  * @throws Declined with the server's reason
  */
 export async function decide<T>(decision: Omit<Waiting, 'id'>): Promise<Sent<T>> {
-  const sent = await theOutbox().send<T>(decision);
+  const sent = await doing(theOutbox().send<T>(decision));
   if (sent.state === 'waits') toast(`No connection. Kept here, and sent when it is back: ${decision.said}.`);
   return sent;
 }

@@ -21,16 +21,16 @@ export function useRefresh(): () => Promise<void> {
   }, [client, slug]);
 }
 
-/** After something was done: everything is asked for again, and the undo is offered, which does the same. */
+/** After something was done: the undo is offered at once, and everything is asked for again; so it is after the undo. */
 export function useUndoable(): (said: string, undo: () => Promise<unknown>) => Promise<void> {
   const refresh = useRefresh();
   return useCallback(
     async (said, undo) => {
-      await refresh();
       offerUndo(said, async () => {
         await undo();
         await refresh();
       });
+      await refresh();
     },
     [refresh],
   );

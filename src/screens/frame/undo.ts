@@ -7,6 +7,26 @@ type Undoable = { said: string; undo: () => Promise<unknown> };
 /** What was done last, newest at the end; Ctrl+Z takes back from there. */
 const done: Undoable[] = [];
 
+/** What is under way and may offer an undo when it is done. */
+const underWay = new Set<Promise<unknown>>();
+
+/** Notes a work that something is done by until it ends: whoever undoes meanwhile means this, and not what was before. */
+export async function doing<T>(work: Promise<T>): Promise<T> {
+  underWay.add(work);
+  try {
+    return await work;
+  } finally {
+    underWay.delete(work);
+  }
+}
+
+async function untilNothingIsUnderWay(): Promise<void> {
+  while (underWay.size > 0) {
+    await Promise.allSettled(underWay);
+    await new Promise((resolve) => setTimeout(resolve)); // whoever did it offers its undo now
+  }
+}
+
 /** Says what was done and offers to take it back, here and by Ctrl+Z. */
 export function offerUndo(said: string, undo: () => Promise<unknown>): void {
   const entry = { said, undo };
@@ -14,8 +34,9 @@ export function offerUndo(said: string, undo: () => Promise<unknown>): void {
   toast(said, { action: { label: 'Undo', onClick: () => void takeBack(entry) } });
 }
 
-/** Takes back what was done last, if anything was. */
+/** Takes back what was done last, if anything was; what is still under way is waited for. */
 export async function undoLast(): Promise<void> {
+  await untilNothingIsUnderWay();
   const entry = done.at(-1);
   if (entry) await takeBack(entry);
   else toast('There is nothing to undo here. What was sent is undone in the Ledger.');
@@ -26,7 +47,7 @@ async function takeBack(entry: Undoable): Promise<void> {
   if (at < 0) return;
   done.splice(at, 1);
   try {
-    await entry.undo();
+    await doing(entry.undo());
     toast(`Undone: ${entry.said}`);
   } catch (error) {
     done.push(entry);

@@ -9,6 +9,7 @@ import type { DraftOutcome, TrayView } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { decide } from '@/screens/frame/decide';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { doing } from '@/screens/frame/undo';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 
@@ -66,7 +67,7 @@ export function useTrayActions() {
       about,
     });
   const takeOut = (changeIds: readonly number[]) =>
-    ask<{ removed: Change[] }>(api('tray'), { method: 'DELETE', body: { changeIds } });
+    doing(ask<{ removed: Change[] }>(api('tray'), { method: 'DELETE', body: { changeIds } }));
 
   return {
     /** Puts changes in the tray and says what became of them. What is held back is for the caller to show. */

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import type { EditOutcome, EditPlan, ListEdit } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { doing } from '@/screens/frame/undo';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
@@ -37,10 +38,8 @@ export function usePutEdit(): (edit: ListEdit, forcedBecause?: string) => Promis
   const undoable = useUndoable();
   return async (edit, forcedBecause) => {
     try {
-      const outcome = await ask<EditOutcome>(api('lists/edit'), {
-        method: 'POST',
-        body: { edit, forcedBecause },
-      });
+      const body = { edit, forcedBecause };
+      const outcome = await doing(ask<EditOutcome>(api('lists/edit'), { method: 'POST', body }));
       const { changeIds, said, refused } = outcome;
       if (refused.count > 0) toast(`${plural(refused.count, 'change')} refused: ${refused.first[0]}`);
       if (changeIds.length > 0)

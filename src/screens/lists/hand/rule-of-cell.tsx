@@ -4,6 +4,7 @@ import type { ListLine, ListsView } from '@/contracts/lists';
 import { isRuled } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { doing } from '@/screens/frame/undo';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
@@ -46,7 +47,7 @@ function useRuleException() {
     const set = (out: boolean) =>
       ask(api(`lists/rules/${ruleId}`), { method: 'POST', body: { campaign, isOut: out } });
     try {
-      await set(isOut);
+      await doing(set(isOut));
       await undoable(isOut ? 'Left out of the rule' : 'Under the rule again', () => set(!isOut));
     } catch (error) {
       sayFailure(error);

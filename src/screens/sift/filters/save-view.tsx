@@ -9,6 +9,7 @@ import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { doing } from '@/screens/frame/undo';
 
 type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => void };
 
@@ -27,7 +28,7 @@ export function SaveView({ search, views, onClose }: Props) {
 
   async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
     try {
-      await work();
+      await doing(work());
       await undoable(said, undo);
       setTrouble(null);
       return true;

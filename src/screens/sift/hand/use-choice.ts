@@ -15,6 +15,7 @@ import type { TermLine } from '@/contracts/sift';
 import type { DraftOutcome } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { useWaitingTerms } from '@/screens/frame/decide';
+import { doing } from '@/screens/frame/undo';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import {
@@ -122,7 +123,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   async function putNegative(negative: NegativeText, forcedBecause?: string) {
     if (!line) return;
     try {
-      const ready = await whenReady();
+      const ready = await doing(whenReady());
       const choices = ready.answer.choices.find((c) => c.match === negative.match);
       const place = placeInHand(choices, wanted);
       if (!place || sayNoCase(ready.detail, negative.match)) return;

@@ -5,6 +5,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { useUndoable } from '@/screens/frame/refresh';
+import { doing } from '@/screens/frame/undo';
 
 type Mark = WordMarkView['mark'] | null;
 
@@ -16,7 +17,7 @@ export function useWordMark() {
     ask<{ was: Mark }>(api('words'), { method: 'POST', body: { text, mark } });
   return async (text: string, mark: Mark): Promise<void> => {
     try {
-      const { was } = await send(text, mark);
+      const { was } = await doing(send(text, mark));
       await undoable(
         `“${text}” is ${mark === null ? 'no longer marked' : mark === 'place' ? 'a place' : 'neutral'}`,
         () => send(text, was),

@@ -1,0 +1,45 @@
+import type { Knex } from 'knex';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { down, up } from '@/server/db/migrations/009-facts-by-account';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+beforeAll(async () => {
+  world = await makeWorld();
+});
+afterAll(() => world.close());
+
+const facts = (db: Knex) =>
+  db('term_day').orderBy(['account_id', 'day', 'ad_group_id', 'keyword_id', 'term_id']).select();
+const terms = (db: Knex) => db('term').orderBy(['account_id', 'term_id']).select();
+
+const isParted = async (db: Knex) => {
+  const { rows } = await db.raw<{ rows: { parted: boolean }[] }>(
+    `select bool_and(relkind = 'p') as parted from pg_class where oid in ('term'::regclass, 'term_day'::regclass)`,
+  );
+  return rows[0]!.parted;
+};
+
+test('facts and terms are the same after they have moved out of their parts and into parts again', async () => {
+  const trx = await world.db.transaction();
+  try {
+    const before = { facts: await facts(trx), terms: await terms(trx) };
+    expect(before.facts.length).toBeGreaterThan(100);
+    await down(trx);
+    expect(await isParted(trx)).toBe(false);
+    expect({ facts: await facts(trx), terms: await terms(trx) }).toEqual(before);
+    // A term may be added without saying its number, which goes on after the last one.
+    const [{ account_id }] = before.terms;
+    const [added] = await trx('term')
+      .insert({ account_id, key: 'quite new', raw: 'quite new', kind: 'query' })
+      .returning('term_id');
+    expect(added.term_id).toBe(Math.max(...before.terms.map((t) => t.term_id as number)) + 1);
+    await trx('term').where({ key: 'quite new' }).delete();
+    await up(trx);
+    expect(await isParted(trx)).toBe(true);
+    expect({ facts: await facts(trx), terms: await terms(trx) }).toEqual(before);
+    await expect(trx('term_day').insert(before.facts[0])).rejects.toThrow(/duplicate key/);
+  } finally {
+    await trx.rollback();
+  }
+});
