@@ -121,6 +121,27 @@ test('a key pressed before the term is weighed, or as the rows change, is not lo
   await expect(grid()).toBeFocused();
 });
 
+test('undo pressed at once takes back what is still on its way, and nothing before it', async () => {
+  await page.goto(`${SIFT}?returns=none&text=costume`);
+  await expect(rowInHand()).toBeVisible();
+  const [kept, stopped] = [await count('kept'), await count('stopped')];
+  await grid().focus();
+  await page.keyboard.press('o');
+  await expect.poll(() => count('kept')).toBe(kept + 1);
+  await page.route('**/tray', async (route) => {
+    if (route.request().method() === 'POST') await new Promise((resolve) => setTimeout(resolve, 1_500));
+    await route.continue();
+  });
+  await page.keyboard.press('w');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Undone: Stop “/)).toBeVisible();
+  await page.unroute('**/tray');
+  await expect.poll(() => count('stopped')).toBe(stopped);
+  expect(await count('kept')).toBe(kept + 1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => count('kept')).toBe(kept);
+});
+
 test('a whole term that is held back is what a reason would force, not the words chosen before', async () => {
   await page.goto(`${SIFT}?returns=none&text=costume`);
   await expect(rowInHand()).toBeVisible();
