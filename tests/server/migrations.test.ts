@@ -24,7 +24,7 @@ test('facts and terms are the same after they have moved out of their parts and 
   const trx = await world.db.transaction();
   try {
     const before = { facts: await facts(trx), terms: await terms(trx) };
-    expect(before.facts.length).toBeGreaterThan(100);
+    expect(before.facts.length).toBeGreaterThan(50);
     await down(trx);
     expect(await isParted(trx)).toBe(false);
     expect({ facts: await facts(trx), terms: await terms(trx) }).toEqual(before);
