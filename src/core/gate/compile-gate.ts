@@ -4,9 +4,9 @@ import type { NegativeText } from './negative';
 /** Many negatives, compiled so that a query looks only at those that share their rarest word with it. */
 export type Gate = {
   /** Indexes of all negatives that match the query, ascending. */
-  stoppers(query: string): number[];
+  stoppers(query: string): readonly number[];
   /** The same for a query of the words of the negative at an index, itself among them. */
-  stoppersOfTextOf(index: number): number[];
+  stoppersOfTextOf(index: number): readonly number[];
   isStopped(query: string): boolean;
   /** Indexes of the negatives without a word: they keep their index and stop nothing (1.2). */
   readonly wordless: readonly number[];

@@ -19,9 +19,9 @@ export type NegativeIndex = {
    * Indexes of the negatives that match a query (rules 2.1), each once, ascending.
    * @param most to look for; the first one is enough to know that a query is stopped
    */
-  matching(query: string, most?: number): number[];
+  matching(query: string, most?: number): readonly number[];
   /** The same for a query of the words of the negative at an index, which are known already. */
-  matchingTextOf(index: number): number[];
+  matchingTextOf(index: number): readonly number[];
 };
 
 /**
@@ -169,10 +169,12 @@ function shapeOf(match: MatchType, length: number): number {
   return (length << 2) | (match === 'broad' ? BROAD : match === 'phrase' ? PHRASE : EXACT);
 }
 
+const NONE: readonly number[] = [];
 const MANY = 40;
 
 /** The first `count` of them in order; mostly few, so each is put in its place by moving the larger ones up. */
-function ascending(found: Uint32Array, count: number): number[] {
+function ascending(found: Uint32Array, count: number): readonly number[] {
+  if (count === 0) return NONE; // of most queries, of which there are millions
   if (count > MANY) return Array.from(found.subarray(0, count).sort());
   const ordered: number[] = [];
   for (let i = 0; i < count; i++) {

@@ -44,8 +44,8 @@ export function createDictionary(): WordDictionary {
   let letters = new Uint16Array(1 << 12);
   let ends = new Uint32Array(FIRST_SLOTS);
   /**
-   * Slot s is slots[4s .. 4s + 3): both halves of a key, one more than its word (0 where empty). Up to three in five
-   * are full. The second half is negative where the key is a hash.
+   * Slot s is slots[4s .. 4s + 3): both halves of a key, one more than its word (0 where empty). Up to three in four
+   * are full: the smaller the table, the more of it is at hand. The second half is negative where the key is a hash.
    */
   let slots = new Int32Array(4 * FIRST_SLOTS);
   let mask = FIRST_SLOTS - 1;
@@ -79,7 +79,7 @@ export function createDictionary(): WordDictionary {
     slots[4 * slot] = first;
     slots[4 * slot + 1] = second;
     slots[4 * slot + 2] = size;
-    if (5 * size > 3 * mask) rehash();
+    if (4 * size > 3 * mask) rehash();
     return size - 1;
   }
 
