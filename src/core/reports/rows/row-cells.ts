@@ -5,7 +5,6 @@ import { readDay } from '../cells/days';
 import { isMissing, readNumber, readPlain } from '../cells/numbers';
 import {
   MONEY_ROLES,
-  NUMBER_ROLES,
   WHOLE_ROLES,
   type ColumnRole,
   type NumberRole,
