@@ -133,3 +133,25 @@ describe('days', () => {
     expect(clear.rejected[0]).toMatchObject({ category: 'bad day', reason: 'day “10/20/2026”' });
   });
 });
+
+test('what is no text costs a row where it would be kept, and not where it only tells a match type', async () => {
+  const { all, rejected } = await read(
+    'Search term,Campaign,Match type,Day,Clicks\n' +
+      'oak hive,Hives,exact\u0001,2026-10-01,1\n' +
+      'oak stand,Hi\u0001ves,exact,2026-10-01,1\n' +
+      'oak stand,Hi\u0001ves,exact,2026-10-01,1\n',
+  );
+  expect(all).toMatchObject([{ term: 'oak hive', match: 'exact' }]);
+  expect(rejected.map((row) => [row.line, row.category])).toEqual([
+    [3, 'not text'],
+    [4, 'not text'],
+  ]);
+});
+
+test('more names than are remembered are read as the first ones are', async () => {
+  const names = Array.from({ length: 12_000 }, (_, i) => `[keyword ${i % 6_000}]`);
+  const rows = names.map((name, i) => `term ${i},Hives,${name},2026-10-01,1`);
+  const { all } = await read(`Search term,Campaign,Keyword,Day,Clicks\n${rows.join('\n')}\n`);
+  const told = all.map((row) => 'keyword' in row && `[${row.keyword}] ${row.match}`);
+  expect(told).toEqual(names.map((name) => `${name} exact`));
+});

@@ -18,11 +18,11 @@ const ELEMENT_WORDS: readonly { element: ElementRow['element']; pattern: RegExp 
 ];
 
 /**
- * Reads elements of an account, each by the cells of the row at hand. What it is, a column may say; else it is the narrowest thing that the row names, and a
- * match type with “negative” in it, or a list, makes a keyword a negative.
+ * Reads elements of an account, each by the cells of the row at hand. What it is, a column may say; else it is the
+ * narrowest thing that the row names, and a match type with “negative” in it, or a list, makes a keyword a negative.
  */
 export function elementReader(cells: Cells): (line: number) => ElementRow {
-  const filled = (cell: string) => (isMissing(cell) ? '' : cell);
+  const filled = (cell: string) => (isMissing(cell) ? '' : checkText(cell));
   const [campaign, adGroup] = [cells.name('campaign', filled), cells.name('ad group', filled)];
   const list = cells.name('list', filled);
   const keyword = cells.text('keyword');
@@ -31,7 +31,6 @@ export function elementReader(cells: Cells): (line: number) => ElementRow {
   const [endDate, bid] = [cells.day('end date'), cells.micros('bid')];
   return (line) => {
     const { text, match: marked } = readMarked(filled(keyword()));
-    checkText(text);
     const words = matchWords();
     return elementFrom({
       ...{ line, status: status(), campaign: campaign(), adGroup: adGroup(), list: list(), text },

@@ -5,7 +5,7 @@ import { checkText, Refused, type Cells } from './row-cells';
 /** Reads keyword ideas, each by the cells of the row at hand. */
 export function ideaReader(cells: Cells): (line: number) => IdeaRow {
   const keyword = cells.text('keyword');
-  const competition = cells.name('competition', (cell) => (isMissing(cell) ? null : cell));
+  const competition = cells.name('competition', (cell) => (isMissing(cell) ? null : checkText(cell)));
   const volume = cells.number('volume');
   const [lowBid, highBid] = [cells.micros('low bid'), cells.micros('high bid')];
   return (line) => {

@@ -41,8 +41,8 @@ export type Cells = {
   /** trimmed; '' where there is no such column */
   text(role: ColumnRole): () => string;
   /**
-   * The same for a column of names, which come again and again: checked, and what it is read as is remembered, so that
-   * it is one and the same value for equal cells.
+   * The same for a column of names, which come again and again: what a cell is read as is remembered, so that it is one
+   * and the same value for equal cells.
    */
   name<Value>(role: ColumnRole, read: (name: string) => Value): () => Value;
   /** null where it is unknown */
@@ -74,11 +74,7 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
     ...{ turnTo: (row) => void (cells = row), text, number },
     name(role, read) {
       const at = how.at[role];
-      const readName = remembering((cell) => {
-        const name = bareText(cell);
-        checkText(name);
-        return read(name);
-      });
+      const readName = remembering((cell) => read(bareText(cell)));
       return () => readName(at === undefined ? '' : (cells[at] ?? ''));
     },
     micros(role) {
@@ -189,11 +185,12 @@ export function knownDay(cell: string, { knownDays, dayOrder }: Understanding): 
   return day;
 }
 
-/** @throws Refused when a text can not be kept */
-export function checkText(text: string): void {
+/** @returns the text. @throws Refused when it can not be kept */
+export function checkText(text: string): string {
   if (NOT_TEXT.test(text)) throw new Refused('not text', 'holds bytes that are no text');
   if (text.length > LONGEST_TEXT && [...text].length > LONGEST_TEXT)
     throw new Refused('too long', `${[...text].length} characters, ${LONGEST_TEXT} are kept`);
+  return text;
 }
 
 /** A row's own text, as it is kept beside the reason for its refusal. */

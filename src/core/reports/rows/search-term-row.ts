@@ -7,8 +7,8 @@ import { readMarked, readMatch } from './match-words';
 /** Reads rows of a search term report, each by the cells of the row at hand. */
 export function searchTermReader(cells: Cells, how: Understanding): (line: number) => ReportRow {
   const term = cells.text('search term');
-  const campaign = cells.name('campaign', (name) => name);
-  const adGroup = cells.name('ad group', (name) => name);
+  const campaign = cells.name('campaign', checkText);
+  const adGroup = cells.name('ad group', checkText);
   const keyword = cells.name('keyword', readKeyword);
   const saidMatch = cells.name('match type', readMatch);
   const day = how.at.day === undefined ? () => how.period?.to ?? '' : cells.day('day');
@@ -48,6 +48,6 @@ export function searchTermReader(cells: Cells, how: Understanding): (line: numbe
 
 /** A keyword; the marks [exact] and "phrase" around it tell its type where no cell does. */
 function readKeyword(cell: string): { text: string | null; marked: ReportRow['match'] } {
-  const { text, match } = readMarked(cell);
+  const { text, match } = readMarked(checkText(cell));
   return { text: isMissing(cell) ? null : text, marked: match };
 }

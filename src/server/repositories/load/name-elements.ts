@@ -70,7 +70,6 @@ export async function nameElements(
       order by 2, 4, 5`,
     account,
   );
-  await trx.raw('analyze keyword');
   await trx.raw(
     `create temporary table keyword_of on commit drop as
        select s.local, g.ad_group_id, k.keyword_id
