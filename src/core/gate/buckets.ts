@@ -18,41 +18,25 @@ export type Buckets = {
 /** @param lengths of lists that are about to be filled, in records: these need not move while they are */
 export function createBuckets(lengths: ArrayLike<number>): Buckets {
   const lists = Math.max(16, lengths.length);
-  let begins = new Uint32Array(lists);
-  let ends = new Uint32Array(lists);
   /** Where the room of a list ends. */
   let limits = new Uint32Array(lists);
   let used = 0; // of records
-  for (let list = 0; list < lengths.length; list++) {
-    begins[list] = ends[list] = used;
-    used += RECORD * lengths[list]!;
-    limits[list] = used;
-  }
-  let records = new Int32Array(Math.max(RECORD * 16, used));
-
-  /** Moves a list to the end, with twice its room. What it leaves behind stays unused: no more than all lists take. */
-  function move(list: number) {
-    const [begin, end] = [begins[list]!, ends[list]!];
-    const room = Math.max(RECORD, 2 * (end - begin));
-    if (used + room > records.length) records = grown(records, 2 * (used + room));
-    records.copyWithin(used, begin, end);
-    begins[list] = used;
-    ends[list] = used + end - begin;
-    limits[list] = used += room;
-  }
-
-  return {
+  const buckets = {
+    records: new Int32Array(0),
+    begins: new Uint32Array(lists),
+    ends: new Uint32Array(lists),
     add(list, record) {
-      if (list >= begins.length) {
-        begins = grown(begins, 2 * list);
-        ends = grown(ends, 2 * list);
+      if (list >= buckets.begins.length) {
+        buckets.begins = grown(buckets.begins, 2 * list);
+        buckets.ends = grown(buckets.ends, 2 * list);
         limits = grown(limits, 2 * list);
       }
-      if (ends[list] === limits[list]) move(list);
-      records.set(record, ends[list]);
-      ends[list]! += RECORD;
+      if (buckets.ends[list] === limits[list]) move(list);
+      buckets.records.set(record, buckets.ends[list]);
+      buckets.ends[list]! += RECORD;
     },
     remove(list, first) {
+      const { records, begins, ends } = buckets;
       for (let at = begins[list]!; at < ends[list]!; at += RECORD) {
         if (records[at] !== first) continue;
         ends[list]! -= RECORD;
@@ -60,14 +44,25 @@ export function createBuckets(lengths: ArrayLike<number>): Buckets {
         return;
       }
     },
-    get records() {
-      return records;
-    },
-    get begins() {
-      return begins;
-    },
-    get ends() {
-      return ends;
-    },
-  };
+  } satisfies Buckets;
+  for (let list = 0; list < lengths.length; list++) {
+    buckets.begins[list] = buckets.ends[list] = used;
+    used += RECORD * lengths[list]!;
+    limits[list] = used;
+  }
+  buckets.records = new Int32Array(Math.max(RECORD * 16, used));
+
+  /** Moves a list to the end, with twice its room. What it leaves behind stays unused: no more than all lists take. */
+  function move(list: number) {
+    const { begins, ends } = buckets;
+    const [begin, end] = [begins[list]!, ends[list]!];
+    const room = Math.max(RECORD, 2 * (end - begin));
+    if (used + room > buckets.records.length) buckets.records = grown(buckets.records, 2 * (used + room));
+    buckets.records.copyWithin(used, begin, end);
+    begins[list] = used;
+    ends[list] = used + end - begin;
+    limits[list] = used += room;
+  }
+
+  return buckets;
 }

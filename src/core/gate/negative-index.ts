@@ -37,11 +37,11 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   let filedUnder = new Int32Array(64);
   /** Word w was said by uses[w] negatives. */
   let uses = new Uint32Array(64);
-  /** The query in which word w was seen last. */
-  let seen = new Uint32Array(64);
-  let turn = 0;
-  /** Words of the query under which something is filed, each once. */
-  let asked = new Uint32Array(64);
+  /**
+   * What is filed under word w asks for at least one of the words of wanted[w + 1], which is a set as `bitOf` says it:
+   * most words of most queries need not be looked under. wanted[0] is of words that no negative says.
+   */
+  let wanted = new Int32Array(64);
   let found = new Uint32Array(64);
 
   /** Writes down what a negative says, and counts its words. @returns its index */
@@ -54,9 +54,9 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
       starts = grown(starts, 2 * size);
       filedUnder = grown(filedUnder, 2 * size);
     }
-    if (dictionary.size > uses.length) {
+    if (dictionary.size >= uses.length) {
       uses = grown(uses, 2 * dictionary.size);
-      seen = grown(seen, 2 * dictionary.size);
+      wanted = grown(wanted, 2 * dictionary.size);
     }
     starts[size] = end;
     for (let i = start; i < end; i++) {
@@ -80,7 +80,9 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     const rarest = filedUnder[index]!;
     if (rarest < 0) return;
     const start = starts[index]!;
-    buckets.add(rarest, [index, rarestOf(index, rarest), shapeOf(match, starts[index + 1]! - start), start]);
+    const other = rarestOf(index, rarest);
+    wanted[rarest + 1]! |= other < 0 ? ANY_WORD : bitOf(other);
+    buckets.add(rarest, [index, other, shapeOf(match, starts[index + 1]! - start), start]);
   }
 
   for (const { text } of negatives) enter(text);
@@ -95,24 +97,18 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   /** Those that match the query ids[0 .. length), in `found`. @returns how many, no more than `most` */
   function match(ids: Int32Array, length: number, most: number): number {
     const { records, begins, ends } = buckets;
-    const isSeen = seen;
-    const now = ++turn;
+    const isWanted = wanted;
+    let has = 0;
+    for (let i = 0; i < length; i++) has |= bitOf(ids[i]!);
     let matching = 0;
-    if (length > asked.length) asked = new Uint32Array(2 * length);
-    let known = 0;
     for (let i = 0; i < length; i++) {
       const word = ids[i]!;
-      if (word < 0 || isSeen[word] === now) continue;
-      isSeen[word] = now;
-      if (begins[word]! < ends[word]!) asked[known++] = word;
-    }
-    for (let i = 0; i < known; i++) {
-      const word = asked[i]!;
+      if ((isWanted[word + 1]! & has) === 0 || holds(word, ids, 0, i)) continue;
       const end = ends[word]!;
-      let at = begins[word]!;
-      for (; at < end; at += RECORD) {
+      for (let at = begins[word]!; at < end; at += RECORD) {
         const other = records[at + OTHER]!;
-        if (other >= 0 && isSeen[other] !== now) continue; // most of them
+        if (other >= 0 && (bitOf(other) & has) === 0) continue; // most of them
+        if (other >= 0 && !holds(other, ids, 0, length)) continue;
         if (!isMatch(records[at + SHAPE]!, records[at + START]!, ids, length)) continue;
         if (matching === found.length) found = grown(found, 2 * matching);
         found[matching++] = records[at]!;
@@ -128,9 +124,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     const end = start + length;
     switch (shape & 3) {
       case BROAD:
-        if (length <= 2) return true;
-        for (let i = start; i < end; i++) if (seen[column[i]!] !== turn) return false;
-        return true;
+        return length <= 2 || matchSlice('broad', column, start, end, ids, 0, queryLength);
       case PHRASE:
         return length === 1 || matchSlice('phrase', column, start, end, ids, 0, queryLength);
       default:
@@ -164,6 +158,13 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
 const [OTHER, SHAPE, START] = [1, 2, 3];
 const [BROAD, PHRASE, EXACT] = [0, 1, 2];
 
+const ANY_WORD = -1; // all bits
+
+/** A word's bit in a set of words of 32 bits: that it is not set proves that the word is not in the set. */
+function bitOf(word: number): number {
+  return 1 << word; // the lowest five bits of the word say which
+}
+
 /** Match type in the lowest two bits, length in words above. */
 function shapeOf(match: MatchType, length: number): number {
   return (length << 2) | (match === 'broad' ? BROAD : match === 'phrase' ? PHRASE : EXACT);
@@ -175,6 +176,7 @@ const MANY = 40;
 /** The first `count` of them in order; mostly few, so each is put in its place by moving the larger ones up. */
 function ascending(found: Uint32Array, count: number): readonly number[] {
   if (count === 0) return NONE; // of most queries, of which there are millions
+  if (count === 1) return [found[0]!];
   if (count > MANY) return Array.from(found.subarray(0, count).sort());
   const ordered: number[] = [];
   for (let i = 0; i < count; i++) {

@@ -49,8 +49,23 @@ export function createDictionary(): WordDictionary {
    */
   let slots = new Int32Array(4 * FIRST_SLOTS);
   let mask = FIRST_SLOTS - 1;
-  let size = 0;
-  let ids = new Int32Array(64);
+  /** What is written anew stands in plain fields: an object with getters of its own is slow to ask for anything. */
+  const dictionary = {
+    size: 0,
+    coded: new Int32Array(64),
+    intern: (word) => find(word, true),
+    idOf(word) {
+      const id = find(word, false);
+      return id < 0 ? undefined : id;
+    },
+    wordOf(id) {
+      if (!(Number.isInteger(id) && id >= 0 && id < dictionary.size))
+        throw new RangeError(`a word's integer must be 0..${dictionary.size - 1}; got ${id}`);
+      return String.fromCharCode(...letters.subarray(startOf(id), ends[id]));
+    },
+    code: (text) => codeAll(text, false),
+    internAll: (text) => codeAll(text, true),
+  } satisfies WordDictionary;
 
   const startOf = (word: number) => (word === 0 ? 0 : ends[word - 1]!);
 
@@ -70,17 +85,18 @@ export function createDictionary(): WordDictionary {
     from: number,
     to: number,
   ): number {
+    const { size } = dictionary;
     const start = startOf(size);
     const end = start + to - from;
     if (size === ends.length) ends = grown(ends, 2 * size);
     if (end > letters.length) letters = grown(letters, 2 * end);
     for (let i = from; i < to; i++) letters[start + i - from] = text.charCodeAt(i);
-    ends[size++] = end;
+    ends[size] = end;
     slots[4 * slot] = first;
     slots[4 * slot + 1] = second;
-    slots[4 * slot + 2] = size;
-    if (4 * size > 3 * mask) rehash();
-    return size - 1;
+    slots[4 * slot + 2] = dictionary.size = size + 1;
+    if (4 * dictionary.size > 3 * mask) rehash();
+    return size;
   }
 
   function rehash() {
@@ -107,8 +123,8 @@ export function createDictionary(): WordDictionary {
    */
   function codeWords(text: string, add: boolean, isNormal: boolean): number {
     const { length } = text;
-    if (2 * ids.length < length + 2) ids = new Int32Array(length);
-    const coded = ids;
+    if (2 * dictionary.coded.length < length + 2) dictionary.coded = new Int32Array(length);
+    const { coded } = dictionary;
     let count = 0;
     for (let start = 0; start < length;) {
       const half = Math.min(start + HALF, length);
@@ -164,29 +180,10 @@ export function createDictionary(): WordDictionary {
     const isPlain = word.length > 0 && endOfWord(word, 0, false) === word.length;
     if (!isPlain || word.length > 2 * HALF) return findByHash(word, 0, word.length, add);
     codeWords(word, add, false);
-    return ids[0]!;
+    return dictionary.coded[0]!;
   }
 
-  return {
-    get size() {
-      return size;
-    },
-    intern: (word) => find(word, true),
-    idOf(word) {
-      const id = find(word, false);
-      return id < 0 ? undefined : id;
-    },
-    wordOf(id) {
-      if (!(Number.isInteger(id) && id >= 0 && id < size))
-        throw new RangeError(`a word's integer must be 0..${size - 1}; got ${id}`);
-      return String.fromCharCode(...letters.subarray(startOf(id), ends[id]));
-    },
-    code: (text) => codeAll(text, false),
-    internAll: (text) => codeAll(text, true),
-    get coded() {
-      return ids;
-    },
-  };
+  return dictionary;
 }
 
 /** Where a word ends: before a space, or before what may be no part of it. */
