@@ -28,7 +28,7 @@ export type AccountGate = {
  * @example compileAccountGate(account).stoppers('free hive', 'g1') // ['n1']
  */
 export function compileAccountGate(account: AccountShape): AccountGate {
-  // Ids as integers, for one comparison a negative: campaigns, ad groups and lists in one numbering, by kind.
+  /** Places as integers, for one comparison a negative. */
   const numbers = new Map<string, number>();
   const numberOf = (kind: Place['kind'], id: string | null) => {
     const key = placeKey({ kind, id });
@@ -36,30 +36,34 @@ export function compileAccountGate(account: AccountShape): AccountGate {
     if (number === undefined) numbers.set(key, (number = numbers.size));
     return number;
   };
+  const wholeAccount = numberOf('account', null);
+  const whereOf = (campaignId: string | null) =>
+    campaignId === null ? wholeAccount : numberOf('campaign', campaignId);
+  /** Where each list hangs, by its number: on campaigns or the whole account. Lists come early, so that it has no gaps. */
+  const hangings: (Set<number> | undefined)[] = [];
+  for (const { id } of account.lists) hangings[numberOf('list', id)] = new Set();
+  for (const { id, hungOn } of account.lists)
+    for (const campaign of hungOn === 'account' ? [null] : hungOn) hang(id, campaign);
   const adGroups = new Map<string, AdGroupNumbers>();
   for (const { id, adGroups: groups } of account.campaigns) {
     const campaign = numberOf('campaign', id);
     for (const group of groups) adGroups.set(group.id, { adGroup: numberOf('adGroup', group.id), campaign });
   }
-  /** Where each list hangs, by its number: the numbers of campaigns, null for the whole account. */
-  const hangings = new Map<number, Set<number | null>>();
-  for (const { id, hungOn } of account.lists) {
-    const on = hungOn === 'account' ? [null] : hungOn.map((campaign) => numberOf('campaign', campaign));
-    hangings.set(numberOf('list', id), new Set(on));
-  }
   const index = createNegativeIndex(account.negatives);
-  /** what stands at each index: its id, the kind of its place and the place's number; and the index of each id */
+  /** what stands at each index: its id and its place; and the index of each id */
   const ids: string[] = [];
-  const kinds: Place['kind'][] = [];
   const places: number[] = [];
   const indexOf = new Map<string, number>();
   account.negatives.forEach((negative, at) => note(negative, at));
+
+  function hang(listId: string, campaignId: string | null) {
+    (hangings[numberOf('list', listId)] ??= new Set()).add(whereOf(campaignId));
+  }
 
   function note({ id, place }: PlacedNegative, at: number) {
     if (indexOf.has(id)) throw new RangeError(`a negative's id must be new; got ${id}`);
     indexOf.set(id, at);
     ids[at] = id;
-    kinds[at] = place.kind;
     places[at] = numberOf(place.kind, place.id);
   }
 
@@ -71,18 +75,10 @@ export function compileAccountGate(account: AccountShape): AccountGate {
 
   /** Rules 2.3, as isInForceIn says them. */
   function acts(at: number, { adGroup, campaign }: AdGroupNumbers): boolean {
-    switch (kinds[at]!) {
-      case 'account':
-        return true;
-      case 'campaign':
-        return places[at] === campaign;
-      case 'adGroup':
-        return places[at] === adGroup;
-      case 'list': {
-        const hung = hangings.get(places[at]!);
-        return hung !== undefined && (hung.has(campaign) || hung.has(null));
-      }
-    }
+    const place = places[at]!;
+    if (place === campaign || place === adGroup || place === wholeAccount) return true;
+    const hung = hangings[place];
+    return hung !== undefined && (hung.has(campaign) || hung.has(wholeAccount));
   }
 
   function require(id: string): number {
@@ -110,14 +106,9 @@ export function compileAccountGate(account: AccountShape): AccountGate {
       index.remove(require(id));
       indexOf.delete(id);
     },
-    hang(listId, campaignId) {
-      const list = numberOf('list', listId);
-      const hung = hangings.get(list) ?? new Set();
-      hangings.set(list, hung.add(campaignId === null ? null : numberOf('campaign', campaignId)));
-    },
+    hang,
     takeDown(listId, campaignId) {
-      const campaign = campaignId === null ? null : numberOf('campaign', campaignId);
-      hangings.get(numberOf('list', listId))?.delete(campaign);
+      hangings[numberOf('list', listId)]?.delete(whereOf(campaignId));
     },
   };
 }

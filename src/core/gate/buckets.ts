@@ -11,20 +11,20 @@ export type Buckets = {
   remove(list: number, first: number): void;
   /** List l is records[begins[l] .. ends[l]). Other arrays may stand here after a change. */
   readonly records: Int32Array;
-  readonly begins: Uint32Array;
-  readonly ends: Uint32Array;
+  readonly begins: Int32Array;
+  readonly ends: Int32Array;
 };
 
 /** @param lengths of lists that are about to be filled, in records: these need not move while they are */
 export function createBuckets(lengths: ArrayLike<number>): Buckets {
   const lists = Math.max(16, lengths.length);
   /** Where the room of a list ends. */
-  let limits = new Uint32Array(lists);
+  let limits = new Int32Array(lists);
   let used = 0; // of records
   const buckets = {
     records: new Int32Array(0),
-    begins: new Uint32Array(lists),
-    ends: new Uint32Array(lists),
+    begins: new Int32Array(lists),
+    ends: new Int32Array(lists),
     add(list, record) {
       if (list >= buckets.begins.length) {
         buckets.begins = grown(buckets.begins, 2 * list);

@@ -33,16 +33,16 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   let size = 0;
   /** Negative n says column[starts[n] .. starts[n + 1]), and is filed under the word filedUnder[n] (−1 for none). */
   let column = new Int32Array(64);
-  let starts = new Uint32Array(64);
+  let starts = new Int32Array(64);
   let filedUnder = new Int32Array(64);
   /** Word w was said by uses[w] negatives. */
-  let uses = new Uint32Array(64);
+  let uses = new Int32Array(64);
   /**
    * What is filed under word w asks for at least one of the words of wanted[w + 1], which is a set as `bitOf` says it:
    * most words of most queries need not be looked under. wanted[0] is of words that no negative says.
    */
   let wanted = new Int32Array(64);
-  let found = new Uint32Array(64);
+  let found = new Int32Array(64);
 
   /** Writes down what a negative says, and counts its words. @returns its index */
   function enter(text: string): number {
@@ -86,7 +86,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   }
 
   for (const { text } of negatives) enter(text);
-  const lengths = new Uint32Array(dictionary.size);
+  const lengths = new Int32Array(dictionary.size);
   for (let index = 0; index < size; index++) {
     const rarest = (filedUnder[index] = rarestOf(index));
     if (rarest >= 0) lengths[rarest]! += 1;
@@ -174,7 +174,7 @@ const NONE: readonly number[] = [];
 const MANY = 40;
 
 /** The first `count` of them in order; mostly few, so each is put in its place by moving the larger ones up. */
-function ascending(found: Uint32Array, count: number): readonly number[] {
+function ascending(found: Int32Array, count: number): readonly number[] {
   if (count === 0) return NONE; // of most queries, of which there are millions
   if (count === 1) return [found[0]!];
   if (count > MANY) return Array.from(found.subarray(0, count).sort());

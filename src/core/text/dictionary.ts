@@ -44,10 +44,10 @@ export function createDictionary(): WordDictionary {
   let letters = new Uint16Array(1 << 12);
   let ends = new Uint32Array(FIRST_SLOTS);
   /**
-   * Slot s is slots[4s .. 4s + 3): both halves of a key, one more than its word (0 where empty). Up to three in four
+   * Slot s is slots[3s .. 3s + 3): both halves of a key, one more than its word (0 where empty). Up to three in four
    * are full: the smaller the table, the more of it is at hand. The second half is negative where the key is a hash.
    */
-  let slots = new Int32Array(4 * FIRST_SLOTS);
+  let slots = new Int32Array(3 * FIRST_SLOTS);
   let mask = FIRST_SLOTS - 1;
   /** What is written anew stands in plain fields: an object with getters of its own is slow to ask for anything. */
   const dictionary = {
@@ -92,9 +92,9 @@ export function createDictionary(): WordDictionary {
     if (end > letters.length) letters = grown(letters, 2 * end);
     for (let i = from; i < to; i++) letters[start + i - from] = text.charCodeAt(i);
     ends[size] = end;
-    slots[4 * slot] = first;
-    slots[4 * slot + 1] = second;
-    slots[4 * slot + 2] = dictionary.size = size + 1;
+    slots[3 * slot] = first;
+    slots[3 * slot + 1] = second;
+    slots[3 * slot + 2] = dictionary.size = size + 1;
     if (4 * dictionary.size > 3 * mask) rehash();
     return size;
   }
@@ -102,12 +102,12 @@ export function createDictionary(): WordDictionary {
   function rehash() {
     const before = slots;
     slots = new Int32Array(2 * before.length);
-    mask = slots.length / 4 - 1;
-    for (let at = 0; at < before.length; at += 4) {
+    mask = 2 * mask + 1;
+    for (let at = 0; at < before.length; at += 3) {
       if (before[at + 2] === 0) continue;
       let slot = mixed(before[at]!, before[at + 1]!) & mask;
-      while (slots[4 * slot + 2] !== 0) slot = (slot + 1) & mask;
-      for (let i = 0; i < 3; i++) slots[4 * slot + i] = before[at + i]!;
+      while (slots[3 * slot + 2] !== 0) slot = (slot + 1) & mask;
+      for (let i = 0; i < 3; i++) slots[3 * slot + i] = before[at + i]!;
     }
   }
 
@@ -125,6 +125,7 @@ export function createDictionary(): WordDictionary {
     const { length } = text;
     if (2 * dictionary.coded.length < length + 2) dictionary.coded = new Int32Array(length);
     const { coded } = dictionary;
+    const plain = PLAIN;
     let count = 0;
     for (let start = 0; start < length;) {
       const half = Math.min(start + HALF, length);
@@ -132,10 +133,10 @@ export function createDictionary(): WordDictionary {
       let at = start;
       let first = 0;
       let second = 0;
-      for (let char = 0; at < half && (char = PLAIN[text.charCodeAt(at)]!) > 0; at++)
+      for (let char = 0; at < half && (char = plain[text.charCodeAt(at)]!) > 0; at++)
         first = (first << 6) | char;
       if (at === half)
-        for (let char = 0; at < whole && (char = PLAIN[text.charCodeAt(at)]!) > 0; at++)
+        for (let char = 0; at < whole && (char = plain[text.charCodeAt(at)]!) > 0; at++)
           second = (second << 6) | char;
       if (at < length && text.charCodeAt(at) !== SPACE) {
         at = endOfWord(text, at, isNormal);
@@ -144,10 +145,10 @@ export function createDictionary(): WordDictionary {
       } else {
         if (at === start) return -1; // two spaces, or one at the start
         let slot = mixed(first, second) & mask;
-        let word = slots[4 * slot + 2]!;
-        while (word !== 0 && (slots[4 * slot] !== first || slots[4 * slot + 1] !== second)) {
+        let word = slots[3 * slot + 2]!;
+        while (word !== 0 && (slots[3 * slot] !== first || slots[3 * slot + 1] !== second)) {
           slot = (slot + 1) & mask;
-          word = slots[4 * slot + 2]!;
+          word = slots[3 * slot + 2]!;
         }
         coded[count++] = word > 0 || !add ? word - 1 : enter(slot, first, second, text, start, at);
       }
@@ -168,8 +169,8 @@ export function createDictionary(): WordDictionary {
     first >>>= 2;
     second = ~(second >>> 2);
     let slot = mixed(first, second) & mask;
-    for (let word = slots[4 * slot + 2]!; word !== 0; word = slots[4 * slot + 2]!) {
-      const isKey = slots[4 * slot] === first && slots[4 * slot + 1] === second;
+    for (let word = slots[3 * slot + 2]!; word !== 0; word = slots[3 * slot + 2]!) {
+      const isKey = slots[3 * slot] === first && slots[3 * slot + 1] === second;
       if (isKey && isWritten(word - 1, text, from, to)) return word - 1;
       slot = (slot + 1) & mask;
     }
