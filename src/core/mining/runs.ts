@@ -18,11 +18,10 @@ const FIRST_SLOTS = 1 << 12;
 /** @example const r = createRunTable(); r.wordsOf(r.intern(r.intern(-1, 7), 9)) // [7, 9] */
 export function createRunTable(): RunTable {
   /** Run r is keys[2r] − 1 (its prefix, −1 for none) and keys[2r + 1] (its last word). */
-  let keys = new Uint32Array(2 * FIRST_SLOTS);
+  let keys = new Int32Array(2 * FIRST_SLOTS);
   /** Slot s is slots[3s] and slots[3s + 1], the key, and slots[3s + 2], the run + 1, 0 where empty; at most half full. */
-  let slots = new Uint32Array(3 * 2 * FIRST_SLOTS);
+  let slots = new Int32Array(3 * 2 * FIRST_SLOTS);
   let mask = 2 * FIRST_SLOTS - 1;
-  let size = 0;
 
   /** Where the slot of a run begins, or that of the empty one where it belongs. */
   function slotOf(key: number, word: number): number {
@@ -42,23 +41,21 @@ export function createRunTable(): RunTable {
 
   function rehash() {
     mask = 2 * mask + 1;
-    slots = new Uint32Array(3 * (mask + 1));
-    for (let run = 0; run < size; run++) fill(slotOf(keys[2 * run]!, keys[2 * run + 1]!), run);
+    slots = new Int32Array(3 * (mask + 1));
+    for (let run = 0; run < table.size; run++) fill(slotOf(keys[2 * run]!, keys[2 * run + 1]!), run);
   }
 
-  return {
-    get size() {
-      return size;
-    },
+  const table = {
+    size: 0, // a field: an object with getters of its own is slow to ask for anything
     intern(prefix, word) {
       const at = slotOf(prefix + 1, word);
       if (slots[at + 2] !== 0) return slots[at + 2]! - 1;
-      if (2 * size === keys.length) keys = grown(keys, 4 * size);
-      const run = size++;
+      const run: number = table.size++;
+      if (2 * run === keys.length) keys = grown(keys, 4 * run);
       keys[2 * run] = prefix + 1;
       keys[2 * run + 1] = word;
       fill(at, run);
-      if (2 * size > mask) rehash();
+      if (2 * table.size > mask) rehash();
       return run;
     },
     find: (prefix, word) => slots[slotOf(prefix + 1, word) + 2]! - 1,
@@ -69,5 +66,6 @@ export function createRunTable(): RunTable {
       for (let at = run; at >= 0; at = keys[2 * at]! - 1) words.unshift(keys[2 * at + 1]!);
       return words;
     },
-  };
+  } satisfies RunTable;
+  return table;
 }
