@@ -23,19 +23,21 @@ export function quantile(values: readonly number[], q: number): number {
 type Works = Record<string, () => unknown>;
 
 /**
- * Times several works in turn, so that a slow moment of the machine falls on all of them.
+ * Times several works in turn, each time beginning with another one: a slow moment of the machine falls on all of them,
+ * and none always comes after the same.
  * @returns medians, ms
  */
 export async function interleaved<W extends Works>(
   works: W,
   repeats: number,
 ): Promise<Record<keyof W, number>> {
-  const times = new Map(Object.keys(works).map((name) => [name, [] as number[]]));
+  const all = Object.entries(works);
+  const times = new Map(all.map(([name]) => [name, [] as number[]]));
   for (let i = 0; i <= repeats; i++) {
-    for (const [name, work] of Object.entries(works)) {
-      const start = performance.now();
-      await work();
-      if (i > 0) times.get(name)!.push(performance.now() - start); // the first round warms up
+    const turn = i % all.length;
+    for (const [name, work] of [...all.slice(turn), ...all.slice(0, turn)]) {
+      const took = await timedOnce(work);
+      if (i > 0) times.get(name)!.push(took); // the first round warms up
     }
   }
   return Object.fromEntries([...times].map(([name, of]) => [name, median(of)])) as Record<keyof W, number>;
