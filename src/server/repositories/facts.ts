@@ -152,8 +152,8 @@ export async function listDaysThere(db: Db, accountId: number): Promise<string[]
 /** Tells the planner what a load has changed; without it, the first queries after a large one go astray. */
 export async function analyseFacts(db: Db, accountId: number): Promise<void> {
   const parts = [await findPart(db, 'term_day', accountId), await findPart(db, 'term', accountId)];
-  for (const table of [...parts, 'keyword', 'ad_group', 'campaign'])
-    if (table !== null) await db.raw('analyze ??', [table]);
+  const tables = [...parts, 'keyword', 'ad_group', 'campaign'].filter((table) => table !== null);
+  await Promise.all(tables.map((table) => db.raw('analyze ??', [table])));
 }
 
 /**

@@ -1,4 +1,4 @@
-import { extent, max } from 'd3-array';
+import { extent } from 'd3-array';
 import { grown, type Figures, type Period } from '@/core';
 import { dayNumber } from '../../db/copy';
 
@@ -142,7 +142,9 @@ function countingSort(
   items: Uint32Array<ArrayBuffer>,
   keys: Uint32Array | Int32Array,
 ): Uint32Array<ArrayBuffer> {
-  const begins = new Uint32Array((max(keys) ?? 0) + 2);
+  let last = 0;
+  for (let i = 0; i < keys.length; i++) last = Math.max(last, keys[i]!);
+  const begins = new Uint32Array(last + 2);
   for (let i = 0; i < keys.length; i++) begins[keys[i]! + 1]! += 1;
   for (let key = 0; key + 1 < begins.length; key++) begins[key + 1]! += begins[key]!;
   const sorted = new Uint32Array(items.length);
