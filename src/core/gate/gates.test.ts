@@ -3,9 +3,9 @@ import { describe, expect, test } from 'vitest';
 import { compileAccountGate } from './account-gate';
 import { compileGate } from './compile-gate';
 import { covers } from './covers';
-import type { AccountShape, Place } from './negative';
+import { MATCH_TYPES, type AccountShape, type NegativeText, type Place } from './negative';
 import { stops } from './stops';
-import { aNegative, anAccount, aText } from './testing';
+import { aNegative, anAccount, aText, aTextOfSharedBits, MANY_WORDS } from './testing';
 
 const runs = { numRuns: 2_000 };
 
@@ -20,6 +20,19 @@ describe('compileGate', () => {
         negatives.forEach(({ text }, i) => expect(gate.stoppersOfTextOf(i)).toEqual(gate.stoppers(text)));
       }),
       runs,
+    );
+  });
+
+  test('agrees with it where words share bits', () => {
+    const known: NegativeText[] = MANY_WORDS.map((text) => ({ text, match: 'exact' }));
+    const negative = fc.record({ text: aTextOfSharedBits(3), match: fc.constantFrom(...MATCH_TYPES) });
+    fc.assert(
+      fc.property(fc.array(negative, { maxLength: 8 }), aTextOfSharedBits(), (some, query) => {
+        const negatives = [...known, ...some];
+        const expected = negatives.flatMap((negative, i) => (stops(negative, query) ? [i] : []));
+        expect(compileGate(negatives).stoppers(query)).toEqual(expected);
+      }),
+      { numRuns: 1_000 },
     );
   });
 

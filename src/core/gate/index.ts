@@ -14,3 +14,4 @@ export {
   type PlacedNegative,
 } from './negative';
 export { stops } from './stops';
+export { bitOf, EVERY_WORD } from './word-bits';

@@ -3,6 +3,7 @@ import { createDictionary } from '../text';
 import { createBuckets, RECORD } from './buckets';
 import { holds, matchSlice } from './match';
 import type { MatchType, NegativeText } from './negative';
+import { bitOf, EVERY_WORD } from './word-bits';
 
 /**
  * Negatives filed so that a query looks only at those that share their rarest word with it. Each is known by its
@@ -38,8 +39,8 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   /** Word w was said by uses[w] negatives. */
   let uses = new Int32Array(64);
   /**
-   * What is filed under word w asks for at least one of the words of wanted[w + 1], which is a set as `bitOf` says it:
-   * most words of most queries need not be looked under. wanted[0] is of words that no negative says.
+   * What is filed under word w asks for one of the words of the set wanted[w + 1]: there is no need to look under most
+   * words of most queries. wanted[0] is of words that no negative says.
    */
   let wanted = new Int32Array(64);
   let found = new Int32Array(64);
@@ -81,7 +82,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     if (rarest < 0) return;
     const start = starts[index]!;
     const other = rarestOf(index, rarest);
-    wanted[rarest + 1]! |= other < 0 ? ANY_WORD : bitOf(other);
+    wanted[rarest + 1]! |= other < 0 ? EVERY_WORD : bitOf(other);
     buckets.add(rarest, [index, other, shapeOf(match, starts[index + 1]! - start), start]);
   }
 
@@ -157,13 +158,6 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
 /** A record: index, second rarest word (−1 for none), shape, where its words begin. */
 const [OTHER, SHAPE, START] = [1, 2, 3];
 const [BROAD, PHRASE, EXACT] = [0, 1, 2];
-
-const ANY_WORD = -1; // all bits
-
-/** A word's bit in a set of words of 32 bits: that it is not set proves that the word is not in the set. */
-function bitOf(word: number): number {
-  return 1 << word; // the lowest five bits of the word say which
-}
 
 /** Match type in the lowest two bits, length in words above. */
 function shapeOf(match: MatchType, length: number): number {

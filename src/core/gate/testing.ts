@@ -19,6 +19,15 @@ export const aNegative = (maxWords = 3): fc.Arbitrary<NegativeText> =>
     match: fc.constantFrom(...MATCH_TYPES),
   });
 
+/** Ninety-six words; once they have integers in this order, the words of a few of them share bits of a set. */
+export const MANY_WORDS = Array.from({ length: 96 }, (_, i) => `w${i}`);
+
+/** A text of words that share two bits. */
+export const aTextOfSharedBits = (maxWords = 4) =>
+  fc
+    .array(fc.constantFrom(0, 1, 32, 33, 64, 65), { minLength: 1, maxLength: maxWords })
+    .map((words) => words.map((i) => MANY_WORDS[i]).join(' '));
+
 const CAMPAIGNS = [
   { id: 'c1', adGroups: [{ id: 'g1' }, { id: 'g2' }] },
   { id: 'c2', adGroups: [{ id: 'g3' }] },

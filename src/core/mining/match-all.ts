@@ -1,5 +1,5 @@
 import { grown } from '../columns';
-import { holds, matchSlice, type NegativeText } from '../gate';
+import { bitOf, EVERY_WORD, holds, matchSlice, type NegativeText } from '../gate';
 import type { TermTable } from './term-table';
 
 /**
@@ -17,25 +17,31 @@ export function matchAll(
   const { starts, wordIds, dictionary } = table;
   const coded = codeNegatives(table, negatives);
   /** The last negative filed under word w is first[w], the one before negative n is next[n]: one more than its index. */
-  const first = new Uint32Array(dictionary.size);
-  const next = new Uint32Array(negatives.length);
+  const first = new Int32Array(dictionary.size);
+  const next = new Int32Array(negatives.length);
+  /** What is filed under word w asks for one of the words of the set wanted[w]. */
+  const wanted = new Int32Array(dictionary.size);
   for (let n = 0; n < negatives.length; n++) {
     const rarest = coded.rarest[n]!;
     if (rarest < 0) continue;
     next[n] = first[rarest]!;
     first[rarest] = n + 1;
+    wanted[rarest]! |= coded.second[n]! < 0 ? EVERY_WORD : bitOf(coded.second[n]!);
   }
   const matches = (n: number, from: number, to: number) =>
     matchSlice(negatives[n]!.match, coded.ids, coded.starts[n]!, coded.starts[n + 1]!, wordIds, from, to);
   for (let t = 0; t + 1 < starts.length; t++) {
     const from = starts[t]!;
     const to = starts[t + 1]!;
+    let has = 0;
+    for (let i = from; i < to; i++) has |= bitOf(wordIds[i]!);
     for (let i = from; i < to; i++) {
-      let at = first[wordIds[i]!]!;
-      if (at === 0 || holds(wordIds[i]!, wordIds, from, i)) continue;
-      for (; at !== 0; at = next[at - 1]!) {
+      const word = wordIds[i]!;
+      if ((wanted[word]! & has) === 0 || holds(word, wordIds, from, i)) continue;
+      for (let at = first[word]!; at !== 0; at = next[at - 1]!) {
         const n = at - 1;
         const second = coded.second[n]!;
+        if (second >= 0 && (bitOf(second) & has) === 0) continue; // most of them
         if (second >= 0 && !holds(second, wordIds, from, to)) continue;
         if (coded.isSettled[n] === 1 || matches(n, from, to)) visit(t, n);
       }
