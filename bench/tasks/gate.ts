@@ -69,7 +69,7 @@ export async function benchGate(quick: boolean): Promise<Line[]> {
       tokenising: () => terms.reduce((sum, text) => sum + words(text).length, 0),
       two: () => duckDb.ask(ALL_STOPPERS, 2),
     },
-    3,
+    5,
   );
   const one = await timedOnce(() => duckDb.ask(ALL_STOPPERS, 1));
   const slow = await timedOnce(plain);
