@@ -3,6 +3,10 @@ import type { Figures, MatchType, Place, Severity } from '@/core';
 
 export const MatchSchema = v.picklist(['broad', 'phrase', 'exact']);
 export const DaySchema = v.pipe(v.string(), v.isoDate());
+/** The number under which something is stored. */
+export const StoredNumberSchema = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(2_147_483_647));
+/** Days of a window, in the body of a request. */
+export const DaysSchema = v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(366)));
 const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
 
 export const PlaceSchema = v.variant('kind', [

@@ -1,13 +1,12 @@
 import * as v from 'valibot';
 import type { Change, NegativeText } from '@/core';
-import type { Few, Touched, Weight } from './common';
+import { DaysSchema, StoredNumberSchema, type Few, type Touched, type Weight } from './common';
 import { type Verdict } from './hand';
 import { FiltersSchema } from './sift';
 
 /** Verdicts, notes, marks and views: what applies at once and never leaves Gate Post. */
 
 const text = (most: number) => v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(most));
-const termId = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(2_147_483_647));
 const moreClicks = v.pipe(
   v.number(),
   v.integer(),
@@ -36,14 +35,14 @@ export type KeptView = { kept: KeptTerm[]; earned: number; keeperConversions: nu
 export const SelectionSchema = v.variant('kind', [
   v.object({
     kind: v.literal('terms'),
-    ids: v.pipe(v.array(termId), v.minLength(1), v.maxLength(1_000_000)),
+    ids: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(1_000_000)),
     /** the filters under which they were marked: only what those show of a term is meant */
     filters: v.optional(FiltersSchema, {}),
   }),
   v.object({
     kind: v.literal('filter'),
     filters: FiltersSchema,
-    except: v.pipe(v.array(termId), v.maxLength(50_000)),
+    except: v.pipe(v.array(StoredNumberSchema), v.maxLength(50_000)),
   }),
 ]);
 export type Selection = v.InferOutput<typeof SelectionSchema>;
@@ -72,12 +71,12 @@ export const BatchSchema = v.object({
   selection: SelectionSchema,
   way: BatchWaySchema,
   place: BatchPlaceSchema,
-  days: v.optional(v.number()),
+  days: DaysSchema,
 });
 export const BatchVerdictSchema = v.object({
   selection: SelectionSchema,
   verdict: VerdictSchema,
-  days: v.optional(v.number()),
+  days: DaysSchema,
 });
 
 /** Why a marked term is left out of a batch. */
@@ -139,7 +138,7 @@ export const SavedViewSchema = v.object({
 export type SavedViewLine = { name: string; search: string; by: string; at: string };
 
 export const LookedAtSchema = v.object({
-  terms: v.pipe(v.array(termId), v.minLength(1), v.maxLength(1_000)),
+  terms: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(1_000)),
 });
 
 /** What changed on the account since: another number than before means that something did. */

@@ -1,6 +1,14 @@
 import * as v from 'valibot';
 import type { HangRule, ListContent, MatchType, NegativeText } from '@/core';
-import { ListNameSchema, MatchSchema, PlaceSchema, type Few, type Touched, type Weight } from './common';
+import {
+  ListNameSchema,
+  MatchSchema,
+  PlaceSchema,
+  StoredNumberSchema,
+  type Few,
+  type Touched,
+  type Weight,
+} from './common';
 
 /** Shared lists: what the screen Lists shows, and what is asked of it. */
 
@@ -171,8 +179,8 @@ export const ListEditSchema = v.variant('do', [
     entries,
     from: v.pipe(v.array(PlaceSchema), v.minLength(1), v.maxLength(5_000)),
   }),
-  v.object({ do: v.literal('put back'), list: id, version: v.pipe(v.number(), v.integer()) }),
-  v.object({ do: v.literal('undo version'), version: v.pipe(v.number(), v.integer()) }),
+  v.object({ do: v.literal('put back'), list: id, version: StoredNumberSchema }),
+  v.object({ do: v.literal('undo version'), version: StoredNumberSchema }),
 ]);
 export type ListEdit = v.InferOutput<typeof ListEditSchema>;
 

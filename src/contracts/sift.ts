@@ -63,7 +63,7 @@ export const SIFT_FILTERS = {
       v.string(),
       v.check(
         (text) => text === '' || parseRegion(text) !== undefined,
-        'no region of clicks and conversions',
+        'This is no region of clicks and conversions.',
       ),
     ),
     '',

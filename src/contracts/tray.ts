@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { Change, ChangeKind, NegativeText } from '@/core';
-import { ChangeSchema, type Few, type Touched, type Weight } from './common';
+import { ChangeSchema, DaysSchema, StoredNumberSchema, type Few, type Touched, type Weight } from './common';
 
 export const DraftRequestSchema = v.object({
   changes: v.pipe(
@@ -19,11 +19,11 @@ export const DraftRequestSchema = v.object({
     v.minLength(1),
     v.maxLength(10_000),
   ),
-  days: v.optional(v.number()),
+  days: DaysSchema,
 });
 
 export const RemoveRequestSchema = v.object({
-  changeIds: v.pipe(v.array(v.pipe(v.number(), v.integer())), v.minLength(1), v.maxLength(10_000)),
+  changeIds: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000)),
 });
 
 /** What became of one change that was put in the tray. */

@@ -1,7 +1,7 @@
 import 'server-only';
 import { cookies } from 'next/headers';
 import * as v from 'valibot';
-import { PERSON_COOKIE } from '@/contracts/common';
+import { PERSON_COOKIE, StoredNumberSchema } from '@/contracts/common';
 import type { AnswerOf, ArgsOf, QuestionName } from '@/server/threads/questions';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
@@ -23,12 +23,10 @@ export function reads(work: (asked: Asked) => Promise<unknown>) {
   return async (request: Request, { params }: { params: Promise<Params> }): Promise<Response> => {
     try {
       const known = await params;
+      const url = new URL(request.url);
+      for (const text of [...Object.values(known), ...url.searchParams.values()]) requireText(text);
       const result = await work({
-        deps: webDeps(),
-        slug: known.account ?? '',
-        params: known,
-        url: new URL(request.url),
-        request,
+        ...{ deps: webDeps(), slug: known.account ?? '', params: known, url, request },
         ask: (name, ...args) => webThreads().ask(name, args, request.signal),
       });
       return result instanceof Response ? result : Response.json(result ?? {});
@@ -62,13 +60,25 @@ export async function parseBody<S extends v.GenericSchema>(
   request: Request,
   schema: S,
 ): Promise<v.InferOutput<S>> {
+  const text = await request.text();
   let body: unknown;
   try {
-    body = await request.json();
-  } catch {
+    body = JSON.parse(text, (name, value: unknown) => {
+      requireText(name);
+      if (typeof value === 'string') requireText(value);
+      return value;
+    });
+  } catch (error) {
+    if (Refusal.is(error)) throw error;
     throw new Refusal('The request holds no JSON. Nothing was changed.');
   }
   return parse(schema, body);
+}
+
+/** @throws Refusal for what nobody types and the database does not keep: the character 0, and half of a character */
+function requireText(text: string): void {
+  if (text.includes('\0') || /\p{Surrogate}/u.test(text))
+    throw new Refusal('A text holds a character that none may hold. Nothing was changed.');
 }
 
 export function parseQuery<S extends v.GenericSchema>(url: URL, schema: S): v.InferOutput<S> {
@@ -78,17 +88,23 @@ export function parseQuery<S extends v.GenericSchema>(url: URL, schema: S): v.In
 export function parse<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
   const parsed = v.safeParse(schema, value);
   if (parsed.success) return parsed.output;
-  const [issue] = parsed.issues;
+  throw new Refusal(sayIssue(parsed.issues[0]));
+}
+
+/** The words of the schema where it has some of its own; those of the package are for who writes requests by hand. */
+function sayIssue(issue: v.BaseIssue<unknown>): string {
   const field = v.getDotPath(issue);
-  throw new Refusal(`${field ? `${field}: ` : ''}${issue.message}`);
+  const said = `${field ? `${field}: ` : ''}${issue.message}`;
+  return issue.message.startsWith('Invalid ')
+    ? `The request is not as it must be (${said}). Nothing was changed.`
+    : said;
 }
 
 /** @throws Refusal unless the text is a whole number */
 export function parseId(text: string | undefined): number {
-  const id = Number(text);
-  if (!Number.isInteger(id) || id < 1 || id > 2_147_483_647)
-    throw new Refusal('There is nothing of this number.', 404);
-  return id;
+  const parsed = v.safeParse(StoredNumberSchema, Number(text));
+  if (!parsed.success) throw new Refusal('There is nothing of this number.', 404);
+  return parsed.output;
 }
 
 function toResponse(error: unknown): Response {

@@ -129,7 +129,7 @@ function readOwn(text: string): ReadListFile {
   if (!parsed.success) {
     const [issue] = parsed.issues;
     throw new Refusal(
-      `The file is no list file of Gate Post, at ${v.getDotPath(issue) ?? 'its start'}: ${issue.message} Nothing was taken.`,
+      `The file is no list file of Gate Post, at ${v.getDotPath(issue) ?? 'its start'}: ${issue.message}. Nothing was taken.`,
     );
   }
   return {
