@@ -22,24 +22,26 @@ export function quantile(values: readonly number[], q: number): number {
 
 type Works = Record<string, () => unknown>;
 
+/** How long something took in each round, ms. */
+export type Times = readonly number[];
+
 /**
  * Times several works in turn, forwards and backwards: a slow moment of the machine falls on all of them, and none
- * always comes after the same.
- * @returns medians, ms
+ * always comes after the same. The first round warms up and is not counted.
  */
 export async function interleaved<W extends Works>(
   works: W,
   repeats: number,
-): Promise<Record<keyof W, number>> {
+): Promise<Record<keyof W, Times>> {
   const all = Object.entries(works);
   const times = new Map(all.map(([name]) => [name, [] as number[]]));
   for (let i = 0; i <= repeats; i++) {
     for (const [name, work] of i % 2 === 0 ? all : all.toReversed()) {
       const took = await timedOnce(work);
-      if (i > 0) times.get(name)!.push(took); // the first round warms up
+      if (i > 0) times.get(name)!.push(took);
     }
   }
-  return Object.fromEntries([...times].map(([name, of]) => [name, median(of)])) as Record<keyof W, number>;
+  return Object.fromEntries(times) as Record<string, Times> as Record<keyof W, Times>;
 }
 
 /** How long a peer takes that is too slow to be asked often, ms. */
@@ -52,19 +54,23 @@ export async function timedOnce(work: () => unknown): Promise<number> {
 export const ms = (value: number) => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
 export const count = (value: number) => value.toLocaleString('en');
 
-/** Our time against others; `share` is the part of the work that a slow peer was given. */
+/**
+ * Our time against others: the median of the ratios of each round, whose works met the same mood of the machine, or the
+ * ratio of medians where rounds differ in number. `share` is the part of the work that a slow peer was given.
+ */
 export function against(
   task: string,
   size: string,
-  ours: number,
-  peers: Record<string, number | { ms: number; share: number }>,
+  ours: Times,
+  peers: Record<string, Times | { times: Times; share: number }>,
 ): Line[] {
   return Object.entries(peers).map(([name, peer]): Line => {
-    const time = typeof peer === 'number' ? peer : peer.ms / peer.share;
-    const part = typeof peer === 'number' ? '' : ` (on 1/${Math.round(1 / peer.share)})`;
-    const ratio = ours / time;
+    const [times, share] = 'share' in peer ? [peer.times, peer.share] : [peer, 1];
+    const part = share < 1 ? ` (on 1/${Math.round(1 / share)})` : '';
+    const rounds = times.length === ours.length ? ours.map((own, i) => own / times[i]!) : [];
+    const ratio = share * (rounds.length > 0 ? median(rounds) : median(ours) / median(times));
     return {
-      ...{ task, size, ours: ms(ours), against: `${name}${part}: ${ms(time)}` },
+      ...{ task, size, ours: ms(median(ours)), against: `${name}${part}: ${ms(median(times) / share)}` },
       ...{ ratio: ratio < 0.01 ? ratio.toPrecision(2) : ratio.toFixed(2), verdict: '' },
     };
   });

@@ -79,8 +79,8 @@ export async function benchGate(quick: boolean): Promise<Line[]> {
     ...against('gate: all stoppers, index built', label, times.ours, {
       'limit: tokenising once': times.tokenising,
       'DuckDB, 2 threads': times.two,
-      'DuckDB, 1 thread': one,
-      'plain loop': { ms: slow, share: SAMPLE },
+      'DuckDB, 1 thread': [one],
+      'plain loop': { times: [slow], share: SAMPLE },
     }),
     ...growth,
     ...(await benchStored(terms, negatives)),
@@ -136,9 +136,14 @@ async function growthOfGate(terms: readonly string[], negatives: readonly Negati
     3,
   );
   return [
-    ...against('gate: growth with the negatives', `${count(few.length)} → ${count(negatives.length)}`, times.many, {
-      [`${count(few.length)} negatives`]: times.few,
-    }),
+    ...against(
+      'gate: growth with the negatives',
+      `${count(few.length)} → ${count(negatives.length)}`,
+      times.many,
+      {
+        [`${count(few.length)} negatives`]: times.few,
+      },
+    ),
     ...against('gate: growth with the terms', `${count(part.length)} → ${count(terms.length)}`, times.many, {
       [`${count(part.length)} terms`]: times.tenth,
     }),

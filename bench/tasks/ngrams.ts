@@ -61,8 +61,8 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
     ...against('n-grams with sums', label, times.ours, {
       'limit: tokenising once': times.tokenising,
       'DuckDB, 2 threads': times.two,
-      'DuckDB, 1 thread': one,
-      'a Map of strings': { ms: times.map, share: SAMPLE },
+      'DuckDB, 1 thread': [one],
+      'a Map of strings': { times: times.map, share: SAMPLE },
     }),
     ...against('n-grams of terms that are coded', label, times.coded, {
       'limit: tokenising once': times.tokenising,

@@ -128,7 +128,7 @@ async function benchRedundant(quick: boolean): Promise<Line[]> {
       times.ours,
       {
         'limit: tokenising them': times.tokenising,
-        'a loop over pairs': { ms: loop, share: SAMPLE },
+        'a loop over pairs': { times: [loop], share: SAMPLE },
       },
     ),
     ...against('redundant: growth', `${count(size / 10)} → ${count(size)}`, times.ours, {

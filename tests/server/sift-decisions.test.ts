@@ -351,6 +351,10 @@ describe('pulling a term out of what the tray stops', () => {
     expect(ways.map((w) => w.how)).toEqual(['longer', 'none']);
     expect(ways[0]).toMatchObject({ left: { terms: 0 } });
     expect(ways[1]).toMatchObject({ left: { terms: 1, first: ['hive stand movie'] } });
+    const other = await lineOf('free bee hive plans');
+    await expect(pullOut(world.deps, world.slug, { term: other.id, change: stop!.changeId })).rejects.toThrow(
+      'does not stop the term',
+    );
 
     await draft(...ways[0]!.changes);
     expect(await names({ view: 'stopped' })).toEqual(['hive stand movie']);

@@ -1,4 +1,4 @@
-import { describeChange, proposePullOuts, type Change, type PullOut } from '@/core';
+import { describeChange, proposePullOuts, stops, type Change, type PullOut } from '@/core';
 import type { PullAnswer, PullWay } from '@/contracts/decisions';
 import { costAt, keyAt, termAt } from '../compute/window-columns';
 import { weighRows } from '../compute/workbench';
@@ -37,6 +37,8 @@ export async function pullOut(
   }
   if (change.kind !== 'add negative')
     throw new Refusal('This change stops the term by a list: take it out of the tray.');
+  if (term.kind !== 'query' || !stops(change, term.key))
+    throw new Refusal('This change does not stop the term. Look again.', 409);
 
   const others = otherTerms(open, change, t);
   const ways = proposePullOuts({
