@@ -103,7 +103,9 @@ function parseWhole(
 
 function parsePlain(lines: string, separator: string, enter: Enter) {
   const text = lines.endsWith('\n') ? lines.slice(0, -1) : lines;
-  const { data } = Papa.parse<string[]>(text, { delimiter: separator, newline: '\n', fastMode: true });
+  // Papa.parse itself holds on to what it has read for longer than the collector likes: a fifth of the time.
+  const parser = new Papa.Parser({ delimiter: separator, newline: '\n', fastMode: true });
+  const { data } = parser.parse(text, 0, false) as Papa.ParseResult<string[]>;
   if (text === '') enter([''], undefined, 1);
   for (const cells of data) enter(cells, undefined, 1);
 }
@@ -119,6 +121,7 @@ function parseQuoted(
 ): { at: number; swallowed: boolean } {
   let at = start;
   let swallowed = false;
+  // Papa.parse itself holds on to what it has read for longer than the collector likes: a fifth of the time.
   const parser = new Papa.Parser({
     delimiter: separator,
     newline: '\n',
