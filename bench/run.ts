@@ -5,7 +5,7 @@ import { YOUNG_ROOM } from '../scripts/steps/settings';
 import { PEER_FLAG, serveDuckDb } from './duckdb';
 import type { Line } from './measure';
 import { benchGate } from './tasks/gate';
-import { benchLoad, benchReadingMemory } from './tasks/load';
+import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
 import { benchLists } from './tasks/lists';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchSift } from './tasks/sift';
@@ -18,6 +18,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'ngrams-alone': benchNgramsAlone,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
+  reading: benchReading,
   'reading-memory': benchReadingMemory,
   load: benchLoad,
   sift: benchSift,
