@@ -33,7 +33,7 @@ const ALL_STOPPERS = `
                     else list_has_all(have, words) end`;
 
 export async function benchGate(quick: boolean): Promise<Line[]> {
-  const size = quick ? 60_000 : 600_000;
+  const size = quick ? 30_000 : 600_000;
   const { terms, negatives } = makeAccount(size, quick ? 2_000 : 10_000);
   const stopperCounts = (queries: readonly string[]) => {
     const gate = compileGate(negatives);

@@ -55,7 +55,7 @@ export function makeReport(size: number, firstDay: string): string[] {
 export async function benchReadingMemory(quick: boolean): Promise<Line[]> {
   const folder = await mkdtemp(path.join(tmpdir(), 'gatepost-bench-'));
   try {
-    const [small, large] = quick ? [2, 20] : [10, 100];
+    const [small, large] = quick ? [1, 10] : [10, 100];
     const peakOf = async (megabytes: number) => {
       const file = path.join(folder, `${megabytes}.csv`);
       await writeReport(file, megabytes * 1e6);
@@ -91,7 +91,7 @@ async function writeReport(file: string, bytes: number): Promise<void> {
 }
 
 export async function benchReading(quick: boolean): Promise<Line[]> {
-  const size = quick ? 50_000 : 1_000_000;
+  const size = quick ? 20_000 : 1_000_000;
   const bytes = bytesOfReport(size, '2026-01-01');
   const text = bytes.toString('utf8');
   const times = await interleaved(
@@ -114,7 +114,7 @@ export async function benchReading(quick: boolean): Promise<Line[]> {
 
 /** Loading a report into the database: three first ones, each of an account of its own, and a second one. */
 export async function benchLoad(quick: boolean): Promise<Line[]> {
-  const size = quick ? 50_000 : 1_000_000;
+  const size = quick ? 20_000 : 1_000_000;
   const bytes = bytesOfReport(size, '2026-01-01');
   const settings = readSettings();
   await startDatabase(settings);

@@ -17,7 +17,7 @@ const TOP = `
 
 /** Runs of 1 to 4 words with sums, the 1,000 costliest. */
 export async function benchNgrams(quick: boolean): Promise<Line[]> {
-  const size = quick ? 60_000 : 600_000;
+  const size = quick ? 30_000 : 600_000;
   const { terms, clicks, costMicros, conversions } = makeAccount(size, 1);
   const rows = terms.map((_, term) => ({
     ...{ term, clicks: clicks[term]!, costMicros: costMicros[term]!, conversions: conversions[term]! },
@@ -72,7 +72,7 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
 
 /** What the process needs that does nothing else: the terms, their figures, the runs. */
 export function benchNgramsAlone(quick: boolean): Line[] {
-  const size = quick ? 60_000 : 600_000;
+  const size = quick ? 30_000 : 600_000;
   const { terms, clicks, costMicros, conversions } = makeAccount(size, 1);
   const rows = terms.map((_, term) => ({
     ...{ term, clicks: clicks[term]!, costMicros: costMicros[term]!, conversions: conversions[term]! },
