@@ -9,6 +9,14 @@ import { aNegative, anAccount, aText, aTextOfSharedBits, MANY_WORDS } from './te
 
 const runs = { numRuns: 2_000 };
 
+const WORDS_OF_MANY = MANY_WORDS.slice(0, 16);
+/** A query that holds the text of every negative of `aStopperOf`. */
+const EVERY_WORD = WORDS_OF_MANY.join(' ');
+const aStopperOf = (i: number): NegativeText => ({
+  text: WORDS_OF_MANY.slice(i % 16, (i % 16) + 1 + (i % 3)).join(' '),
+  match: i % 2 === 0 ? 'broad' : 'phrase',
+});
+
 describe('compileGate', () => {
   test('agrees with the readable rule', () => {
     fc.assert(
@@ -33,6 +41,36 @@ describe('compileGate', () => {
         expect(compileGate(negatives).stoppers(query)).toEqual(expected);
       }),
       { numRuns: 1_000 },
+    );
+  });
+
+  test.each([63, 64, 65, 128, 129, 500])('names all of %i that match, the first time it is asked', (many) => {
+    const negatives = Array.from({ length: many }, (_, i) => aStopperOf(i));
+    const all = negatives.map((_, i) => i);
+    expect(compileGate(negatives).stoppers(EVERY_WORD)).toEqual(all);
+    const broad = negatives.map(({ text }): NegativeText => ({ text, match: 'broad' }));
+    const ofOwnText = [...broad, { text: EVERY_WORD, match: 'exact' as const }];
+    expect(compileGate(ofOwnText).stoppersOfTextOf(many)).toEqual([...all, many]);
+    const account = compileAccountGate({
+      campaigns: [{ id: 'c', adGroups: [{ id: 'g' }] }],
+      lists: [],
+      negatives: negatives.map((n, i) => ({ ...n, id: `n${i}`, place: { kind: 'account', id: null } })),
+    });
+    expect(account.stoppers(EVERY_WORD, 'g')).toEqual(negatives.map((_, i) => `n${i}`));
+  });
+
+  test('agrees with the readable rule where hundreds match', () => {
+    const several = fc.array(fc.tuple(fc.nat(15), fc.constantFrom(...MATCH_TYPES)), { maxLength: 700 });
+    fc.assert(
+      fc.property(several, fc.subarray(WORDS_OF_MANY), (drawn, words) => {
+        const negatives = drawn.map(([at, match]): NegativeText => ({ ...aStopperOf(at), match }));
+        const gate = compileGate(negatives);
+        for (const query of [words.join(' '), EVERY_WORD]) {
+          const expected = negatives.flatMap((negative, i) => (stops(negative, query) ? [i] : []));
+          expect(gate.stoppers(query)).toEqual(expected);
+        }
+      }),
+      { numRuns: 200 },
     );
   });
 

@@ -43,6 +43,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
    * words of most queries. wanted[0] is of words that no negative says.
    */
   let wanted = new Int32Array(64);
+  /** What matches the query at hand; a match that needs more room puts a longer array here. */
   let found = new Int32Array(64);
 
   /** Writes down what a negative says, and counts its words. @returns its index */
@@ -145,12 +146,13 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     },
     isWordless: (index) => starts[index] === starts[index + 1],
     matching(query, most = Infinity) {
-      const count = dictionary.code(query);
-      return ascending(found, match(dictionary.coded, count, most));
+      const count = match(dictionary.coded, dictionary.code(query), most);
+      return ascending(found, count);
     },
     matchingTextOf(index) {
       const [start, end] = [starts[index]!, starts[index + 1]!];
-      return ascending(found, match(column.subarray(start, end), end - start, Infinity));
+      const count = match(column.subarray(start, end), end - start, Infinity);
+      return ascending(found, count); // only now: a longer array may stand in its place
     },
   };
 }
