@@ -7,7 +7,8 @@ export const dynamic = 'force-dynamic';
 
 /** Opens the first account; without one, asks for it. */
 export default async function Home() {
-  const { accounts } = await listAccountsAndPeople(webDeps());
-  if (accounts[0]) redirect(`/${accounts[0].slug}/sift`);
-  return <StartScreen />;
+  const { accounts, people } = await listAccountsAndPeople(webDeps());
+  const [first] = accounts.filter((a) => !a.isRetired);
+  if (first) redirect(`/${first.slug}/sift`);
+  return <StartScreen isFirst={people.length === 0} retired={accounts} />;
 }

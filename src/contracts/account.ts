@@ -1,60 +1,169 @@
 import * as v from 'valibot';
+import { exampleAmount, isCurrency, MATCH_TYPES, parseAmount, type Limits, type MatchType } from '@/core';
 
-const money = v.pipe(
+/** An account's settings, and the people and accounts beside it. */
+
+const name = (what: string) =>
+  v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(1, `${what} needs a name.`),
+    v.maxLength(80, 'A name may hold 80 characters.'),
+  );
+const currency = v.pipe(
   v.string(),
   v.trim(),
-  v.regex(/^\d{1,9}([.,]\d{1,2})?$/, 'Give an amount such as 18.00.'),
-  v.transform((text) => Math.round(Number(text.replace(',', '.')) * 1e6)),
+  v.toUpperCase(),
+  v.check(isCurrency, 'Give a currency by its code of three letters, such as EUR, JPY or KWD.'),
 );
+const steersBy = v.picklist(['CPA', 'ACoS']);
+/** As it is typed: an amount of the currency, or a percentage; empty for none. */
+const target = v.pipe(v.string(), v.trim(), v.maxLength(20, 'A target is a short number.'));
 
-const shared = {
-  name: v.pipe(v.string(), v.trim(), v.minLength(1, 'The account needs a name.'), v.maxLength(80)),
-  person: v.pipe(
+export const PersonSchema = v.object({
+  name: v.pipe(
     v.string(),
     v.trim(),
     v.minLength(1, 'Your name stands beside what you decide.'),
     v.maxLength(80),
   ),
-  currency: v.pipe(
-    v.string(),
-    v.trim(),
-    v.regex(/^[A-Za-z]{3}$/, 'Give a currency code of three letters.'),
-    v.toUpperCase(),
-  ),
-};
+});
+export const RetireSchema = v.object({ isRetired: v.boolean() });
 
 /** A new account that is filled from files. */
-export const NewAccountSchema = v.variant('steersBy', [
-  v.object({ ...shared, steersBy: v.literal('CPA'), target: money }),
-  v.object({
-    ...shared,
-    steersBy: v.literal('ACoS'),
-    /** percent */
-    target: v.pipe(
-      v.string(),
-      v.trim(),
-      v.regex(/^\d{1,3}$/, 'Give a percentage such as 24.'),
-      v.transform(Number),
-    ),
-  }),
-]);
+export const NewAccountSchema = v.object({
+  ...{ name: name('The account'), currency, steersBy, target },
+  /** who adds it, where nobody is known yet */
+  person: v.optional(PersonSchema.entries.name),
+});
+export type NewAccountRequest = v.InferOutput<typeof NewAccountSchema>;
 
-/** The stored form of a new account. */
-export function toNewAccount(input: v.InferOutput<typeof NewAccountSchema>) {
-  const slug =
-    input.name
-      .toLowerCase()
-      .normalize('NFD')
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '') || 'account';
-  return {
-    slug,
-    name: input.name,
-    platformAccountId: slug,
-    currency: input.currency,
-    steersBy: input.steersBy,
-    targetMicros: input.steersBy === 'CPA' ? input.target : null,
-    targetAcos: input.steersBy === 'ACoS' ? input.target / 100 : null,
-    productCodePattern: null,
-  };
+const whole = (least: number, most: number, what: string) =>
+  v.pipe(
+    v.number(`${what} is a number.`),
+    v.integer(`${what} is a whole number.`),
+    v.minValue(least, `${what} is at least ${least}.`),
+    v.maxValue(most, `${what} is at most ${most.toLocaleString('en')}.`),
+  );
+const limit = (what: string) => whole(1, 10_000_000, what);
+
+export const LimitsSchema = v.object({
+  accountNegatives: limit('The number of negatives on the account'),
+  listNegatives: limit('The number of negatives in a list'),
+  listPlacements: limit('The number of placements in a list'),
+  listsOnCampaign: limit('The number of lists on a campaign'),
+  wordsInNegative: whole(1, 100, 'The number of words'),
+  charactersInNegative: whole(1, 1_000, 'The number of characters'),
+});
+
+const PatternSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.maxLength(200, 'A pattern may hold 200 characters.'),
+  v.check(isPattern, 'This is no pattern that can be read: see whether each bracket is closed.'),
+);
+
+/** What is to be set; what is left out stays. Each field is set by itself. */
+export const SettingsSchema = v.partial(
+  v.object({
+    ...{ name: name('The account'), currency, steersBy, target },
+    windowDays: whole(1, 366, 'The window'),
+    lagDays: whole(0, 60, 'The lag'),
+    defaultMatch: v.picklist(MATCH_TYPES),
+    keeperConversions: v.nullable(
+      v.pipe(
+        v.number('Give a number of conversions.'),
+        v.minValue(0.01, 'A term is protected from some conversions on: give a number above 0.'),
+        v.maxValue(1_000_000),
+      ),
+    ),
+    /** empty for none */
+    productCodePattern: PatternSchema,
+    limits: LimitsSchema,
+    /** the account on the platform; null takes the connection away */
+    platformAccountId: v.nullable(v.pipe(v.string(), v.minLength(1), v.maxLength(200))),
+  }),
+);
+export type SettingsRequest = v.InferOutput<typeof SettingsSchema>;
+
+const id = v.pipe(v.string(), v.regex(/^\d{1,10}$/, 'An id is a number.'));
+
+/** All targets that campaigns and product groups have of their own. */
+export const TargetsSchema = v.object({
+  campaigns: v.pipe(v.array(v.object({ campaignId: id, target })), v.maxLength(5_000)),
+  productGroups: v.pipe(
+    v.array(
+      v.object({
+        name: name('The product group'),
+        target,
+        adGroupIds: v.pipe(v.array(id), v.maxLength(20_000)),
+      }),
+    ),
+    v.maxLength(2_000),
+  ),
+});
+export type TargetsRequest = v.InferOutput<typeof TargetsSchema>;
+
+export const PatternQuerySchema = v.object({ pattern: PatternSchema });
+/** Which search terms a pattern of product codes catches. */
+export type CodesAnswer = { caught: number; of: number; first: string[] };
+
+/** A target as it is typed. @returns micro-units of the currency, or a fraction; null for none; what is wrong with it */
+export function parseTarget(
+  text: string,
+  { steersBy, currency }: { steersBy: 'CPA' | 'ACoS'; currency: string },
+): { targetMicros: number | null } | { targetAcos: number | null } | { fault: string } {
+  if (steersBy === 'CPA') {
+    if (text === '') return { targetMicros: null };
+    const micros = parseAmount(text, currency);
+    if (micros !== undefined && micros > 0) return { targetMicros: micros };
+    return { fault: `Give the target CPA as an amount such as ${exampleAmount(currency)} ${currency}.` };
+  }
+  if (text === '') return { targetAcos: null };
+  const percent = /^\d{1,4}([.,]\d{1,2})?$/.test(text) ? Number(text.replace(',', '.')) : NaN;
+  if (percent > 0 && percent <= 1_000) return { targetAcos: percent / 100 };
+  return { fault: 'Give the target ACoS as a percentage such as 24.' };
 }
+
+function isPattern(pattern: string): boolean {
+  try {
+    new RegExp(`^(?:${pattern})$`, 'iu');
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+type Named = { id: string; name: string };
+export type OwnTargetView = { targetMicros: number | null; targetAcos: number | null };
+
+/** Everything on the Account screen. */
+export type AccountView = {
+  settings: {
+    name: string;
+    currency: string;
+    steersBy: 'CPA' | 'ACoS';
+    targetMicros: number | null;
+    targetAcos: number | null;
+    windowDays: number;
+    lagDays: number;
+    defaultMatch: MatchType;
+    keeperConversions: number | null;
+    productCodePattern: string;
+    limits: Limits;
+    platformAccountId: string | null;
+  };
+  isRetired: boolean;
+  /** whether figures are loaded: then the currency is fixed */
+  hasFigures: boolean;
+  campaigns: (Named & { status: string } & OwnTargetView)[];
+  productGroups: ({ name: string; adGroupIds: string[] } & OwnTargetView)[];
+  adGroups: (Named & { campaign: string })[];
+  people: { id: number; name: string; isRetired: boolean }[];
+  accounts: { slug: string; name: string; isRetired: boolean }[];
+};
+
+/** Accounts that the platform has; `takenBy` names the account here that one is brought into. */
+export type PlatformAccountsAnswer = {
+  accounts: { id: string; name: string; currency: string; takenBy: string | null }[];
+};

@@ -74,6 +74,9 @@ export type AccountSummary = {
   dataDays: { from: string; to: string } | null;
   lagDays: number;
   platformDay: string | null;
+  /** whether a platform is connected: else a tray is handed over as a sheet */
+  isConnected: boolean;
+  isRetired: boolean;
 };
 
 /** The cookie that remembers who was chosen in the top strip. */

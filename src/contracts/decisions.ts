@@ -29,7 +29,7 @@ export const SetVerdictSchema = v.object({
 export type VerdictOutcome = { was: Verdict; said: string };
 
 export type KeptTerm = { text: string; raw: string; note: string | null; by: string; at: string };
-export type KeptView = { kept: KeptTerm[]; earned: number; keeperConversions: number };
+export type KeptView = { kept: KeptTerm[]; earned: number; keeperConversions: number | null };
 
 /** Terms that were marked one by one, or all of a filter but some. */
 export const SelectionSchema = v.variant('kind', [

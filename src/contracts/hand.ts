@@ -19,6 +19,8 @@ export type PlaceChoice = {
   /** what to call the place; a list says where it hangs */
   name: string;
   note: string | null;
+  /** what is to be known before stopping anything there: that it is paused, or known only from a report */
+  heed: string | null;
   weight: Weight;
   touched: Touched;
   protectedTerms: Few<string>;
@@ -126,7 +128,13 @@ export type OwnKeyword = {
 };
 
 /** What excluding a product at one place would stop. */
-export type ExclusionChoice = { place: Place; name: string; weight: Weight; isThere: boolean };
+export type ExclusionChoice = {
+  place: Place;
+  name: string;
+  note: string | null;
+  weight: Weight;
+  isThere: boolean;
+};
 
 export const VariantsQuerySchema = v.pipe(
   v.object({

@@ -71,7 +71,16 @@ export type ListsView = {
   lists: ListLine[];
   accountWide: { used: number; most: number };
   waiting: WaitingVersion[];
+  /** what others changed on the platform outside lists, and nobody has looked at yet, the newest first */
+  outside: { id: number; at: string; said: string }[];
 };
+
+/** What others changed outside lists, to be taken over or undone. */
+export const OutsideSchema = v.object({
+  ids: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000)),
+  /** the undo would stop protected terms, and is wanted for this reason */
+  forcedBecause: v.optional(v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500))),
+});
 
 /** What a list stopped, told from the days before it could: what is stopped is never reported. */
 export type Stopped = {
@@ -122,6 +131,8 @@ export type CellAnswer = {
   by: 'itself' | 'account' | null;
   /** since when, where that is known */
   since: string | null;
+  /** what is to be known of the campaign before anything is stopped there */
+  heed: string | null;
   weight: Weight;
   touched: Touched;
   protectedTerms: Few<string>;
@@ -134,7 +145,8 @@ export type EntryLine = {
   /** null: a placement */
   match: MatchType | null;
   since: string | null;
-  drafted: 'added' | 'removed' | null;
+  /** against what counts as in force; said to be done: in force so far only by a person's word */
+  drafted: 'added' | 'removed' | 'said to be done' | null;
   by: string | null;
   /** the search term from which it was made */
   from: string | null;
@@ -231,7 +243,7 @@ export type AccountWideView = {
   used: number;
   most: number;
   entries: (NegativeText & {
-    since: string;
+    since: string | null;
     drafted: 'removed' | null;
     coveredBy: string | null;
     stops: Weight;

@@ -55,6 +55,11 @@ const ChangeAnswerSchema = v.variant('outcome', [
 export type ChangeAnswer = v.InferOutput<typeof ChangeAnswerSchema>;
 export const ChangesAnswerSchema = v.object({ revision: v.number(), answers: v.array(ChangeAnswerSchema) });
 
+/** An account as the platform lists it. */
+const PlatformAccountSchema = v.object({ id, name: text, currency: v.string() });
+export type PlatformAccount = v.InferOutput<typeof PlatformAccountSchema>;
+export const AccountsAnswerSchema = v.object({ accounts: v.array(PlatformAccountSchema) });
+
 export const CampaignSchema = v.object({
   id,
   name: text,

@@ -14,7 +14,8 @@ export type GateAnswer = {
     /** ad groups in which it stops the query */
     adGroups: number;
     campaigns: string[];
-    inTray: boolean;
+    /** accepted: by the platform, and not read back yet; in the tray: drafted, sent or handed over */
+    state: 'in force' | 'accepted' | 'said to be done' | 'in the tray';
   })[];
   campaigns: {
     id: string;
@@ -31,7 +32,10 @@ export type LedgerLine = {
   id: number;
   at: string;
   who: string;
-  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view';
+  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view' | 'setting' | 'rule';
+  /** whether it can be taken back here: what was sent is taken back by a change in the tray */
+  canUndo: boolean;
+  isUndone: boolean;
   what: string;
   why: string | null;
   change: {

@@ -22,13 +22,19 @@ export const DraftRequestSchema = v.object({
   days: DaysSchema,
 });
 
+/** Changes of a tray that was given out: those named, or all that can be taken back. */
+export const BackRequestSchema = v.object({
+  changeIds: v.optional(v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000))),
+});
+
 export const RemoveRequestSchema = v.object({
   changeIds: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000)),
 });
 
 /** What became of one change that was put in the tray. */
 export type DraftOutcome =
-  | { outcome: 'drafted'; changeId: number; change: Change; said: string }
+  /** `heed`: what is to be known of its place */
+  | { outcome: 'drafted'; changeId: number; change: Change; said: string; heed: string | null }
   /** its opposite was in the tray; both are gone now */
   | { outcome: 'cancelled'; removed: Change; said: string }
   | { outcome: 'already there'; said: string }
@@ -51,17 +57,22 @@ export type TrayChange = {
   touched: Touched;
   /** of a list: where it hangs, by name */
   reaches: string | null;
+  /** what is to be known of its place: that it is paused, or known only from a report */
+  placeNote: string | null;
   /** protected terms that it would stop, with no reason given: it can not be sent so */
   heldBackBy: Few<string>;
 };
 
 export type SentState = {
   setId: number;
-  state: 'sending' | 'confirmed' | 'partly failed';
+  /** handed over and said to be done: of an account without a platform */
+  state: 'sending' | 'handed over' | 'said to be done' | 'confirmed' | 'partly failed';
   sentBy: string | null;
   sentAt: string | null;
   total: number;
   answered: number;
+  /** the first of those that nobody has answered or shown yet */
+  waiting: { id: number; said: string }[];
   confirmed: number;
   failed: { said: string; reason: string }[];
   trouble: string | null;
@@ -86,8 +97,8 @@ export type TrayView = {
   room: Room[];
   /** spend of each day of the window, split by what it brought and what the draft stops */
   days: { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number }[];
-  /** what was sent last, while it is on its way and until the next */
-  sent: SentState | null;
+  /** what was sent or handed over and is not settled, the newest first; else what was settled last */
+  sent: SentState[];
 };
 
 /** What is needless where a limit is passed, as a sentence; nothing where there is none. */

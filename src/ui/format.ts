@@ -1,16 +1,10 @@
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
-const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
 const count = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
 const few = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
 
 /** What stands where a figure is undefined or unknown. */
 const NONE = '–';
-
-/** Micro-units as an amount without its currency. @example formatMoney(1_204_500_000) // '1,204.50' */
-export function formatMoney(micros: number | null): string {
-  return micros === null ? NONE : money.format(micros / 1e6);
-}
 
 export function formatCount(value: number | null): string {
   return value === null ? NONE : count.format(value);

@@ -1,7 +1,7 @@
 'use client';
 
 import { max, scaleBand, scaleLinear } from 'd3';
-import { formatDay, formatMoney } from './format';
+import { formatDay } from './format';
 
 export type SpendDay = { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number };
 
@@ -13,7 +13,14 @@ const LAYERS = [
 ] as const;
 
 /** Spend of each day, split into what returned, what did not, and what would be stopped; with its table. */
-export function SpendBars({ days }: { days: readonly SpendDay[] }) {
+export function SpendBars({
+  days,
+  money,
+}: {
+  days: readonly SpendDay[];
+  /** writes micro-units as an amount */
+  money: (micros: number) => string;
+}) {
   const x = scaleBand(
     days.map((d) => d.day),
     [0, WIDTH],
@@ -87,7 +94,7 @@ export function SpendBars({ days }: { days: readonly SpendDay[] }) {
                   <tr key={d.day}>
                     <td className="text-left">{formatDay(d.day)}</td>
                     {LAYERS.map(({ key }) => (
-                      <td key={key}>{formatMoney(d[key])}</td>
+                      <td key={key}>{money(d[key])}</td>
                     ))}
                   </tr>
                 ))}

@@ -352,11 +352,11 @@ describe('the structure of an account without a platform', () => {
 });
 
 async function withoutPlatform<Answer>(work: () => Promise<Answer>): Promise<Answer> {
-  const { structure_revision } = await world.db('account').first('structure_revision');
-  await world.db('account').update({ structure_revision: 0 });
+  const connected = await world.db('account').first('structure_revision', 'platform_account_id');
+  await world.db('account').update({ structure_revision: 0, platform_account_id: null });
   try {
     return await work();
   } finally {
-    await world.db('account').update({ structure_revision });
+    await world.db('account').update(connected);
   }
 }

@@ -409,7 +409,10 @@ describe('what is in hand beside a negative', () => {
     await world.work();
     const keyword = await world.db('keyword').where({ text: 'free hive' }).first();
     expect(keyword).toMatchObject({ bid_micros: 300_000, status: 'paused', changed_on: '2026-11-22' });
-    expect((await viewTray(world.deps, world.slug)).sent).toMatchObject({ state: 'confirmed', confirmed: 2 });
+    expect((await viewTray(world.deps, world.slug)).sent[0]).toMatchObject({
+      state: 'confirmed',
+      confirmed: 2,
+    });
     expect((await detailOf('free hive')).ownKeyword).toBeNull(); // it is paused now
   });
 
@@ -426,7 +429,7 @@ describe('what is in hand beside a negative', () => {
     expect(await names({ view: 'stopped' })).toEqual(['LK-2041']);
     await sendTray(world.deps, world.slug, world.personId);
     await world.work();
-    expect((await viewTray(world.deps, world.slug)).sent).toMatchObject({ state: 'confirmed' });
+    expect((await viewTray(world.deps, world.slug)).sent[0]).toMatchObject({ state: 'confirmed' });
     expect((await terms()).counts.already).toBeGreaterThanOrEqual(1);
     expect((await draft(exclude))[0]).toMatchObject({ outcome: 'already there' });
   });

@@ -181,7 +181,7 @@ describe('sending', () => {
     await send();
     const view = await tray();
     expect(view.changes).toEqual([]);
-    expect(view.sent).toMatchObject({ state: 'confirmed', total: 1, confirmed: 1, failed: [] });
+    expect(view.sent[0]).toMatchObject({ state: 'confirmed', total: 1, confirmed: 1, failed: [] });
     const { lines } = await viewLedger(world.deps, world.slug);
     expect(lines[0]).toMatchObject({
       who: 'Maren Oakes',
@@ -207,7 +207,7 @@ describe('sending', () => {
     );
     expect((await tray()).stops.terms).toBe(2);
     await send();
-    expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 3 });
+    expect((await tray()).sent[0]).toMatchObject({ state: 'confirmed', confirmed: 3 });
     const lists = await viewLists(world.deps, world.slug);
     expect(lists.lists.find((l) => l.name === 'Films')).toMatchObject({
       entries: 1,
@@ -229,7 +229,7 @@ describe('sending', () => {
     await fetch(`${world.platformUrl}/accounts/small/changes`, { method: 'POST', body });
     await send();
     const view = await tray();
-    expect(view.sent).toMatchObject({
+    expect(view.sent[0]).toMatchObject({
       state: 'partly failed',
       confirmed: 1,
       failed: [{ said: 'Make the list Films' }],
@@ -248,7 +248,7 @@ describe('sending', () => {
     const setId = await sendTray(world.deps, world.slug, world.personId);
     await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow('can not be reached');
     const waiting = await tray();
-    expect(waiting.sent).toMatchObject({
+    expect(waiting.sent[0]).toMatchObject({
       state: 'sending',
       answered: 0,
       trouble: expect.stringContaining('Nothing is lost'),
@@ -258,7 +258,7 @@ describe('sending', () => {
     await world.startPlatform();
     await sendAgain(world.deps, world.slug, setId);
     await world.work();
-    expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 2, trouble: null });
+    expect((await tray()).sent[0]).toMatchObject({ state: 'confirmed', confirmed: 2, trouble: null });
     expect((await tray()).changes).toHaveLength(1);
   });
 
@@ -275,7 +275,7 @@ describe('sending', () => {
     const setId = await sendTray(world.deps, world.slug, world.personId);
     await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow('fell over');
     await workOnSet(world.deps, world.accountId, setId);
-    expect((await tray()).sent).toMatchObject({ state: 'confirmed', confirmed: 1 });
+    expect((await tray()).sent[0]).toMatchObject({ state: 'confirmed', confirmed: 1 });
     const rows = await world.db('negative').where({ text: 'movie' });
     expect(rows).toHaveLength(1);
   });

@@ -21,7 +21,9 @@ export default async function AccountLayout({
     if (Refusal.is(error)) notFound();
     throw error;
   });
-  const { accounts, people } = await listAccountsAndPeople(webDeps());
+  const known = await listAccountsAndPeople(webDeps());
+  const people = known.people.filter((p) => !p.isRetired);
+  const accounts = known.accounts.filter((a) => !a.isRetired || a.slug === account);
   const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
   const personId = people.find((p) => p.id === chosen)?.id ?? people[0]?.id ?? 0;
   return (

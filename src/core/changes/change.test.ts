@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { cancels, changeKey, inverse, listOf, type Change } from './change';
 import { describeChange } from './describe';
-import { checkNegative, productCodeTest, STANDIN_LIMITS } from './limits';
+import { checkNegative, productCodeTest, USUAL_LIMITS } from './limits';
 
 const everyKind: Change[] = [
   { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'account', id: null } },
@@ -38,6 +38,7 @@ describe('a change and its inverse', () => {
       campaign: (id: string) => `C${id}`,
       adGroup: () => undefined,
       list: (id: string) => `L${id}`,
+      currency: 'EUR',
     };
     expect(everyKind.map((change) => describeChange(change, names))).toEqual([
       'Stop “free” (broad) in the whole account',
@@ -67,7 +68,7 @@ describe('checkNegative', () => {
     [' lk-2041-s ', 'product code'],
     ['lk-2041-s hive', undefined],
   ])('%j: %s', (text, refusal) => {
-    expect(checkNegative({ text, match: 'exact' }, STANDIN_LIMITS, code)?.code).toBe(refusal);
+    expect(checkNegative({ text, match: 'exact' }, USUAL_LIMITS, code)?.code).toBe(refusal);
   });
 
   test('without a pattern nothing is a code, and a pattern always speaks of the whole term', () => {

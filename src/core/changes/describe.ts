@@ -1,3 +1,4 @@
+import { formatAmount } from '../figures';
 import type { Place } from '../gate';
 import type { Change } from './change';
 
@@ -8,6 +9,8 @@ export type Names = {
   list(id: string): string | undefined;
   /** text and match type, as “bee hive” (broad) */
   keyword?(id: string): string | undefined;
+  /** of the account, for amounts */
+  currency: string;
 };
 
 /** A place in words. @example describePlace({ kind: 'account', id: null }, names) // 'the whole account' */
@@ -32,8 +35,6 @@ export function describePlace(place: Place, names: Names): string {
 export function nameKeyword(keyword: { text: string; match: string } | undefined): string | undefined {
   return keyword && `“${keyword.text}” (${keyword.match})`;
 }
-
-const amount = (micros: number) => (micros / 1e6).toFixed(2);
 
 /**
  * A change in one line of words, as the tray and the ledger show it.
@@ -64,7 +65,7 @@ export function describeChange(change: Change, names: Names): string {
     case 'readmit product':
       return `Let product ${change.code} through again in ${describePlace(change.place, names)}`;
     case 'set bid':
-      return `Bid ${amount(change.bidMicros)} (was ${amount(change.wasMicros)}) for ${keywordName(change.keywordId, names)}`;
+      return `Bid ${formatAmount(change.bidMicros, names.currency)} (was ${formatAmount(change.wasMicros, names.currency)}) for ${keywordName(change.keywordId, names)}`;
     case 'pause keyword':
       return `Pause ${keywordName(change.keywordId, names)}`;
     case 'run keyword':

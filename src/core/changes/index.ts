@@ -22,6 +22,6 @@ export {
   rowsActedOn,
   type DraftEffect,
 } from './effect';
-export { checkNegative, productCodeTest, STANDIN_LIMITS, type Limits, type Refusal } from './limits';
+export { checkNegative, productCodeTest, USUAL_LIMITS, type Limits, type Refusal } from './limits';
 export { proposePullOuts, type PullOut } from './pull-out';
 export { roomAfter, type Room } from './room';

@@ -1,7 +1,7 @@
 import type { MatchType } from '../gate';
 import { normalise, words } from '../text';
 
-/** What an account's platform allows (rules 12). */
+/** What an account's platform allows (rules 12): a part of the account's profile. */
 export type Limits = {
   accountNegatives: number;
   listNegatives: number;
@@ -12,7 +12,8 @@ export type Limits = {
   charactersInNegative: number;
 };
 
-export const STANDIN_LIMITS: Limits = {
+/** What a new account begins with, until somebody says what its platform allows. */
+export const USUAL_LIMITS: Limits = {
   accountNegatives: 1_200,
   listNegatives: 4_000,
   listPlacements: 20_000,
@@ -27,7 +28,7 @@ export type Refusal = { code: 'no word' | 'too many words' | 'too long' | 'produ
  * Whether a text may become a negative (rules 1.2, 2.5, 12).
  * @param isProductCode asked with the raw text
  * @returns undefined when it may
- * @example checkNegative({ text: '???', match: 'broad' }, STANDIN_LIMITS)?.code // 'no word'
+ * @example checkNegative({ text: '???', match: 'broad' }, USUAL_LIMITS)?.code // 'no word'
  */
 export function checkNegative(
   { text }: { text: string; match: MatchType },

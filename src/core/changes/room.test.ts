@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { buildTermTable } from '../mining';
 import type { Change } from './change';
 import { layGate } from './draft';
-import { STANDIN_LIMITS } from './limits';
+import { USUAL_LIMITS } from './limits';
 import { roomAfter } from './room';
 
 const nothingServed = {
@@ -15,7 +15,7 @@ const stop = (text: string, kind: 'account' | 'campaign' | 'list', id: string | 
   ...{ kind: 'add negative', text, match: 'broad' },
   place: kind === 'account' ? { kind, id: null } : { kind, id: id! },
 });
-const limits = { ...STANDIN_LIMITS, accountNegatives: 2, listNegatives: 1, listsOnCampaign: 1 };
+const limits = { ...USUAL_LIMITS, accountNegatives: 2, listNegatives: 1, listsOnCampaign: 1 };
 
 describe('the room under the limits', () => {
   const gate = () =>

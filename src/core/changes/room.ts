@@ -20,7 +20,7 @@ export type Room = {
  * How full the places are that changes add to, once all of them are made.
  * @param gate the account as the changes leave it
  * @returns each place once; over its limit where used > most
- * @example roomAfter(effectOfDraft(layGate(served, account), [stop]).gate, [stop], STANDIN_LIMITS)[0]?.used // 1
+ * @example roomAfter(effectOfDraft(layGate(served, account), [stop]).gate, [stop], USUAL_LIMITS)[0]?.used // 1
  */
 export function roomAfter(gate: RowGate, changes: readonly Change[], limits: Limits): Room[] {
   // Thousands of changes may add to one place: it is counted once.

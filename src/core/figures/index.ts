@@ -19,4 +19,13 @@ export {
   type Figures,
   type Ratios,
 } from './figures';
+export {
+  decimalsOf,
+  exampleAmount,
+  formatAmount,
+  isCurrency,
+  parseAmount,
+  plainAmount,
+  smallestUnitOf,
+} from './money';
 export { daysBetween, lookBack, shiftDay, type Window } from './window';

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { productCodeTest, STANDIN_LIMITS } from '../changes';
+import { productCodeTest, USUAL_LIMITS } from '../changes';
 import { cleanPlacement, foldPlacements, readNegativeLines, readPlacementLines, shutsOut } from './index';
 
 const read = (pasted: string) =>
   readNegativeLines(pasted, {
     match: 'broad',
-    limits: STANDIN_LIMITS,
+    limits: USUAL_LIMITS,
     isProductCode: productCodeTest('LK-[0-9]{4}(-[SML])?'),
   });
 const entry = (pasted: string) => {

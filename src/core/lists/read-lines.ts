@@ -25,7 +25,7 @@ const INNER_SEPARATOR = /[,;|](?!\d)/u;
 /**
  * Reads negatives from pasted lines (rules 2.7): quotes for phrase and square brackets for exact are understood, as is
  * a column with the match type, under a header or without; bullets and numbering are taken off.
- * @example readNegativeLines('1. "free plans"\n[bee]\njobs', { match: 'broad', limits: STANDIN_LIMITS }).entries.map((e) => e.match) // ['phrase', 'exact', 'broad']
+ * @example readNegativeLines('1. "free plans"\n[bee]\njobs', { match: 'broad', limits: USUAL_LIMITS }).entries.map((e) => e.match) // ['phrase', 'exact', 'broad']
  */
 export function readNegativeLines(pasted: string, options: Options): NegativeLines {
   const read: NegativeLines = { entries: [], refused: [], twice: [] };

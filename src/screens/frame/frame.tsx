@@ -1,14 +1,15 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
-import { BookText, Inbox, ListTree, ScanSearch } from 'lucide-react';
+import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
 import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
 import { lookBack } from '@/core';
 import { Tray } from '@/screens/tray/tray';
 import { useDays } from '@/screens/tray/use-tray';
-import { formatDay, formatDays, formatMoney, formatShare, plural } from '@/ui/format';
+import { formatDay, formatDays, formatShare, plural } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { Sign } from '@/ui/marks';
 import { AccountContext } from './account-context';
@@ -73,6 +74,7 @@ const SCREENS = [
   { path: 'sift', name: 'Sift', icon: ScanSearch },
   { path: 'lists', name: 'Lists', icon: ListTree },
   { path: 'ledger', name: 'Ledger', icon: BookText },
+  { path: 'account', name: 'Account', icon: SlidersHorizontal },
 ];
 
 function Rail({ summary }: { summary: AccountSummary }) {
@@ -122,6 +124,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
 }
 
 function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>) {
+  const formatMoney = useMoney();
   const router = useRouter();
   const target =
     summary.steersBy === 'CPA' ? formatMoney(summary.targetMicros) : formatShare(summary.targetAcos);

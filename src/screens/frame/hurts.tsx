@@ -10,7 +10,7 @@ export function Hurts({ protectedTerms, touched }: { protectedTerms: Few<string>
         <p className="text-rust">
           <Mark kind="hurting" /> Would stop {plural(protectedTerms.count, 'protected term')}:{' '}
           {protectedTerms.first.join(', ')}
-          {more(protectedTerms)}.
+          {more(protectedTerms)}. <span className="text-soft">Counted in all data, wherever they ran.</span>
         </p>
       )}
       {touched.map((keywords) => (

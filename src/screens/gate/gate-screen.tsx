@@ -63,20 +63,15 @@ export function GateScreen() {
 }
 
 function Answer({ answer }: { answer: GateAnswer }) {
-  const stopped = answer.adGroups - answer.open;
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3" tabIndex={0} role="group" aria-label="Answer">
       <p className="font-title text-[22px] font-bold" role="status" data-testid="gate-answer">
         <Mark kind={answer.open === 0 ? 'stopped' : 'open'} className="mr-2" />
-        {stopped === 0
-          ? 'Through everywhere'
-          : answer.open === 0
-            ? 'Stopped everywhere'
-            : `Through in ${answer.open}, stopped in ${stopped} ad groups`}
+        {sayWhole(answer)}
       </p>
       <p className="mb-3 text-[13px] text-soft">
-        Of {plural(answer.adGroups, 'live ad group')} in this account. Negatives are literal: plurals and
-        misspellings pass.
+        Of {plural(answer.adGroups, 'live ad group')} in this account. What is paused or ended serves nothing.
+        Negatives are literal: plurals and misspellings pass.
       </p>
       {answer.stoppers.length > 0 && (
         <table className="mb-4 w-full text-[13px]">
@@ -91,13 +86,13 @@ function Answer({ answer }: { answer: GateAnswer }) {
           <tbody>
             {answer.stoppers.map((s) => (
               <tr
-                key={`${s.match} ${s.text} ${s.placeName} ${s.inTray}`}
+                key={`${s.match} ${s.text} ${s.placeName} ${s.state}`}
                 className="border-t border-line align-baseline"
               >
                 <td className="py-1 pr-3">
-                  <Mark kind={s.inTray ? 'drafted' : 'stopped'} /> <b>{s.text}</b>{' '}
+                  <Mark kind={s.state === 'in the tray' ? 'drafted' : 'stopped'} /> <b>{s.text}</b>{' '}
                   <MatchChip match={s.match} />
-                  {s.inTray && <span className="text-pine"> in the tray</span>}
+                  {s.state !== 'in force' && <span className="text-pine"> {s.state}</span>}
                 </td>
                 <td className="pr-3">{s.placeName}</td>
                 <td>
@@ -115,15 +110,9 @@ function Answer({ answer }: { answer: GateAnswer }) {
           {answer.campaigns.map((c) => (
             <tr key={c.id} className="border-t border-line align-baseline">
               <td className="py-1 pr-3 font-semibold whitespace-nowrap">
-                <Mark kind={c.open === 0 && c.stopped > 0 ? 'stopped' : 'open'} /> {c.name}
+                <Mark kind={c.open === 0 ? 'stopped' : 'open'} /> {c.name}
               </td>
-              <td className="pr-3 whitespace-nowrap">
-                {c.stopped === 0
-                  ? 'through'
-                  : c.open === 0
-                    ? 'stopped'
-                    : `through in ${c.open}, stopped in ${c.stopped}`}
-              </td>
+              <td className="pr-3 whitespace-nowrap">{sayCampaign(c)}</td>
               <td className="text-soft">
                 {c.stopped > 0 && c.open > 0 ? `stopped in ${c.stoppedIn.join(', ')}` : ''}
               </td>
@@ -133,4 +122,17 @@ function Answer({ answer }: { answer: GateAnswer }) {
       </table>
     </div>
   );
+}
+
+function sayWhole({ adGroups, open }: GateAnswer): string {
+  if (adGroups === 0) return 'Nothing is live that could serve it';
+  if (open === adGroups) return 'Through everywhere';
+  return open === 0 ? 'Stopped everywhere' : `Through in ${open}, stopped in ${adGroups - open} ad groups`;
+}
+
+function sayCampaign({ status, open, stopped }: GateAnswer['campaigns'][number]): string {
+  if (status === 'paused' || status === 'ended') return `${status}: serves nothing`;
+  if (open + stopped === 0) return 'no live ad group: serves nothing';
+  if (stopped === 0) return 'through';
+  return open === 0 ? 'stopped' : `through in ${open}, stopped in ${stopped}`;
 }

@@ -1,9 +1,11 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import type { AnyRow, ElementRow, IdeaRow, Reading, ReportRow } from '@/core';
-import { formatConversions, formatCount, formatDay, formatMoney } from '@/ui/format';
+import { formatConversions, formatCount, formatDay } from '@/ui/format';
 
-type Shown<Row> = { name: string; isFigure?: boolean; cell: (row: Row) => string };
+type Money = (micros: number | null) => string;
+type Shown<Row> = { name: string; isFigure?: boolean; cell: (row: Row, money: Money) => string };
 
 const TERMS: Shown<ReportRow>[] = [
   { name: 'search term', cell: (r) => r.term },
@@ -14,17 +16,17 @@ const TERMS: Shown<ReportRow>[] = [
   { name: 'day', isFigure: true, cell: (r) => (r.day === '' ? '–' : formatDay(r.day, true)) },
   { name: 'impr.', isFigure: true, cell: (r) => formatCount(r.impressions) },
   { name: 'clicks', isFigure: true, cell: (r) => formatCount(r.clicks) },
-  { name: 'cost', isFigure: true, cell: (r) => formatMoney(r.costMicros) },
+  { name: 'cost', isFigure: true, cell: (r, money) => money(r.costMicros) },
   { name: 'conv.', isFigure: true, cell: (r) => formatConversions(r.conversions) },
-  { name: 'value', isFigure: true, cell: (r) => formatMoney(r.valueMicros) },
+  { name: 'value', isFigure: true, cell: (r, money) => money(r.valueMicros) },
 ];
 
 const IDEAS: Shown<IdeaRow>[] = [
   { name: 'keyword idea', cell: (r) => r.text },
   { name: 'searches a month', isFigure: true, cell: (r) => formatCount(r.volume) },
   { name: 'competition', cell: (r) => r.competition ?? '–' },
-  { name: 'low bid', isFigure: true, cell: (r) => formatMoney(r.lowBidMicros) },
-  { name: 'high bid', isFigure: true, cell: (r) => formatMoney(r.highBidMicros) },
+  { name: 'low bid', isFigure: true, cell: (r, money) => money(r.lowBidMicros) },
+  { name: 'high bid', isFigure: true, cell: (r, money) => money(r.highBidMicros) },
 ];
 
 const ELEMENTS: Shown<ElementRow>[] = [
@@ -50,6 +52,7 @@ export function Preview({ reading: { kind, preview } }: { reading: Reading }) {
 }
 
 function Rows<Row extends AnyRow>({ shown, rows }: { shown: Shown<Row>[]; rows: Row[] }) {
+  const money = useMoney();
   return (
     <table className="w-full text-[13px]">
       <caption className="px-4 pb-1 text-left text-[14px] font-semibold">Rows as they will be stored</caption>
@@ -73,7 +76,7 @@ function Rows<Row extends AnyRow>({ shown, rows }: { shown: Shown<Row>[]; rows: 
                 key={name}
                 className={`px-2 py-1 first:pl-4 last:pr-4 ${isFigure ? 'text-right whitespace-nowrap' : 'max-w-40 truncate'} ${i > 0 && !isFigure ? 'text-soft' : ''}`}
               >
-                {cell(row)}
+                {cell(row, money)}
               </td>
             ))}
           </tr>

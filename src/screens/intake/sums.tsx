@@ -1,8 +1,9 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import type { Reading } from '@/core';
 import type { ReportFileView } from '@/contracts/intake';
-import { formatConversions, formatCount, formatDays, formatMoney, plural } from '@/ui/format';
+import { formatConversions, formatCount, formatDays, plural } from '@/ui/format';
 
 /** What a person compares with the source of the file. */
 export function Sums({
@@ -14,6 +15,7 @@ export function Sums({
   currency: string;
   isPart: boolean;
 }) {
+  const formatMoney = useMoney();
   const currency = own !== null && own.length === 3 ? own : ofAccount;
   const money = (micros: number | null) => (micros === null ? '–' : `${currency} ${formatMoney(micros)}`);
   const figures: [string, string][] = [

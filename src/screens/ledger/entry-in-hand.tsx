@@ -1,8 +1,9 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import type { LedgerLine } from '@/contracts/screens';
 import { InHand } from '@/screens/frame/in-hand';
-import { formatConversions, formatCount, formatDay, formatMoney, plural } from '@/ui/format';
+import { formatConversions, formatCount, formatDay, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 
 /** What a sent change cost before, what its terms cost since, and what still slips through. */
@@ -30,6 +31,15 @@ export function EntryInHand({ line }: { line: LedgerLine | undefined }) {
 }
 
 function Outcome({ change: { before, since, state } }: { change: NonNullable<LedgerLine['change']> }) {
+  const formatMoney = useMoney();
+  if (state === 'said' || state === 'drafted')
+    return (
+      <p className="text-soft">
+        {state === 'said'
+          ? 'Said to be done. A structure file, brought in Intake, shows whether it is.'
+          : 'It was taken back, and is not done.'}
+      </p>
+    );
   if (state !== 'there')
     return <p className="text-rust">The read-back found it {state}. What failed stands in the tray again.</p>;
   if (!before || before.terms === 0) return null;
@@ -102,6 +112,7 @@ function FiguresRow({
   terms: number;
   figures: { clicks: number | null; costMicros: number | null; conversions: number | null };
 }) {
+  const formatMoney = useMoney();
   return (
     <tr>
       <th className="text-left font-normal">{name}</th>

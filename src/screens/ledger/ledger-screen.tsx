@@ -1,6 +1,8 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useInfiniteQuery } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import type { LedgerLine, LedgerPage } from '@/contracts/screens';
 import type { DraftOutcome } from '@/contracts/tray';
@@ -9,7 +11,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { formatMoney, plural } from '@/ui/format';
+import { plural } from '@/ui/format';
 import { EntryInHand } from './entry-in-hand';
 import { useRefresh } from '@/screens/frame/refresh';
 
@@ -70,6 +72,7 @@ export function LedgerScreen() {
 }
 
 function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean; onChoose: () => void }) {
+  const formatMoney = useMoney();
   const { change } = line;
   const at = new Date(line.at);
   return (
@@ -92,8 +95,10 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
         </button>
         {line.why && <span className="block text-[12px] text-soft">{line.why}</span>}
       </td>
-      <td className={`text-right ${change && change.state !== 'there' ? 'text-rust' : 'text-moss'}`}>
-        {change?.state}
+      <td
+        className={`text-right ${change && change.state !== 'there' && change.state !== 'said' ? 'text-rust' : change?.state === 'said' ? 'text-soft' : 'text-moss'}`}
+      >
+        {change?.state === 'said' ? 'said to be done' : change?.state}
       </td>
       <td className="text-right">
         {change?.before && change.before.terms > 0 && (
@@ -116,8 +121,36 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
           </>
         )}
       </td>
-      <td className="pr-3 text-right">{change && <Undo line={line} />}</td>
+      <td className="pr-3 text-right">{change ? <Undo line={line} /> : <UndoEntry line={line} />}</td>
     </tr>
+  );
+}
+
+/** Takes back what applied at once: a verdict, a load, a setting, a rule. */
+function UndoEntry({ line }: { line: LedgerLine }) {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  const router = useRouter();
+  if (line.isUndone) return <span className="text-[12px] text-soft">undone</span>;
+  if (!line.canUndo) return null;
+  return (
+    <button
+      type="button"
+      className="font-semibold text-pine hover:underline"
+      aria-label={`Undo: ${line.what}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        ask<{ said: string }>(api(`ledger/entries/${line.id}/undo`), { method: 'POST' })
+          .then(({ said }) => {
+            toast(said);
+            router.refresh(); // the strip shows settings too
+            return refresh();
+          })
+          .catch(sayFailure);
+      }}
+    >
+      Undo
+    </button>
   );
 }
 
@@ -131,7 +164,7 @@ function Undo({ line }: { line: LedgerLine }) {
         {change.undoneBy === 'drafted' ? 'undo in the tray' : 'undone'}
       </span>
     );
-  if (change.state !== 'there') return null;
+  if (change.state !== 'there' && change.state !== 'said') return null;
   return (
     <button
       type="button"

@@ -71,11 +71,12 @@ type TabsProps = { view: ListsView | undefined; show: ListsTab; onShow: (tab: Li
 
 function Tabs({ view, show, onShow }: TabsProps) {
   const could = useCouldBe(view !== undefined); // after the lists themselves
+  const changedElsewhere = view ? view.waiting.length + view.outside.length : 0;
   const counts: Partial<Record<ListsTab, string>> = view
     ? {
         could: could.data ? formatCount(could.data.sets.length) : '',
         account: `${formatCount(view.accountWide.used)} of ${formatCount(view.accountWide.most)}`,
-        elsewhere: formatCount(view.waiting.length),
+        elsewhere: formatCount(changedElsewhere),
       }
     : {};
   return (
@@ -90,7 +91,7 @@ function Tabs({ view, show, onShow }: TabsProps) {
           type="button"
           aria-pressed={show === tab}
           onClick={() => onShow(tab)}
-          className={`-mb-px border-b-2 py-1.5 ${show === tab ? 'border-pine font-semibold' : 'border-transparent text-soft hover:text-ink'} ${tab === 'elsewhere' && view && view.waiting.length > 0 ? 'text-rust' : ''}`}
+          className={`-mb-px border-b-2 py-1.5 ${show === tab ? 'border-pine font-semibold' : 'border-transparent text-soft hover:text-ink'} ${tab === 'elsewhere' && changedElsewhere > 0 ? 'text-rust' : ''}`}
         >
           {name} {counts[tab]}
         </button>

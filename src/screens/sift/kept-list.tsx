@@ -29,6 +29,7 @@ export function KeptList({ onClose }: { onClose: () => void }) {
           <Dialog.Description className="text-soft">
             Nothing may stop these as queries.{' '}
             {data &&
+              data.keeperConversions !== null &&
               data.earned > 0 &&
               `Beside them ${plural(data.earned, 'term is', 'terms are')} protected since they had ${plural(data.keeperConversions, 'conversion')} or more.`}
           </Dialog.Description>

@@ -1,11 +1,12 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
-import { formatMoney, formatShare, plural } from '@/ui/format';
+import { formatShare, plural } from '@/ui/format';
 import { Filters } from './filters/filters';
 import { MendedNote } from './filters/mended-note';
 import { ViewsMenu } from './filters/views-menu';
@@ -26,6 +27,7 @@ import { WordsPanel } from './words/words-panel';
 
 /** Reading search terms and deciding. */
 export function SiftScreen() {
+  const formatMoney = useMoney();
   const { api } = useAccount();
   const [url, setUrl] = useSiftUrl();
   const sorted = toSearch(url, { sort: url.sort, direction: url.direction });

@@ -1,16 +1,21 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatCount, formatDays, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatCount, formatDays, plural } from '@/ui/format';
+import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from './use-tray';
 import { warningsOf } from './warnings';
 
 /** The last page before sending: what changes, where, the warnings, and the button. */
 export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
+  const formatMoney = useMoney();
   const { send } = useTrayActions();
+  const { summary } = useAccount();
+  const verb = summary.isConnected ? 'Send' : 'Hand';
   const [busy, setBusy] = useState(false);
   const warnings = warningsOf(view);
   const stopped = warnings.some((w) => w.tone === 'stop');
@@ -21,12 +26,13 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
           <div className="border-b border-line px-5 py-3">
             <Dialog.Title className="font-title text-[20px] font-bold">
-              Send {plural(view.changes.length, 'change')}
+              {verb} {plural(view.changes.length, 'change')}
+              {summary.isConnected ? '' : ' over'}
             </Dialog.Title>
             <Dialog.Description className="text-[13px] text-soft">
               Over {formatDays(view.window)} they would have stopped {plural(view.stops.terms, 'term')},{' '}
               {plural(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
-              {conversionsOf(view.stops)}. Each is sent once, then read back and compared.
+              {conversionsOf(view.stops)}. {HOW[summary.isConnected ? 'sent' : 'handed over']}
             </Dialog.Description>
           </div>
           <div
@@ -90,7 +96,8 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
                 void send().then((sent) => (sent ? onClose() : setBusy(false)));
               }}
             >
-              Send {plural(view.changes.length, 'change')}
+              {verb} {plural(view.changes.length, 'change')}
+              {summary.isConnected ? '' : ' over'}
             </Button>
             <Button onClick={onClose}>Not yet</Button>
             {stopped && <span className="text-[13px] text-rust">A change is held back; see above.</span>}
@@ -100,3 +107,9 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
     </Dialog.Root>
   );
 }
+
+const HOW = {
+  sent: 'Each is sent once, then read back and compared.',
+  'handed over':
+    'No platform is connected: they are given out as a sheet. Say so here when it has been carried out; a structure file, brought in Intake, then shows it.',
+};

@@ -1,46 +1,31 @@
 'use client';
 
 import type { SentState } from '@/contracts/tray';
+import { useAccount } from '@/screens/frame/account-context';
 import { Button } from '@/ui/button';
-import { plural } from '@/ui/format';
+import { formatDay, plural } from '@/ui/format';
 import { useTrayActions } from './use-tray';
 
-/** What was sent last: its progress while it is on its way, and what the read-back found. */
+/** What was sent or handed over: its progress while it is on its way, and what became of it. */
 export function SentNote({ sent }: { sent: SentState }) {
-  const { sendAgain } = useTrayActions();
+  const { sendAgain, takeBack } = useTrayActions();
   return (
     <div
       role="status"
       data-testid="sent-note"
       className="-mx-4 mt-2 border-y border-line bg-raised px-4 py-2 text-[13px]"
     >
-      {sent.state === 'sending' ? (
-        <>
-          <p>
-            <b>Sending:</b> {sent.answered} of {plural(sent.total, 'change')} answered
-            {sent.answered === sent.total && ', reading back'}.
-          </p>
-          <progress
-            className="mt-1 w-full"
-            max={sent.total}
-            value={sent.answered}
-            aria-label="Changes answered"
-          />
-        </>
-      ) : (
-        <p>
-          <b>Sent by {sent.sentBy}:</b> {sent.confirmed} of {plural(sent.total, 'change')} read back as sent
-          {sent.failed.length > 0 ? '. The others:' : '.'}
-        </p>
-      )}
+      <Headline sent={sent} />
       {sent.trouble && (
         <>
           <p className="text-rust">{sent.trouble}</p>
-          <Button className="mt-1" onClick={() => void sendAgain(sent.setId)}>
-            Try now
-          </Button>
+          <div className="mt-1 flex flex-wrap gap-1.5">
+            <Button onClick={() => void sendAgain(sent.setId)}>Try now</Button>
+            <Button onClick={() => void takeBack(sent.setId)}>Back to the tray</Button>
+          </div>
         </>
       )}
+      {(sent.state === 'handed over' || sent.state === 'said to be done') && <HandedOver sent={sent} />}
       {sent.failed.length > 0 && (
         <ul className="mt-1 list-disc pl-4 text-rust">
           {sent.failed.slice(0, 5).map(({ said, reason }) => (
@@ -52,5 +37,99 @@ export function SentNote({ sent }: { sent: SentState }) {
         </ul>
       )}
     </div>
+  );
+}
+
+function Headline({
+  sent: { state, sentBy, sentAt, total, answered, confirmed, failed },
+}: {
+  sent: SentState;
+}) {
+  const changes = plural(total, 'change');
+  const day = sentAt ? formatDay(sentAt.slice(0, 10)) : '';
+  switch (state) {
+    case 'sending':
+      return (
+        <>
+          <p>
+            <b>Sending:</b> {answered} of {changes} answered
+            {answered === total && ', reading back'}.
+          </p>
+          <progress className="mt-1 w-full" max={total} value={answered} aria-label="Changes answered" />
+        </>
+      );
+    case 'handed over':
+      return (
+        <p>
+          <b>
+            Handed over by {sentBy}, {day}:
+          </b>{' '}
+          {changes}. Nothing of it counts as in force until somebody says that it was carried out.
+        </p>
+      );
+    case 'said to be done':
+      return (
+        <p>
+          <b>
+            Said to be done, {sentBy}, {day}:
+          </b>{' '}
+          {plural(total - confirmed - failed.length, 'change')}, until a structure file shows it
+          {confirmed > 0 && `; ${confirmed} shown as said`}.
+        </p>
+      );
+    case 'confirmed':
+    case 'partly failed':
+      return (
+        <p>
+          <b>Sent by {sentBy}:</b> {confirmed} of {changes} read back as sent
+          {failed.length > 0 ? '. The others:' : '.'}
+        </p>
+      );
+  }
+}
+
+/** The sheet, and what a person says became of it. */
+function HandedOver({ sent: { setId, state, waiting, total } }: { sent: SentState }) {
+  const { api } = useAccount();
+  const { sayDone, takeBack } = useTrayActions();
+  const link =
+    'inline-flex min-h-6 items-center rounded border border-line bg-sheet px-2 text-[13px] font-semibold hover:border-soft';
+  return (
+    <>
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        {(['csv', 'xlsx'] as const).map((kind) => (
+          <a key={kind} className={link} href={api(`tray/sent/${setId}/sheet?as=${kind}`)} download>
+            {kind.toUpperCase()}
+          </a>
+        ))}
+        {state === 'handed over' && (
+          <Button tone="main" onClick={() => void sayDone(setId)}>
+            It was carried out
+          </Button>
+        )}
+        <Button onClick={() => void takeBack(setId)}>Back to the tray</Button>
+      </div>
+      {waiting.length > 1 && (
+        <details className="mt-1">
+          <summary className="cursor-pointer text-pine">One by one</summary>
+          <ul className="max-h-44 overflow-y-auto" tabIndex={0}>
+            {waiting.map(({ id, said }) => (
+              <li key={id} className="flex items-start gap-1.5 border-b border-line py-0.5">
+                <span className="min-w-0 flex-1 break-words">{said}</span>
+                <button
+                  type="button"
+                  className="min-h-6 shrink-0 text-pine hover:underline"
+                  aria-label={`Back to the tray: ${said}`}
+                  onClick={() => void takeBack(setId, [id])}
+                >
+                  back
+                </button>
+              </li>
+            ))}
+          </ul>
+          {total > waiting.length && <p className="text-soft">The sheet lists all {total}.</p>}
+        </details>
+      )}
+    </>
   );
 }

@@ -1,10 +1,11 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { TrayChange, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
@@ -25,7 +26,7 @@ export function Tray() {
   const { remove } = useTrayActions();
   const [sending, setSending] = useState(false);
   useAskedToSend(() => setSending(true));
-  const { api } = useAccount();
+  const { api, summary } = useAccount();
   const count = data?.changes.length ?? 0;
   return (
     <section aria-label="Tray" className="flex min-h-0 flex-1 flex-col">
@@ -38,7 +39,9 @@ export function Tray() {
         <h2 className="font-title text-[17px] font-bold">
           Tray{' '}
           <span className="font-sans text-[13px] font-normal text-soft" data-testid="tray-count">
-            {count === 0 ? 'empty' : `${plural(count, 'change')}, not sent`}
+            {count === 0
+              ? 'empty'
+              : `${plural(count, 'change')}, not ${summary.isConnected ? 'sent' : 'handed over'}`}
           </span>
         </h2>
         {error && <p className="text-[13px] text-rust">{error.message}</p>}
@@ -52,7 +55,8 @@ export function Tray() {
         )}
         {count > MOST_SHOWN && (
           <p className="py-1.5 text-[13px] text-soft">
-            and {plural(count - MOST_SHOWN, 'more change')}; Send the tray… lists them all
+            and {plural(count - MOST_SHOWN, 'more change')}; the page before{' '}
+            {summary.isConnected ? 'sending' : 'handing over'} lists them all
           </p>
         )}
         {data &&
@@ -64,11 +68,13 @@ export function Tray() {
               {text}
             </p>
           ))}
-        {data?.sent && <SentNote sent={data.sent} />}
+        {data?.sent.map((sent) => (
+          <SentNote key={sent.setId} sent={sent} />
+        ))}
       </div>
       <div className="flex gap-2 border-t border-line px-4 py-3">
         <Button tone="main" disabled={count === 0} onClick={() => setSending(true)}>
-          Send the tray…
+          {summary.isConnected ? 'Send the tray…' : 'Hand the tray over…'}
         </Button>
         {count > 0 && (
           <a
@@ -86,10 +92,13 @@ export function Tray() {
 }
 
 function Total({ view: { stops, reopens, changes, days, window } }: { view: TrayView }) {
+  const formatMoney = useMoney();
+  const { summary } = useAccount();
   if (changes.length === 0) {
     return (
       <p className="mt-1 text-[13px] text-soft">
-        What you decide is gathered here, with its effect, until you send it.
+        What you decide is gathered here, with its effect, until you{' '}
+        {summary.isConnected ? 'send it' : 'hand it over as a sheet'}.
       </p>
     );
   }
@@ -104,7 +113,7 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
         stopped: {plural(stops.terms, 'term')}, {plural(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
         {reopens.terms > 0 && ` ${plural(reopens.terms, 'term')} would be open again.`}
       </p>
-      <SpendBars key={window.from} days={days} />
+      <SpendBars key={window.from} days={days} money={formatMoney} />
     </div>
   );
 }
@@ -127,6 +136,7 @@ const MARK_OF = {
 } as const;
 
 function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => void }) {
+  const formatMoney = useMoney();
   const { said, stops, reopens, kind } = change;
   const effect = reopens.terms > 0 ? reopens : stops;
   const hurts = change.touched.length > 0 || change.heldBackBy.count > 0;

@@ -27,9 +27,9 @@ export function useTrayView() {
   const query = useQuery({
     queryKey: ['tray', summary.slug, days],
     queryFn: () => ask<TrayView>(api(`tray${days ? `?days=${days}` : ''}`)),
-    refetchInterval: ({ state }) => (state.data?.sent?.state === 'sending' ? 700 : false),
+    refetchInterval: ({ state }) => (isSending(state.data) ? 700 : false),
   });
-  const sending = query.data?.sent?.state === 'sending';
+  const sending = isSending(query.data);
   const was = useRef(false);
   useEffect(() => {
     if (was.current && !sending) void refresh(); // it has been read back: everything may have changed
@@ -37,6 +37,9 @@ export function useTrayView() {
   }, [sending, refresh]);
   return query;
 }
+
+const isSending = (view: TrayView | undefined) =>
+  view?.sent.some(({ state, trouble }) => state === 'sending' && trouble === null) ?? false;
 
 /** What became of a change; waits: there is no connection, and it is sent when it is back. */
 export type DraftResult = DraftOutcome | { outcome: 'waits' };
@@ -85,7 +88,7 @@ export function useTrayActions() {
           const [only] = [...drafted, ...cancelled];
           const said =
             drafted.length + cancelled.length === 1
-              ? `${only!.said}`
+              ? `${only!.said}${heedOf(only!)}`
               : `${plural(drafted.length, 'change')} put in the tray`;
           await undoable(said, async () => {
             if (drafted.length > 0) await takeOut(drafted.map((o) => o.changeId));
@@ -124,6 +127,32 @@ export function useTrayActions() {
       }
     },
 
+    /** A tray that was handed over has been carried out, a person says. */
+    async sayDone(setId: number): Promise<void> {
+      try {
+        await ask(api(`tray/sent/${setId}/done`), { method: 'POST' });
+        await undoable('Said to be done', () => ask(api(`tray/sent/${setId}/done`), { method: 'DELETE' }));
+      } catch (error) {
+        sayFailure(error);
+        await refresh();
+      }
+    },
+
+    /** Puts what was not delivered back in the tray: some changes, or all. */
+    async takeBack(setId: number, changeIds?: readonly number[]): Promise<void> {
+      try {
+        const body = { changeIds };
+        const { said } = await ask<{ said: string }>(api(`tray/sent/${setId}/back`), {
+          method: 'POST',
+          body,
+        });
+        toast(said);
+      } catch (error) {
+        sayFailure(error);
+      }
+      await refresh();
+    },
+
     async sendAgain(setId: number): Promise<void> {
       try {
         await ask(api(`tray/sent/${setId}/again`), { method: 'POST' });
@@ -134,6 +163,9 @@ export function useTrayActions() {
     },
   };
 }
+
+const heedOf = (outcome: DraftOutcome) =>
+  outcome.outcome === 'drafted' && outcome.heed ? `. ${outcome.heed}` : '';
 
 export function sayFailure(error: unknown): void {
   toast.error(error instanceof Error ? error.message : 'It did not work. Nothing was changed.');

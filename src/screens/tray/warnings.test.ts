@@ -15,7 +15,7 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   why: null,
   forcedBecause: null,
   failedBefore: null,
-  touched: [],
+  ...{ touched: [], placeNote: null },
   reaches: null,
   heldBackBy: { count: 0, first: [] },
   ...over,

@@ -4,7 +4,18 @@ export type Warning = { key: string; tone: 'stop' | 'heed'; text: string };
 
 /** What a person should know before sending; 'stop' can not be sent so. */
 export function warningsOf({ changes, room }: Pick<TrayView, 'changes' | 'room'>): Warning[] {
-  return [...room.flatMap(overLimit), ...changes.flatMap(warningsOfChange)];
+  return [...room.flatMap(overLimit), ...changes.flatMap(warningsOfChange), ...warningsOfPlaces(changes)];
+}
+
+/** What is to be known of places, each once: a tray may hold a hundred changes of one campaign. */
+function warningsOfPlaces(changes: readonly TrayChange[]): Warning[] {
+  const byNote = new Map<string, TrayChange[]>();
+  for (const change of changes)
+    if (change.placeNote) byNote.set(change.placeNote, [...(byNote.get(change.placeNote) ?? []), change]);
+  return [...byNote].map(([note, of]) => {
+    const what = of.length === 1 ? `“${of[0]!.said}”` : `“${of[0]!.said}” and ${of.length - 1} more`;
+    return { key: note, tone: 'heed', text: `${what}: ${note}` };
+  });
 }
 
 function overLimit({ place, what, used, most, couldDrop }: TrayView['room'][number]): Warning[] {

@@ -20,6 +20,7 @@ import {
   streamWindow,
   type DaySpend,
 } from '../repositories/facts';
+import { loadOwnTargets, type OwnTargets } from '../repositories/own-targets';
 import { findDataDays } from '../repositories/reports';
 import {
   loadMirror,
@@ -48,6 +49,8 @@ export type SnapshotData = {
   /** null before the first load */
   dataDays: { from: string; to: string } | null;
   mirror: Mirror;
+  /** of campaigns and product groups; few accounts have any */
+  ownTargets: OwnTargets;
   rows: RowColumns;
   terms: TermColumns;
   /** spend of each day of the window */
@@ -91,6 +94,7 @@ export async function loadSnapshotData(
     const dataDays = await findDataDays(trx, account.id);
     const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
     const mirror = await loadMirror(trx, account.id);
+    const ownTargets = await loadOwnTargets(trx, account.id);
     const terms = collectTerms();
     const termIndex = new Map<number, number>();
     for await (const term of streamTerms(trx, account.id, window)) {
@@ -106,7 +110,7 @@ export async function loadSnapshotData(
     const spend = await loadSpendByDay(trx, account.id, window);
     const converting = await loadConvertingTerms(trx, account.id, account.keeperConversions);
     return {
-      ...{ window, dataDays, mirror, days: spend, converting },
+      ...{ window, dataDays, mirror, ownTargets, days: spend, converting },
       ...{ rows: rows.finish(), terms: terms.finish() },
     };
   };

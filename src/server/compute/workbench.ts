@@ -21,12 +21,13 @@ import type { LiveKeyword, Snapshot } from './snapshot';
 import { addRow, conversionsAt } from './window-columns';
 
 /**
- * A snapshot with what has been decided laid over it: what is on its way to the platform, then the draft.
+ * A snapshot with what has been decided laid over it: what was accepted, what was given out and waits, then the draft.
  */
 export type Workbench = {
   snapshot: Snapshot;
-  /** the mirror as what is on its way will leave it */
+  /** the mirror with what was accepted or is said to be done: what counts as in force */
   standing: RowGate;
+  /** the draft, over what was sent or handed over and nobody says yet that it was done */
   draft: DraftEffect;
   protectedOwn: readonly ProtectedTerm[];
   protectedOwnTable: TermTable;
@@ -48,21 +49,19 @@ export type Verdicts = {
 
 export function layWorkbench(
   snapshot: Snapshot,
-  onItsWay: readonly StoredChange[],
-  drafted: readonly StoredChange[],
+  changes: Record<'accepted' | 'waiting' | 'drafted', readonly StoredChange[]>,
   { protectedOwn, aside, marks }: Verdicts,
 ): Workbench {
-  const standing = effectOfDraft(
-    snapshot.gate,
-    onItsWay.map((c) => c.change),
-  ).gate;
+  const over = (gate: RowGate, stored: readonly StoredChange[]) =>
+    effectOfDraft(
+      gate,
+      stored.map((c) => c.change),
+    );
+  const standing = over(snapshot.gate, changes.accepted).gate;
   return {
     snapshot,
     standing,
-    draft: effectOfDraft(
-      standing,
-      drafted.map((c) => c.change),
-    ),
+    draft: over(over(standing, changes.waiting).gate, changes.drafted),
     protectedOwn,
     protectedOwnTable: buildTermTable(protectedOwn.map((p) => p.text)),
     verdictOf: verdictsOver(snapshot, protectedOwn, aside),

@@ -8,6 +8,7 @@ import * as sift from './migrations/006-sift';
 import * as lists from './migrations/007-lists';
 import * as termsByByte from './migrations/008-terms-by-byte';
 import * as factsByAccount from './migrations/009-facts-by-account';
+import * as accountsOfOnesOwn from './migrations/010-accounts-of-ones-own';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -19,6 +20,7 @@ const MIGRATIONS = {
   '007-lists': lists,
   '008-terms-by-byte': termsByByte,
   '009-facts-by-account': factsByAccount,
+  '010-accounts-of-ones-own': accountsOfOnesOwn,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -32,8 +32,8 @@ function taskList(deps: Deps): TaskList {
       return readWholeReport(deps, accountId, reportFileId);
     },
     'take-back-load': (payload) => {
-      const asked = payload as { accountId: number; reportFileId: number; personId: number };
-      return takeBackLoad(deps, asked.accountId, asked.reportFileId, asked.personId);
+      const asked = payload as { accountId: number; reportFileId: number; personId: number; undoes?: number };
+      return takeBackLoad(deps, asked.accountId, asked.reportFileId, asked.personId, asked.undoes);
     },
     'fetch-daily': () => fetchDaily(deps),
     'send-change-set': (payload) => {

@@ -1,5 +1,10 @@
 import * as v from 'valibot';
-import { ChangesAnswerSchema, ClockAnswerSchema, StructureAnswerSchema } from '@/contracts/platform';
+import {
+  AccountsAnswerSchema,
+  ChangesAnswerSchema,
+  ClockAnswerSchema,
+  StructureAnswerSchema,
+} from '@/contracts/platform';
 import { PlatformTrouble, type Platform } from './platform';
 
 /** A platform at an HTTP address, spoken to as src/contracts/platform.ts says. */
@@ -44,6 +49,7 @@ export function createHttpPlatform(base: string, timeoutMs = 60_000): Platform {
 
   const account = (id: string) => `/accounts/${encodeURIComponent(id)}`;
   return {
+    accounts: async () => (await json(AccountsAnswerSchema, '/accounts')).accounts,
     structure: (id, since) => json(StructureAnswerSchema, `${account(id)}/structure?since=${since}`),
     async report(id, { from, to }) {
       const response = await call(`${account(id)}/reports?kind=search-terms&from=${from}&to=${to}`);

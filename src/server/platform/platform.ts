@@ -1,7 +1,9 @@
-import type { ChangeAnswer, PlatformChange, StructureAnswer } from '@/contracts/platform';
+import type { ChangeAnswer, PlatformAccount, PlatformChange, StructureAnswer } from '@/contracts/platform';
 
 /** The port to an ad platform. Every call may fail with PlatformTrouble. */
 export type Platform = {
+  /** The accounts that it has. */
+  accounts(): Promise<PlatformAccount[]>;
   structure(accountId: string, since: number): Promise<StructureAnswer>;
   /** A search term report as CSV, as a stream of bytes. */
   report(accountId: string, window: { from: string; to: string }): Promise<AsyncIterable<Uint8Array>>;

@@ -101,10 +101,27 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
   }));
 }
 
+/**
+ * What a structure file named and the platform does not have goes, now that the platform is the truth. Elements of the
+ * same name were taken over by it.
+ */
+export async function dropFileElements(db: Db, accountId: number): Promise<void> {
+  for (const table of ['negative', 'placement', 'shared_list'])
+    await db(table).where({ account_id: accountId }).where('platform_id', 'like', `${FROM_FILE}%`).delete();
+}
+
+/** How elements that only a structure file names are marked: the platform's id of them is not known. */
+const FROM_FILE = 'file:';
+
 const isThere = (element: { status: string }) => element.status !== 'removed';
 
-/** A report may have named campaigns and ad groups before the structure was read: they are the same elements. */
-async function adoptByName(db: Db, accountId: number, { campaigns, adGroups, keywords }: Structure) {
+/** Files may have named elements before the structure was read: they are the same elements. */
+async function adoptByName(db: Db, accountId: number, structure: Structure) {
+  const { campaigns, adGroups, keywords, lists } = structure;
+  for (const l of lists.filter(isThere)) {
+    const same = db('shared_list').where({ account_id: accountId, name: l.name });
+    await same.where('platform_id', 'like', `${FROM_FILE}%`).update({ platform_id: l.id });
+  }
   const platformCampaign = new Map(campaigns.map((c) => [c.id, c.name]));
   for (const c of campaigns) {
     await db('campaign')

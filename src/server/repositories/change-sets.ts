@@ -2,8 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { changeKey, type Change, type Figures } from '@/core';
 import type { Db } from '../db/connection';
 
-export type ChangeState = 'drafted' | 'applied' | 'refused' | 'there' | 'missing' | 'different';
-export type SetState = 'draft' | 'sending' | 'confirmed' | 'partly failed';
+/** said: carried out, as a person says, in an account without a platform; no structure file has shown it yet. */
+export type ChangeState = 'drafted' | 'applied' | 'refused' | 'said' | 'there' | 'missing' | 'different';
+export type SetState =
+  'draft' | 'sending' | 'handed over' | 'said to be done' | 'confirmed' | 'partly failed';
+/** States of a set that is neither the draft nor closed. */
+const UNDERWAY = ['sending', 'handed over', 'said to be done'] as const satisfies SetState[];
 
 export type ChangeSet = {
   id: number;
@@ -113,14 +117,37 @@ export async function findSet(db: Db, accountId: number, setId: number): Promise
   return row && toSet(row);
 }
 
-/** Sets that are on their way, oldest first. */
+/** Sets that were sent or handed over and are not closed yet, oldest first. */
+export async function listUnderway(db: Db, accountId: number): Promise<ChangeSet[]> {
+  return (await sets(db, accountId).whereIn('state', UNDERWAY).orderBy('change_set_id')).map(toSet);
+}
+
+/** Changes of all sets that are not closed yet, in the order in which they were drafted, with the state of their set. */
+export async function loadUnderway(
+  db: Db,
+  accountId: number,
+): Promise<(StoredChange & { setState: SetState })[]> {
+  const rows = await changes(db, accountId)
+    .join('change_set', function () {
+      this.on('change_set.account_id', 'change.account_id').andOn(
+        'change_set.change_set_id',
+        'change.change_set_id',
+      );
+    })
+    .whereIn('change_set.state', UNDERWAY)
+    .select('change_set.state as set_state');
+  return rows.map((row) => ({ ...toChange(row), setState: row.set_state as SetState }));
+}
+
+/** Sets that are on their way to the platform, oldest first. */
 export async function listSending(db: Db, accountId: number): Promise<ChangeSet[]> {
   return (await sets(db, accountId).where({ state: 'sending' }).orderBy('change_set_id')).map(toSet);
 }
 
-/** The set sent last, if any was. */
-export async function findLastSent(db: Db, accountId: number): Promise<ChangeSet | undefined> {
-  const row = await sets(db, accountId).whereNot({ state: 'draft' }).orderBy('change_set_id', 'desc').first();
+/** The set that was closed last, if any was. */
+export async function findLastClosed(db: Db, accountId: number): Promise<ChangeSet | undefined> {
+  const closed = sets(db, accountId).whereIn('state', ['confirmed', 'partly failed']);
+  const row = await closed.orderBy('change_set_id', 'desc').first();
   return row && toSet(row);
 }
 
@@ -189,11 +216,11 @@ export async function freezeDraft(
   db: Db,
   accountId: number,
   setId: number,
-  sent: { by: number; day: string },
+  sent: { as: 'sending' | 'handed over'; by: number; day: string },
 ): Promise<boolean> {
   const frozen = await db('change_set')
     .where({ account_id: accountId, change_set_id: setId, state: 'draft' })
-    .update({ state: 'sending', sent_at: db.fn.now(), sent_by: sent.by, sent_day: sent.day });
+    .update({ state: sent.as, sent_at: db.fn.now(), sent_by: sent.by, sent_day: sent.day });
   return frozen > 0;
 }
 
@@ -204,6 +231,63 @@ export async function setTrouble(
   trouble: string | null,
 ): Promise<void> {
   await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ trouble });
+}
+
+/** Moves a set from one state to the next. @returns whether it was in the state before */
+export async function moveSet(
+  db: Db,
+  accountId: number,
+  setId: number,
+  was: SetState,
+  is: SetState,
+): Promise<boolean> {
+  const where = { account_id: accountId, change_set_id: setId, state: was };
+  return (await db('change_set').where(where).update({ state: is })) > 0;
+}
+
+/** Sets the state of all changes of a set that are in another. */
+export async function moveChanges(
+  db: Db,
+  accountId: number,
+  setId: number,
+  was: ChangeState,
+  is: ChangeState,
+): Promise<void> {
+  await db('change').where({ account_id: accountId, change_set_id: setId, state: was }).update({ state: is });
+}
+
+/**
+ * Moves changes that were sent or handed over back into the draft, under the keys they have: should one have been
+ * carried out nevertheless, sending it again does nothing twice. A set that is left empty goes.
+ */
+export async function moveToDraft(
+  db: Db,
+  accountId: number,
+  setId: number,
+  changeIds: readonly number[],
+): Promise<void> {
+  const draftId = await openDraft(db, accountId);
+  await db('change')
+    .where({ account_id: accountId, change_set_id: setId })
+    .whereIn('change_id', [...changeIds])
+    .update({ change_set_id: draftId, state: 'drafted', before: null });
+  await db('change_set')
+    .where({ account_id: accountId, change_set_id: setId })
+    .whereNotExists(db('change').where({ account_id: accountId, change_set_id: setId }))
+    .delete();
+}
+
+/** Takes changes of a set away that were sent or handed over. */
+export async function deleteFromSet(
+  db: Db,
+  accountId: number,
+  setId: number,
+  changeIds: readonly number[],
+): Promise<void> {
+  await db('change')
+    .where({ account_id: accountId, change_set_id: setId })
+    .whereIn('change_id', [...changeIds])
+    .delete();
 }
 
 export async function closeSet(
@@ -217,6 +301,7 @@ export async function closeSet(
     .update({ state, trouble: null });
 }
 
+/** @param inSet only while it is in this set: an answer may come for a change that was taken back meanwhile */
 export async function updateChange(
   db: Db,
   accountId: number,
@@ -228,9 +313,14 @@ export async function updateChange(
     platformId: string | null;
     before: Before;
   }>,
+  inSet?: number,
 ): Promise<void> {
   await db('change')
-    .where({ account_id: accountId, change_id: changeId })
+    .where({
+      account_id: accountId,
+      change_id: changeId,
+      ...(inSet !== undefined && { change_set_id: inSet }),
+    })
     .update({
       ...(fields.state && { state: fields.state }),
       ...(fields.answerCode !== undefined && { answer_code: fields.answerCode }),

@@ -58,8 +58,16 @@ export function streamTerms(
     .stream(STREAM);
 }
 
-/** Texts of the queries that converted at least so often in all the data there is (rules 6). */
-export async function loadConvertingTerms(db: Db, accountId: number, keeper: number): Promise<string[]> {
+/**
+ * Texts of the queries that converted at least so often in all the data there is (rules 6).
+ * @param keeper null: no term is protected for what it brought
+ */
+export async function loadConvertingTerms(
+  db: Db,
+  accountId: number,
+  keeper: number | null,
+): Promise<string[]> {
+  if (keeper === null) return [];
   const earned = db('term_day')
     .where({ account_id: accountId })
     .groupBy('term_id')

@@ -1,15 +1,44 @@
+import type { Knex } from 'knex';
 import type { Db } from '../db/connection';
 import type { Before, ChangeState } from './change-sets';
-import type { Change } from '@/core';
+import type { Change, HangRule } from '@/core';
+import type { AccountFields } from './accounts';
+import type { StoredVerdicts } from './decisions/verdicts';
+import type { OwnTargets } from './own-targets';
+
+/** What takes an entry back, as a person asks for it in the ledger (use-cases/ledger/undo-entry). */
+export type LedgerUndo =
+  /** `left` is the verdict that the entry gave: terms that were decided otherwise since stay so */
+  | ({ do: 'set verdicts'; keys: string[]; left: 'open' | 'kept' | 'aside' } & StoredVerdicts)
+  | { do: 'take back load'; file: number }
+  | { do: 'load again'; file: number }
+  | { do: 'let version wait'; version: number }
+  | { do: 'let outside change wait'; change: number }
+  | { do: 'drop rule'; rule: number }
+  | { do: 'keep rule'; list: string; rule: HangRule; except: string[] }
+  | { do: 'except from rule'; rule: number; campaign: string; isOut: boolean }
+  | { do: 'mark words'; text: string; mark: 'neutral' | 'place' | null }
+  | { do: 'write note'; kind: 'term' | 'theme'; about: string; body: string }
+  | { do: 'remove note'; note: number }
+  /** `left` are the filters that the entry left under the name; null for none */
+  | { do: 'save view'; name: string; search: string; left: string | null }
+  | { do: 'remove view'; name: string }
+  | { do: 'set'; fields: Partial<AccountFields> }
+  | { do: 'set targets'; targets: OwnTargets }
+  | { do: 'retire account'; isRetired: boolean }
+  | { do: 'retire person'; person: number; isRetired: boolean };
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';
-  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view';
+  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view' | 'setting' | 'rule';
   what: string;
   why?: string | null;
   before?: unknown;
   after?: unknown;
   changeId?: number;
+  undo?: LedgerUndo;
+  /** the entry that this one takes back */
+  undoes?: number;
 };
 
 export async function appendLedger(db: Db, accountId: number, entry: NewEntry): Promise<void> {
@@ -23,6 +52,8 @@ export async function appendLedger(db: Db, accountId: number, entry: NewEntry): 
     before: entry.before === undefined ? null : JSON.stringify(entry.before),
     after: entry.after === undefined ? null : JSON.stringify(entry.after),
     change_id: entry.changeId ?? null,
+    undo: entry.undo ? JSON.stringify(entry.undo) : null,
+    undoes: entry.undoes ?? null,
   });
 }
 
@@ -33,6 +64,9 @@ export type LedgerEntry = {
   about: NewEntry['about'];
   what: string;
   why: string | null;
+  undo: LedgerUndo | null;
+  /** whether a later entry takes it back */
+  isUndone: boolean;
   /** the sent change that the entry tells of, if it does */
   change: {
     id: number;
@@ -45,6 +79,9 @@ export type LedgerEntry = {
   } | null;
 };
 
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a row of several tables
+type Row = Record<string, any>;
+
 /** The newest entries first. `beforeId` goes on from where a page ended. */
 export async function listLedger(
   db: Db,
@@ -52,7 +89,18 @@ export async function listLedger(
   most: number,
   beforeId?: number,
 ): Promise<LedgerEntry[]> {
-  const query = db('ledger_entry as e')
+  const query = entries(db, accountId).limit(most);
+  if (beforeId !== undefined) void query.where('e.ledger_entry_id', '<', beforeId);
+  return (await query).map(toEntry);
+}
+
+export async function findEntry(db: Db, accountId: number, id: number): Promise<LedgerEntry | undefined> {
+  const [row] = await entries(db, accountId).where({ 'e.ledger_entry_id': id });
+  return row && toEntry(row);
+}
+
+function entries(db: Db, accountId: number): Knex.QueryBuilder<Row, Row[]> {
+  return db('ledger_entry as e')
     .leftJoin('person as p', 'p.person_id', 'e.person_id')
     .leftJoin('change as c', function () {
       this.on('c.account_id', 'e.account_id').andOn('c.change_id', 'e.change_id');
@@ -62,22 +110,27 @@ export async function listLedger(
     })
     .where({ 'e.account_id': accountId })
     .orderBy('e.ledger_entry_id', 'desc')
-    .limit(most)
     .select('e.*', 'p.name as person', 'c.body', 'c.state', 'c.before as change_before', 's.sent_day')
     .select(
       db.raw(`(select case when u.state = 'drafted' and us.state = 'draft' then 'drafted' else 'sent' end
                  from change u join change_set us using (account_id, change_set_id)
                 where u.account_id = e.account_id and u.undoes = e.change_id and u.state not in ('refused')
                 order by u.change_id desc limit 1) as undone_by`),
+      db.raw(`exists (select from ledger_entry u
+                 where u.account_id = e.account_id and u.undoes = e.ledger_entry_id) as is_undone`),
     );
-  if (beforeId !== undefined) void query.where('e.ledger_entry_id', '<', beforeId);
-  return (await query).map((row) => ({
+}
+
+function toEntry(row: Row): LedgerEntry {
+  return {
     id: row.ledger_entry_id,
     at: row.at.toISOString(),
     who: row.person ?? row.actor,
     about: row.about,
     what: row.what,
     why: row.why,
+    undo: row.undo,
+    isUndone: row.is_undone,
     change: row.body && {
       id: row.change_id,
       change: row.body,
@@ -86,5 +139,5 @@ export async function listLedger(
       before: row.change_before,
       undoneBy: row.undone_by,
     },
-  }));
+  };
 }

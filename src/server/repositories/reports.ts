@@ -13,6 +13,8 @@ export type LoadOutcome = {
   replaced: number;
   newTerms: number;
   days: { from: string; to: string } | null;
+  /** of a structure file: how many changes that were said to be done it shows, and how many of them as said */
+  said?: { compared: number; there: number };
 };
 
 export type ReportFile = {

@@ -1,5 +1,7 @@
 import type { Knex } from 'knex';
-import { normalise, type ElementRow } from '@/core';
+import { changeKey, normalise, type Change, type ElementRow } from '@/core';
+import type { Db } from '../db/connection';
+import type { Mirror } from './structure';
 import { copyRows, dayNumber, type CopyColumn } from '../db/copy';
 
 /**
@@ -55,6 +57,43 @@ function columnsOf(elements: readonly ElementRow[]): CopyColumn[] {
       'endDate' in row && row.endDate !== null ? dayNumber(row.endDate) : null,
     ),
   ];
+}
+
+/** Takes negatives and hangings of the mirror away which a structure file shows to be gone. */
+export async function removeFromMirror(
+  db: Db,
+  accountId: number,
+  { negatives }: Mirror,
+  gone: readonly Change[],
+): Promise<void> {
+  const keys = new Set(gone.map((change) => changeKey(change)));
+  const ids = negatives
+    .filter((n) => keys.has(changeKey({ kind: 'remove negative', ...n })))
+    .map((n) => Number(n.id));
+  await db('negative').where({ account_id: accountId }).whereIn('negative_id', ids).delete();
+  for (const change of gone) {
+    if (change.kind === 'remove list')
+      await db('shared_list')
+        .where({ account_id: accountId, list_id: Number(change.listId) })
+        .delete();
+    if (change.kind !== 'take down list') continue;
+    const { listId, campaignId } = change;
+    await db('list_hanging')
+      .where({ account_id: accountId, list_id: Number(listId) })
+      .where({ campaign_id: campaignId === null ? null : Number(campaignId) })
+      .delete();
+  }
+}
+
+/** Gives a list of the mirror the name that a structure file knows it by. */
+export async function renameInMirror(
+  db: Db,
+  accountId: number,
+  { listId, name }: { listId: string; name: string },
+): Promise<void> {
+  await db('shared_list')
+    .where({ account_id: accountId, list_id: Number(listId) })
+    .update({ name });
 }
 
 const CAMPAIGNS = `(select name, min(campaign_id) as campaign_id from campaign where account_id = :account group by name)`;
@@ -122,7 +161,7 @@ const STATEMENTS = [
     where s.element = 'list' and s.status = 'removed'
       and (h.account_id, h.list_id, h.campaign_id) = (:account, l.list_id, c.campaign_id)`,
   `insert into negative (account_id, platform_id, text, match, place_kind, campaign_id, ad_group_id, list_id, created_at)
-   select :account, 'file:' || gen_random_uuid(), p.text, p.match, p.kind, p.campaign_id, p.ad_group_id, p.list_id, now()
+   select :account, 'file:' || gen_random_uuid(), p.text, p.match, p.kind, p.campaign_id, p.ad_group_id, p.list_id, null
      from (select distinct on (kind, campaign_id, ad_group_id, list_id, match, text_key) * from ${PLACES} p
             where status <> 'removed') p
     where not exists (select from negative n where ${SAME_PLACE})`,

@@ -44,7 +44,11 @@ export type SharedList = {
   /** addresses (rules 2.6); none in a list of words */
   placements: string[];
 };
-export type Negative = PlacedNegative & { platformId: string; createdAt: string };
+export type Negative = PlacedNegative & {
+  platformId: string;
+  /** ISO time; '' where nobody says since when it stands (a structure file names it) */
+  createdAt: string;
+};
 
 /** The mirror of an account. Ids are ours, as strings; the platform's stand beside them. */
 export type Mirror = {
@@ -59,10 +63,16 @@ export type Mirror = {
 export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
   const where = { account_id: accountId };
   // One after another: within a transaction there is one connection for all of them.
+  // A campaign is ended from the day after its end date (rules 5.1).
   const campaigns = await db('campaign')
-    .where(where)
+    .join('account', 'account.account_id', 'campaign.account_id')
+    .where({ 'campaign.account_id': accountId })
     .orderBy('campaign_id')
-    .select('campaign_id', 'platform_id', 'name', 'status', 'channel', 'label');
+    .select('campaign_id', 'platform_id', 'campaign.name', 'channel', 'label')
+    .select(
+      db.raw(`case when status in ('live', 'unknown', 'paused') and end_date < coalesce(platform_day, current_date)
+                   then 'ended' else status end as status`),
+    );
   const adGroups = await db('ad_group')
     .where(where)
     .orderBy('ad_group_id')
@@ -149,7 +159,7 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
       text: r.text,
       match: r.match,
       place: toPlace(r),
-      createdAt: r.created_at.toISOString(),
+      createdAt: (r.created_at as Date | null)?.toISOString() ?? '',
     })),
     exclusions: exclusions.map((r) => ({
       id: String(r.product_exclusion_id),

@@ -1,6 +1,10 @@
 import { checkGate } from '../use-cases/check-gate';
 import type { Deps } from '../use-cases/deps';
 import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
+import { undoOutside } from '../use-cases/elsewhere/settle-outside';
+import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/hand-over';
+import { sheetOfSet } from '../use-cases/hand-over-sheet';
+import { undoEntry } from '../use-cases/ledger/undo-entry';
 import { draftEdit, previewEdit } from '../use-cases/lists/edit-list';
 import { viewHistory } from '../use-cases/lists/history';
 import { writeListFile } from '../use-cases/lists/list-files';
@@ -46,10 +50,12 @@ export const QUESTIONS = {
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
     viewLedger,
+    sheetOfSet,
     warmUp,
   },
   ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, setVerdicts },
   ...{ draftEdit, keepHangRule, exceptFromRule },
+  ...{ sayDone, unsayDone, takeBackToDraft, undoEntry, undoOutside },
 };
 
 /** Those that change something are not asked again when a thread dies over them. */
@@ -63,6 +69,11 @@ export const WRITES: ReadonlySet<QuestionName> = new Set([
   'draftEdit',
   'keepHangRule',
   'exceptFromRule',
+  'sayDone',
+  'unsayDone',
+  'takeBackToDraft',
+  'undoEntry',
+  'undoOutside',
 ] as const);
 
 export type QuestionName = keyof typeof QUESTIONS;

@@ -4,6 +4,7 @@ import { termAt } from '../compute/window-columns';
 import { lockAccount, raiseDecisionVersion } from '../repositories/accounts';
 import { deleteProtectedTerms, insertProtectedTerms } from '../repositories/decisions/protected-terms';
 import { putAside, takeFromAside } from '../repositories/decisions/set-aside';
+import { loadVerdictsOf, type StoredVerdicts } from '../repositories/decisions/verdicts';
 import { appendLedger } from '../repositories/ledger';
 import { Refusal, type Deps } from './deps';
 import { draftChanges } from './draft-changes';
@@ -62,6 +63,7 @@ export async function setVerdicts(
   const keys = marked.map(({ key }) => key);
   return deps.db.transaction(async (trx) => {
     await lockAccount(trx, id);
+    const stored = await loadVerdictsOf(trx, id, keys);
     const aside = verdict.is === 'aside' ? [] : await takeFromAside(trx, id, keys);
     const kept = verdict.is === 'kept' ? [] : await deleteProtectedTerms(trx, id, keys);
     let changed = [...aside, ...kept];
@@ -76,11 +78,19 @@ export async function setVerdicts(
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'keep', what: said },
       ...{ before: { keptBefore: kept, asideBefore: aside }, after: { verdict, terms: changed } },
+      undo: { do: 'set verdicts', keys: changed, left: verdict.is, ...only(stored, changed) },
     });
     await raiseDecisionVersion(trx, id);
     const idOf = new Map(marked.map((term) => [term.key, term.id]));
     return { said, changed: changed.map((key) => idOf.get(key)!) };
   });
+}
+
+/** Of the terms that an entry changes, what was said before. */
+function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredVerdicts {
+  const changed = new Set(keys);
+  const isChanged = ({ key }: { key: string }) => changed.has(key);
+  return { kept: kept.filter(isChanged), aside: aside.filter(isChanged) };
 }
 
 function sayVerdicts(verdict: WantedVerdict, count: number): string {

@@ -3,10 +3,13 @@ import {
   compileAccountGate,
   describePlace,
   normalise,
+  type AccountGate,
   type AccountShape,
   type PlacedNegative,
+  type RowGate,
 } from '@/core';
 import type { GateAnswer } from '@/contracts/screens';
+import type { StoredChange } from '../repositories/change-sets';
 import { shapeOf } from '../repositories/structure';
 import type { Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
@@ -14,96 +17,113 @@ import { openWorkbench, requireAccount, type Open } from './open-workbench';
 /** Whether a query gets through, in which campaigns and ad groups, and what stops it; with the tray beside it. */
 export async function checkGate(deps: Deps, slug: string, query: string): Promise<GateAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
-  const { snapshot, names } = open;
   const text = normalise(query);
-  const now = snapshot.accountGate;
-  const withTray =
-    open.drafted.length + open.onItsWay.length > 0 ? compileAccountGate(shapeWithTray(open)) : now;
-  const live = snapshot.mirror.campaigns.filter((c) => c.status === 'live' || c.status === 'unknown');
-  const stoppers = new Map<string, { adGroups: number; campaigns: Set<string>; inTray: boolean }>();
+  const { accepted, waiting, drafted, snapshot } = open;
+  const given = [...accepted, ...waiting, ...drafted];
+  const now = gateOf(open, accepted, open.standing);
+  const withTray = waiting.length + drafted.length > 0 ? gateOf(open, given, open.draft.gate) : now;
   const answer: GateAnswer = {
-    text,
-    adGroups: 0,
-    open: 0,
-    stoppedByTray: 0,
-    openedByTray: 0,
-    stoppers: [],
-    campaigns: [],
+    ...{ text, adGroups: 0, open: 0, stoppedByTray: 0, openedByTray: 0 },
+    ...{ stoppers: [], campaigns: [] },
   };
-
-  for (const campaign of live) {
-    const line = {
-      id: campaign.id,
-      name: campaign.name,
-      status: campaign.status,
-      open: 0,
-      stopped: 0,
-      stoppedIn: [] as string[],
-      openIn: [] as string[],
-    };
-    for (const adGroup of snapshot.mirror.adGroups) {
-      if (adGroup.campaignId !== campaign.id || (adGroup.status !== 'live' && adGroup.status !== 'unknown'))
-        continue;
-      const [before, after] = [now.stoppers(text, adGroup.id), withTray.stoppers(text, adGroup.id)];
-      answer.adGroups += 1;
-      if (before.length === 0) {
-        answer.open += 1;
-        line.open += 1;
-        line.openIn.push(adGroup.name);
-        if (after.length > 0) answer.stoppedByTray += 1;
-      } else {
-        line.stopped += 1;
-        line.stoppedIn.push(adGroup.name);
-        if (after.length === 0) answer.openedByTray += 1;
-      }
-      for (const id of new Set([...before, ...after])) {
-        const stopper = stoppers.get(id) ?? {
-          adGroups: 0,
-          campaigns: new Set<string>(),
-          inTray: !before.includes(id),
-        };
-        stopper.adGroups += 1;
-        stopper.campaigns.add(campaign.name);
-        stoppers.set(id, stopper);
-      }
-    }
+  const stoppers = new Map<string, Found>();
+  for (const campaign of snapshot.mirror.campaigns) {
+    if (campaign.status === 'removed') continue;
+    const line = askCampaign(open, campaign, text, { now, withTray }, { answer, stoppers });
     answer.campaigns.push(line);
   }
-
-  const negatives = new Map(
-    [...snapshot.mirror.negatives, ...shapeWithTray(open).negatives].map((n) => [n.id, n]),
-  );
-  answer.stoppers = [...stoppers].map(([id, { adGroups, campaigns, inTray }]) => {
-    const negative = negatives.get(id)!;
+  const negatives = shapeWith(open, given, open.draft.gate, true).negatives;
+  const byId = new Map(negatives.map((n) => [n.id, n]));
+  const stateOf = new Map(given.map((change) => [idOf(change), stateIn(change)]));
+  answer.stoppers = [...stoppers].map(([id, { adGroups, campaigns }]) => {
+    const { text, match, place } = byId.get(id)!;
     return {
-      text: negative.text,
-      match: negative.match,
-      place: negative.place,
-      placeName: describePlace(negative.place, names),
-      adGroups,
-      campaigns: [...campaigns],
-      inTray,
+      ...{ text, match, place, placeName: describePlace(place, open.names) },
+      ...{ adGroups, campaigns: [...campaigns], state: stateOf.get(id) ?? 'in force' },
     };
   });
   answer.stoppers.sort((a, b) => b.adGroups - a.adGroups);
   return answer;
 }
 
-/** The account as what is on its way and the tray would leave it. */
-function shapeWithTray({ snapshot, draft, drafted, onItsWay }: Open): AccountShape {
+type Found = { adGroups: number; campaigns: Set<string> };
+type Sums = { answer: GateAnswer; stoppers: Map<string, Found> };
+
+/** Only live ad groups of live campaigns serve anything (rules 5.1); the others are named as what they are. */
+function askCampaign(
+  { snapshot }: Open,
+  campaign: Open['snapshot']['mirror']['campaigns'][number],
+  text: string,
+  gates: { now: AccountGate; withTray: AccountGate },
+  { answer, stoppers }: Sums,
+): GateAnswer['campaigns'][number] {
+  const { id, name, status } = campaign;
+  const line = { id, name, status, open: 0, stopped: 0, stoppedIn: [] as string[], openIn: [] as string[] };
+  if (!isLive(campaign)) return line;
+  for (const adGroup of snapshot.mirror.adGroups) {
+    if (adGroup.campaignId !== id || !isLive(adGroup)) continue;
+    const [before, after] = [gates.now.stoppers(text, adGroup.id), gates.withTray.stoppers(text, adGroup.id)];
+    answer.adGroups += 1;
+    if (before.length === 0) {
+      answer.open += 1;
+      line.open += 1;
+      line.openIn.push(adGroup.name);
+      if (after.length > 0) answer.stoppedByTray += 1;
+    } else {
+      line.stopped += 1;
+      line.stoppedIn.push(adGroup.name);
+      if (after.length === 0) answer.openedByTray += 1;
+    }
+    for (const stopper of new Set([...before, ...after])) {
+      const found = stoppers.get(stopper) ?? { adGroups: 0, campaigns: new Set<string>() };
+      found.adGroups += 1;
+      found.campaigns.add(name);
+      stoppers.set(stopper, found);
+    }
+  }
+  return line;
+}
+
+const isLive = ({ status }: { status: string }) => status === 'live' || status === 'unknown';
+
+/** A change as the negative that it would be. */
+const idOf = ({ id }: StoredChange) => `change ${id}`;
+
+function stateIn({ state }: StoredChange): GateAnswer['stoppers'][number]['state'] {
+  return state === 'said' ? 'said to be done' : state === 'applied' ? 'accepted' : 'in the tray';
+}
+
+function gateOf(open: Open, changes: readonly StoredChange[], gate: RowGate): AccountGate {
+  return changes.length === 0
+    ? open.snapshot.accountGate
+    : compileAccountGate(shapeWith(open, changes, gate));
+}
+
+/**
+ * The account as some changes would leave it.
+ * @param gate the same over the rows of the window
+ * @param keeps negatives that the changes remove stay in the answer, so that they can be named
+ */
+function shapeWith(
+  { snapshot }: Open,
+  changes: readonly StoredChange[],
+  gate: RowGate,
+  keeps = false,
+): AccountShape {
   const shape = shapeOf(snapshot.mirror);
-  const changes = [...onItsWay, ...drafted].map((c) => c.change);
-  const removed = new Set(changes.flatMap((c) => (c.kind === 'remove negative' ? [changeKey(c)] : [])));
-  const added = changes.flatMap((c, i): PlacedNegative[] =>
-    c.kind === 'add negative' ? [{ id: `tray ${i}`, text: c.text, match: c.match, place: c.place }] : [],
+  const removed = new Set(
+    changes.flatMap(({ change }) => (change.kind === 'remove negative' ? [changeKey(change)] : [])),
   );
-  const made = changes.flatMap((c) => (c.kind === 'make list' ? [c.listId] : []));
+  const added = changes.flatMap((stored): PlacedNegative[] => {
+    const { change } = stored;
+    if (change.kind !== 'add negative') return [];
+    return [{ id: idOf(stored), text: change.text, match: change.match, place: change.place }];
+  });
+  const made = changes.flatMap(({ change }) => (change.kind === 'make list' ? [change.listId] : []));
+  const isRemoved = (n: PlacedNegative) => removed.has(changeKey({ kind: 'remove negative', ...n }));
   return {
     campaigns: shape.campaigns,
-    lists: [...shape.lists.map((l) => l.id), ...made].map((id) => ({ id, hungOn: draft.gate.hungOn(id) })),
-    negatives: [
-      ...shape.negatives.filter((n) => !removed.has(changeKey({ kind: 'add negative', ...n }))),
-      ...added,
-    ],
+    lists: [...shape.lists.map((l) => l.id), ...made].map((id) => ({ id, hungOn: gate.hungOn(id) })),
+    negatives: [...shape.negatives.filter((n) => keeps || !isRemoved(n)), ...added],
   };
 }

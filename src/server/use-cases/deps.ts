@@ -6,7 +6,7 @@ import type { Platform } from '../platform/platform';
 export type Task =
   | { name: 'load-report'; accountId: number; reportFileId: number }
   | { name: 'read-report'; accountId: number; reportFileId: number }
-  | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number }
+  | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number; undoes?: number }
   | { name: 'send-change-set'; accountId: number; changeSetId: number };
 
 /** What use-cases need of the world. */

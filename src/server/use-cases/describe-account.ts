@@ -22,13 +22,15 @@ export async function describeAccount(deps: Deps, slug: string, days?: number): 
     dataDays,
     lagDays: account.lagDays,
     platformDay: account.platformDay,
+    isConnected: account.platformAccountId !== null,
+    isRetired: account.isRetired,
   };
 }
 
-/** The accounts there are, and the people who can be chosen. */
+/** The accounts and people there are, the retired too. */
 export async function listAccountsAndPeople(
   deps: Deps,
-): Promise<{ accounts: { slug: string; name: string }[]; people: Person[] }> {
+): Promise<{ accounts: { slug: string; name: string; isRetired: boolean }[]; people: Person[] }> {
   const [accounts, people] = await Promise.all([listAccounts(deps.db), listPeople(deps.db)]);
-  return { accounts: accounts.map(({ slug, name }) => ({ slug, name })), people };
+  return { accounts: accounts.map(({ slug, name, isRetired }) => ({ slug, name, isRetired })), people };
 }

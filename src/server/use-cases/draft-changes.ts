@@ -1,5 +1,6 @@
 import { cancels, changeKey, describeChange, listOf, negativesBroughtBy, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
+import { noteOnPlace } from '../compute/serving';
 import { few, protectedBy } from '../compute/workbench';
 import { lockAccount, raiseDecisionVersion } from '../repositories/accounts';
 import { deleteDrafted, insertChanges, openDraft, type NewChange } from '../repositories/change-sets';
@@ -120,7 +121,7 @@ function decideOne(
     };
   }
   return {
-    outcome: { outcome: 'drafted', changeId: 0, change, said },
+    outcome: { outcome: 'drafted', changeId: 0, change, said, heed: noteOnPlace(open.snapshot, change) },
     drafted: {
       change,
       ...(change.kind === 'make list' && { key: keyOfNewList(change.listId) }),

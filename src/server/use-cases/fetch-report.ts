@@ -1,5 +1,11 @@
 import { shiftDay } from '@/core';
-import { listAccounts, setFetchesDaily, setPlatformState } from '../repositories/accounts';
+import {
+  listAccounts,
+  requirePlatform,
+  setFetchesDaily,
+  setPlatformState,
+  type Account,
+} from '../repositories/accounts';
 import { findDataDays, findLoadedByDigest, moveReportFile } from '../repositories/reports';
 import { PlatformTrouble } from '../platform/platform';
 import { Refusal, type Deps } from './deps';
@@ -16,12 +22,12 @@ const STILL_GROWING = 4;
  * @throws Refusal when the platform does not answer; nothing was changed then
  */
 export async function fetchReport(deps: Deps, slug: string, personId: number | null): Promise<number | null> {
-  const account = await requireAccount(deps, slug);
+  const account = await requireConnected(deps, slug);
   try {
     const { today } = await refreshMirror(deps, account.id);
     const days = await findDataDays(deps.db, account.id);
     const from = days ? shiftDay(days.to, -STILL_GROWING) : '1990-01-01';
-    const bytes = await deps.platform.report(account.platformAccountId, { from, to: today });
+    const bytes = await deps.platform.report(requirePlatform(account), { from, to: today });
     const [file] = await takeIn(
       deps,
       slug,
@@ -40,9 +46,19 @@ export async function fetchReport(deps: Deps, slug: string, personId: number | n
   }
 }
 
+/** @throws Refusal when no platform is connected */
+async function requireConnected(deps: Deps, slug: string): Promise<Account> {
+  const account = await requireAccount(deps, slug);
+  if (account.platformAccountId !== null) return account;
+  throw new Refusal(
+    `${account.name} is connected to no platform. Bring its reports in Intake, or connect it on the Account screen.`,
+    409,
+  );
+}
+
 /** Switches the daily fetching of the newest report on or off. */
 export async function setDailyFetch(deps: Deps, slug: string, daily: boolean): Promise<void> {
-  const account = await requireAccount(deps, slug);
+  const account = await (daily ? requireConnected(deps, slug) : requireAccount(deps, slug));
   await setFetchesDaily(deps.db, account.id, daily);
 }
 
@@ -50,7 +66,7 @@ export async function setDailyFetch(deps: Deps, slug: string, daily: boolean): P
 export async function fetchDaily(deps: Deps): Promise<void> {
   const failures: unknown[] = [];
   for (const account of await listAccounts(deps.db)) {
-    if (!account.fetchesDaily) continue;
+    if (!account.fetchesDaily || account.isRetired || account.platformAccountId === null) continue;
     await fetchReport(deps, account.slug, null).catch((error: unknown) => failures.push(error));
   }
   if (failures.length > 0) throw new AggregateError(failures, 'some reports could not be fetched');
@@ -58,9 +74,9 @@ export async function fetchDaily(deps: Deps): Promise<void> {
 
 /** Lets days pass on the stand-in platform. */
 export async function moveClock(deps: Deps, slug: string, days: number): Promise<string> {
-  const account = await requireAccount(deps, slug);
+  const account = await requireConnected(deps, slug);
   try {
-    const { today } = await deps.platform.moveClock(account.platformAccountId, days);
+    const { today } = await deps.platform.moveClock(requirePlatform(account), days);
     await setPlatformState(deps.db, account.id, { today });
     return today;
   } catch (error) {

@@ -1,6 +1,11 @@
 import { productCodeTest, type ElementRow, type RejectedRow, type Reading } from '@/core';
 import { readReportFile } from '../files/open-report';
-import { lockAccount, raiseDataVersion, requireAccountById } from '../repositories/accounts';
+import {
+  lockAccount,
+  raiseDataVersion,
+  raiseDecisionVersion,
+  requireAccountById,
+} from '../repositories/accounts';
 import { analyseFacts } from '../repositories/facts';
 import { beginPass, findNewestTermId } from '../repositories/decisions/passes';
 import { writeIdeas } from '../repositories/ideas';
@@ -16,6 +21,7 @@ import {
 import { openStaging } from '../repositories/load/staging';
 import { writeElements } from '../repositories/structure-file';
 import type { Deps } from './deps';
+import { compareSaid, renameAsSaid } from './compare-said';
 import { obstacleTo } from './read-upload';
 import { pathOf } from './take-in';
 
@@ -57,7 +63,7 @@ class NotReadable extends Error {
   override name = 'NotReadable';
 }
 
-type Written = Pick<LoadOutcome, 'added' | 'replaced' | 'newTerms'>;
+type Written = Pick<LoadOutcome, 'added' | 'replaced' | 'newTerms' | 'said'>;
 
 async function loadWithin(
   deps: Deps,
@@ -107,7 +113,7 @@ async function loadWithin(
   await lockAccount(trx, accountId);
   if (await findLoadedByDigest(trx, accountId, file.digest))
     throw new NotReadable('This file was loaded meanwhile. Nothing was changed.');
-  if (reading.kind === 'structure' && account.structureRevision > 0) {
+  if (reading.kind === 'structure' && account.platformAccountId !== null) {
     throw new NotReadable(
       `The structure of ${account.name} is read from its platform, so a file can not change it. Nothing was loaded.`,
     );
@@ -134,6 +140,7 @@ async function loadWithin(
     about: 'load',
     what: `Load ${file.name}: ${outcome.rows.toLocaleString('en')} rows, ${outcome.added.toLocaleString('en')} new, ${outcome.replaced.toLocaleString('en')} replaced, ${outcome.rejected.toLocaleString('en')} refused`,
     after: outcome,
+    ...(reading.kind !== 'structure' && { undo: { do: 'take back load', file: reportFileId } }),
   });
 
   async function write({ kind }: Reading): Promise<Written> {
@@ -143,7 +150,20 @@ async function loadWithin(
       case 'keyword ideas':
         return ideas;
       case 'structure':
-        return { ...(await writeElements(trx, accountId, elements)), newTerms: 0 };
+        return writeStructure(trx, accountId, elements);
     }
   }
+}
+
+/** Writes a structure file to the mirror, and compares with it what was said to be done. */
+async function writeStructure(
+  trx: Parameters<typeof writeElements>[0],
+  accountId: number,
+  elements: readonly ElementRow[],
+): Promise<Written> {
+  await renameAsSaid(trx, accountId, elements);
+  const written = await writeElements(trx, accountId, elements);
+  const said = await compareSaid(trx, accountId, elements);
+  if (said.compared > 0) await raiseDecisionVersion(trx, accountId);
+  return { ...written, newTerms: 0, said };
 }

@@ -2,7 +2,7 @@ import { isNewListId, nameKeyword, type Change, type Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/accounts';
-import { listSending, loadChangesOf, loadDraft, type StoredChange } from '../repositories/change-sets';
+import { loadDraft, loadUnderway, type StoredChange } from '../repositories/change-sets';
 import { listProtectedTerms } from '../repositories/decisions/protected-terms';
 import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';
 import { listWordMarks } from '../repositories/decisions/word-marks';
@@ -20,8 +20,10 @@ export async function requireAccount(deps: Deps, slug: string): Promise<Account>
 export type Open = Workbench & {
   account: Account;
   drafted: StoredChange[];
-  /** sent, and not read back yet */
-  onItsWay: StoredChange[];
+  /** accepted by the platform or said to be done, and not seen there yet: it counts as in force */
+  accepted: StoredChange[];
+  /** sent or handed over, and nobody says yet that it was done: it counts with the tray */
+  waiting: StoredChange[];
   names: Names;
 };
 
@@ -52,12 +54,12 @@ export async function openWorkbench(
 async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> {
   const drafted = await loadDraft(db, account.id);
   const verdicts = await loadVerdicts(db, account.id);
-  const sent: StoredChange[] = [];
-  for (const set of await listSending(db, account.id))
-    sent.push(...(await loadChangesOf(db, account.id, set.id)));
-  const onItsWay = sent.filter((c) => c.state !== 'refused');
-  const workbench = layWorkbench(snapshot, onItsWay, drafted, verdicts);
-  return { ...workbench, account, drafted, onItsWay, names: namesIn(workbench, [...onItsWay, ...drafted]) };
+  const sent = (await loadUnderway(db, account.id)).filter((c) => c.state !== 'refused');
+  const waiting = sent.filter((c) => c.state === 'drafted');
+  const accepted = sent.filter((c) => c.state !== 'drafted');
+  const workbench = layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts);
+  const names = namesIn(workbench, [...sent, ...drafted], account.currency);
+  return { ...workbench, account, drafted, accepted, waiting, names };
 }
 
 async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
@@ -75,7 +77,11 @@ export function namesWithMade(open: Open, changes: readonly Change[]): Names {
 }
 
 /** Names of elements, lists that are still in the tray among them. */
-export function namesIn({ snapshot }: Pick<Workbench, 'snapshot'>, changes: readonly StoredChange[]): Names {
+export function namesIn(
+  { snapshot }: Pick<Workbench, 'snapshot'>,
+  changes: readonly StoredChange[],
+  currency: string,
+): Names {
   const made = new Map(
     changes.flatMap(({ change }) =>
       change.kind === 'make list' ? [[change.listId, change.name] as const] : [],
@@ -87,5 +93,6 @@ export function namesIn({ snapshot }: Pick<Workbench, 'snapshot'>, changes: read
     adGroup: (id) => snapshot.adGroup.get(id)?.name,
     list: (id) => lists.get(id) ?? made.get(id) ?? (isNewListId(id) ? 'a list not made yet' : undefined),
     keyword: (id) => nameKeyword(snapshot.keyword.get(id)),
+    currency,
   };
 }

@@ -6,7 +6,6 @@ import {
   productCodeTest,
   roomAfter,
   smallestSet,
-  STANDIN_LIMITS,
   type Change,
   type NegativeText,
   type Place,
@@ -16,6 +15,7 @@ import type { BatchAnswer, BatchPlace, BatchWay, LeftOut, Selection } from '@/co
 import { pickRows } from '../compute/sift/lines';
 import { costliestOf, rowsOfTerm } from '../compute/snapshot';
 import { costAt, keyAt, kindAt, termAt } from '../compute/window-columns';
+import { servingRows } from '../compute/serving';
 import {
   few,
   keywordsStoppedBy,
@@ -106,7 +106,7 @@ function sortOut(open: Open, marked: readonly number[]): { fit: number[]; leftOu
       if (kind !== 'query') return 'no word';
       if (exactKeywords(open).has(key)) return 'exact keyword';
       if (snapshot.hasConverted.has(key) || verdictOf.get(t) === 'kept') return 'protected';
-      return checkNegative({ text: key, match: 'exact' }, STANDIN_LIMITS, isCode) ? 'refused' : undefined;
+      return checkNegative({ text: key, match: 'exact' }, account.limits, isCode) ? 'refused' : undefined;
     })();
     if (why === undefined) return true;
     const others = byReason.get(why);
@@ -205,14 +205,17 @@ function weighChanges(
   const stopped = changes.flatMap((change) => gate.apply(change).stopped);
   const isFit = new Set(fit);
   const isMarked = (r: number) => isFit.has(snapshot.rows.termOf[r]!);
-  const others = stopped.filter((r) => !isMarked(r)).sort((a, b) => a - b);
+  const others = servingRows(
+    snapshot,
+    stopped.filter((r) => !isMarked(r)),
+  ).toSorted((a, b) => a - b);
   const first = [...new Set(others.map((r) => snapshot.rows.termOf[r]!))].slice(0, 5);
   const byText = changes.flatMap((change) =>
     keywordsStoppedBy(open, change).filter(({ keyword }) => gate.isWithin(change.place, keyword.adGroup)),
   );
   return {
     gate,
-    stops: weighRows(snapshot, stopped.filter(isMarked)),
+    stops: weighRows(snapshot, servingRows(snapshot, stopped.filter(isMarked))),
     others: { ...weighRows(snapshot, others), first: first.map((t) => termAt(snapshot.terms, t).raw) },
     touched: touchedKeywords(
       open,
@@ -240,7 +243,7 @@ function refuse(
   if (changes.length > MOST_CHANGES) return sayTooMany(changes.length);
   if (place.kind === 'list' && findList(open, place.id)?.holds !== 'words')
     return 'This list is not there any more.';
-  const over = roomAfter(gate, changes, STANDIN_LIMITS).find(({ used, most }) => used > most);
+  const over = roomAfter(gate, changes, open.account.limits).find(({ used, most }) => used > most);
   return over
     ? `It would hold ${over.used.toLocaleString('en')} negatives there, and may hold ${over.most.toLocaleString('en')}. Mark fewer terms, choose another place, or stop them by the smallest set.`
     : null;

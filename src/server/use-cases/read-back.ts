@@ -10,6 +10,7 @@ import {
   placeKey,
   type Change,
   type MatchType,
+  type Names,
   type Place,
 } from '@/core';
 import { randomUUID } from 'node:crypto';
@@ -19,6 +20,7 @@ import {
   requireAccountById,
   lockAccount,
   raiseDataVersion,
+  requirePlatform,
   setPlatformState,
 } from '../repositories/accounts';
 import {
@@ -35,12 +37,14 @@ import {
   type NewChange,
   type StoredChange,
 } from '../repositories/change-sets';
+import { insertOutsideChanges, loadElementStates } from '../repositories/outside-changes';
 import { appendLedger } from '../repositories/ledger';
 import { renameListInRules } from '../repositories/lists/hang-rules';
 import { loadListStates } from '../repositories/lists/list-states';
 import { applyStructure } from '../repositories/apply-structure';
 import { loadMirror, type Mirror } from '../repositories/structure';
 import type { Deps } from './deps';
+import { findOutside } from './elsewhere/find-outside';
 import { keepListVersions, listsTouched } from './lists/keep-versions';
 
 /**
@@ -49,7 +53,7 @@ import { keepListVersions, listsTouched } from './lists/keep-versions';
  */
 export async function readBack(deps: Deps, accountId: number, setId: number): Promise<void> {
   const account = await requireAccountById(deps.db, accountId);
-  const answer = await deps.platform.structure(account.platformAccountId, account.structureRevision);
+  const answer = await deps.platform.structure(requirePlatform(account), account.structureRevision);
   await deps.db.transaction(async (trx) => {
     await lockAccount(trx, accountId);
     const set = await findSet(trx, accountId, setId);
@@ -57,10 +61,13 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
     await takeOver(trx, accountId, answer);
     const mirror = await loadMirror(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
-    const names = namesOf(mirror, changes);
+    const names = namesOf(mirror, changes, account.currency);
     let failed = 0;
     for (const stored of changes) {
-      const state = stored.state === 'refused' ? 'refused' : postCondition(mirror, stored.change);
+      // What was refused because it is so already is done: a negative that is gone, say.
+      const found = postCondition(mirror, stored.change);
+      const state = stored.state === 'refused' && found !== 'there' ? 'refused' : found;
+      if (state !== 'refused') stored.state = state;
       if (state !== 'there') failed += 1;
       await updateChange(trx, accountId, stored.id, { state });
       await appendLedger(trx, accountId, {
@@ -84,7 +91,7 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
 /** Brings the mirror up to the platform without comparing anything. */
 export async function refreshMirror(deps: Deps, accountId: number): Promise<StructureAnswer> {
   const account = await requireAccountById(deps.db, accountId);
-  const answer = await deps.platform.structure(account.platformAccountId, account.structureRevision);
+  const answer = await deps.platform.structure(requirePlatform(account), account.structureRevision);
   await deps.db.transaction(async (trx) => {
     await lockAccount(trx, accountId);
     await takeOver(trx, accountId, answer);
@@ -96,13 +103,35 @@ async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Pr
   const { structureRevision } = await requireAccountById(trx, accountId);
   const touched = listsTouched(answer);
   const before = await loadListStates(trx, accountId, touched);
+  const elements = await loadElementStates(trx, accountId, answer);
   await applyStructure(trx, accountId, answer);
   await setPlatformState(trx, accountId, answer);
   await raiseDataVersion(trx, accountId);
   await adoptMadeLists(trx, accountId);
   // What was there when the account was first read has no history.
-  if (structureRevision > 0 && touched.length > 0)
-    await keepListVersions(trx, accountId, touched, before, await loadSent(trx, accountId));
+  if (structureRevision === 0) return;
+  const ours = await loadSent(trx, accountId);
+  if (touched.length > 0) await keepListVersions(trx, accountId, touched, before, ours);
+  const after = await loadElementStates(trx, accountId, answer);
+  await keepOutsideChanges(trx, accountId, findOutside(answer, elements, after, ours));
+}
+
+const MOST_NAMED = 3;
+
+/** What others changed outside lists waits to be looked at, and stands in the ledger. */
+async function keepOutsideChanges(trx: Db, accountId: number, changes: readonly Change[]): Promise<void> {
+  if (changes.length === 0) return;
+  const { currency } = await requireAccountById(trx, accountId);
+  const names = namesOf(await loadMirror(trx, accountId), [], currency);
+  const found = changes.map((change) => ({ change, said: describeChange(change, names) }));
+  await insertOutsideChanges(trx, accountId, found);
+  const some = found.slice(0, MOST_NAMED).map(({ said }) => said);
+  const more = found.length > MOST_NAMED ? `, and ${found.length - MOST_NAMED} more` : '';
+  await appendLedger(trx, accountId, {
+    ...{ actor: 'read-back', about: 'change' },
+    what: `Somebody else changed on the platform: ${some.join('; ')}${more}`,
+    after: changes,
+  });
 }
 
 /** Changes that are on their way to the platform, or there and not read back. */
@@ -221,7 +250,7 @@ function withList(change: Change, renamed: ReadonlyMap<string, string>): Change 
   return 'listId' in change ? { ...change, listId } : change;
 }
 
-function namesOf(mirror: Mirror, changes: readonly StoredChange[]) {
+function namesOf(mirror: Mirror, changes: readonly StoredChange[], currency: string): Names {
   const made = new Map(
     changes.flatMap(({ change }) =>
       change.kind === 'make list' ? [[change.listId, change.name] as const] : [],
@@ -234,5 +263,6 @@ function namesOf(mirror: Mirror, changes: readonly StoredChange[]) {
     adGroup: name(mirror.adGroups),
     list: (id: string) => name(mirror.lists)(id) ?? made.get(id),
     keyword: (id: string) => nameKeyword(mirror.keywords.find((k) => k.id === id)),
+    currency,
   };
 }

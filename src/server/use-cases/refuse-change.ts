@@ -6,7 +6,6 @@ import {
   listOf,
   nameKeyword,
   productCodeTest,
-  STANDIN_LIMITS,
   type Change,
 } from '@/core';
 import { findList, knownLists } from './lists/known-lists';
@@ -28,7 +27,7 @@ export function refuse(open: Open, change: Change): string | undefined {
   switch (change.kind) {
     case 'add negative': {
       const isCode = productCodeTest(account.productCodePattern);
-      const refusal = checkNegative(change, STANDIN_LIMITS, isCode);
+      const refusal = checkNegative(change, account.limits, isCode);
       if (refusal) return refusal.message;
       const { kind, id } = change.place;
       if (kind === 'campaign' && !snapshot.campaign.has(id!)) return 'This campaign is not there any more.';

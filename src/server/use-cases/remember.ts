@@ -26,13 +26,15 @@ export async function writeNote(
   slug: string,
   personId: number,
   { body, ...about }: About & { body: string },
+  undoes?: number,
 ): Promise<{ noteId: number }> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
     const { noteId, isNew } = await insertNote(trx, id, asKept(about), { body, personId });
     if (!isNew) return { noteId };
     const what = `Note on ${about.kind === 'term' ? '' : 'the theme '}“${about.about}”: ${body}`;
-    await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what });
+    const undo = { do: 'remove note', note: noteId } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what, undo, undoes });
     await raiseDecisionVersion(trx, id);
     return { noteId };
   });
@@ -44,13 +46,15 @@ export async function removeNote(
   slug: string,
   personId: number,
   noteId: number,
+  undoes?: number,
 ): Promise<About & { body: string }> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
     const note = await deleteNote(trx, id, noteId);
     if (!note) throw new Refusal('This note is gone already.', 404);
     const what = `Remove the note on “${note.about}”: ${note.body}`;
-    await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what });
+    const undo = { do: 'write note', ...note } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what, undo, undoes });
     await raiseDecisionVersion(trx, id);
     return note;
   });
@@ -72,6 +76,7 @@ export async function markWords(
   slug: string,
   personId: number,
   { text, mark }: { text: string; mark: Mark | null },
+  undoes?: number,
 ): Promise<{ was: Mark | null }> {
   const run = normalise(text);
   if (run === '') throw new Refusal(`“${text}” holds no word.`);
@@ -82,7 +87,8 @@ export async function markWords(
     const what = mark
       ? `Mark “${run}” as ${mark === 'place' ? 'a place' : 'neutral'}`
       : `Take the mark off “${run}”`;
-    await appendLedger(trx, id, { actor: { person: personId }, about: 'mark', what });
+    const undo = { do: 'mark words', text: run, mark: was } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'mark', what, undo, undoes });
     await raiseDecisionVersion(trx, id);
     return { was };
   });
@@ -102,6 +108,7 @@ export async function saveView(
   slug: string,
   personId: number,
   { name, search, replaces }: { name: string; search: string; replaces: string | null },
+  undoes?: number,
 ): Promise<{ was: SavedViewLine | null }> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
@@ -119,7 +126,10 @@ export async function saveView(
         about: 'view',
         what: `${there ? 'Replace' : 'Save'} the view ${name}`,
       },
-      ...{ before: there ?? null, after: { name, search } },
+      ...{ before: there ?? null, after: { name, search }, undoes },
+      undo: there
+        ? { do: 'save view', name, search: there.search, left: search }
+        : { do: 'remove view', name },
     });
     await raiseDecisionVersion(trx, id);
     return { was: there ?? null };
@@ -132,6 +142,7 @@ export async function removeView(
   slug: string,
   personId: number,
   name: string,
+  undoes?: number,
 ): Promise<SavedViewLine> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
@@ -140,6 +151,7 @@ export async function removeView(
     await deleteSavedView(trx, id, name);
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'view', what: `Remove the view ${name}`, before: there },
+      ...{ undo: { do: 'save view', name, search: there.search, left: null }, undoes },
     });
     await raiseDecisionVersion(trx, id);
     return there;

@@ -1,11 +1,11 @@
 import {
+  changeKey,
   describeChange,
   describePlace,
   listOf,
   negativesBroughtBy,
   roomAfter,
   rowsActedOn,
-  STANDIN_LIMITS,
   type Change,
 } from '@/core';
 import type { Weight } from '@/contracts/common';
@@ -20,6 +20,7 @@ import {
   updateChange,
   type Before,
 } from '../repositories/change-sets';
+import { listOutsideChanges } from '../repositories/outside-changes';
 import { listWaitingVersions } from '../repositories/lists/list-versions';
 import type { Db } from '../db/connection';
 import { Refusal, type Deps } from './deps';
@@ -27,7 +28,8 @@ import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
 /**
  * Sends the tray: freezes the draft, notes what each change's terms cost so far, opens a new draft and leaves the
- * rest to the job process.
+ * rest to the job process. Where no platform is connected it is handed over instead: as a sheet, which a person
+ * carries out.
  * @returns the id of the set that is on its way
  * @throws Refusal when the tray is empty, a change in it is held back, or a place would hold more than it may; nothing
  * was changed then
@@ -45,11 +47,14 @@ export async function sendTray(deps: Deps, slug: string, personId: number): Prom
       await updateChange(trx, id, changeId, { before: costBefore(open, change) });
     }
     const setId = open.drafted[0]!.setId;
-    const day = account.platformDay ?? open.snapshot.dataDays?.to ?? new Date().toISOString().slice(0, 10);
-    await freezeDraft(trx, id, setId, { by: personId, day });
+    const day = account.platformDay ?? new Date().toISOString().slice(0, 10);
+    const isConnected = account.platformAccountId !== null;
+    await freezeDraft(trx, id, setId, {
+      ...{ as: isConnected ? 'sending' : 'handed over', by: personId, day },
+    });
     await openDraft(trx, id);
     await raiseDecisionVersion(trx, id);
-    await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId });
+    if (isConnected) await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId });
     return setId;
   });
 }
@@ -76,9 +81,9 @@ function refuseIfHeldBack(open: Open) {
 }
 
 /** Rules 12: going over a limit is refused before anything is sent. */
-function refuseIfOverLimit({ draft, drafted, names }: Open) {
+function refuseIfOverLimit({ account, draft, drafted, names }: Open) {
   const changes = drafted.map((c) => c.change);
-  const over = roomAfter(draft.gate, changes, STANDIN_LIMITS).find(({ used, most }) => used > most);
+  const over = roomAfter(draft.gate, changes, account.limits).find(({ used, most }) => used > most);
   if (!over) return;
   const { what, place, used, most, couldDrop } = over;
   throw new Refusal(
@@ -88,13 +93,21 @@ function refuseIfOverLimit({ draft, drafted, names }: Open) {
 }
 
 /** What somebody else did to a list is looked at before it is changed again. */
-async function refuseIfChangedElsewhere(trx: Db, { account, drafted, snapshot }: Open) {
+async function refuseIfChangedElsewhere(trx: Db, { account, drafted, snapshot, names }: Open) {
   const waiting = await listWaitingVersions(trx, account.id);
   const touched = new Set(drafted.flatMap(({ change }) => listOf(change) ?? []));
   const unseen = waiting.find(({ listId }) => touched.has(listId));
   if (unseen) {
     throw new Refusal(
       `Nothing was sent. Somebody else changed the list ${unseen.listName} on the platform. Look at it in Lists, under Changed elsewhere: take it over or undo it, then send.`,
+      409,
+    );
+  }
+  const outside = new Set((await listOutsideChanges(trx, account.id)).map(({ change }) => changeKey(change)));
+  const seen = drafted.find(({ change }) => outside.has(changeKey(change)));
+  if (seen) {
+    throw new Refusal(
+      `Nothing was sent. Somebody else changed on the platform what “${describeChange(seen.change, names)}” is about. Look at it in Lists, under Changed elsewhere: take it over or undo it, then send.`,
       409,
     );
   }

@@ -4,13 +4,12 @@ import {
   insertPeople,
   listAccounts,
   listPeople,
+  updateAccount,
   type NewAccount,
 } from '../repositories/accounts';
 import { findReportFile } from '../repositories/reports';
-import { Refusal, type Deps } from './deps';
+import type { Deps } from './deps';
 import { fetchReport } from './fetch-report';
-
-export type { NewAccount };
 
 /** Whether every account that is expected is there and has its first report. */
 export async function areLoaded(deps: Deps, slugs: readonly string[]): Promise<boolean> {
@@ -24,20 +23,14 @@ export function addPeople(deps: Deps, names: readonly string[]): Promise<void> {
   return insertPeople(deps.db, names);
 }
 
-/** Adds an account, to be filled from files. @throws Refusal when the name is taken */
-export async function addAccount(deps: Deps, account: NewAccount, personName?: string): Promise<void> {
-  if (await findAccount(deps.db, account.slug))
-    throw new Refusal(`There is an account ${account.slug} already.`, 409);
-  if (personName) await insertPeople(deps.db, [personName]);
-  await insertAccount(deps.db, account);
-}
-
 /**
  * Adds an account of the connected platform, unless it is there, and asks for its first report.
  * @returns the file that is being loaded; null when there is nothing new
  */
 export async function connectAccount(deps: Deps, account: NewAccount): Promise<number | null> {
-  if (!(await findAccount(deps.db, account.slug))) await insertAccount(deps.db, account);
+  const there = await findAccount(deps.db, account.slug);
+  if (!there) await insertAccount(deps.db, account);
+  else if (there.platformAccountId === null) await updateAccount(deps.db, there.id, account);
   const [person] = await listPeople(deps.db);
   return fetchReport(deps, account.slug, person!.id);
 }

@@ -10,6 +10,7 @@ import {
   listProtectedTerms,
 } from '../repositories/decisions/protected-terms';
 import { listSetAside, putAside, takeFromAside } from '../repositories/decisions/set-aside';
+import { loadVerdictsOf } from '../repositories/decisions/verdicts';
 import { appendLedger } from '../repositories/ledger';
 import { findDataDays } from '../repositories/reports';
 import { Refusal, type Deps } from './deps';
@@ -35,6 +36,7 @@ export async function setVerdict(
     if (verdict.is === 'kept' && key !== normalise(raw))
       throw new Refusal(`${raw} is a product code. Negatives never stop it, so it need not be kept.`);
     const was = await findVerdict(trx, id, key);
+    const stored = await loadVerdictsOf(trx, id, [key]);
     if (seen !== undefined && was.is !== seen && was.is !== verdict.is)
       throw new Refusal(sayMeanwhile(raw, was), 409);
     await write(trx, account, { key, raw }, was, verdict, personId);
@@ -44,6 +46,7 @@ export async function setVerdict(
       ...{ actor: { person: personId }, about: 'keep', what: said },
       why: verdict.is === 'kept' ? verdict.note : null,
       ...{ before: was, after: verdict },
+      undo: { do: 'set verdicts', keys: [key], left: verdict.is, ...stored },
     });
     await raiseDecisionVersion(trx, id);
     return { was, said };

@@ -179,7 +179,7 @@ function toTermLine(
     isProtected: snapshot.hasConverted.has(term.key) || protectedOwn.some((p) => p.text === term.key),
     isSeen: pass?.seen.has(term.id) ?? false,
     notes: notes.get(term.key) ?? 0,
-    evidence: weighEvidence(snapshot, open.account, figures),
+    evidence: weighEvidence(snapshot, open.account, { term: t, figures }),
     campaign: names.campaign(adGroup.campaignId) ?? '',
     adGroup: names.adGroup(adGroup.id) ?? '',
     lastDay: lastDayAt(rows, latest(rows.lastDay, first, last)),

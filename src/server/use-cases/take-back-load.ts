@@ -12,7 +12,13 @@ import { requireReportFile } from './take-in';
  * Asks for a load to be taken back as a whole: what it added goes, what it replaced comes back.
  * @throws Refusal when a later load has replaced rows of it
  */
-export async function askToTakeBack(deps: Deps, slug: string, id: number, personId: number): Promise<void> {
+export async function askToTakeBack(
+  deps: Deps,
+  slug: string,
+  id: number,
+  personId: number,
+  undoes?: number,
+): Promise<void> {
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
   await refuseIfReplaced(deps, file, account.id);
@@ -25,7 +31,13 @@ export async function askToTakeBack(deps: Deps, slug: string, id: number, person
   await deps.db.transaction(async (trx) => {
     if (!(await moveReportFile(trx, account.id, id, ['loaded'], 'taking back')))
       throw new Refusal('Only what was loaded can be taken back.', 409);
-    await deps.enqueue(trx, { name: 'take-back-load', accountId: account.id, reportFileId: id, personId });
+    await deps.enqueue(trx, {
+      name: 'take-back-load',
+      accountId: account.id,
+      reportFileId: id,
+      personId,
+      undoes,
+    });
   });
 }
 
@@ -44,6 +56,7 @@ export async function takeBackLoad(
   accountId: number,
   reportFileId: number,
   personId: number,
+  undoes?: number,
 ): Promise<void> {
   await deps.db.transaction(async (trx) => {
     await lockAccount(trx, accountId);
@@ -61,6 +74,7 @@ export async function takeBackLoad(
       about: 'load',
       what: `Take back ${file.name}: ${(facts.removed + ideas).toLocaleString('en')} rows removed, ${facts.restored.toLocaleString('en')} put back`,
       before: file.outcome,
+      ...{ undo: { do: 'load again', file: reportFileId }, undoes },
     });
   });
   await analyseFacts(deps.db, accountId);

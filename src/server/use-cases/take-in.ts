@@ -19,6 +19,7 @@ import {
   moveReportFile,
   type ReportFile,
 } from '../repositories/reports';
+import { appendLedger } from '../repositories/ledger';
 import { Refusal, type Deps } from './deps';
 import { requireAccount } from './open-workbench';
 import { recipesOf } from './recipes';
@@ -98,12 +99,17 @@ export async function requireReportFile(deps: Deps, accountId: number, id: numbe
   return file;
 }
 
-/** Asks for a file to be loaded by the job process. */
+/**
+ * Asks for a file to be loaded by the job process.
+ * @param options how it is to be read; null: as it was read before
+ * @param undoing the entry of the ledger that is taken back by it
+ */
 export async function askForLoad(
   deps: Deps,
   slug: string,
   id: number,
-  options: ReadDecisions,
+  options: ReadDecisions | null,
+  undoing?: { personId: number; undoes: number },
 ): Promise<void> {
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
@@ -121,12 +127,15 @@ export async function askForLoad(
       id,
       ['uploaded', 'cancelled', 'failed', 'taken back'],
       'waiting',
-      {
-        options,
-      },
+      { options: options ?? file.options },
     );
     if (!moved) throw new Refusal('This file is being loaded already.', 409);
     await deps.enqueue(trx, { name: 'load-report', accountId: account.id, reportFileId: id });
+    if (undoing)
+      await appendLedger(trx, account.id, {
+        ...{ actor: { person: undoing.personId }, about: 'load', what: `Load ${file.name} again` },
+        undoes: undoing.undoes,
+      });
   });
 }
 

@@ -32,11 +32,12 @@ async function toLine(
   newest: string | null,
   entry: LedgerEntry,
 ): Promise<LedgerLine> {
-  const { id, at, who, about, what, why, change } = entry;
-  if (!change) return { id, at, who, about, what, why, change: null };
+  const { id, at, who, about, what, why, change, isUndone } = entry;
+  const line = { id, at, who, about, what, why, canUndo: entry.undo !== null && !isUndone, isUndone };
+  if (!change) return { ...line, change: null };
   const { before, sentDay } = change;
   return {
-    ...{ id, at, who, about, what, why },
+    ...line,
     change: {
       id: change.id,
       state: change.state,
@@ -49,7 +50,7 @@ async function toLine(
         figures: before.figures,
       },
       since:
-        newest !== null && newest >= sentDay && change.state === 'there'
+        newest !== null && newest >= sentDay && (change.state === 'there' || change.state === 'said')
           ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change)
           : null,
     },
@@ -112,7 +113,7 @@ export async function undoSent(
   const account = await requireAccount(deps, slug);
   const sent = await findChange(deps.db, account.id, changeId);
   const set = sent && (await findSet(deps.db, account.id, sent.setId));
-  if (!sent || !set || set.state === 'draft' || set.state === 'sending') {
+  if (!sent || !set || ['draft', 'sending', 'handed over'].includes(set.state)) {
     throw new Refusal(
       'Only what was sent and read back can be undone here; what is in the tray can be removed there.',
       409,

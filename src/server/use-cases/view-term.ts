@@ -4,6 +4,7 @@ import {
   describeChange,
   noFigures,
   normalise,
+  smallestUnitOf,
   stops,
   type Figures,
   type Place,
@@ -11,6 +12,8 @@ import {
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail, Verdict } from '@/contracts/hand';
 import { groundOf, targetOf } from '../compute/sift/evidence';
+import { sayStatus, servingRows } from '../compute/serving';
+import { steeringOfTerm } from '../compute/sift/row-targets';
 import { figuresOfTerm, termSums } from '../compute/term-sums';
 import { addRow, figuresAt, lastDayAt, termAt } from '../compute/window-columns';
 import { rowsOfTerm } from '../compute/snapshot';
@@ -130,7 +133,13 @@ function findOwnKeyword(open: Open, t: number, key: string): OwnKeyword | null {
     adGroup: keyword.adGroup.name,
     campaign: names.campaign(keyword.adGroup.campaignId) ?? '',
     bidMicros: keyword.bidMicros,
-    paysMicros: prior && bidThatPays({ ...prior, ...seen }, targetOf(snapshot, account)),
+    paysMicros:
+      prior &&
+      bidThatPays(
+        { ...prior, ...seen },
+        targetOf(snapshot, steeringOfTerm(snapshot, account, t)),
+        smallestUnitOf(account.currency),
+      ),
     expectedCvr:
       prior &&
       (prior.alpha + Math.min(seen.conversions, seen.clicks)) / (prior.alpha + prior.beta + seen.clicks),
@@ -163,8 +172,16 @@ function weighExclusions(open: Open, row: number, code: string): ExclusionChoice
     { place: { kind: 'campaign', id: campaignId }, name: names.campaign(campaignId) ?? campaignId },
   ];
   return places.map(({ place, name }) => {
-    const rows = draft.gate.reachedByCode(code, place).filter((r) => draft.gate.stopCount(r) === 0);
-    return { place, name, weight: weighRows(snapshot, rows), isThere: draft.gate.excludes(code, place) };
+    const reached = draft.gate.reachedByCode(code, place).filter((r) => draft.gate.stopCount(r) === 0);
+    const rows = servingRows(snapshot, reached);
+    const note = sayStatus(snapshot, place);
+    return {
+      place,
+      name,
+      note,
+      weight: weighRows(snapshot, rows),
+      isThere: draft.gate.excludes(code, place),
+    };
   });
 }
 

@@ -5,7 +5,6 @@ import {
   negativesBroughtBy,
   noFigures,
   roomAfter,
-  STANDIN_LIMITS,
   writeCsv,
   type Change,
   type Place,
@@ -21,8 +20,9 @@ import {
   touchedKeywords,
   weighRows,
 } from '../compute/workbench';
+import { noteOnPlace, servingRows } from '../compute/serving';
 import { conversionsAt } from '../compute/window-columns';
-import { findLastSent, loadChangesOf } from '../repositories/change-sets';
+import { findLastClosed, listUnderway, loadChangesOf, type ChangeSet } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
 import type { Deps } from './deps';
 import { whereItHangs } from './lists/where-it-hangs';
@@ -33,16 +33,22 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
   const account = await requireAccount(deps, slug);
   const open = await openWorkbench(deps, account, days);
   const { snapshot, draft, drafted } = open;
-  const [spend, sent] = await Promise.all([spendByDay(deps, open), viewLastSent(deps, open)]);
+  const [spend, sent] = await Promise.all([spendByDay(deps, open), viewSent(deps, open)]);
   return {
     window: snapshot.window,
     ...changesIn(open),
-    stops: drafted.length > 0 ? weighRows(snapshot, draft.stopped) : { terms: 0, ...noFigures() },
-    reopens: weighRows(snapshot, draft.reopened),
+    stops:
+      drafted.length > 0
+        ? weighRows(snapshot, servingRows(snapshot, draft.stopped))
+        : { terms: 0, ...noFigures() },
+    reopens: weighRows(snapshot, servingRows(snapshot, draft.reopened)),
     days: spend,
     sent,
   };
 }
+
+/** Changes of a tray under way that are named one by one. */
+const MOST_WAITING = 200;
 
 type Drafted = Pick<TrayView, 'changes' | 'room'>;
 /** There may be thousands, and several people look at them. */
@@ -66,8 +72,9 @@ function tellChanges(open: Open): Drafted {
         kind: change.kind,
         change,
         said: describeChange(change, open.names),
-        stops: weighRows(snapshot, step.stopped),
-        reopens: weighRows(snapshot, step.reopened),
+        stops: weighRows(snapshot, servingRows(snapshot, step.stopped)),
+        reopens: weighRows(snapshot, servingRows(snapshot, step.reopened)),
+        placeNote: noteOnPlace(snapshot, change),
         by: stored.draftedBy,
         why: stored.why,
         forcedBecause: stored.forcedBecause,
@@ -80,7 +87,7 @@ function tellChanges(open: Open): Drafted {
     room: roomAfter(
       draft.gate,
       drafted.map((c) => c.change),
-      STANDIN_LIMITS,
+      open.account.limits,
     ).map(({ place, couldDrop, ...room }) => ({
       ...{ ...room, place: describePlace(place, open.names), couldDrop: few(couldDrop) },
     })),
@@ -116,7 +123,7 @@ async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promi
       if (conversionsAt(rows, r) > 0) return true;
     return false;
   };
-  const chosen = draft.stopped.map((r) => ({
+  const chosen = servingRows(snapshot, draft.stopped).map((r) => ({
     termId: terms.ids[rows.termOf[r]!]!,
     adGroupId: rows.adGroupId[r]!,
     keywordId: rows.keywordId[r]!,
@@ -137,17 +144,28 @@ async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promi
   });
 }
 
-async function viewLastSent(deps: Deps, open: Open): Promise<SentState | null> {
-  const set = await findLastSent(deps.db, open.account.id);
-  if (!set || set.state === 'draft') return null;
+/** What was sent or handed over and is not closed, the newest first; where nothing is, what was closed last. */
+async function viewSent(deps: Deps, open: Open): Promise<SentState[]> {
+  const underway = (await listUnderway(deps.db, open.account.id)).reverse();
+  const last = underway.length === 0 && (await findLastClosed(deps.db, open.account.id));
+  const sent: SentState[] = [];
+  for (const set of last ? [last] : underway) sent.push(await viewSet(deps, open, set));
+  return sent;
+}
+
+async function viewSet(deps: Deps, open: Open, set: ChangeSet): Promise<SentState> {
   const changes = await loadChangesOf(deps.db, open.account.id, set.id);
+  const waits = changes.filter((c) => c.state === 'drafted' || c.state === 'said');
   return {
     setId: set.id,
-    state: set.state,
+    state: set.state as SentState['state'],
     sentBy: set.sentBy,
     sentAt: set.sentAt,
     total: changes.length,
     answered: changes.filter((c) => c.state !== 'drafted').length,
+    waiting: waits
+      .slice(0, MOST_WAITING)
+      .map(({ id, change }) => ({ id, said: describeChange(change, open.names) })),
     confirmed: changes.filter((c) => c.state === 'there').length,
     failed: changes
       .filter((c) => c.state === 'refused' || c.state === 'missing' || c.state === 'different')

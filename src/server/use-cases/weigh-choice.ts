@@ -2,7 +2,6 @@ import {
   checkNegative,
   describePlace,
   productCodeTest,
-  STANDIN_LIMITS,
   type MatchType,
   type NegativeText,
   type Place,
@@ -17,6 +16,7 @@ import {
   type PlaceBits,
   type Reach,
 } from '../compute/sift/weigh-places';
+import { sayStatus } from '../compute/serving';
 import {
   fewProtectedBy,
   keywordsStoppedBy,
@@ -33,7 +33,7 @@ import { openWorkbench, requireAccount, type Open } from './open-workbench';
 /** As they are read: the usual choice first, the whole term last. */
 const IN_ORDER: readonly MatchType[] = ['phrase', 'broad', 'exact'];
 
-type NamedPlace = { place: Place; name: string; note: string | null };
+type NamedPlace = Pick<PlaceChoice, 'place' | 'name' | 'note' | 'heed'>;
 
 /**
  * What stopping the chosen words of a term (or the whole term) would do, in each match type at each place: what is
@@ -109,7 +109,7 @@ function textFor(open: Open, match: MatchType, words: readonly string[], positio
   const apart = !whole && chosen.some((p, i) => i > 0 && p !== chosen[i - 1]! + 1);
   if (match === 'phrase' && apart) return { text, refusal: 'these words do not stand together' };
   const isCode = productCodeTest(open.account.productCodePattern);
-  return { text, refusal: checkNegative({ text, match }, STANDIN_LIMITS, isCode)?.message ?? null };
+  return { text, refusal: checkNegative({ text, match }, open.account.limits, isCode)?.message ?? null };
 }
 
 /**
@@ -117,20 +117,23 @@ function textFor(open: Open, match: MatchType, words: readonly string[], positio
  * campaign first), and the account.
  */
 function placesFor(open: Open, adGroup: { id: string; campaignId: string }): NamedPlace[] {
-  const { names, draft } = open;
+  const { names, draft, snapshot } = open;
+  const status = (place: Place) => ({ note: null, heed: sayStatus(snapshot, place) });
+  const group: Place = { kind: 'adGroup', id: adGroup.id };
   const campaign: Place = { kind: 'campaign', id: adGroup.campaignId };
   const words = knownLists(open).filter(({ holds }) => holds === 'words');
   const lists = words.map(({ id, name }) => ({
     place: { kind: 'list' as const, id },
     name,
     note: whereItHangs(draft.gate.hungOn(id), (c) => names.campaign(c) ?? c),
+    heed: null,
   }));
   const hangsHere = ({ place }: NamedPlace) => Number(draft.gate.isWithin(place, adGroup));
   return [
-    { place: { kind: 'adGroup', id: adGroup.id }, name: names.adGroup(adGroup.id) ?? '', note: null },
-    { place: campaign, name: names.campaign(adGroup.campaignId) ?? '', note: null },
+    { place: group, name: names.adGroup(adGroup.id) ?? '', ...status(group) },
+    { place: campaign, name: names.campaign(adGroup.campaignId) ?? '', ...status(campaign) },
     ...lists.sort((a, b) => hangsHere(b) - hangsHere(a)),
-    { place: { kind: 'account', id: null }, name: 'the whole account', note: null },
+    { place: { kind: 'account', id: null }, name: 'the whole account', note: null, heed: null },
   ];
 }
 
@@ -189,9 +192,9 @@ function aboutNegative(open: Open, negative: NegativeText): About {
 
 /** Negatives that would stop a text where they are in force, as the account and the draft have them. */
 function negativesMatching(open: Open, text: string): (NegativeText & { place: Place })[] {
-  const { snapshot, drafted, onItsWay, draft } = open;
+  const { snapshot, drafted, accepted, waiting, draft } = open;
   const standing = snapshot.accountGate.matching(text).map((id) => snapshot.negative.get(id)!);
-  const added = [...onItsWay, ...drafted].flatMap(({ change }) =>
+  const added = [...accepted, ...waiting, ...drafted].flatMap(({ change }) =>
     change.kind === 'add negative' ? [change] : [],
   );
   return [...standing, ...added].filter((negative) => draft.gate.holds(negative, negative.place));

@@ -8,7 +8,7 @@ import {
   updateChange,
   type StoredChange,
 } from '../repositories/change-sets';
-import { raiseDecisionVersion, requireAccountById } from '../repositories/accounts';
+import { raiseDecisionVersion, requireAccountById, requirePlatform } from '../repositories/accounts';
 import { loadMirror, type Mirror } from '../repositories/structure';
 import { PlatformTrouble } from '../platform/platform';
 import type { Deps } from './deps';
@@ -50,7 +50,7 @@ async function sendUnanswered(deps: Deps, accountId: number, setId: number): Pro
       .slice(0, BATCH);
     if (unanswered.length === 0) return;
     const batch = await translateAll(deps, accountId, mirror, unanswered);
-    const answers = await deps.platform.change(account.platformAccountId, batch);
+    const answers = await deps.platform.change(requirePlatform(account), batch);
     await deps.db.transaction(async (trx) => {
       for (const answer of answers) {
         const stored = unanswered.find((c) => c.key === answer.key);
@@ -62,6 +62,7 @@ async function sendUnanswered(deps: Deps, accountId: number, setId: number): Pro
           answer.outcome === 'applied'
             ? { state: 'applied', platformId: answer.id }
             : { state: 'refused', answerCode: answer.code, answerText: answer.text },
+          setId,
         );
       }
       await setTrouble(trx, accountId, setId, null);

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import { checkNegative, cleanPlacement, codeKey, normalise, STANDIN_LIMITS } from '@/core';
+import { checkNegative, cleanPlacement, codeKey, normalise } from '@/core';
 import type { ChangeAnswer, PlatformChange, Structure } from '@/contracts/platform';
+import { STANDIN_LIMITS } from './limits';
 import { loadStructure, putElement, requireAccount } from './store';
 
 export type KeyedChange = { key: string; change: PlatformChange };

@@ -20,9 +20,10 @@ type Asked = {
 
 /** A route that reads. Refusals become answers with their reason; anything else is logged and told without detail. */
 export function reads(work: (asked: Asked) => Promise<unknown>) {
-  return async (request: Request, { params }: { params: Promise<Params> }): Promise<Response> => {
+  // A route without a dynamic part is given no params.
+  return async (request: Request, about: { params?: Promise<Params> }): Promise<Response> => {
     try {
-      const known = await params;
+      const known = (await about.params) ?? {};
       const url = new URL(request.url);
       for (const text of [...Object.values(known), ...url.searchParams.values()]) requireText(text);
       const result = await work({
@@ -46,7 +47,8 @@ export function writes(work: (asked: Asked & { personId: number }) => Promise<un
 async function requirePerson(deps: Deps): Promise<number> {
   const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
   const { people } = await listAccountsAndPeople(deps);
-  const person = people.find((p) => p.id === chosen) ?? people[0];
+  const active = people.filter((p) => !p.isRetired);
+  const person = active.find((p) => p.id === chosen) ?? active[0];
   if (!person)
     throw new Refusal(
       'Nobody is known here yet, so nothing was changed. Add an account with your name first.',
@@ -115,6 +117,20 @@ function toResponse(error: unknown): Response {
     ? 'The database can not be reached.'
     : 'Something failed here; the log of the web application says what.';
   return Response.json({ error: `${what} Nothing was changed.` }, { status: 500 });
+}
+
+/** A file to be saved under its name. */
+export function saved(file: {
+  name: string;
+  type: string;
+  content: string | Uint8Array<ArrayBuffer>;
+}): Response {
+  return new Response(file.content, {
+    headers: {
+      'content-type': file.type,
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    },
+  });
 }
 
 /** CSV to be saved under a name. */

@@ -1,10 +1,7 @@
 import { parseBody, reads } from '@/app/api/_handle/handle';
-import { NewAccountSchema, toNewAccount } from '@/contracts/account';
-import { addAccount } from '@/server/use-cases/set-up';
+import { NewAccountSchema } from '@/contracts/account';
+import { addAccount } from '@/server/use-cases/account/add-account';
 
-export const POST = reads(async ({ deps, request }) => {
-  const input = await parseBody(request, NewAccountSchema);
-  const account = toNewAccount(input);
-  await addAccount(deps, account, input.person);
-  return { slug: account.slug };
-});
+export const POST = reads(async ({ deps, request }) =>
+  addAccount(deps, await parseBody(request, NewAccountSchema)),
+);

@@ -1,9 +1,11 @@
+import { useMoney } from '@/screens/frame/money';
 import type { EditPlan } from '@/contracts/lists';
 import { Hurts } from '@/screens/frame/hurts';
-import { conversionsOf, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, plural } from '@/ui/format';
 
 /** What an edit would come to, in sentences: what it changes, where, what it would stop, what it leaves out. */
 export function PlanView({ plan }: { plan: EditPlan }) {
+  const formatMoney = useMoney();
   const { stops, reopens, proof } = plan;
   return (
     <div className="flex flex-col gap-1 text-[13px]" aria-live="polite" data-testid="plan">

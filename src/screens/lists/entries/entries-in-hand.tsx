@@ -1,5 +1,6 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EntriesView, ListEdit, ListsView } from '@/contracts/lists';
@@ -10,7 +11,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { formatConversions, formatDay, formatMoney, plural } from '@/ui/format';
+import { formatConversions, formatDay, plural } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Reaches } from '../edit/plan-view';
 import type { Row } from './sort-entries';
@@ -73,6 +74,7 @@ export function EntriesInHand({ view, entries: { list, reaches }, rows, isMarked
 }
 
 function About({ row: { match, since, by, from, hurts, health, drafted } }: { row: Row }) {
+  const formatMoney = useMoney();
   const stopped = health?.stopped;
   return (
     <>
@@ -82,6 +84,7 @@ function About({ row: { match, since, by, from, hurts, health, drafted } }: { ro
         {by && ` by ${by}`}
         {from && ` from the term “${from}”`}
         {drafted === 'added' && ', in the tray'}
+        {drafted === 'said to be done' && ', said to be done'}
         {drafted === 'removed' && ', goes with the tray'}.
       </p>
       {stopped && stopped.known > 0 && (
@@ -202,6 +205,7 @@ function Actions({ view, list, negatives, onEdit }: ActionsProps) {
 
 /** Forms of an entry that still pass where the list hangs. */
 function Variants({ listId, negative }: { listId: string; negative: NegativeText }) {
+  const formatMoney = useMoney();
   const { summary, api } = useAccount();
   const { draft } = useTrayActions();
   const { text, match } = negative;

@@ -1,8 +1,9 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useRef, type KeyboardEvent, type MouseEvent } from 'react';
-import { formatCount, formatDay, formatMoney } from '@/ui/format';
+import { formatCount, formatDay } from '@/ui/format';
 import { useLightRows } from '@/ui/light-rows';
 import { MatchChip } from '@/ui/match-chip';
 import { HeadMark, RowMark } from '@/ui/row-mark';
@@ -202,6 +203,7 @@ type RowProps = {
 const EntryRow = memo(function EntryRow(props: RowProps) {
   const { row, index, top, columns, isWords, isLight, isInHand, isMarked } = props;
   const { text, match, drafted, since, by, hurts, health } = row;
+  const formatMoney = useMoney();
   const figure = (value: number | undefined, format = formatCount) =>
     health === undefined ? '' : health.stopped.known === 0 ? '–' : format(value!);
   return (
@@ -219,7 +221,7 @@ const EntryRow = memo(function EntryRow(props: RowProps) {
         {text}{' '}
         {drafted && (
           <span className="text-[12px] text-pine">
-            {drafted === 'added' ? 'in the tray' : 'goes with the tray'}
+            {drafted === 'added' ? 'in the tray' : drafted === 'removed' ? 'goes with the tray' : drafted}
           </span>
         )}
       </div>

@@ -50,7 +50,7 @@ function isOf(kind: EntryKind, { hurts, drafted, health }: Row): boolean {
     case 'missing':
       return (health?.missing ?? 0) > 0;
     case 'tray':
-      return drafted !== null;
+      return drafted === 'added' || drafted === 'removed';
   }
 }
 

@@ -1,5 +1,6 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { CellAnswer, ListEdit, ListLine, ListsView } from '@/contracts/lists';
@@ -8,7 +9,7 @@ import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatDay, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatDay, plural } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 import { EditInHand } from '../edit/edit-in-hand';
 import { HeldBack } from './held-back';
@@ -68,6 +69,7 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
           {data.by === null && 'Does not hang here. '}
           <What cell={data} />
         </p>
+        {data.heed && <p className="text-timber">{data.heed}</p>}
         <Hurts protectedTerms={data.protectedTerms} touched={data.touched} />
         {hang.held && (
           <HeldBack
@@ -85,6 +87,7 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
 }
 
 function What({ cell: { by, weight } }: { cell: CellAnswer }) {
+  const formatMoney = useMoney();
   if (by !== null && weight.terms === 0) return 'What it stops is served no more.';
   return `${by === null ? 'It would stop' : 'Of these days it stops'} ${plural(weight.terms, 'term')}: ${plural(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)} spent, ${conversionsOf(weight)}.`;
 }

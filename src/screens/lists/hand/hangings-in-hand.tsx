@@ -1,11 +1,12 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useState } from 'react';
 import type { HangingsAnswer, ListLine, ListsView } from '@/contracts/lists';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, plural } from '@/ui/format';
 import { Check } from '@/ui/check';
 import { HeldBack } from './held-back';
 import type { useHang } from './use-hang';
@@ -89,6 +90,7 @@ function Effect({
   answer: HangingsAnswer;
   hangs: boolean;
 }) {
+  const formatMoney = useMoney();
   if (changes === 0) return <p className="text-soft">Nothing is to change here.</p>;
   return (
     <>

@@ -16,7 +16,7 @@ const viewOf = (...lists: ListLine[]): ListsView => ({
     channel: 'search',
     labels: [],
   })),
-  ...{ lists, accountWide: { used: 0, most: 1 }, waiting: [] },
+  ...{ lists, accountWide: { used: 0, most: 1 }, waiting: [], outside: [] },
 });
 
 describe('where a list hangs once the tray is sent', () => {

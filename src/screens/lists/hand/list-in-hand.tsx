@@ -1,5 +1,6 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useState } from 'react';
 import type { ListEdit, ListHealth, ListLine, ListsView } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
@@ -8,7 +9,7 @@ import { useRefresh } from '@/screens/frame/refresh';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { formatConversions, formatMoney, plural } from '@/ui/format';
+import { formatConversions, plural } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import type { ListsUrl } from '../lists-url';
 import { Compare } from './compare';
@@ -144,6 +145,7 @@ export function ListInHand({ view, list, health, onChange, onPaste }: Props) {
 }
 
 function Facts({ view, list, health }: Pick<Props, 'view' | 'list' | 'health'>) {
+  const formatMoney = useMoney();
   const hung = hungAfterTray(view, list);
   const names = view.campaigns.filter((c) => hung.has(c.id)).map((c) => c.name);
   const stopped = health?.stopped;

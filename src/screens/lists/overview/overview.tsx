@@ -1,11 +1,12 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useRef, type KeyboardEvent } from 'react';
 import type { ListHealth, ListLine, ListsHealth, ListsView, Stopped } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
-import { formatConversions, formatCount, formatDay, formatMoney, plural } from '@/ui/format';
+import { formatConversions, formatCount, formatDay, plural } from '@/ui/format';
 import { ListInHand } from '../hand/list-in-hand';
 import type { ListsUrl } from '../lists-url';
 
@@ -187,6 +188,7 @@ function Row({ list, health, isChosen, onChoose, onOpen }: RowProps) {
 }
 
 function Estimates({ stopped }: { stopped: Stopped | undefined }) {
+  const formatMoney = useMoney();
   const isKnown = stopped !== undefined && stopped.known > 0;
   const say = (text: string) => (stopped === undefined ? '' : isKnown ? text : '–');
   const wrong = stopped?.returningTerms ?? 0;

@@ -1,5 +1,6 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { entryKey, type AccountWideView } from '@/contracts/lists';
@@ -7,13 +8,14 @@ import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { ask } from '@/ui/ask';
 import { Check } from '@/ui/check';
-import { formatCount, formatDay, formatMoney, plural } from '@/ui/format';
+import { formatCount, formatDay, plural } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 import { EditInHand } from '../edit/edit-in-hand';
 import { NameField } from './could-be';
 
 /** Negatives on the whole account, the room that is left, and moving them into a list that hangs on the whole account. */
 export function AccountWide() {
+  const formatMoney = useMoney();
   const { summary, api } = useAccount();
   const { data, error } = useQuery({
     queryKey: ['account-wide', summary.slug],
@@ -87,7 +89,7 @@ export function AccountWide() {
                   <td>
                     <MatchChip match={entry.match} />
                   </td>
-                  <td className="text-soft">{formatDay(entry.since.slice(0, 10), true)}</td>
+                  <td className="text-soft">{entry.since && formatDay(entry.since.slice(0, 10), true)}</td>
                   <td className="text-right">{formatCount(entry.stops.terms)}</td>
                   <td className="text-right">{formatMoney(entry.stops.costMicros)}</td>
                   <td className="px-4 text-timber">{entry.coveredBy}</td>

@@ -11,9 +11,10 @@ import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
+import { Outside } from './outside';
 
 /** What somebody else changed on the platform: to be taken over, or undone. */
-export function Elsewhere({ view: { waiting } }: { view: ListsView }) {
+export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
   const { api } = useAccount();
   const refresh = useRefresh();
   const [edit, setEdit] = useState<ListEdit | null>(null);
@@ -29,10 +30,11 @@ export function Elsewhere({ view: { waiting } }: { view: ListsView }) {
   return (
     <>
       <div className="min-h-0 flex-1 overflow-y-auto text-[13px]">
-        {waiting.length === 0 && (
+        <Outside outside={outside} />
+        {waiting.length + outside.length === 0 && (
           <p className="p-4 text-soft">
-            Nobody has changed a list on the platform since it was read last. It is read with each report and
-            after each sending.
+            Nobody has changed anything on the platform since it was read last. It is read with each report
+            and after each sending.
           </p>
         )}
         <ul aria-label="Changed elsewhere">
@@ -61,7 +63,7 @@ export function Elsewhere({ view: { waiting } }: { view: ListsView }) {
           <EditInHand edit={edit} onDone={() => setEdit(null)} onLeave={() => setEdit(null)} />
         ) : (
           <p className="mt-1 text-[13px] text-soft">
-            Until it is taken over or undone, nothing is sent that touches the list.
+            Until it is taken over or undone, nothing is sent that touches the same list, negative or keyword.
           </p>
         )}
       </InHand>

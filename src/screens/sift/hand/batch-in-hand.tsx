@@ -1,5 +1,6 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchAnswer, BatchWay, LeftOut } from '@/contracts/decisions';
@@ -9,7 +10,7 @@ import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatMoney, formatShare, plural } from '@/ui/format';
+import { conversionsOf, formatShare, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { Radio } from '@/ui/radio';
 import type { Batch } from './use-batch';
@@ -160,6 +161,7 @@ function PlacePicker({ batch: { place, setPlace } }: { batch: Batch }) {
 }
 
 function Consequence({ answer }: { answer: BatchAnswer }) {
+  const formatMoney = useMoney();
   const { stops, others, bound, leftOut, negatives, changes, touched, refusal } = answer;
   return (
     <>

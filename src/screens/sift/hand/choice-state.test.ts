@@ -36,7 +36,7 @@ describe('the place', () => {
   const at = (place: Place): PlaceChoice => ({
     place,
     name: '',
-    note: null,
+    ...{ note: null, heed: null },
     weight: { terms: 1, ...noFigures() },
     touched: [],
     protectedTerms: { count: 0, first: [] },

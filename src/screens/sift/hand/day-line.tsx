@@ -1,13 +1,15 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { area, curveStep, max, scaleLinear } from 'd3';
 import type { TermDetail } from '@/contracts/hand';
-import { formatConversions, formatCount, formatDay, formatMoney } from '@/ui/format';
+import { formatConversions, formatCount, formatDay } from '@/ui/format';
 
 const [WIDTH, HEIGHT] = [272, 26];
 
 /** Clicks of a term day by day, with a dot where it converted and a rule where its keyword was changed; and its table. */
 export function DayLine({ days, changedOn }: { days: TermDetail['days']; changedOn: string | null }) {
+  const formatMoney = useMoney();
   if (days.length < 2) return null;
   const x = scaleLinear([0, days.length], [0, WIDTH]);
   const y = scaleLinear([0, Math.max(1, max(days, (d) => d.clicks) ?? 1)], [HEIGHT - 2, 4]);

@@ -1,22 +1,25 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useState } from 'react';
 import type { OwnKeyword, TermDetail } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
+import { parseAmount, plainAmount } from '@/core';
 import { Button } from '@/ui/button';
-import { formatMoney, formatShare } from '@/ui/format';
+import { formatShare } from '@/ui/format';
 
 /** A term that is an exact keyword: what a click of it may cost by what is known, and the change to its bid. */
 export function KeywordBid({ detail, keyword }: { detail: TermDetail; keyword: OwnKeyword }) {
+  const formatMoney = useMoney();
   const { summary } = useAccount();
   const { draft } = useTrayActions();
   const { bidMicros, paysMicros, expectedCvr } = keyword;
   const [typed, setTyped] = useState<string | null>(null);
   const offered = paysMicros !== null && bidMicros !== null && paysMicros < bidMicros ? paysMicros : null;
-  const text = typed ?? ((offered ?? bidMicros ?? 0) / 1e6).toFixed(2);
-  const wanted = Math.round(Number(text.replace(',', '.')) * 100) * 10_000;
-  const isBid = Number.isFinite(wanted) && wanted > 0 && wanted !== bidMicros;
+  const text = typed ?? plainAmount(offered ?? bidMicros ?? 0, summary.currency);
+  const wanted = parseAmount(text, summary.currency);
+  const isBid = wanted !== undefined && wanted > 0 && wanted !== bidMicros;
   const target =
     summary.steersBy === 'CPA'
       ? `target CPA ${formatMoney(summary.targetMicros)}`

@@ -1,8 +1,9 @@
+import { useMoney } from '@/screens/frame/money';
 import { placeKey } from '@/core';
 import type { ChoiceAnswer, PlaceChoice } from '@/contracts/hand';
 import { Hurts } from '@/screens/frame/hurts';
 import { Key } from '@/ui/button';
-import { conversionsOf, formatConversions, formatCount, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatConversions, formatCount, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { Radio } from '@/ui/radio';
 import { isSmallestSafe, placeInHand } from './choice-state';
@@ -25,6 +26,7 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
 }
 
 function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
+  const formatMoney = useMoney();
   const words = choice.chosen.positions.length > 0;
   return (
     <table className="mt-2 w-full border-y border-line text-[13px]">
@@ -137,6 +139,7 @@ function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
 }
 
 function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
+  const formatMoney = useMoney();
   const { weight, touched, protectedTerms } = at;
   return (
     <div className="mt-2 text-[13px]" aria-live="polite" data-testid="consequence">
@@ -147,7 +150,7 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
           '. It stands there already.'
         ) : (
           <>
-            . Stops {plural(weight.terms, 'term')}: {plural(weight.clicks ?? 0, 'click')},{' '}
+            . Stops {plural(weight.terms, 'term')} of these days there: {plural(weight.clicks ?? 0, 'click')},{' '}
             {formatMoney(weight.costMicros ?? 0)} spent,{' '}
             {(weight.conversions ?? 0) > 0 ? (
               <span className="font-semibold text-rust">{conversionsOf(weight)} lost</span>
@@ -158,6 +161,7 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
           </>
         )}
       </p>
+      {at.heed && <p className="text-timber">{at.heed}</p>}
       {at.coveredBy && !at.isThere && (
         <p className="text-timber">
           <Mark kind="stopped" /> “{at.coveredBy.text}” ({at.coveredBy.match}) in {at.coveredBy.placeName}{' '}

@@ -1,13 +1,15 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { placeKey } from '@/core';
 import type { TermDetail } from '@/contracts/hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, plural } from '@/ui/format';
 
 /** A product code: it is excluded as a product, in the ad group or the campaign. */
 export function ProductInHand({ detail }: { detail: TermDetail }) {
+  const formatMoney = useMoney();
   const { draft } = useTrayActions();
   return (
     <section aria-label="Exclude the product" className="mt-2 border-y border-line py-2 text-[13px]">
@@ -15,7 +17,7 @@ export function ProductInHand({ detail }: { detail: TermDetail }) {
         This is a product code: an ad stood on that product’s page. Keyword negatives never stop it; the
         product itself can be excluded.
       </p>
-      {detail.exclusions.map(({ place, name, weight, isThere }) => (
+      {detail.exclusions.map(({ place, name, note, weight, isThere }) => (
         <div key={placeKey(place)} className="mt-1.5 flex items-center gap-2">
           <Button
             disabled={isThere}
@@ -34,6 +36,7 @@ export function ProductInHand({ detail }: { detail: TermDetail }) {
             {isThere
               ? `excluded in ${name} already`
               : `${name}: ${plural(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)}, ${conversionsOf(weight)}`}
+            {note && <span className="block text-timber">{note}</span>}
           </span>
         </div>
       ))}

@@ -1,5 +1,6 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PullAnswer, PullWay } from '@/contracts/decisions';
@@ -8,7 +9,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { formatMoney, plural } from '@/ui/format';
+import { plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { useVerdict } from './use-verdict';
 import { Check } from '@/ui/check';
@@ -33,6 +34,7 @@ function Ways({
   stop: TermDetail['draftedStops'][number];
   days: number | null;
 }) {
+  const formatMoney = useMoney();
   const { api, summary } = useAccount();
   const { draft } = useTrayActions();
   const setVerdict = useVerdict();

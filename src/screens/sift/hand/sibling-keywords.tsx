@@ -1,10 +1,11 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import type { KeywordsAnswer } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
-import { formatConversions, formatCount, formatMoney } from '@/ui/format';
+import { formatConversions, formatCount } from '@/ui/format';
 
 /** The keywords of the ad group that served a term, to compare it with. */
 export function SiblingKeywords({
@@ -16,6 +17,7 @@ export function SiblingKeywords({
   served: string | null;
   days: number | null;
 }) {
+  const formatMoney = useMoney();
   const { api, summary } = useAccount();
   const { data, error } = useQuery({
     queryKey: ['keywords', summary.slug, adGroup, days],

@@ -1,8 +1,9 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import type { TermDetail } from '@/contracts/hand';
 import { Key } from '@/ui/button';
-import { conversionsOf, formatDay, formatMoney, plural } from '@/ui/format';
+import { conversionsOf, formatDay, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
 import { DayLine } from './day-line';
@@ -12,6 +13,7 @@ type Props = { detail: TermDetail; days: number | null; showsKeywords: boolean; 
 
 /** Where a term was served and when, what people said of it, and what stops it already. */
 export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
+  const formatMoney = useMoney();
   const { ran, lastDay, verdict, hasConverted, sinceChange } = detail;
   const [first, ...others] = ran;
   const stoppers = [

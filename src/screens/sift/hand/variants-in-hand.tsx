@@ -1,14 +1,16 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import type { VariantsAnswer } from '@/contracts/hand';
 import { Button } from '@/ui/button';
-import { formatMoney, plural } from '@/ui/format';
+import { plural } from '@/ui/format';
 
 type Offer = VariantsAnswer['offers'][number];
 type Props = { answer: VariantsAnswer; onTake: (offers: readonly Offer[]) => void; onClose: () => void };
 
 /** After a stop: the other forms of it that occur, which a negative lets through. */
 export function VariantsInHand({ answer: { negative, offers }, onTake, onClose }: Props) {
+  const formatMoney = useMoney();
   return (
     <section
       aria-label="Variants"

@@ -1,9 +1,11 @@
+import { useMoney } from '@/screens/frame/money';
 import { formatRegion, type PlotAnswer } from '@/contracts/sift';
-import { formatConversions, formatCount, formatMoney } from '@/ui/format';
+import { formatConversions, formatCount } from '@/ui/format';
 import { bandsOf } from './bands';
 
 /** The plot as a table: terms by how many clicks they had, each band a way to its terms. */
 export function PlotTable({ data, onRegion }: { data: PlotAnswer; onRegion: (region: string) => void }) {
+  const formatMoney = useMoney();
   return (
     <table className="m-3 text-[13px]">
       <caption className="pb-1 text-left text-soft">

@@ -1,10 +1,11 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { Fragment, memo, type ReactNode } from 'react';
 import { ratios, spendWithoutReturn } from '@/core';
 import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
-import { formatConversions, formatCount, formatDay, formatMoney, formatShare } from '@/ui/format';
+import { formatConversions, formatCount, formatDay, formatShare } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
 import { RowMark } from '@/ui/row-mark';
@@ -143,6 +144,7 @@ function LightCells({ line, isMarked }: CellsProps) {
 }
 
 function Figures({ line, meter }: { line: TermLine; meter: ReactNode }) {
+  const formatMoney = useMoney();
   const { summary } = useAccount();
   const { cpaMicros, acos } = ratios(line);
   const without = spendWithoutReturn(line);
@@ -167,6 +169,7 @@ function Figures({ line, meter }: { line: TermLine; meter: ReactNode }) {
 }
 
 function Extras({ line, extras }: { line: TermLine; extras: readonly Extra[] }) {
+  const formatMoney = useMoney();
   return extras.map((extra) => (
     <div
       key={extra}
@@ -174,12 +177,12 @@ function Extras({ line, extras }: { line: TermLine; extras: readonly Extra[] }) 
       className={extra === 'campaign' ? 'truncate text-soft' : 'text-right'}
       title={extra === 'campaign' ? `${line.campaign} / ${line.adGroup}` : undefined}
     >
-      {extraText(line, extra)}
+      {extraText(line, extra, formatMoney)}
     </div>
   ));
 }
 
-function extraText(line: TermLine, extra: Extra): string {
+function extraText(line: TermLine, extra: Extra, formatMoney: ReturnType<typeof useMoney>): string {
   switch (extra) {
     case 'impressions':
       return formatCount(line.impressions);

@@ -1,12 +1,13 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
 import type { WordLine, WordsAnswer } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
-import { formatConversions, formatCount, formatMoney } from '@/ui/format';
+import { formatConversions, formatCount } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { toSearch, type SiftUrl } from '../sift-url';
 import { NeutralWords } from './neutral-words';
@@ -77,6 +78,7 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
 type RowProps = { line: WordLine; most: number; chosen: boolean; onChoose: (n: string) => void };
 
 function WordRow({ line, most, chosen, onChoose }: RowProps) {
+  const formatMoney = useMoney();
   const without = (line.withoutReturnMicros / most) * 100;
   const returned = ((line.costMicros - line.withoutReturnMicros) / most) * 100;
   return (

@@ -1,17 +1,19 @@
 'use client';
 
+import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Note } from '@/contracts/hand';
 import type { ThemeLine, ThemesAnswer } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
-import { formatCount, formatMoney } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import { Notes } from '../hand/notes';
 import { toSearch, type SiftUrl } from '../sift-url';
 
 /** Words that never brought a return and are asked for together. */
 export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
+  const formatMoney = useMoney();
   const { api, summary } = useAccount();
   const [opened, setOpened] = useState<string | null>(null);
   const search = toSearch({ ...url, holding: '' });

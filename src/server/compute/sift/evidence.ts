@@ -13,6 +13,7 @@ import type { Account } from '../../repositories/accounts';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
+import { breakEvenOfTerm, hasOwnTargets } from './row-targets';
 
 export type Steering = Pick<Account, 'steersBy' | 'targetMicros' | 'targetAcos'>;
 
@@ -35,8 +36,12 @@ export function targetOf(snapshot: Snapshot, { steersBy, targetMicros, targetAco
 }
 
 /** How sure a term's figures are that it misses the target (rules 7.3); null where that is undefined. */
-export function weighEvidence(snapshot: Snapshot, steering: Steering, figures: Figures): Evidence | null {
-  const question = questionOf(snapshot, steering, figures);
+export function weighEvidence(
+  snapshot: Snapshot,
+  steering: Steering,
+  { term, figures }: Weighed,
+): Evidence | null {
+  const question = questionOf(snapshot, steering, term, figures);
   return (
     question && {
       misses: probabilityMissesTarget(question),
@@ -47,15 +52,25 @@ export function weighEvidence(snapshot: Snapshot, steering: Steering, figures: F
 }
 
 /** The probability alone; NaN where it is undefined. */
-export function probabilityOfMiss(snapshot: Snapshot, steering: Steering, figures: Figures): number {
-  const question = questionOf(snapshot, steering, figures);
+export function probabilityOfMiss(
+  snapshot: Snapshot,
+  steering: Steering,
+  { term, figures }: Weighed,
+): number {
+  const question = questionOf(snapshot, steering, term, figures);
   return question ? probabilityMissesTarget(question) : NaN;
 }
 
-function questionOf(snapshot: Snapshot, steering: Steering, figures: Figures) {
-  const { prior, cpcMicros } = groundOf(snapshot);
+/** A term, and the figures of it that are weighed. */
+type Weighed = { term: number; figures: Figures };
+
+function questionOf(snapshot: Snapshot, steering: Steering, term: number, figures: Figures) {
+  const { prior, cpcMicros, meanValueMicros } = groundOf(snapshot);
   const { clicks, conversions } = figures;
-  const rate = breakEvenCvr(ratios(figures).cpcMicros ?? cpcMicros, targetOf(snapshot, steering));
+  const cpc = ratios(figures).cpcMicros ?? cpcMicros;
+  const rate = hasOwnTargets(snapshot)
+    ? breakEvenOfTerm(snapshot, steering, term, cpc, meanValueMicros)
+    : breakEvenCvr(cpc, targetOf(snapshot, steering));
   if (prior === null || rate === null || clicks === null || conversions === null) return null;
   return { ...prior, breakEvenCvr: rate, clicks, conversions };
 }

@@ -6,6 +6,7 @@ import { figuresOfTerm, termSums } from '../term-sums';
 import { addRow, kindAt } from '../window-columns';
 import type { Workbench } from '../workbench';
 import type { Steering } from './evidence';
+import { steeringOfTerm } from './row-targets';
 import { pickTerms, type PassKnown } from './pick-terms';
 import { viewIndex, viewsOf } from './views';
 
@@ -40,7 +41,7 @@ export function findLines(
   const sums = termSums(snapshot);
   const picked = pickTerms(bench, filters, pass);
   const mayRow = pickRows(snapshot, filters);
-  const passes = figuresTest(filters, steering);
+  const passes = figuresTest(snapshot, filters, steering);
   const wanted = viewIndex(filters.view);
   const counts = SIFT_VIEWS.map(() => 0);
   const whole: number[] = [];
@@ -57,7 +58,7 @@ export function findLines(
     const pile = 31 - Math.clz32(on);
     if (!mayRow && on === 1 << pile) {
       const figures = figuresOfTerm(sums, t);
-      if (!passes(figures)) continue;
+      if (!passes(figures, t)) continue;
       counts[pile]! += 1;
       if (pile !== wanted) continue;
       whole.push(t);
@@ -65,7 +66,7 @@ export function findLines(
       continue;
     }
     for (const [v, figures] of split(snapshot, views.ofRow, t, mayRow)) {
-      if (!passes(figures)) continue;
+      if (!passes(figures, t)) continue;
       counts[v]! += 1;
       if (v !== wanted) continue;
       parts.push({ term: t, figures });
@@ -120,10 +121,16 @@ function servedBy(by: Served, match: string): boolean {
   return by === 'loose' ? match === 'broad' || match === 'automatic' : match === by;
 }
 
-function figuresTest(filters: SiftFilters, steering: Steering): (figures: Figures) => boolean {
+function figuresTest(
+  snapshot: Snapshot,
+  filters: SiftFilters,
+  steering: Steering,
+): (figures: Figures, term: number) => boolean {
   const { clicks: least, returns } = filters;
   const region = parseRegion(filters.region);
-  return (figures) => {
+  const isOver = (figures: Figures, term: number) =>
+    isOverTarget(figures, steeringOfTerm(snapshot, steering, term));
+  return (figures, term) => {
     const { clicks, conversions } = figures;
     if ((clicks ?? 0) < least) return false;
     if (region) {
@@ -137,9 +144,9 @@ function figuresTest(filters: SiftFilters, steering: Steering): (figures: Figure
       case 'none':
         return conversions === 0;
       case 'over':
-        return isOverTarget(figures, steering);
+        return isOver(figures, term);
       case 'either':
-        return conversions === 0 || isOverTarget(figures, steering);
+        return conversions === 0 || isOver(figures, term);
     }
   };
 }

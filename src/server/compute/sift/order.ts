@@ -70,7 +70,7 @@ function makeOrder(snapshot: Snapshot, sorting: Sorting, steering: Steering): Or
       ? textRanks(snapshot)
       : new Float64Array(count).map((_, t) => {
           if (kindAt(snapshot.terms, t) === 'unreported') return NaN;
-          return measure(snapshot, sort, steering, figuresOfTerm(sums, t));
+          return measure(snapshot, sort, steering, { term: t, figures: figuresOfTerm(sums, t) });
         });
   const order = { measures, terms: new Uint32Array(count).map((_, t) => t), rankOf: new Uint32Array(count) };
   const sign = sorting.direction === 'asc' ? 1 : -1;
@@ -114,14 +114,8 @@ function comparePlaces(a: Place, b: Place, { direction }: Sorting): number {
   );
 }
 
-function measureOf(
-  snapshot: Snapshot,
-  sort: Sort,
-  steering: Steering,
-  { term, figures }: Part,
-  order: Order,
-) {
-  return sort === 'term' ? order.measures[term]! : measure(snapshot, sort, steering, figures);
+function measureOf(snapshot: Snapshot, sort: Sort, steering: Steering, part: Part, order: Order) {
+  return sort === 'term' ? order.measures[part.term]! : measure(snapshot, sort, steering, part);
 }
 
 /** What a line is sorted by; NaN where it is undefined. */
@@ -129,7 +123,7 @@ function measure(
   snapshot: Snapshot,
   sort: Exclude<Sort, 'term'>,
   steering: Steering,
-  figures: Figures,
+  { term, figures }: Part,
 ): number {
   switch (sort) {
     case 'without':
@@ -147,7 +141,7 @@ function measure(
       return (steering.steersBy === 'CPA' ? cpaMicros : acos) ?? NaN;
     }
     case 'evidence':
-      return probabilityOfMiss(snapshot, steering, figures);
+      return probabilityOfMiss(snapshot, steering, { term, figures });
   }
 }
 

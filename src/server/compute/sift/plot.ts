@@ -17,13 +17,13 @@ const SETTLED = 0.95;
 export function plotTerms({ snapshot }: Workbench, { whole, parts }: Lines, steering: Steering): PlotAnswer {
   const dots = new Map<string, PlotAnswer['dots'][number]>();
   let left = 0;
-  const put = (figures: Figures) => {
+  const put = (term: number, figures: Figures) => {
     const { clicks, conversions } = figures;
     if (!clicks || conversions === null) return void (left += 1);
     const shown = Math.round(conversions * 10) / 10;
     const key = `${clicks} ${shown}`;
     const dot = dots.get(key);
-    const sure = probabilityOfMiss(snapshot, steering, figures) >= SETTLED ? 1 : 0;
+    const sure = probabilityOfMiss(snapshot, steering, { term, figures }) >= SETTLED ? 1 : 0;
     const costMicros = figures.costMicros ?? 0;
     if (!dot) dots.set(key, { clicks, conversions: shown, terms: 1, sure, costMicros });
     else {
@@ -33,8 +33,8 @@ export function plotTerms({ snapshot }: Workbench, { whole, parts }: Lines, stee
     }
   };
   const sums = termSums(snapshot);
-  for (const t of whole) put(figuresOfTerm(sums, t));
-  for (const { figures } of parts) put(figures);
+  for (const t of whole) put(t, figuresOfTerm(sums, t));
+  for (const { term, figures } of parts) put(term, figures);
   const all = [...dots.values()].sort((a, b) => a.clicks - b.clicks || a.conversions - b.conversions);
   return { dots: all, withoutClicks: left, ...linesOver(snapshot, steering, all.at(-1)?.clicks ?? 1) };
 }

@@ -62,8 +62,11 @@ export const aBench: fc.Arbitrary<Workbench> = fc
   .map(({ rows, standing, drafted, kept, aside }) =>
     layWorkbench(
       aSnapshot(rows),
-      standing.map((change) => ({ change }) as never),
-      drafted.map((change) => ({ change }) as never),
+      {
+        accepted: standing.map((change) => ({ change }) as never),
+        waiting: [],
+        drafted: drafted.map((change) => ({ change }) as never),
+      },
       {
         protectedOwn: kept.map((text) => ({ text, raw: text, note: null, by: 'Maren', at: '' })),
         aside: aside.map((key) => ({
@@ -95,6 +98,7 @@ function aSnapshot(rows: readonly Row[]): Snapshot {
   }
   return openSnapshot({
     ...{ window: { from: '2026-11-01', to: '2026-11-20' }, dataDays: null, mirror: MIRROR, days: [] },
+    ownTargets: { campaigns: [], productGroups: [] },
     ...{ rows: columns.finish(), terms: terms.finish(), converting: [] },
   });
 }

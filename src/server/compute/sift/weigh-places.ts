@@ -9,6 +9,7 @@ import {
   type RowGate,
 } from '@/core';
 import type { Weight } from '@/contracts/common';
+import { isServing } from '../serving';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm } from '../term-sums';
 
@@ -20,18 +21,20 @@ const FIGURES = 5;
 /** What rows weigh within one place, and the ids of the keywords that served those of them which converted. */
 export type WeightAt = { weight: Weight; costly: Set<number> };
 
-/** Which ad groups lie within each of some places, told by the bits of a number, thirty places at a time. */
+/** Which ad groups that serve lie within each of some places, told by the bits of a number, thirty places at a time. */
 export type PlaceBits = { places: number; bitsOf: Uint32Array }[];
 
-export function bitsOfPlaces({ served }: Snapshot, gate: RowGate, places: readonly Place[]): PlaceBits {
+export function bitsOfPlaces(snapshot: Snapshot, gate: RowGate, places: readonly Place[]): PlaceBits {
+  const { served } = snapshot;
   const chunks: PlaceBits = [];
   for (let from = 0; from < places.length; from += PLACES_AT_ONCE) {
     const some = places.slice(from, from + PLACES_AT_ONCE);
     chunks.push({
       places: some.length,
-      bitsOf: Uint32Array.from(served.adGroups, (adGroup) =>
-        some.reduce((bits, place, p) => (gate.isWithin(place, adGroup) ? bits | (1 << p) : bits), 0),
-      ),
+      bitsOf: Uint32Array.from(served.adGroups, (adGroup, g) => {
+        if (!isServing(snapshot, g)) return 0; // stopping there saves nothing
+        return some.reduce((bits, place, p) => (gate.isWithin(place, adGroup) ? bits | (1 << p) : bits), 0);
+      }),
     });
   }
   return chunks;

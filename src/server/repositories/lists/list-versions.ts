@@ -91,6 +91,12 @@ export async function settleListVersion(
   );
 }
 
+/** What was taken over waits again. @returns whether it had been taken over */
+export async function setVersionWaiting(db: Db, accountId: number, id: number): Promise<boolean> {
+  const where = { account_id: accountId, list_version_id: id, state: 'taken over' };
+  return (await db('list_version').where(where).update({ state: 'waits' })) > 0;
+}
+
 export type LastChange = { at: string; by: string | null; isKnown: true };
 
 /** When each list was changed last, and by whom, by list id. */

@@ -6,7 +6,6 @@ import {
   listOf,
   negativesBroughtBy,
   roomAfter,
-  STANDIN_LIMITS,
   type Change,
   type Place,
 } from '@/core';
@@ -14,6 +13,7 @@ import { sayCouldDrop } from '@/contracts/tray';
 import type { EditOutcome, EditPlan, ListEdit } from '@/contracts/lists';
 import type { Touched } from '@/contracts/common';
 import { reachOfEntry } from '../../compute/lists/list-reach';
+import { servingRows } from '../../compute/serving';
 import { few, keywordsThatConverted, protectedBy, touchedKeywords, weighRows } from '../../compute/workbench';
 import { settleListVersion } from '../../repositories/lists/list-versions';
 import type { Deps } from '../deps';
@@ -33,7 +33,7 @@ export async function previewEdit(deps: Deps, slug: string, edit: ListEdit): Pro
   const { changes } = planned;
   const { gate, stopped, reopened } = effectOfDraft(open.draft.gate, changes);
   const names = namesWithMade(open, changes);
-  const over = roomAfter(gate, changes, STANDIN_LIMITS).filter(({ used, most }) => used > most);
+  const over = roomAfter(gate, changes, open.account.limits).filter(({ used, most }) => used > most);
   return {
     said: planned.said,
     changes: changes.length,
@@ -42,8 +42,8 @@ export async function previewEdit(deps: Deps, slug: string, edit: ListEdit): Pro
     twice: planned.twice ?? 0,
     already: planned.already ?? 0,
     folded: first(planned.folded ?? []),
-    stops: weighRows(open.snapshot, stopped),
-    reopens: weighRows(open.snapshot, reopened),
+    stops: weighRows(open.snapshot, servingRows(open.snapshot, stopped)),
+    reopens: weighRows(open.snapshot, servingRows(open.snapshot, reopened)),
     touched: touchedByAll(open, gate, changes, stopped),
     protectedTerms: few(protectedBy(open, bringing(gate, changes))),
     reaches: reachesOfAll(open, gate, changes),

@@ -21,6 +21,7 @@ export async function takeOverVersion(
   slug: string,
   personId: number,
   versionId: number,
+  undoes?: number,
 ): Promise<void> {
   const { id: accountId } = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
@@ -32,6 +33,7 @@ export async function takeOverVersion(
       about: 'change',
       what: `Took over what somebody else changed in the list ${version.listName}`,
       after: version.difference,
+      ...{ undo: { do: 'let version wait', version: versionId }, undoes },
     });
     await raiseDecisionVersion(trx, accountId);
   });

@@ -21,7 +21,7 @@ function listsById(open: Open): ReadonlyMap<string, KnownList> {
       holds,
       isNew: false,
     }));
-    const made = [...open.onItsWay, ...open.drafted].flatMap(({ change }) =>
+    const made = [...open.accepted, ...open.waiting, ...open.drafted].flatMap(({ change }) =>
       change.kind === 'make list'
         ? [{ id: change.listId, name: change.name, holds: change.holds ?? 'words', isNew: true }]
         : [],

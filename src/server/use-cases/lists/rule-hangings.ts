@@ -1,6 +1,6 @@
 import { sayRule, type HangRule } from '@/core';
 import { raiseDecisionVersion } from '../../repositories/accounts';
-import { appendLedger } from '../../repositories/ledger';
+import { appendLedger, type NewEntry } from '../../repositories/ledger';
 import {
   deleteHangRule,
   insertHangRule,
@@ -17,6 +17,7 @@ export async function keepHangRule(
   slug: string,
   personId: number,
   { list: listId, rule }: { list: string; rule: HangRule },
+  undoes?: number,
 ): Promise<number> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const { name } = requireList(open, listId);
@@ -27,7 +28,9 @@ export async function keepHangRule(
     );
     if (same) return same.id;
     const id = await insertHangRule(trx, accountId, { listId, rule, personId });
-    await note(trx, accountId, personId, `${name} is to hang on ${sayRule(rule)}`);
+    await note(trx, accountId, personId, {
+      ...{ what: `${name} is to hang on ${sayRule(rule)}`, undo: { do: 'drop rule', rule: id }, undoes },
+    });
     return id;
   });
 }
@@ -37,13 +40,18 @@ export async function dropHangRule(
   slug: string,
   personId: number,
   ruleId: number,
+  undoes?: number,
 ): Promise<void> {
   const { id: accountId } = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     const rule = (await listHangRules(trx, accountId)).find(({ id }) => id === ruleId);
     if (!rule || !(await deleteHangRule(trx, accountId, ruleId)))
       throw new Refusal('This rule is not there any more.', 404);
-    await note(trx, accountId, personId, `Dropped the rule that a list hangs on ${sayRule(rule.rule)}`);
+    const { listId: list, except } = rule;
+    await note(trx, accountId, personId, {
+      what: `Dropped the rule that a list hangs on ${sayRule(rule.rule)}`,
+      ...{ undo: { do: 'keep rule', list, rule: rule.rule, except }, undoes },
+    });
   });
 }
 
@@ -54,6 +62,7 @@ export async function exceptFromRule(
   personId: number,
   ruleId: number,
   { campaign: campaignId, isOut }: { campaign: string; isOut: boolean },
+  undoes?: number,
 ): Promise<void> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const accountId = open.account.id;
@@ -64,11 +73,19 @@ export async function exceptFromRule(
     if (!rule) throw new Refusal('This rule is not there any more.', 404);
     await setHangRuleException(trx, accountId, { ruleId, campaignId, isOut });
     const said = isOut ? `Left ${name} out of` : `Let ${name} be under`;
-    await note(trx, accountId, personId, `${said} the rule: ${sayRule(rule.rule)}`);
+    await note(trx, accountId, personId, {
+      what: `${said} the rule: ${sayRule(rule.rule)}`,
+      ...{ undo: { do: 'except from rule', rule: ruleId, campaign: campaignId, isOut: !isOut }, undoes },
+    });
   });
 }
 
-async function note(trx: Deps['db'], accountId: number, personId: number, what: string): Promise<void> {
-  await appendLedger(trx, accountId, { actor: { person: personId }, about: 'mark', what });
+async function note(
+  trx: Deps['db'],
+  accountId: number,
+  personId: number,
+  entry: Pick<NewEntry, 'what' | 'undo' | 'undoes'>,
+): Promise<void> {
+  await appendLedger(trx, accountId, { actor: { person: personId }, about: 'rule', ...entry });
   await raiseDecisionVersion(trx, accountId);
 }

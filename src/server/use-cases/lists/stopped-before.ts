@@ -37,7 +37,7 @@ export async function sumStoppedBefore(deps: Deps, open: Open, groups: readonly 
     const late = [...since.values()].filter((day) => isKnown(day, '')).length;
     for (const entry of entries) {
       const created = entry.createdAt.slice(0, 10);
-      const known = created > dataDays.from ? told : late;
+      const known = created === '' ? 0 : created > dataDays.from ? told : late;
       sums[group]!.known += known;
       sums[group]!.unknown += campaigns.length - known;
       if (known === 0) continue;

@@ -5,7 +5,6 @@ import {
   offerVariants,
   placeKey,
   splitByTheme,
-  STANDIN_LIMITS,
   type NegativeText,
   type RowGate,
 } from '@/core';
@@ -43,9 +42,10 @@ export function reachesOf(open: Open, gate: RowGate, listId: string): EntriesVie
 export async function viewEntries(deps: Deps, slug: string, listId: string): Promise<EntriesView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const list = requireList(open, listId);
+  const { limits } = open.account;
   const origins = await loadOrigins(deps.db, open.account.id, listId);
   const entries = list.holds === 'placements' ? placementLines(open, listId) : negativeLines(open, listId);
-  const most = list.holds === 'placements' ? STANDIN_LIMITS.listPlacements : STANDIN_LIMITS.listNegatives;
+  const most = list.holds === 'placements' ? limits.listPlacements : limits.listNegatives;
   const staying = entries.filter((e) => e.drafted !== 'removed').length;
   return {
     list: { ...list, room: most - staying },
@@ -60,8 +60,10 @@ export async function viewEntries(deps: Deps, slug: string, listId: string): Pro
 type Keyed = EntryLine & { key: string };
 
 function negativeLines(open: Open, listId: string): Keyed[] {
-  const { snapshot, draft } = open;
+  const { snapshot, draft, standing } = open;
   const place = { kind: 'list' as const, id: listId };
+  const isSaid = (entry: NegativeText) =>
+    open.account.platformAccountId === null && standing.holds(entry, place);
   const there = snapshot.mirror.negatives.filter((n) => placeKey(n.place) === placeKey(place));
   const since = new Map(there.map((n) => [entryKey(n.match, n.text), n.createdAt]));
   const staying = draft.gate.entriesAt(place);
@@ -69,14 +71,17 @@ function negativeLines(open: Open, listId: string): Keyed[] {
   const hungOn = draft.gate.hungOn(listId);
   const toLine = ({ text, match }: NegativeText, drafted: EntryLine['drafted']): Keyed => ({
     ...{ text, match, drafted, by: null, from: null },
-    since: since.get(entryKey(match, text)) ?? null,
+    since: since.get(entryKey(match, text)) || null,
     hurts: reachOfEntry(open, { text, match }).keywords.filter(
       ({ keyword }) => hungOn === 'account' || hungOn.includes(keyword.adGroup.campaignId),
     ).length,
     key: changeKey({ kind: 'add negative', text, match, place }),
   });
   return [
-    ...staying.map((entry) => toLine(entry, since.has(entryKey(entry.match, entry.text)) ? null : 'added')),
+    ...staying.map((entry) => {
+      if (since.has(entryKey(entry.match, entry.text))) return toLine(entry, null);
+      return toLine(entry, isSaid(entry) ? 'said to be done' : 'added');
+    }),
     ...there.filter(({ match, text }) => !stays.has(entryKey(match, text))).map((n) => toLine(n, 'removed')),
   ];
 }
@@ -191,11 +196,11 @@ export async function viewAccountWide(deps: Deps, slug: string): Promise<Account
   const standing = snapshot.mirror.negatives.filter((n) => n.place.kind === 'account');
   return {
     used: draft.gate.entriesAt({ kind: 'account', id: null }).length,
-    most: STANDIN_LIMITS.accountNegatives,
+    most: open.account.limits.accountNegatives,
     entries: standing.map((n) => {
       const by = covered.get(n.id);
       return {
-        ...{ text: n.text, match: n.match, since: n.createdAt },
+        ...{ text: n.text, match: n.match, since: n.createdAt || null },
         drafted: draft.gate.holds(n, n.place) ? null : ('removed' as const),
         coveredBy: by ? `“${by.text}” (${by.match}) in ${describePlace(by.place, names)}` : null,
         stops: weighRows(snapshot, rowsOfEntries(open, [n])),

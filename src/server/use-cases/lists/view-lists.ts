@@ -1,17 +1,10 @@
-import {
-  findCommonSets,
-  findRedundant,
-  isHungOn,
-  isRuled,
-  sayRule,
-  STANDIN_LIMITS,
-  type Redundancy,
-} from '@/core';
+import { findCommonSets, findRedundant, isHungOn, isRuled, sayRule, type Redundancy } from '@/core';
 import type { ListHurts, ListHealth, ListLine, ListsHealth, ListsView } from '@/contracts/lists';
 import { hurtsByCampaign } from '../../compute/lists/list-reach';
 import type { Snapshot } from '../../compute/snapshot';
 import { listHangRules, type StoredHangRule } from '../../repositories/lists/hang-rules';
 import { listWaitingVersions, loadLastChanges } from '../../repositories/lists/list-versions';
+import { listOutsideChanges } from '../../repositories/outside-changes';
 import { shapeOf, type Campaign } from '../../repositories/structure';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
@@ -45,13 +38,14 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
     })),
     accountWide: {
       used: draft.gate.entriesAt({ kind: 'account', id: null }).length,
-      most: STANDIN_LIMITS.accountNegatives,
+      most: account.limits.accountNegatives,
     },
     waiting: waiting.map((version) => ({
       ...sayVersion(open, version),
       ...{ listId: version.listId, listName: version.listName },
       isThere: snapshot.mirror.lists.some((l) => l.id === version.listId),
     })),
+    outside: (await listOutsideChanges(deps.db, account.id)).map(({ id, at, said }) => ({ id, at, said })),
   };
 }
 
@@ -69,7 +63,7 @@ function toLine(
   { id, name, holds, isNew }: KnownList,
   indexOf: ReadonlyMap<string, number>,
 ): Omit<ListLine, 'rules' | 'wanted' | 'waits'> {
-  const { standing, draft, drafted } = open;
+  const { account, standing, draft, drafted } = open;
   const entries = draft.gate.entriesAt({ kind: 'list', id });
   const placements = draft.gate.placementsIn(id).length;
   const hungOn = standing.hungOn(id);
@@ -85,8 +79,8 @@ function toLine(
     entries: holds === 'placements' ? placements : entries.length,
     room:
       holds === 'placements'
-        ? STANDIN_LIMITS.listPlacements - placements
-        : STANDIN_LIMITS.listNegatives - entries.length,
+        ? account.limits.listPlacements - placements
+        : account.limits.listNegatives - entries.length,
     hungOn:
       hungOn === 'account'
         ? hungOn

@@ -3,6 +3,7 @@ import { hangingPlace, isHungOn, type Change, type NegativeText, type Place } fr
 import type { CellAnswer, HangingsAnswer, HangingsQuery } from '@/contracts/lists';
 import type { Touched } from '@/contracts/common';
 import { reachOfEntry, rowsOfEntries } from '../../compute/lists/list-reach';
+import { sayStatus, servingRows } from '../../compute/serving';
 import {
   few,
   keywordsThatConverted,
@@ -38,13 +39,13 @@ export async function weighHangings(deps: Deps, slug: string, query: HangingsQue
   const hurt = [...byCampaign].flatMap(([campaignId, at]) => {
     const touched = touchedAt(open, campaignId, at.entries, at.rows);
     const name = campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? campaignId);
-    const weight = weighRows(snapshot, at.rows);
+    const weight = weighRows(snapshot, servingRows(snapshot, at.rows));
     return touched.length > 0 ? [{ campaignId: campaignId ?? '', name, weight, touched }] : [];
   });
   hurt.sort((a, b) => howBad(b.touched) - howBad(a.touched));
   return {
     changes: changes.length,
-    weight: weighRows(snapshot, rows),
+    weight: weighRows(snapshot, servingRows(snapshot, rows)),
     touched: sumTouched(hurt.map(({ touched }) => touched)),
     protectedTerms: few(query.hang ? protectedBy(open, distinct(entries)) : []),
     hurt: { count: hurt.length, first: hurt.slice(0, MOST_HURT) },
@@ -159,7 +160,8 @@ export async function weighCell(
     campaign: { id: campaign.id, name: campaign.name },
     ...{ hangs: by !== null, by },
     since: mirrored?.since.get(by === 'account' ? 'account' : campaignId) ?? null,
-    weight: weighRows(open.snapshot, rows),
+    weight: weighRows(open.snapshot, by === null ? servingRows(open.snapshot, rows) : rows),
+    heed: sayStatus(open.snapshot, place),
     touched: touchedKeywords(
       open,
       gate,

@@ -1,10 +1,4 @@
-import {
-  foldPlacements,
-  productCodeTest,
-  readNegativeLines,
-  readPlacementLines,
-  STANDIN_LIMITS,
-} from '@/core';
+import { foldPlacements, productCodeTest, readNegativeLines, readPlacementLines } from '@/core';
 import type { Open } from '../../open-workbench';
 import { counted } from '../counted';
 import { requireList } from '../known-lists';
@@ -15,7 +9,7 @@ export function pasteNegatives(open: Open, { into, text, match }: EditOf<'paste'
   const { id, name, makes } = targetOf(open, into, 'words');
   const { entries, refused, twice } = readNegativeLines(text, {
     match: match ?? account.defaultMatch,
-    limits: STANDIN_LIMITS,
+    limits: account.limits,
     isProductCode: productCodeTest(account.productCodePattern),
   });
   const news = entries.filter((entry) => !draft.gate.holds(entry, placeOf(id)));

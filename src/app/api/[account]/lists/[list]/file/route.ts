@@ -1,15 +1,9 @@
-import { reads } from '@/app/api/_handle/handle';
+import { reads, saved } from '@/app/api/_handle/handle';
 import { Refusal } from '@/server/use-cases/deps';
 
 export const GET = reads(async ({ ask, slug, params, url }) => {
   const kind = url.searchParams.get('as') ?? 'csv';
   if (kind !== 'csv' && kind !== 'xlsx' && kind !== 'json')
     throw new Refusal('A list is saved as csv, xlsx or json.');
-  const { name, type, content } = await ask('writeListFile', slug, params.list ?? '', kind);
-  return new Response(content, {
-    headers: {
-      'content-type': type,
-      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-    },
-  });
+  return saved(await ask('writeListFile', slug, params.list ?? '', kind));
 });

@@ -1,0 +1,69 @@
+'use client';
+
+import type { AccountView } from '@/contracts/account';
+import { InHand } from '@/screens/frame/in-hand';
+import { Accounts } from './accounts';
+import { Connection } from './connection';
+import { Limits } from './limits';
+import { OwnTargets } from './own-targets';
+import { People } from './people';
+import { ProductCodes } from './product-codes';
+import { DefaultMatch, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
+import { useAccountView } from './use-settings';
+
+/** What the account is set to, as sentences: each says what it changes, and is set in place. */
+export function AccountScreen() {
+  const { data, error } = useAccountView();
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
+        <h1 className="font-title text-[20px] font-bold">Account</h1>
+        <p className="min-w-0 truncate text-soft">
+          Each setting says what it changes. What you set is an entry in the Ledger, and can be undone.
+        </p>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Settings">
+        {error && <p className="p-4 text-rust">{error.message}</p>}
+        {data && <Settings view={data} />}
+      </div>
+      <InHand>
+        <p className="mt-1 text-[13px] text-soft">
+          A setting is set by Enter or its button; Escape leaves it as it was. Ctrl Z undoes what was set
+          last.
+        </p>
+      </InHand>
+    </div>
+  );
+}
+
+/** Fields begin anew when what is set changes. */
+function Settings({ view }: { view: AccountView }) {
+  const { settings } = view;
+  const key = (...of: unknown[]) => JSON.stringify(of);
+  return (
+    <>
+      {view.isRetired && (
+        <p className="border-b border-line bg-timber/10 px-4 py-2">
+          This account is retired: it stands in no list. Take it back below, under Accounts.
+        </p>
+      )}
+      <NameAndCurrency key={key('name', settings.name, settings.currency, view.hasFigures)} view={view} />
+      <Steering
+        key={key(settings.steersBy, settings.targetMicros, settings.targetAcos, settings.currency)}
+        view={view}
+      />
+      <OwnTargets
+        key={key('own', settings.steersBy, settings.currency, view.campaigns, view.productGroups)}
+        view={view}
+      />
+      <LookBack key={key('days', settings.windowDays, settings.lagDays)} view={view} />
+      <DefaultMatch key={key('match', settings.defaultMatch)} view={view} />
+      <Keeper key={key('keeper', settings.keeperConversions)} view={view} />
+      <ProductCodes key={key('codes', settings.productCodePattern)} view={view} />
+      <Limits key={key(settings.limits)} view={view} />
+      <Connection key={key('platform', settings.platformAccountId)} view={view} />
+      <People view={view} />
+      <Accounts view={view} />
+    </>
+  );
+}

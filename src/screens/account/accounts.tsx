@@ -1,0 +1,79 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { AccountView } from '@/contracts/account';
+import { useAccount } from '@/screens/frame/account-context';
+import { AccountForm } from '@/screens/start/account-form';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { useSaving } from './use-settings';
+
+/** All accounts here: others are added, and retired or taken back. */
+export function Accounts({ view: { accounts } }: { view: AccountView }) {
+  const { summary } = useAccount();
+  const router = useRouter();
+  const saving = useSaving();
+  const [adds, setAdds] = useState(false);
+  const retire = (slug: string, isRetired: boolean) =>
+    ask(`/api/${slug}/account/retired`, { method: 'PUT', body: { isRetired } });
+  return (
+    <section aria-labelledby="accounts-title" className="px-4 py-2.5">
+      <div className="flex items-start gap-4">
+        <h2 id="accounts-title" className="w-[112px] shrink-0 pt-0.5 font-semibold">
+          Accounts
+        </h2>
+        <div className="min-w-0 flex-1">
+          <ul aria-label="Accounts">
+            {accounts.map(({ slug, name, isRetired }) => (
+              <li key={slug} className="flex min-h-7 items-center gap-2">
+                <span className={`w-56 truncate ${isRetired ? 'text-soft' : ''}`}>
+                  {name}
+                  {isRetired && ', retired'}
+                  {slug === summary.slug && <span className="text-soft"> (this one)</span>}
+                </span>
+                <Button
+                  tone="quiet"
+                  aria-label={`${isRetired ? 'Take back' : 'Retire'} ${name}`}
+                  onClick={() =>
+                    void saving.save(async () => {
+                      await retire(slug, !isRetired);
+                      return {
+                        said: `${name} is ${isRetired ? 'back' : 'retired'}`,
+                        undo: () => retire(slug, isRetired),
+                      };
+                    })
+                  }
+                >
+                  {isRetired ? 'Take back' : 'Retire'}
+                </Button>
+              </li>
+            ))}
+          </ul>
+          {saving.fault && (
+            <p role="alert" className="text-[13px] text-rust">
+              {saving.fault}
+            </p>
+          )}
+          <p className="text-[13px] text-soft">
+            A retired account stands in no list, and its reports are not fetched any more. Nothing of it is
+            lost.
+          </p>
+          {adds ? (
+            <div className="mt-3 max-w-md">
+              <AccountForm
+                asksName={false}
+                onAdded={(slug) => router.push(`/${slug}/intake`)}
+                onLeave={() => setAdds(false)}
+              />
+            </div>
+          ) : (
+            <Button className="mt-2" onClick={() => setAdds(true)}>
+              Add an account…
+            </Button>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+}

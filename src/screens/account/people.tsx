@@ -1,0 +1,71 @@
+'use client';
+
+import { useState } from 'react';
+import type { AccountView } from '@/contracts/account';
+import { useAccount } from '@/screens/frame/account-context';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { FIELD, Setting } from './setting';
+import { useSaving } from './use-settings';
+
+/** Who can be chosen in the top strip; what somebody decided stays when he or she is retired. */
+export function People({ view: { people } }: { view: AccountView }) {
+  const { api } = useAccount();
+  const saving = useSaving();
+  const [name, setName] = useState('');
+  const retire = (id: number, isRetired: boolean) =>
+    ask(api(`people/${id}`), { method: 'PUT', body: { isRetired } });
+  return (
+    <Setting
+      name="People"
+      says="Every decision names a person. Who is retired can not be chosen any more; what he or she decided stays under the name. People work on all accounts."
+      saving={saving}
+      isChanged={name !== ''}
+      onSave={() =>
+        void saving
+          .save(async () => {
+            const { id } = await ask<{ id: number }>(api('people'), { method: 'POST', body: { name } });
+            return { said: `${name} is among the people`, undo: () => retire(id, true) };
+          })
+          .then((done) => done && setName(''))
+      }
+      onLeave={() => setName('')}
+    >
+      <ul className="basis-full" aria-label="People">
+        {people.map((person) => (
+          <li key={person.id} className="flex min-h-7 items-center gap-2">
+            <span className={`w-56 truncate ${person.isRetired ? 'text-soft' : ''}`}>
+              {person.name}
+              {person.isRetired && ', retired'}
+            </span>
+            <Button
+              tone="quiet"
+              aria-label={`${person.isRetired ? 'Take back' : 'Retire'} ${person.name}`}
+              onClick={() =>
+                void saving.save(async () => {
+                  await retire(person.id, !person.isRetired);
+                  return {
+                    said: `${person.name} is ${person.isRetired ? 'back' : 'retired'}`,
+                    undo: () => retire(person.id, person.isRetired),
+                  };
+                })
+              }
+            >
+              {person.isRetired ? 'Take back' : 'Retire'}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <label htmlFor="new-person">Add</label>
+      <input
+        id="new-person"
+        className={`${FIELD} w-56`}
+        maxLength={80}
+        placeholder="A name"
+        autoComplete="off"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+    </Setting>
+  );
+}

@@ -1,0 +1,69 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { AccountView, SettingsRequest } from '@/contracts/account';
+import { useAccount } from '@/screens/frame/account-context';
+import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { ask } from '@/ui/ask';
+
+/** What the Account screen shows. */
+export function useAccountView() {
+  const { summary, api } = useAccount();
+  return useQuery({
+    queryKey: ['account', summary.slug],
+    queryFn: () => ask<AccountView>(api('account')),
+  });
+}
+
+export type Saving = {
+  /** why it was not set; null where it was, or nothing was tried */
+  fault: string | null;
+  isBusy: boolean;
+  /** @returns whether it was set */
+  save(work: () => Promise<{ said: string; undo?: () => Promise<unknown> }>): Promise<boolean>;
+};
+
+/** Sets something, says what was set, and offers its undo; what is wrong is kept to be shown beside the field. */
+export function useSaving(): Saving {
+  const undoable = useUndoable();
+  const refresh = useRefresh();
+  const router = useRouter();
+  const [fault, setFault] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  return {
+    ...{ fault, isBusy },
+    async save(work) {
+      setBusy(true);
+      setFault(null);
+      try {
+        const { said, undo } = await work();
+        router.refresh(); // the strip and the rail show settings too
+        if (undo)
+          await undoable(said, async () => {
+            await undo();
+            router.refresh();
+          });
+        else await refresh();
+        return true;
+      } catch (error) {
+        setFault(error instanceof Error ? error.message : 'It did not work. Nothing was changed.');
+        return false;
+      } finally {
+        setBusy(false);
+      }
+    },
+  };
+}
+
+/** Sets fields of the account. @returns what `save` takes: what was said, and the undo by the values before */
+export function useSetting() {
+  const { api } = useAccount();
+  const set = (fields: SettingsRequest) =>
+    ask<{ said: string[] }>(api('account'), { method: 'PATCH', body: fields });
+  return (fields: SettingsRequest, before: SettingsRequest) => async () => {
+    const { said } = await set(fields);
+    return { said: said.join('. ') || 'It is so already', undo: () => set(before) };
+  };
+}

@@ -1,0 +1,62 @@
+'use client';
+
+import { toast } from 'sonner';
+import type { ListsView } from '@/contracts/lists';
+import type { DraftOutcome } from '@/contracts/tray';
+import { useAccount } from '@/screens/frame/account-context';
+import { useRefresh } from '@/screens/frame/refresh';
+import { sayFailure } from '@/screens/tray/use-tray';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { formatDay, plural } from '@/ui/format';
+
+/** What others changed on the platform outside lists: to be taken over, or undone, one by one or all. */
+export function Outside({ outside }: Pick<ListsView, 'outside'>) {
+  const { api } = useAccount();
+  const refresh = useRefresh();
+  if (outside.length === 0) return null;
+
+  async function settle(how: 'take-over' | 'undo', ids: number[]) {
+    try {
+      const answer = await ask<{ outcomes?: DraftOutcome[] }>(api(`elsewhere/${how}`), {
+        method: 'POST',
+        body: { ids },
+      });
+      const kept = (answer.outcomes ?? []).filter(
+        ({ outcome }) => outcome === 'refused' || outcome === 'held back',
+      );
+      for (const { said } of kept.slice(0, 3)) toast.error(said);
+      if (how === 'take-over') toast(`Taken over: ${plural(ids.length, 'change')}. The Ledger can undo it.`);
+      else if (kept.length < ids.length)
+        toast(`${plural(ids.length - kept.length, 'change')} put in the tray that takes it back.`);
+    } catch (error) {
+      sayFailure(error);
+    }
+    await refresh();
+  }
+
+  const all = outside.map(({ id }) => id);
+  return (
+    <section aria-labelledby="outside-title">
+      <div className="flex items-center gap-3 border-b border-line bg-paper px-4 py-1.5">
+        <h2 id="outside-title" className="flex-1 font-semibold">
+          Outside lists: {plural(outside.length, 'change')} by somebody else
+        </h2>
+        <Button onClick={() => void settle('take-over', all)}>Take all over</Button>
+        <Button onClick={() => void settle('undo', all)}>Undo all</Button>
+      </div>
+      <ul aria-label="Changed elsewhere, outside lists">
+        {outside.map(({ id, at, said }) => (
+          <li key={id} className="flex items-start gap-3 border-b border-line px-4 py-2">
+            <span className="min-w-0 flex-1">
+              {said}{' '}
+              <span className="text-soft">by somebody else, seen {formatDay(at.slice(0, 10), true)}</span>
+            </span>
+            <Button onClick={() => void settle('take-over', [id])}>Take over</Button>
+            <Button onClick={() => void settle('undo', [id])}>Undo</Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

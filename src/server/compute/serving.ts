@@ -1,0 +1,67 @@
+import type { Change, Place } from '@/core';
+import type { Status } from '../repositories/structure';
+import type { Snapshot } from './snapshot';
+
+const known = new WeakMap<Snapshot, { isServing: Uint8Array; isAll: boolean }>();
+
+/** Of ad group g of the window: 1 where it and its campaign are live, or known only from a report, which it served. */
+function servingOf(snapshot: Snapshot): { isServing: Uint8Array; isAll: boolean } {
+  let serving = known.get(snapshot);
+  if (!serving) {
+    const isServing = Uint8Array.from(snapshot.served.adGroups, (adGroup) =>
+      mayServe(statusOf(snapshot, { kind: 'adGroup', id: adGroup.id })) ? 1 : 0,
+    );
+    known.set(snapshot, (serving = { isServing, isAll: !isServing.includes(0) }));
+  }
+  return serving;
+}
+
+/** Whether ads of an ad group of the window can be served today. */
+export function isServing(snapshot: Snapshot, adGroup: number): boolean {
+  return servingOf(snapshot).isServing[adGroup] === 1;
+}
+
+/** Rows of ad groups that serve: stopping what is paused or ended saves nothing. */
+export function servingRows(snapshot: Snapshot, rows: readonly number[]): readonly number[] {
+  const { isServing, isAll } = servingOf(snapshot);
+  return isAll ? rows : rows.filter((r) => isServing[snapshot.served.adGroupOf[r]!] === 1);
+}
+
+const mayServe = (status: Status) => status === 'live' || status === 'unknown';
+
+/** From the best to the worst (rules 5.1). */
+const ORDER: readonly Status[] = ['live', 'unknown', 'paused', 'ended', 'removed'];
+
+/** The effective status of a place: the worst of its ad group's and its campaign's. Lists and accounts are live. */
+export function statusOf({ adGroup, campaign }: Snapshot, { kind, id }: Place): Status {
+  if (kind === 'campaign') return campaign.get(id ?? '')?.status ?? 'removed';
+  if (kind !== 'adGroup') return 'live';
+  const own = adGroup.get(id ?? '');
+  const above = own && campaign.get(own.campaignId);
+  if (!own || !above) return 'removed';
+  return ORDER.indexOf(own.status) > ORDER.indexOf(above.status) ? own.status : above.status;
+}
+
+/** The same of the place that a change stops something in; null where it stops nothing. */
+export function noteOnPlace(snapshot: Snapshot, change: Change): string | null {
+  if (change.kind === 'add negative' || change.kind === 'exclude product')
+    return sayStatus(snapshot, change.place);
+  if (change.kind !== 'hang list' || change.campaignId === null) return null;
+  return sayStatus(snapshot, { kind: 'campaign', id: change.campaignId });
+}
+
+/** What a person should know of a place before stopping anything there; null of one that is live. */
+export function sayStatus(snapshot: Snapshot, place: Place): string | null {
+  const what = place.kind === 'campaign' ? 'campaign' : 'ad group';
+  const status = statusOf(snapshot, place);
+  switch (status) {
+    case 'live':
+      return null;
+    case 'unknown':
+      return `This ${what} is known only from a report: whether it is live is not known here. A structure file, brought in Intake, tells.`;
+    case 'paused':
+    case 'ended':
+    case 'removed':
+      return `This ${what} is ${status}: it serves nothing, so stopping there saves 0.`;
+  }
+}

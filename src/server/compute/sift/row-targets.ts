@@ -1,0 +1,100 @@
+import { breakEvenCvr, type Target } from '@/core';
+import type { OwnTarget } from '../../repositories/own-targets';
+import type { Snapshot } from '../snapshot';
+import type { Steering } from './evidence';
+
+const known = new WeakMap<Snapshot, Map<string, Float64Array>>();
+
+/** Whether anything but the account itself has a target. */
+export function hasOwnTargets({ ownTargets }: Snapshot): boolean {
+  return ownTargets.campaigns.length + ownTargets.productGroups.length > 0;
+}
+
+/**
+ * The target of each ad group of the window: that of its product group, else of its campaign, else of the account
+ * (rules 7.3). Micro-units or fractions, as the account steers; NaN where there is none.
+ */
+function targetsOfAdGroups(snapshot: Snapshot, steering: Steering): Float64Array {
+  const { steersBy, targetMicros, targetAcos } = steering;
+  const key = `${steersBy} ${targetMicros} ${targetAcos}`;
+  let ofSteering = known.get(snapshot);
+  if (!ofSteering) known.set(snapshot, (ofSteering = new Map<string, Float64Array>()));
+  let targets = ofSteering.get(key);
+  if (!targets) ofSteering.set(key, (targets = findTargets(snapshot, steering)));
+  return targets;
+}
+
+function findTargets({ served, ownTargets }: Snapshot, steering: Steering): Float64Array {
+  const own = (one: OwnTarget | undefined) =>
+    (steering.steersBy === 'CPA' ? one?.targetMicros : one?.targetAcos) ?? undefined;
+  const ofCampaign = new Map(ownTargets.campaigns.map((one) => [one.campaignId, own(one)]));
+  const ofGroup = new Map(
+    ownTargets.productGroups.flatMap((one) => one.adGroupIds.map((id) => [id, own(one)] as const)),
+  );
+  const ofAccount = own(steering) ?? NaN;
+  return Float64Array.from(
+    served.adGroups,
+    ({ id, campaignId }) => ofGroup.get(id) ?? ofCampaign.get(campaignId) ?? ofAccount,
+  );
+}
+
+/**
+ * The break-even rate of a term: the mean of those of its rows, weighed by their clicks (by nothing where it has none);
+ * rows without a target say nothing.
+ * @returns null where no row has a target
+ */
+export function breakEvenOfTerm(
+  snapshot: Snapshot,
+  steering: Steering,
+  t: number,
+  cpcMicros: number | null,
+  meanValueMicros: number | null,
+): number | null {
+  return meanOfRows(snapshot, steering, t, (target) =>
+    breakEvenCvr(cpcMicros, asTarget(steering, target, meanValueMicros)),
+  );
+}
+
+/** What a term is steered by: the target at which its rows break even together. */
+export function steeringOfTerm(snapshot: Snapshot, steering: Steering, t: number): Steering {
+  if (!hasOwnTargets(snapshot)) return steering;
+  const inverse = meanOfRows(snapshot, steering, t, (target) => 1 / target);
+  const target = inverse === null ? null : 1 / inverse;
+  return {
+    ...steering,
+    ...(steering.steersBy === 'CPA' ? { targetMicros: target } : { targetAcos: target }),
+  };
+}
+
+function asTarget({ steersBy }: Steering, target: number, meanValueMicros: number | null): Target {
+  return steersBy === 'CPA'
+    ? { by: 'CPA', micros: target }
+    : { by: 'ACoS', fraction: target, meanValueMicros };
+}
+
+function meanOfRows(
+  snapshot: Snapshot,
+  steering: Steering,
+  t: number,
+  valueOf: (target: number) => number | null,
+): number | null {
+  const { rows, served } = snapshot;
+  const targets = targetsOfAdGroups(snapshot, steering);
+  let [sum, weight, plain, count] = [0, 0, 0, 0];
+  for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++) {
+    const target = targets[served.adGroupOf[r]!]!;
+    const value = target > 0 ? valueOf(target) : null;
+    if (value === null) continue;
+    const clicks = rows.figures[FIGURES * r + CLICKS]! || 0;
+    sum += clicks * value;
+    weight += clicks;
+    plain += value;
+    count += 1;
+  }
+  if (weight > 0) return sum / weight;
+  return count > 0 ? plain / count : null;
+}
+
+/** Figures of a row, in the order of FIGURE_NAMES. */
+const FIGURES = 5;
+const CLICKS = 1;

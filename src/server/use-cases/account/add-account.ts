@@ -1,0 +1,48 @@
+import { parseTarget, type NewAccountRequest } from '@/contracts/account';
+import { insertAccount, insertPeople, listAccounts, type NewAccount } from '../../repositories/accounts';
+import { Refusal, type Deps } from '../deps';
+
+/** What stands in addresses where an account's short name would. */
+const RESERVED = ['api', 'accounts', 'people'];
+
+/**
+ * Adds an account that is filled from files, with its first person where one is named.
+ * @returns its short name, which stands in addresses
+ * @throws Refusal when an account has this name, or the target can not be read
+ */
+export async function addAccount(deps: Deps, request: NewAccountRequest): Promise<{ slug: string }> {
+  const { name, currency, steersBy } = request;
+  const target = parseTarget(request.target, request);
+  if ('fault' in target) throw new Refusal(target.fault);
+  return deps.db.transaction(async (trx) => {
+    const known = await listAccounts(trx);
+    if (known.some((account) => account.name.toLowerCase() === name.toLowerCase()))
+      throw new Refusal(`There is an account named ${name} already. Choose another name.`, 409);
+    if (request.person) await insertPeople(trx, [request.person]);
+    const slug = shortName(
+      name,
+      known.map((account) => account.slug),
+    );
+    const account: NewAccount = {
+      ...{ slug, name, currency, steersBy, platformAccountId: null, productCodePattern: null },
+      ...{ targetMicros: null, targetAcos: null, ...target },
+    };
+    await insertAccount(trx, account);
+    return { slug };
+  });
+}
+
+/** Latin letters and digits of a name, and a number where another account has them. */
+export function shortName(name: string, taken: readonly string[]): string {
+  const plain = name
+    .toLowerCase()
+    .normalize('NFD')
+    .replace(/\p{M}+/gu, '')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '');
+  const base = plain || 'account';
+  const used = new Set([...taken, ...RESERVED]);
+  let slug = base;
+  for (let n = 2; used.has(slug); n++) slug = `${base}-${n}`;
+  return slug;
+}

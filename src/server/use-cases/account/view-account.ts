@@ -1,0 +1,63 @@
+import { productCodeTest } from '@/core';
+import type { AccountView, CodesAnswer } from '@/contracts/account';
+import { listAccounts, listPeople } from '../../repositories/accounts';
+import { streamRawTerms } from '../../repositories/load/sort-terms-anew';
+import { loadOwnTargets } from '../../repositories/own-targets';
+import { findDataDays } from '../../repositories/reports';
+import { loadMirror } from '../../repositories/structure';
+import type { Deps } from '../deps';
+import { requireAccount } from '../open-workbench';
+
+const BY_NAME = new Intl.Collator('en', { numeric: true });
+
+/** Settings, targets, people and accounts: what the Account screen shows. */
+export async function viewAccount(deps: Deps, slug: string): Promise<AccountView> {
+  const account = await requireAccount(deps, slug);
+  const targets = await loadOwnTargets(deps.db, account.id);
+  const { campaigns, adGroups } = await loadMirror(deps.db, account.id);
+  const targetOf = new Map(targets.campaigns.map((one) => [one.campaignId, one]));
+  const nameOf = new Map(campaigns.map((c) => [c.id, c.name]));
+  const isThere = ({ status }: { status: string }) => status !== 'removed';
+  const { name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays } = account;
+  const { defaultMatch, keeperConversions, productCodePattern, limits, platformAccountId } = account;
+  return {
+    settings: {
+      ...{ name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays },
+      ...{ defaultMatch, keeperConversions, limits, platformAccountId },
+      productCodePattern: productCodePattern ?? '',
+    },
+    isRetired: account.isRetired,
+    hasFigures: (await findDataDays(deps.db, account.id)) !== null,
+    campaigns: campaigns
+      .filter(isThere)
+      .sort((a, b) => BY_NAME.compare(a.name, b.name))
+      .map(({ id, name, status }) => ({
+        ...{ id, name, status },
+        targetMicros: targetOf.get(id)?.targetMicros ?? null,
+        targetAcos: targetOf.get(id)?.targetAcos ?? null,
+      })),
+    productGroups: targets.productGroups,
+    adGroups: adGroups
+      .filter(isThere)
+      .map(({ id, name, campaignId }) => ({ id, name, campaign: nameOf.get(campaignId) ?? '' }))
+      .sort((a, b) => BY_NAME.compare(a.campaign, b.campaign) || BY_NAME.compare(a.name, b.name)),
+    people: await listPeople(deps.db),
+    accounts: (await listAccounts(deps.db)).map(({ slug, name, isRetired }) => ({ slug, name, isRetired })),
+  };
+}
+
+const MOST_SHOWN = 12;
+
+/** Which search terms of all the data a pattern of product codes catches (rules 2.5). */
+export async function findCodes(deps: Deps, slug: string, pattern: string): Promise<CodesAnswer> {
+  const { id } = await requireAccount(deps, slug);
+  const isCode = productCodeTest(pattern === '' ? null : pattern);
+  const answer: CodesAnswer = { caught: 0, of: 0, first: [] };
+  for await (const { raw } of streamRawTerms(deps.db, id)) {
+    answer.of += 1;
+    if (!isCode(raw)) continue;
+    answer.caught += 1;
+    if (answer.first.length < MOST_SHOWN) answer.first.push(raw);
+  }
+  return answer;
+}

@@ -1,0 +1,250 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { addAccount, shortName } from '@/server/use-cases/account/add-account';
+import { changeSettings, retireAccount } from '@/server/use-cases/account/change-settings';
+import { setOwnTargets } from '@/server/use-cases/account/own-targets';
+import { addPerson, retirePerson } from '@/server/use-cases/account/people';
+import { findCodes, viewAccount } from '@/server/use-cases/account/view-account';
+import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
+import { listTerms } from '@/server/use-cases/sift-terms';
+import { viewKept } from '@/server/use-cases/set-verdict';
+import { viewLedger } from '@/server/use-cases/view-ledger';
+import { weighChoice } from '@/server/use-cases/weigh-choice';
+import { TermsQuerySchema } from '@/contracts/sift';
+import * as v from 'valibot';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+beforeAll(async () => {
+  world = await makeWorld();
+});
+afterAll(() => world.close());
+
+const set = (fields: Parameters<typeof changeSettings>[3]) =>
+  changeSettings(world.deps, world.slug, world.personId, fields);
+const settings = async () => (await viewAccount(world.deps, world.slug)).settings;
+const newest = async () => (await viewLedger(world.deps, world.slug)).lines[0]!;
+const undoNewest = async () => undoEntry(world.deps, world.slug, world.personId, (await newest()).id);
+const lines = async (query: Record<string, string> = {}) =>
+  (
+    await listTerms(
+      world.deps,
+      world.slug,
+      v.parse(TermsQuerySchema, { view: 'remaining', returns: 'any', ...query }),
+    )
+  ).lines;
+
+describe('a setting', () => {
+  test.each([
+    ['name', { name: 'Larkfell web' }, { name: 'Larkfell web' }],
+    ['target', { target: '20,5' }, { targetMicros: 20_500_000 }],
+    ['steering', { steersBy: 'ACoS' as const, target: '24.5' }, { steersBy: 'ACoS', targetAcos: 0.245 }],
+    ['days', { windowDays: 14, lagDays: 1 }, { windowDays: 14, lagDays: 1 }],
+    ['match type', { defaultMatch: 'exact' as const }, { defaultMatch: 'exact' }],
+    ['keeper', { keeperConversions: 2.5 }, { keeperConversions: 2.5 }],
+    ['protection off', { keeperConversions: null }, { keeperConversions: null }],
+  ])('%s is set, stands in the ledger, and is undone there', async (_, wanted, is) => {
+    const before = await settings();
+    const { said } = await set(wanted);
+    expect(said.length).toBeGreaterThan(0);
+    expect(await settings()).toMatchObject(is);
+    for (let i = 0; i < said.length; i++) {
+      const { lines: all } = await viewLedger(world.deps, world.slug);
+      const open = all.find((l) => l.about === 'setting' && l.canUndo && said.includes(l.what))!;
+      await undoEntry(world.deps, world.slug, world.personId, open.id);
+      await expect(undoEntry(world.deps, world.slug, world.personId, open.id)).rejects.toThrow(/already/);
+    }
+    expect(await settings()).toEqual(before);
+  });
+
+  test.each([
+    [{ target: '-3' }, /amount such as 18.00 EUR/],
+    [{ target: '18.505' }, /amount such as/],
+    [{ currency: 'CHF' }, /Figures in EUR are loaded/],
+    [{ platformAccountId: 'nobody' }, /no account nobody/],
+  ])('%o is refused with the remedy, and nothing changes', async (wanted, why) => {
+    const before = await settings();
+    await expect(set(wanted)).rejects.toThrow(why);
+    expect(await settings()).toEqual(before);
+  });
+
+  test('protection follows it at once', async () => {
+    expect((await viewKept(world.deps, world.slug)).earned).toBeGreaterThan(0);
+    await set({ keeperConversions: null });
+    expect((await viewKept(world.deps, world.slug)).earned).toBe(0);
+    await undoNewest();
+    expect((await viewKept(world.deps, world.slug)).earned).toBeGreaterThan(0);
+  });
+
+  test('limits decide what may be a negative', async () => {
+    const before = (await settings()).limits;
+    const [line] = await lines({ text: 'free bee hive plans' });
+    const refusal = async () =>
+      (await weighChoice(world.deps, world.slug, { term: line!.id, positions: [] })).choices.find(
+        (c) => c.match === 'exact',
+      )!.refusal;
+    expect(await refusal()).toBeNull();
+    await set({ limits: { ...before, wordsInNegative: 3 } });
+    expect(await refusal()).toMatch(/may hold 3 words; this one holds 4/);
+    await undoNewest();
+    expect(await refusal()).toBeNull();
+  });
+});
+
+describe('the pattern of product codes', () => {
+  test('shows what it catches, and sorts loaded terms anew, there and back', async () => {
+    await world.load(
+      'Day,Campaign,Ad group,Search term,Clicks,Cost\n' +
+        '2026-11-18,Hives,Starter,B0-77-X,3,4.10\n2026-11-18,Hives,Starter,b0 77 x,2,1.00\n',
+    );
+    expect(await findCodes(world.deps, world.slug, 'B0-\\d+-X')).toEqual({
+      caught: 1,
+      of: expect.any(Number),
+      first: ['B0-77-X'],
+    });
+    const kinds = async () =>
+      (await lines({ text: '77' })).map(({ raw, kind, clicks }) => `${raw} ${kind} ${clicks}`).sort();
+    // Both are the same words, so one term, until one of them is a code by itself.
+    expect(await kinds()).toEqual(['B0-77-X query 5']);
+    const before = (await settings()).productCodePattern;
+    await set({ productCodePattern: `${before}|B0-\\d+-X` });
+    expect(await kinds()).toEqual(['B0-77-X code 5']);
+    await world.load(
+      'Day,Campaign,Ad group,Search term,Clicks,Cost\n2026-11-17,Hives,Starter,b0 77 x,7,1.00\n',
+    );
+    expect(await kinds()).toEqual(['B0-77-X code 5', 'b0 77 x query 7']);
+    // No code any more: its facts go to the term of the same words, and are all there.
+    await set({ productCodePattern: before });
+    expect(await kinds()).toEqual(['b0 77 x query 12']);
+  });
+
+  test('facts of one day out of different loads stay apart, so that each load can be taken back', async () => {
+    const before = (await settings()).productCodePattern;
+    await set({ productCodePattern: `${before}|Q-1` });
+    const report = (term: string, clicks: number) =>
+      `Day,Campaign,Ad group,Search term,Clicks,Cost\n2026-11-18,Hives,Starter,${term},${clicks},1.00\n`;
+    await world.load(report('Q-1', 3));
+    await world.load(report('q 1', 4));
+    await set({ productCodePattern: before });
+    const rows = await world.db('term').whereIn('key', ['q-1', 'q 1']).orderBy('key').select('key', 'kind');
+    expect(rows).toEqual([
+      { key: 'q 1', kind: 'query' },
+      { key: 'q-1', kind: 'code' },
+    ]);
+  });
+});
+
+describe('targets of their own', () => {
+  test('a term is read against its product group, else its campaign, else the account', async () => {
+    const { campaigns, adGroups } = await viewAccount(world.deps, world.slug);
+    const [hives] = campaigns.filter((c) => c.name === 'Hives');
+    const [starter] = adGroups.filter((g) => g.name === 'Starter');
+    const rate = async (text: string) => {
+      const [line] = await lines({ text });
+      return line!.evidence!.breakEvenCvr;
+    };
+    const [ofStarter, ofStands] = [await rate('bee hive kit'), await rate('hive stand movie')];
+    const put = (body: Parameters<typeof setOwnTargets>[3]) =>
+      setOwnTargets(world.deps, world.slug, world.personId, body);
+    const ofHives = { campaignId: hives!.id, target: '9' };
+    await put({ campaigns: [ofHives], productGroups: [] });
+    expect(await rate('bee hive kit')).toBeCloseTo(2 * ofStarter, 12);
+    expect(await rate('hive stand movie')).toBeCloseTo(2 * ofStands, 12);
+    const kits = { name: 'Kits', target: '36', adGroupIds: [starter!.id] };
+    await put({ campaigns: [ofHives], productGroups: [kits] });
+    expect(await rate('bee hive kit')).toBeCloseTo(ofStarter / 2, 12);
+    expect(await rate('hive stand movie')).toBeCloseTo(2 * ofStands, 12);
+
+    // Served in Hives (Kits, 36) and in Courses (18): the mean of both rates, weighed by clicks.
+    const [both] = await lines({ text: 'bee hive movie' });
+    const rows = await world
+      .db('term_day as d')
+      .join('ad_group as g', 'g.ad_group_id', 'd.ad_group_id')
+      .where({ 'd.term_id': both!.id })
+      .groupBy('g.name')
+      .select('g.name')
+      .sum({ clicks: 'd.clicks', cost: 'd.cost_micros' });
+    const clicks = (name: string) => Number(rows.find((r) => r.name === name)?.clicks ?? 0);
+    const cpc = both!.costMicros! / both!.clicks!;
+    const [a, b] = [clicks('Starter'), clicks('Weekend')];
+    const mean = (a * (cpc / 36e6) + b * (cpc / 18e6)) / (a + b);
+    if (a + b === both!.clicks) expect(both!.evidence!.breakEvenCvr).toBeCloseTo(mean, 12);
+
+    await expect(put({ campaigns: [], productGroups: [kits, { ...kits, name: 'Others' }] })).rejects.toThrow(
+      /in Kits and in Others/,
+    );
+    await undoNewest();
+    await undoEntry(
+      world.deps,
+      world.slug,
+      world.personId,
+      (await viewLedger(world.deps, world.slug)).lines.find((l) => l.canUndo && l.about === 'setting')!.id,
+    );
+    expect(await rate('bee hive kit')).toBeCloseTo(2 * ofStarter, 12);
+  });
+});
+
+describe('accounts and people', () => {
+  test('an account of one’s own is made in any currency, and its name is taken once', async () => {
+    const make = (name: string, currency: string, target: string) =>
+      addAccount(world.deps, { name, currency, target, steersBy: 'CPA' });
+    expect(await make('Köln Bienen', 'JPY', '1800')).toEqual({ slug: 'koln-bienen' });
+    await expect(make('köln bienen', 'EUR', '18')).rejects.toThrow(/already/);
+    await expect(make('Other', 'JPY', '18.5')).rejects.toThrow(/such as 1800 JPY/);
+    expect(await make('Bienen, Köln!', 'KWD', '1.505')).toEqual({ slug: 'bienen-koln' });
+    const { settings: made } = await viewAccount(world.deps, 'bienen-koln');
+    expect(made).toMatchObject({ currency: 'KWD', targetMicros: 1_505_000, platformAccountId: null });
+  });
+
+  test('names become short names that can stand in an address', () => {
+    expect(shortName('ミツバチ', [])).toBe('account');
+    expect(shortName('ミツバチ', ['account'])).toBe('account-2');
+    expect(shortName('API', [])).toBe('api-2');
+    expect(shortName('  Ça va? ', ['ca-va', 'ca-va-2'])).toBe('ca-va-3');
+  });
+
+  test('who is retired is back by undo, and somebody is always left', async () => {
+    const { id } = await addPerson(world.deps, world.slug, world.personId, 'Ines Vale');
+    await expect(addPerson(world.deps, world.slug, world.personId, 'ines vale')).rejects.toThrow(/already/);
+    const retire = (person: number) =>
+      retirePerson(world.deps, world.slug, world.personId, { person, isRetired: true });
+    const isRetired = async (name: string) =>
+      (await viewAccount(world.deps, world.slug)).people.find((p) => p.name === name)!.isRetired;
+    await retire(id);
+    expect(await isRetired('Ines Vale')).toBe(true);
+    await undoNewest();
+    expect(await isRetired('Ines Vale')).toBe(false);
+    const all = (await viewAccount(world.deps, world.slug)).people;
+    for (const person of all.slice(0, -1)) await retire(person.id);
+    await expect(retire(all.at(-1)!.id)).rejects.toThrow(/Nobody would be left/);
+    for (let i = 1; i < all.length; i++) await undoNewestRetirement();
+  });
+
+  test('a retired account comes back by undo', async () => {
+    await retireAccount(world.deps, 'bienen-koln', world.personId, true);
+    expect((await viewAccount(world.deps, 'bienen-koln')).isRetired).toBe(true);
+    const [line] = (await viewLedger(world.deps, 'bienen-koln')).lines;
+    await undoEntry(world.deps, 'bienen-koln', world.personId, line!.id);
+    expect((await viewAccount(world.deps, 'bienen-koln')).isRetired).toBe(false);
+  });
+
+  async function undoNewestRetirement() {
+    const { lines: all } = await viewLedger(world.deps, world.slug);
+    const open = all.find((l) => l.canUndo && l.what.startsWith('Retire '))!;
+    await undoEntry(world.deps, world.slug, world.personId, open.id);
+  }
+});
+
+describe('a connection', () => {
+  test('is taken away and taken again; what the platform has replaces what files said', async () => {
+    await set({ platformAccountId: null });
+    expect(await settings()).toMatchObject({ platformAccountId: null });
+    await world.load(
+      'Campaign,Ad group,List,Keyword,Match type,Status\nHives,,,hand made,negative phrase,live\nHives,,Work,,,live\n',
+    );
+    const names = async () => (await world.db('negative').orderBy('text').select('text')).map((n) => n.text);
+    expect(await names()).toEqual(['hand made', 'salary', 'tattoo']);
+    await set({ platformAccountId: 'small' });
+    expect(await names()).toEqual(['salary', 'tattoo']);
+    expect((await world.db('shared_list').select('name')).map((l) => l.name).sort()).toEqual(['Old', 'Work']);
+  });
+});
