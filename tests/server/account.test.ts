@@ -156,13 +156,12 @@ describe('targets of their own', () => {
 
     // Served in Hives (Kits, 36) and in Courses (18): the mean of both rates, weighed by clicks.
     const [both] = await lines({ text: 'bee hive movie' });
-    const rows = await world
+    const rows: { name: string; clicks: number }[] = await world
       .db('term_day as d')
       .join('ad_group as g', 'g.ad_group_id', 'd.ad_group_id')
       .where({ 'd.term_id': both!.id })
       .groupBy('g.name')
-      .select('g.name')
-      .sum({ clicks: 'd.clicks', cost: 'd.cost_micros' });
+      .select('g.name', world.db.raw('sum(d.clicks) as clicks'));
     const clicks = (name: string) => Number(rows.find((r) => r.name === name)?.clicks ?? 0);
     const cpc = both!.costMicros! / both!.clicks!;
     const [a, b] = [clicks('Starter'), clicks('Weekend')];
@@ -173,12 +172,6 @@ describe('targets of their own', () => {
       /in Kits and in Others/,
     );
     await undoNewest();
-    await undoEntry(
-      world.deps,
-      world.slug,
-      world.personId,
-      (await viewLedger(world.deps, world.slug)).lines.find((l) => l.canUndo && l.about === 'setting')!.id,
-    );
     expect(await rate('bee hive kit')).toBeCloseTo(2 * ofStarter, 12);
   });
 });

@@ -193,7 +193,7 @@ describe('sending', () => {
     expect(gate).toMatchObject({
       adGroups: 3,
       open: 0,
-      stoppers: [{ text: 'movie', placeName: 'the whole account', adGroups: 3, inTray: false }],
+      stoppers: [{ text: 'movie', placeName: 'the whole account', adGroups: 3, state: 'in force' }],
     });
   });
 

@@ -17,7 +17,9 @@ import { takeBackLoad } from '@/server/use-cases/take-back-load';
 import { workOnSet } from '@/server/use-cases/work-on-set';
 import { connectStandin } from '@/standins/ad-platform/database';
 import { createPlatformServer } from '@/standins/ad-platform/server';
+import type { NewAccountRequest } from '@/contracts/account';
 import type { SeedRequest } from '@/contracts/platform';
+import { addAccount } from '@/server/use-cases/account/add-account';
 import { aSeed } from './seed';
 
 /** A small world of its own for one test file: database, stand-in platform, one account. */
@@ -102,13 +104,13 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
       async function* bytes() {
         yield Buffer.from(content as string);
       }
-      const files = await takeIn(deps, slug, { name, source: 'file', personId }, bytes());
+      const files = await takeIn(deps, world.slug, { name, source: 'file', personId }, bytes());
       return files.map((file) => file.id);
     },
     async load(csv, options = {}) {
       const { askForLoad } = await import('@/server/use-cases/take-in');
       const [id] = await world.bring(csv);
-      await askForLoad(deps, slug, id!, options);
+      await askForLoad(deps, world.slug, id!, options);
       await world.work();
       return id!;
     },
@@ -127,6 +129,14 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
   };
   await world.work();
   return world;
+}
+
+/** The same with an account of one's own instead, which knows no platform and holds nothing yet. */
+export async function makeOwnWorld(account: NewAccountRequest): Promise<World> {
+  const world = await makeWorld();
+  const { slug } = await addAccount(world.deps, account);
+  const { account_id: accountId } = await world.db('account').where({ slug }).first('account_id');
+  return Object.assign(world, { slug, accountId });
 }
 
 /** Makes an account on a stand-in. */

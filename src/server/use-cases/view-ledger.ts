@@ -1,4 +1,4 @@
-import { daysBetween, inverse, negativesBroughtBy, type Change, type Place } from '@/core';
+import { daysBetween, inverse, isRuled, negativesBroughtBy, type Change, type Place } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
 import type { LedgerLine, LedgerPage } from '@/contracts/screens';
 import { weighRows } from '../compute/workbench';
@@ -7,9 +7,12 @@ import type { Snapshot } from '../compute/snapshot';
 import type { Account } from '../repositories/accounts';
 import { findChange, findSet } from '../repositories/change-sets';
 import { listLedger, type LedgerEntry } from '../repositories/ledger';
+import { listHangRules } from '../repositories/lists/hang-rules';
+import { loadMirror } from '../repositories/structure';
 import { findDataDays } from '../repositories/reports';
 import { Refusal, type Deps } from './deps';
 import { draftChanges } from './draft-changes';
+import { exceptFromRule } from './lists/rule-hangings';
 import { requireAccount } from './open-workbench';
 
 const PAGE = 50;
@@ -122,5 +125,25 @@ export async function undoSent(
   const [outcome] = await draftChanges(deps, slug, personId, [
     { change: inverse(sent.change), why: 'takes back a sent change', undoes: sent.id },
   ]);
+  if (sent.change.kind === 'hang list' && outcome!.outcome === 'drafted')
+    await leaveOutOfRules(deps, slug, personId, sent.change);
   return outcome!;
+}
+
+/** A list that is taken down again by undo is not wanted there any more by a rule either. */
+async function leaveOutOfRules(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { listId, campaignId }: Extract<Change, { kind: 'hang list' }>,
+): Promise<void> {
+  const account = await requireAccount(deps, slug);
+  const campaign = (await loadMirror(deps.db, account.id)).campaigns.find((c) => c.id === campaignId);
+  if (!campaign) return;
+  const wanting = (await listHangRules(deps.db, account.id)).filter(
+    ({ listId: of, rule, except }) =>
+      of === listId && isRuled(rule, campaign) && !except.includes(campaign.id),
+  );
+  for (const { id } of wanting)
+    await exceptFromRule(deps, slug, personId, id, { campaign: campaign.id, isOut: true });
 }
