@@ -28,7 +28,7 @@ async function inspect(file: string): Promise<Inspection> {
     if (!(await isArchive(file))) return await readReportFile(file);
     const files: (Reading & { name: string })[] = [];
     for (const part of await unpackArchive(file, folder))
-      files.push({ ...(await readReportFile(part.file)), name: part.name });
+      files.push({ ...(await readReportFile(part.path)), name: part.name });
     return files.length === 1 ? files[0]! : { ...together(files), files };
   } catch (error) {
     if (error instanceof SourceFault) return { ...nothingRead(), error: error.error };

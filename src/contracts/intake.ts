@@ -91,5 +91,7 @@ export type IntakeView = {
   /** all days that hold data, ascending */
   daysThere: string[];
   fetchesDaily: boolean;
+  /** bytes of a file that are taken in */
+  largestFile: number;
   recipes: { id: number; name: string; columns: number }[];
 };

@@ -416,7 +416,8 @@ test('what a list stopped is told from the days before it hung', async () => {
 });
 
 /** Bytes as they come from a browser, in two parts. */
-async function* sent(bytes: Uint8Array) {
+const sent = (bytes: Uint8Array, announced: number | null = null) => ({ bytes: inTwo(bytes), announced });
+async function* inTwo(bytes: Uint8Array) {
   await Promise.resolve();
   yield bytes.subarray(0, 5);
   yield bytes.subarray(5);
@@ -451,6 +452,7 @@ describe('files', () => {
     await expect(readListFile(sent(new TextEncoder().encode('{ nothing')))).rejects.toThrow('no JSON');
     await expect(readListFile(sent(new Uint8Array()))).rejects.toThrow('empty');
     const large = new Uint8Array(20 * 1024 ** 2 + 1);
-    await expect(readListFile(sent(large))).rejects.toThrow('larger than 20 MB');
+    await expect(readListFile(sent(large))).rejects.toThrow('up to 20 MB');
+    await expect(readListFile(sent(Buffer.from('jobs\n'), 9))).rejects.toThrow('did not come in whole');
   });
 });

@@ -58,7 +58,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
         <details className="basis-full">
           <summary className="cursor-pointer">
             {own === 0 ? 'No campaign has' : `${plural(own, 'campaign')} ${own === 1 ? 'has' : 'have'}`} a
-            target of {own === 1 ? 'its' : 'their'} own
+            target of {own > 1 ? 'their' : 'its'} own
           </summary>
           <ul className="max-h-56 overflow-y-auto" tabIndex={0} aria-label="Targets of campaigns">
             {view.campaigns.map(({ id, name, status }, i) => (

@@ -64,7 +64,7 @@ export function IntakeScreen() {
         <InHand>
           <p className="mt-1 text-[13px] text-soft">
             A file is read and shown before anything is stored. The same file twice changes nothing; the same
-            day and element again replaces.
+            day and element again replaces. Files of up to {formatSize(data.largestFile)} are taken.
           </p>
           <DaysPanel daysThere={data.daysThere} />
           <Standing view={data} />

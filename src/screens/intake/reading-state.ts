@@ -71,6 +71,7 @@ export function timeLeft(read: number, total: number | null, rate: number | null
 /** A size in bytes. @example formatSize(2_100_000) // '2.1 MB' */
 export function formatSize(bytes: number): string {
   if (bytes < 1_000) return `${bytes} B`;
-  const [value, unit] = bytes < 1e6 ? [bytes / 1e3, 'kB'] : [bytes / 1e6, 'MB'];
+  const [value, unit] =
+    bytes < 1e6 ? [bytes / 1e3, 'kB'] : bytes < 1e9 ? [bytes / 1e6, 'MB'] : [bytes / 1e9, 'GB'];
   return `${value.toFixed(value < 10 ? 1 : 0)} ${unit}`;
 }

@@ -25,7 +25,7 @@ export function useBring(onBrought: (files: ReportFileView[]) => void): {
     for (const file of files) {
       setBusy(file.name);
       try {
-        const path = api(`intake?name=${encodeURIComponent(file.name)}`);
+        const path = api(`intake?name=${encodeURIComponent(file.name)}&size=${file.size}`);
         const answer = await ask<{ files: ReportFileView[] }>(path, { method: 'PUT', body: file });
         brought.push(...answer.files);
       } catch (error) {

@@ -120,7 +120,7 @@ describe('archives', () => {
     };
     const parts = await unpack('all.zip', await zipped(files));
     expect(parts.map((part) => part.name)).toEqual(['oct/a.csv', 'b.xlsx']);
-    const sums = await Promise.all(parts.map(async ({ file }) => (await readReportFile(file)).sums.clicks));
+    const sums = await Promise.all(parts.map(async ({ path: at }) => (await readReportFile(at)).sums.clicks));
     expect(sums).toEqual([3, 2]);
   });
 
@@ -144,6 +144,6 @@ describe('archives', () => {
 
   test('within a file that should be a table are not opened', async () => {
     const [part] = await unpack('nested.zip', await zipped({ 'inner.csv': await zipped({ 'a.csv': CSV }) }));
-    expect((await readReportFile(part!.file)).error?.category).toBe('not a table');
+    expect((await readReportFile(part!.path)).error?.category).toBe('not a table');
   });
 });

@@ -1,7 +1,7 @@
 import { SourceFault, type FileError } from '@/core';
 
 /** What a packed file may hold when it is unpacked; one that holds more is no report, or means harm. */
-const LARGEST_UNPACKED = 4 * 1024 ** 3;
+export const LARGEST_UNPACKED = 4 * 1024 ** 3;
 const MOST_TIMES = 300;
 /** Small files may pack better than that. */
 const FREE_BYTES = 64 * 1024 ** 2;

@@ -1,12 +1,9 @@
-import { randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import path from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { SourceFault } from '@/core';
 import { listEntries, readEntry } from './archive';
 import { findContainer } from './container';
-import { LOCKED } from './limits';
+import { LARGEST_UNPACKED, LOCKED } from './limits';
+import { receiveFile, type Received } from './receive';
 import { isWorkbook } from './workbook';
 
 /** Whether a file is a ZIP archive of other files; a workbook is one as well, but is read as it is. */
@@ -19,28 +16,28 @@ const MOST_TABLES = 200;
 /**
  * Writes the tables of a ZIP archive into a folder, each under a name of ours. What a person packed beside them
  * (folders of one system, notes, hidden files) is left.
- * @returns the name in the archive and the file that was written; all or nothing
+ * @returns each with its name in the archive; all or nothing
  * @throws SourceFault when the archive can not be read, is locked or holds no table
  */
 export async function unpackArchive(
   archive: string,
   folder: string,
-): Promise<{ name: string; file: string }[]> {
+): Promise<(Received & { name: string })[]> {
   const entries = (await listEntries(archive)).filter(({ name }) => isTable(name));
   if (entries.some((entry) => entry.isLocked)) throw new SourceFault(LOCKED);
   if (entries.length === 0 || entries.length > MOST_TABLES) {
     const found = entries.length === 0 ? 'no CSV, TSV or XLSX file' : `more than ${MOST_TABLES} files`;
     throw new SourceFault({ category: 'empty', message: `The archive holds ${found}.` });
   }
-  const written: { name: string; file: string }[] = [];
+  const written: (Received & { name: string })[] = [];
   try {
-    for (const { name } of entries) {
-      const file = path.join(folder, randomUUID());
-      written.push({ name, file });
-      await pipeline(readEntry(archive, name), createWriteStream(file));
-    }
+    for (const { name, size } of entries)
+      written.push({
+        ...(await receiveFile(readEntry(archive, name), { folder, most: LARGEST_UNPACKED, announced: size })),
+        name,
+      });
   } catch (error) {
-    for (const { file } of written) await rm(file, { force: true });
+    for (const { path } of written) await rm(path, { force: true });
     throw error;
   }
   return written;

@@ -1,12 +1,9 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdir, rm, stat } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import { Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { SourceFault, splitLine, writeCsv, type ReadDecisions } from '@/core';
 import type { IntakeView, ReportFileView } from '@/contracts/intake';
 import { readReportFile } from '../files/open-report';
+import { NotReceived, receiveFile } from '../files/receive';
 import { isArchive, unpackArchive } from '../files/unpack-archive';
 import { listDaysThere } from '../repositories/facts';
 import {
@@ -24,61 +21,50 @@ import { Refusal, type Deps } from './deps';
 import { requireAccount } from './open-workbench';
 import { recipesOf } from './recipes';
 
-const LARGEST_FILE = 1024 * 1024 * 1024;
+/** Bytes of a file that are taken in: 2 GB, or as GATEPOST_LARGEST_FILE_MB says. */
+export function largestFile(): number {
+  const megabytes = Number(process.env.GATEPOST_LARGEST_FILE_MB ?? '');
+  return (megabytes > 0 ? megabytes : 2_000) * 1e6;
+}
 
 /**
  * Takes a file in, as a stream, into the data folder; an archive is taken apart. Nothing is read or loaded yet.
  * @returns the file, or those of the archive
- * @throws Refusal when it is too large, the disk is full or the archive can not be read; nothing is kept then
+ * @param file `announced`: the bytes that it has, as the sender says
+ * @throws Refusal when it is too large, not whole, the disk is full or the archive can not be read; nothing is kept then
  */
 export async function takeIn(
   deps: Deps,
   slug: string,
-  file: { name: string; source: 'file' | 'platform'; personId: number | null },
+  file: { name: string; source: 'file' | 'platform'; personId: number | null; announced?: number | null },
   bytes: AsyncIterable<Uint8Array>,
 ): Promise<ReportFile[]> {
   const account = await requireAccount(deps, slug);
-  await mkdir(deps.files, { recursive: true });
-  const target = path.join(deps.files, randomUUID());
-  const parts = await guarded(target, async () => {
-    await pipeline(bytes, limited(), createWriteStream(target));
-    if (!(await isArchive(target))) return [{ name: file.name, file: target }];
-    const unpacked = await unpackArchive(target, deps.files);
-    await rm(target, { force: true });
-    return unpacked.map((part) => ({ ...part, name: `${file.name} › ${part.name}` }));
+  const { announced, ...about } = file;
+  const parts = await inWords(async () => {
+    const received = await receiveFile(bytes, { folder: deps.files, most: largestFile(), announced });
+    if (!(await isArchive(received.path))) return [{ ...received, name: file.name }];
+    try {
+      const unpacked = await unpackArchive(received.path, deps.files);
+      return unpacked.map((part) => ({ ...part, name: `${file.name} › ${part.name}` }));
+    } finally {
+      await rm(received.path, { force: true });
+    }
   });
   const taken: ReportFile[] = [];
-  for (const part of parts) {
-    const { size } = await stat(part.file);
-    const about = {
-      ...file,
-      name: part.name.slice(-200),
-      digest: await digestOf(part.file),
-      sizeBytes: size,
-    };
-    taken.push(await insertReportFile(deps.db, account.id, { ...about, storedAs: path.basename(part.file) }));
+  for (const { name, path: at, digest, sizeBytes } of parts) {
+    const part = { ...about, name: name.slice(-200), digest, sizeBytes, storedAs: path.basename(at) };
+    taken.push(await insertReportFile(deps.db, account.id, part));
   }
   return taken;
 }
 
-function limited(): Transform {
-  let sizeBytes = 0;
-  return new Transform({
-    transform(chunk: Buffer, _, done) {
-      sizeBytes += chunk.length;
-      if (sizeBytes > LARGEST_FILE)
-        done(new Refusal('Files of up to 1 GB can be taken in. Nothing was stored. Split the file.', 413));
-      else done(null, chunk);
-    },
-  });
-}
-
-/** Leaves nothing behind when the work fails, and tells why in a person's words. */
-async function guarded<Answer>(target: string, work: () => Promise<Answer>): Promise<Answer> {
+/** Tells why a file was not taken in a person's words. */
+async function inWords<Answer>(work: () => Promise<Answer>): Promise<Answer> {
   try {
     return await work();
   } catch (error) {
-    await rm(target, { force: true });
+    if (error instanceof NotReceived) throw sayNotReceived(error);
     if (error instanceof SourceFault) throw new Refusal(`${error.message} Nothing was stored.`);
     if (error instanceof Error && 'code' in error && error.code === 'ENOSPC') {
       throw new Refusal('The disk is full, so the file was not stored. Make room and bring it again.', 413);
@@ -87,10 +73,15 @@ async function guarded<Answer>(target: string, work: () => Promise<Answer>): Pro
   }
 }
 
-async function digestOf(file: string): Promise<string> {
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(file), hash);
-  return hash.digest('hex');
+/** Why a file was not received, and what to do. */
+export function sayNotReceived({ why, sizeBytes }: NotReceived, most = largestFile()): Refusal {
+  if (why === 'too large') {
+    const limit = `${Math.round(most / 1e6).toLocaleString('en')} MB`;
+    return new Refusal(`Files of up to ${limit} can be taken in. Nothing was stored. Split the file.`, 413);
+  }
+  return new Refusal(
+    `The file did not come in whole: ${sizeBytes.toLocaleString('en')} bytes, ${why}. Nothing was stored. Bring it again.`,
+  );
 }
 
 export async function requireReportFile(deps: Deps, accountId: number, id: number): Promise<ReportFile> {
@@ -152,6 +143,7 @@ export async function viewIntake(deps: Deps, slug: string): Promise<IntakeView> 
     files: (await listReportFiles(deps.db, account.id)).map(toView),
     daysThere: await listDaysThere(deps.db, account.id),
     fetchesDaily: account.fetchesDaily,
+    largestFile: largestFile(),
     recipes: await recipesOf(deps, account.id),
   };
 }

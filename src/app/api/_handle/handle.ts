@@ -3,6 +3,7 @@ import { cookies } from 'next/headers';
 import * as v from 'valibot';
 import { PERSON_COOKIE, StoredNumberSchema } from '@/contracts/common';
 import type { AnswerOf, ArgsOf, QuestionName } from '@/server/threads/questions';
+import { refusalOf } from '@/let-in';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
 import { listAccountsAndPeople } from '@/server/use-cases/describe-account';
@@ -42,6 +43,27 @@ export function reads(work: (asked: Asked) => Promise<unknown>) {
 /** A route that writes, in the name of the person chosen in the top strip. */
 export function writes(work: (asked: Asked & { personId: number }) => Promise<unknown>) {
   return reads(async (asked) => work({ ...asked, personId: await requirePerson(asked.deps) }));
+}
+
+type Handler = (request: Request, about: { params?: Promise<Params> }) => Promise<Response>;
+
+/** A route whose path the proxy leaves out, since files pass through it: who is let in is asked here. */
+export function takesFiles(handler: Handler): Handler {
+  return async (request, about) => {
+    const error = refusalOf(request);
+    return error === undefined ? handler(request, about) : Response.json({ error }, { status: 403 });
+  };
+}
+
+/** The bytes of a file, and how many the browser says there are: by the header, and by the size that it told. */
+export function bodyOf(
+  request: Request,
+  url: URL,
+): { bytes: AsyncIterable<Uint8Array>; announced: number | null } {
+  if (!request.body) throw new Refusal('The file is empty. Nothing was stored.');
+  const told = url.searchParams.get('size') ?? request.headers.get('content-length');
+  const announced = told !== null && /^\d{1,15}$/.test(told) ? Number(told) : null;
+  return { bytes: request.body as unknown as AsyncIterable<Uint8Array>, announced };
 }
 
 async function requirePerson(deps: Deps): Promise<number> {

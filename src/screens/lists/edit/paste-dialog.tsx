@@ -56,7 +56,10 @@ export function PasteDialog({ lists, into, onClose }: Props) {
   async function bring(file: File | undefined) {
     if (!file) return;
     try {
-      const { lists: read } = await ask<ReadListFile>(api('lists/read-file'), { method: 'POST', body: file });
+      const { lists: read } = await ask<ReadListFile>(api(`lists/read-file?size=${file.size}`), {
+        method: 'POST',
+        body: file,
+      });
       take(read.map((one) => ({ ...one, name: one.name ?? file.name.replace(/\.[^.]+$/, '') })));
     } catch (error) {
       sayFailure(error);

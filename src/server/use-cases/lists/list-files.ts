@@ -1,14 +1,14 @@
-import { randomUUID } from 'node:crypto';
-import { rm, writeFile } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import path from 'node:path';
 import * as v from 'valibot';
 import { SourceFault, writeCsv, type Cell } from '@/core';
 import { ListFileSchema, type ListFile, type ReadListFile } from '@/contracts/lists';
 import { findContainer } from '../../files/container';
+import { NotReceived, receiveFile, type Received } from '../../files/receive';
 import { isWorkbook, listSheets, readSheet } from '../../files/workbook';
 import { writeWorkbook } from '../../files/write-workbook';
 import { Refusal, type Deps } from '../deps';
+import { sayNotReceived } from '../take-in';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { requireList } from './known-lists';
 
@@ -45,43 +45,43 @@ export async function writeListFile(
   return { name: `${safeName}.${kind}`, type: TYPES[kind], content };
 }
 
-const LARGEST = 20 * 1024 ** 2;
+const LARGEST = 20e6;
 
 /**
  * Reads a file with lists into lines, to be looked at before anything is taken of it: JSON of our own, a workbook (a
  * list a sheet), or text.
  * @throws Refusal when it can not be read
  */
-export async function readListFile(source: AsyncIterable<Uint8Array>): Promise<ReadListFile> {
-  const bytes = await collect(source);
-  if (bytes.length === 0) throw new Refusal('The file is empty. Nothing was taken.');
-  const at = path.join(tmpdir(), `gatepost-list-${randomUUID()}`);
-  await writeFile(at, bytes);
+export async function readListFile({
+  bytes: source,
+  announced,
+}: {
+  bytes: AsyncIterable<Uint8Array>;
+  announced: number | null;
+}): Promise<ReadListFile> {
+  const { path: at, sizeBytes } = await receive(source, announced);
   try {
+    if (sizeBytes === 0) throw new Refusal('The file is empty. Nothing was taken.');
     const container = await findContainer(at);
     if (container === 'zip' && (await isWorkbook(at))) return await readBook(at);
     if (container !== 'plain') throw new Refusal('This is no workbook and no text. Nothing was taken.');
+    const text = decode(await readFile(at));
+    return /^\s*\{/.test(text) ? readOwn(text) : { lists: [{ name: null, holds: guess(text), text }] };
   } catch (error) {
     if (error instanceof SourceFault) throw new Refusal(`${error.error.message} Nothing was taken.`);
     throw error;
   } finally {
     await rm(at, { force: true });
   }
-  const text = decode(bytes);
-  return /^\s*\{/.test(text) ? readOwn(text) : { lists: [{ name: null, holds: guess(text), text }] };
 }
 
-/** @throws Refusal as soon as there is more than lists can hold */
-async function collect(source: AsyncIterable<Uint8Array>): Promise<Buffer> {
-  const parts: Uint8Array[] = [];
-  let size = 0;
-  for await (const part of source) {
-    size += part.length;
-    if (size > LARGEST)
-      throw new Refusal('The file is larger than 20 MB, too much for lists. Nothing was taken.', 413);
-    parts.push(part);
+/** @throws Refusal as soon as there is more than lists can hold, or less than was announced */
+async function receive(source: AsyncIterable<Uint8Array>, announced: number | null): Promise<Received> {
+  try {
+    return await receiveFile(source, { folder: tmpdir(), most: LARGEST, announced });
+  } catch (error) {
+    throw error instanceof NotReceived ? sayNotReceived(error, LARGEST) : error;
   }
-  return Buffer.concat(parts);
 }
 
 async function readBook(at: string): Promise<ReadListFile> {
