@@ -79,5 +79,8 @@ export type AccountSummary = {
   isRetired: boolean;
 };
 
+/** The name of the campaign or ad group of rows whose report names none: nothing can be stopped there. */
+export const NOT_GIVEN = 'not given';
+
 /** The cookie that remembers who was chosen in the top strip. */
 export const PERSON_COOKIE = 'gatepost-person';

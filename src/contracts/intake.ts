@@ -27,7 +27,7 @@ const readDecisions = {
 export const ReadDecisionsSchema = v.object({
   ...readDecisions,
   roles: v.optional(v.record(index, v.nullable(v.picklist(ALL_ROLES)))),
-  headerLine: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1_000))),
+  headerLine: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(1_000))),
   decimalMarks: v.optional(v.record(index, mark)),
   period: v.optional(
     v.pipe(

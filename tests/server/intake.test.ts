@@ -47,7 +47,7 @@ describe('loading a report', () => {
 
   test('elements that a report does not name are called so', async () => {
     await world.load('Search term,Day,Clicks\nnameless hive,2026-10-01,1\n');
-    expect(await world.db('campaign').where({ name: '(not named)' }).count().first()).toEqual({ count: 1 });
+    expect(await world.db('campaign').where({ name: 'not given' }).count().first()).toEqual({ count: 1 });
     expect(await world.db('campaign').where({ name: '' }).count().first()).toEqual({ count: 0 });
   });
 

@@ -207,7 +207,7 @@ describe('kinds', () => {
     expect(ideas).toEqual([
       {
         ...{ line: 2, text: 'bee hive', volume: 1300, competition: '0,4' },
-        ...{ lowBidMicros: 350_000, highBidMicros: 1_200_000 },
+        ...{ volumeFrom: 1300, volumeTo: 1300, lowBidMicros: 350_000, highBidMicros: 1_200_000 },
       },
     ]);
   });

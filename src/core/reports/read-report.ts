@@ -1,5 +1,5 @@
 import { FIGURE_NAMES, addFigures, noFigures } from '../figures';
-import { understandColumns, type Understanding } from './columns/understand-columns';
+import { SAID, understandColumns, type Understanding } from './columns/understand-columns';
 import { spanOfDays } from './cells/days';
 import type { CellRow } from './table/delimited';
 import { createEvidence, gather } from './columns/evidence';
@@ -49,7 +49,7 @@ async function readWhole(source: ReportSource, options: ReadOptions): Promise<Re
     ...{ kind: how.kind, headerLine: table.header.line, separator: table.separator },
     ...{ columns: how.columns, questions: how.questions, currency: how.currency },
     dayOrder: how.isOrdered ? how.dayOrder : null,
-    error: errorOf(how),
+    error: errorOf(how, table.header.line === 0),
   };
   if (reading.error === null) await readRows(rows, { table, how }, options, reading);
   return { ...reading, encoding: table.encoding() };
@@ -72,14 +72,19 @@ async function understand(
     else for (const row of next.value) sample.push(row);
   }
   gather(evidence, cellsOf(sample));
-  let how = understandColumns(headers, evidence, options, suggested);
+  const understood = () => {
+    const found = understandColumns(headers, evidence, options, suggested);
+    found.questions.unshift(...table.questions);
+    return found;
+  };
+  let how = understood();
   if (!isUndecided(how) || isAll || !table.again || options.mostRows !== undefined)
     return { how, rows: resumed(sample, rows) };
   for (let next = await rows.next(); !next.done; next = await rows.next()) {
     options.signal?.throwIfAborted();
     gather(evidence, cellsOf(next.value));
   }
-  how = understandColumns(headers, evidence, options, suggested);
+  how = understood();
   return { how, rows: table.rows() };
 }
 
@@ -87,7 +92,7 @@ const cellsOf = (rows: readonly CellRow[]) => rows.map((row) => row.cells);
 
 /** A question about how cells are to be read; the days of a file without a day column change no figure. */
 function isUndecided({ questions }: Understanding): boolean {
-  return questions.some((question) => question.code !== 'period');
+  return questions.some(({ code }) => code === 'day order' || code === 'decimal mark');
 }
 
 function periodAbove(above: readonly CellRow[]): Period | null {
@@ -98,7 +103,12 @@ function periodAbove(above: readonly CellRow[]): Period | null {
   return null;
 }
 
-function errorOf(how: Understanding): FileError | null {
+const NAME_THEM =
+  'No line names columns that are known (search term, clicks, cost …). Say below what each column is, or which line is the header.';
+
+function errorOf(how: Understanding, isWithoutHeader: boolean): FileError | null {
+  if (isWithoutHeader && how.columns.every(({ because }) => !because.startsWith(SAID)))
+    return { category: 'no header', message: NAME_THEM };
   if (how.kind === 'search terms' && how.at['search term'] === undefined) {
     return {
       category: 'no search term column',

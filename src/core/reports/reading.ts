@@ -54,8 +54,11 @@ export type ReportRow = {
 export type IdeaRow = {
   line: number;
   text: string;
-  /** searches a month */
+  /** searches a month; of a range its middle */
   volume: number | null;
+  /** the ends of the range, equal where the source tells one figure */
+  volumeFrom: number | null;
+  volumeTo: number | null;
   /** 0..1 or a word, as it stood in the file */
   competition: string | null;
   lowBidMicros: number | null;
@@ -96,6 +99,7 @@ export type RowCategory =
   | 'bad number'
   | 'bad day'
   | 'negative figure'
+  | 'other currency'
   | 'too long'
   | 'not text'
   | 'total row';
@@ -127,6 +131,10 @@ export type ReadColumn = {
 export type Question =
   | { code: 'day order'; column: string; text: string; options: DayOrder[] }
   | { code: 'decimal mark'; column: string; text: string; options: DecimalMark[] }
+  /** bytes that are neither all of one encoding nor of the other */
+  | { code: 'encoding'; column: null; text: string; options: string[] }
+  /** a column that nobody named holds nothing but codes of currencies; `index` is its place */
+  | { code: 'currency column'; column: string; index: number; text: string; options: [] }
   /** `suggested` stands above the table: it is shown, not taken */
   | { code: 'period'; column: null; text: string; options: []; suggested: Period | null };
 
@@ -135,7 +143,7 @@ export type Reading = {
   kind: ReportKind;
   encoding: string | null;
   separator: string | null;
-  /** from 1; null when no header was found */
+  /** from 1; 0 where there is none, and a person names the columns; null when nothing was found */
   headerLine: number | null;
   columns: ReadColumn[];
   dayOrder: DayOrder | null;
@@ -167,7 +175,7 @@ export type ReadDecisions = {
   roles?: Readonly<Record<number, ColumnRole | null>>;
   encoding?: string;
   separator?: string;
-  /** from 1 */
+  /** from 1; 0: there is none */
   headerLine?: number;
   dayOrder?: DayOrder;
   /** of all columns; those of one column go before it */
@@ -179,6 +187,8 @@ export type ReadDecisions = {
 
 /** Decisions, and where the rows go. */
 export type ReadOptions = ReadDecisions & {
+  /** ISO 4217: what the rows are wanted in, where the file holds several currencies */
+  currency?: string;
   /** rows in batches of at most 2,000; reading waits for the promise. Not called while a question is open. */
   onRows?: (rows: ReportRow[]) => void | Promise<void>;
   onIdeas?: (rows: IdeaRow[]) => void | Promise<void>;

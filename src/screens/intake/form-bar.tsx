@@ -58,16 +58,17 @@ export function FormBar({ answer: { reading, decisions, recipe }, onDecide }: Pr
           <input
             key={headerLine}
             type="number"
-            min={1}
+            min={0}
             max={1000}
             className="w-11 border-b border-dashed border-soft bg-transparent text-ink"
             defaultValue={headerLine}
             onBlur={(event) => {
               const line = event.target.valueAsNumber;
-              if (line >= 1 && line !== headerLine) decide({ headerLine: line });
+              if (line >= 0 && line !== headerLine) decide({ headerLine: line });
             }}
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
+          {headerLine === 0 && ' none: you name the columns'}
           {headerLine > 1 && ` ${plural(headerLine - 1, 'line')} above it set aside`}
         </label>
       )}

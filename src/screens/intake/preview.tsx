@@ -23,11 +23,19 @@ const TERMS: Shown<ReportRow>[] = [
 
 const IDEAS: Shown<IdeaRow>[] = [
   { name: 'keyword idea', cell: (r) => r.text },
-  { name: 'searches a month', isFigure: true, cell: (r) => formatCount(r.volume) },
+  { name: 'searches a month', isFigure: true, cell: sayVolume },
   { name: 'competition', cell: (r) => r.competition ?? '–' },
   { name: 'low bid', isFigure: true, cell: (r, money) => money(r.lowBidMicros) },
   { name: 'high bid', isFigure: true, cell: (r, money) => money(r.highBidMicros) },
 ];
+
+/** The middle of a range, with its ends. */
+function sayVolume({ volume, volumeFrom, volumeTo }: IdeaRow): string {
+  const middle = formatCount(volume);
+  return volumeFrom === volumeTo
+    ? middle
+    : `${middle} (${formatCount(volumeFrom)} – ${formatCount(volumeTo)})`;
+}
 
 const ELEMENTS: Shown<ElementRow>[] = [
   { name: 'element', cell: (r) => r.element },

@@ -42,7 +42,7 @@ export function Questions({ reading: { questions }, decisions, onDecide }: Props
         >
           <legend className="sr-only">A question about the file</legend>
           <p>{question.text}</p>
-          <Answers question={question} onDecide={onDecide} />
+          <Answers question={question} decisions={decisions} onDecide={onDecide} />
         </fieldset>
       ))}
       {answered.map(({ name, value, change }) => (
@@ -57,7 +57,11 @@ export function Questions({ reading: { questions }, decisions, onDecide }: Props
   );
 }
 
-function Answers({ question, onDecide }: { question: Question; onDecide: Props['onDecide'] }) {
+function Answers({
+  question,
+  decisions,
+  onDecide,
+}: { question: Question } & Pick<Props, 'decisions' | 'onDecide'>) {
   switch (question.code) {
     case 'period':
       return <PeriodForm suggested={question.suggested} onPick={(period) => onDecide({ period })} />;
@@ -65,10 +69,22 @@ function Answers({ question, onDecide }: { question: Question; onDecide: Props['
       return <Choices question={question} onPick={(dayOrder) => onDecide({ dayOrder })} />;
     case 'decimal mark':
       return <Choices question={question} onPick={(decimalMark) => onDecide({ decimalMark })} />;
+    case 'encoding':
+      return <Choices question={question} onPick={(encoding) => onDecide({ encoding })} />;
+    case 'currency column': {
+      const say = (role: 'currency' | null) =>
+        onDecide({ roles: { ...decisions.roles, [question.index]: role } });
+      return (
+        <div className="mt-1 flex gap-1.5">
+          <Button onClick={() => say('currency')}>Yes</Button>
+          <Button onClick={() => say(null)}>No, leave it out</Button>
+        </div>
+      );
+    }
   }
 }
 
-function Choices<Answer extends DecimalMark | DayOrder>({
+function Choices<Answer extends string>({
   question,
   onPick,
 }: {
@@ -78,7 +94,7 @@ function Choices<Answer extends DecimalMark | DayOrder>({
   return question.options.map((option) => (
     <label key={option} className="mt-1 flex items-center gap-1.5">
       <Radio name={question.code} onChange={() => onPick(option)} />
-      {IN_WORDS[option]}
+      {IN_WORDS[option as DayOrder] ?? option}
     </label>
   ));
 }

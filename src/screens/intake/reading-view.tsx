@@ -57,6 +57,7 @@ export function ReadingView({ file }: { file: ReportFileView }) {
         {reading.error && reading.error.category !== 'undecided' && (
           <p role="alert" className="m-4 border-l-[3px] border-rust bg-rust/10 px-3 py-2">
             <b>{reading.error.category}:</b> {reading.error.message} Nothing was stored.
+            {reading.headerLine === 0 && ' Choose what each column is taken for in the table under this.'}
           </p>
         )}
         {reading.columns.length > 0 && (

@@ -1,13 +1,13 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import type { Reading } from '@/core';
+import type { ColumnRole, Reading } from '@/core';
 import type { ReportFileView } from '@/contracts/intake';
 import { formatConversions, formatCount, formatDays, plural } from '@/ui/format';
 
 /** What a person compares with the source of the file. */
 export function Sums({
-  reading: { kind, rows, days, sums, bounds, currency: own },
+  reading: { kind, rows, days, sums, bounds, columns, currency: own },
   currency: ofAccount,
   isPart,
 }: {
@@ -48,6 +48,7 @@ export function Sums({
           ))}
         </tbody>
       </table>
+      {kind === 'search terms' && <Grain columns={columns} />}
       {Object.entries(bounds).map(([role, cells]) => (
         <p key={role} className="text-[13px] text-soft">
           Of {role}, {plural(cells, 'cell')} tell{cells === 1 && 's'} only a bound (“&lt; 10”): unknown, and
@@ -90,5 +91,22 @@ export function Refused({ file, reading }: { file: ReportFileView; reading: Read
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** At which grain a report is kept that names no campaign, ad group or keyword, and what is not known from it. */
+function Grain({ columns }: Pick<Reading, 'columns'>) {
+  const has = (role: ColumnRole) => columns.some((column) => column.role === role);
+  if (!has('search term')) return null;
+  const places = (['campaign', 'ad group'] as const).filter((role) => !has(role));
+  const missing = [...places, ...(has('keyword') ? [] : ['keyword'])];
+  if (missing.length === 0) return null;
+  return (
+    <p className="text-[13px] text-soft" data-testid="grain">
+      No column names the {missing.join(', the ')}: shown as “not given”.
+      {places.length > 0 && ` Nothing can be stopped in a single ${places.at(-1)} then.`}
+      {!has('keyword') &&
+        ' Which keyword served a term is not known, so none is said to lose its conversions.'}
+    </p>
   );
 }

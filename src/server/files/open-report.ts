@@ -37,7 +37,7 @@ async function openWorkbook(path: string): Promise<ReportSource> {
   const sheets = await listSheets(path);
   for (let index = 0; index < sheets.length; index++) {
     const { headerLine } = await readReport(await firstRows(path, index));
-    if (headerLine !== null) return { rows: () => readSheet(path, index) };
+    if (headerLine !== null && headerLine > 0) return { rows: () => readSheet(path, index) };
   }
   return { rows: () => readSheet(path, 0) };
 }

@@ -16,6 +16,8 @@ export async function writeIdeas(
     key,
     text: idea.text,
     volume: idea.volume,
+    volume_from: idea.volumeFrom,
+    volume_to: idea.volumeTo,
     competition: idea.competition,
     low_bid_micros: idea.lowBidMicros,
     high_bid_micros: idea.highBidMicros,

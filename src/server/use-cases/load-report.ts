@@ -90,6 +90,7 @@ async function loadWithin(
 
   const reading = await readReportFile(pathOf(deps, file), {
     ...file.options,
+    currency: account.currency,
     async onRows(rows) {
       await staging.write(rows);
       await count(rows.length);

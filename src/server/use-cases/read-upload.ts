@@ -32,7 +32,10 @@ export async function readUpload(
   const file = await requireReportFile(deps, account.id, id);
   const isLarge = file.sizeBytes > SMALL;
   const look = (decisions: ReadDecisions) =>
-    readReportFile(pathOf(deps, file), { ...decisions, ...(isLarge && { mostRows: FIRST_LOOK }) });
+    readReportFile(pathOf(deps, file), {
+      ...{ ...decisions, currency: account.currency },
+      ...(isLarge && { mostRows: FIRST_LOOK }),
+    });
 
   let decisions = wanted ?? {};
   let reading = await look(decisions);
@@ -69,7 +72,27 @@ export function obstacleTo(reading: Reading, account: Pick<Account, 'currency' |
   if (reading.currency !== null && !agreeOnCurrency(reading.currency, account.currency)) {
     return `The file is in ${reading.currency}, and ${account.name} in ${account.currency}. Bring a report in ${account.currency}, or load it into another account.`;
   }
-  return reading.rows === 0 ? 'No row can be read.' : null;
+  const tooMuch = (['costMicros', 'valueMicros'] as const).find(
+    (name) => (reading.sums[name] ?? 0) > Number.MAX_SAFE_INTEGER,
+  );
+  if (tooMuch) {
+    const what = tooMuch === 'costMicros' ? 'costs' : 'values';
+    return `The ${what} add up to more than ${Math.floor(Number.MAX_SAFE_INTEGER / 1e6).toLocaleString('en')}, which can not be counted exactly. See whether the decimal mark and the unit are read right, or bring the file in parts.`;
+  }
+  return reading.rows === 0 ? sayNoRows(reading) : null;
+}
+
+/** Why a file gives no row: never without a reason. */
+function sayNoRows({ rejected, rejectedCount, kind }: Reading): string {
+  const what = { 'search terms': 'search term', 'keyword ideas': 'keyword idea', structure: 'element' }[kind];
+  if (rejectedCount === 0) return `No row can be read: under the header stands no ${what}.`;
+  const times = new Map<string, number>();
+  for (const { category } of rejected) times.set(category, (times.get(category) ?? 0) + 1);
+  const [[most] = ['']] = [...times].filter(([name]) => name !== 'total row').sort((a, b) => b[1] - a[1]);
+  const example = rejected.find(({ category }) => category === most);
+  const rows =
+    rejectedCount === 1 ? 'The only row was' : `All ${rejectedCount.toLocaleString('en')} rows were`;
+  return `No row can be read. ${rows} refused, mostly for “${most}”: line ${example?.line}, ${example?.reason}. See what the columns are taken for.`;
 }
 
 /** The whole reading by these decisions, or how far the job has come with it. */
@@ -85,7 +108,7 @@ async function readWhole(deps: Deps, account: Account, file: ReportFile, decisio
 
 /** The job: reads a whole file as it was asked for, and stops when something else is asked for meanwhile. */
 export async function readWholeReport(deps: Deps, accountId: number, reportFileId: number): Promise<void> {
-  await requireAccountById(deps.db, accountId);
+  const { currency } = await requireAccountById(deps.db, accountId);
   const file = await findReportFile(deps.db, accountId, reportFileId);
   const asked = await findWholeReading(deps.db, accountId, reportFileId);
   if (!file || !asked || asked.reading) return;
@@ -101,7 +124,7 @@ export async function readWholeReport(deps: Deps, accountId: number, reportFileI
   };
   try {
     const reading = await readReportFile(pathOf(deps, file), {
-      ...{ ...decisions, onRows: count, onIdeas: count, onElements: count, onRejected: count },
+      ...{ ...decisions, currency, onRows: count, onIdeas: count, onElements: count, onRejected: count },
     });
     const kept = { ...reading, rejected: reading.rejected.slice(0, SHOWN_REJECTED) };
     await noteWholeReading(deps.db, accountId, reportFileId, decisions, {

@@ -7,7 +7,9 @@ import {
   nameKeyword,
   productCodeTest,
   type Change,
+  type Place,
 } from '@/core';
+import { NOT_GIVEN } from '@/contracts/common';
 import { findList, knownLists } from './lists/known-lists';
 import type { Open } from './open-workbench';
 
@@ -17,6 +19,17 @@ const UUID = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/;
 export function keyOfNewList(listId: string): string {
   return listId.slice('new:'.length);
 }
+
+/** Whether a place is one that a report did not name: nobody can stop anything there. */
+export function isNotGiven({ snapshot }: Pick<Open, 'snapshot'>, { kind, id }: Place): boolean {
+  const adGroup = kind === 'adGroup' ? snapshot.adGroup.get(id!) : undefined;
+  if (adGroup?.name === NOT_GIVEN) return true;
+  const campaign = kind === 'campaign' ? id : adGroup?.campaignId;
+  return snapshot.campaign.get(campaign ?? '')?.name === NOT_GIVEN;
+}
+
+const sayNotGiven = (kind: Place['kind']) =>
+  `The report does not name this ${kind === 'campaign' ? 'campaign' : 'ad group'}, so nothing can be stopped there. Choose a wider place, or bring a report that names it.`;
 
 /** Why a change can not be asked of the platform at all. */
 export function refuse(open: Open, change: Change): string | undefined {
@@ -32,6 +45,7 @@ export function refuse(open: Open, change: Change): string | undefined {
       const { kind, id } = change.place;
       if (kind === 'campaign' && !snapshot.campaign.has(id!)) return 'This campaign is not there any more.';
       if (kind === 'adGroup' && !snapshot.adGroup.has(id!)) return 'This ad group is not there any more.';
+      if (isNotGiven(open, change.place)) return sayNotGiven(kind);
       return list?.holds === 'placements'
         ? `${list.name} holds placements, so no negative can stand in it.`
         : undefined;
@@ -57,6 +71,7 @@ export function refuse(open: Open, change: Change): string | undefined {
     case 'take down list':
       if (change.campaignId === null) return undefined;
       if (names.campaign(change.campaignId) === undefined) return 'This campaign is not there any more.';
+      if (isNotGiven(open, { kind: 'campaign', id: change.campaignId })) return sayNotGiven('campaign');
       return open.draft.gate.hungOn(change.listId) === 'account'
         ? `${list!.name} hangs on the whole account, so it hangs on each campaign. Take it down there first.`
         : undefined;

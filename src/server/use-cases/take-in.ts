@@ -157,11 +157,14 @@ export async function refusedSheet(deps: Deps, slug: string, id: number): Promis
   const file = await requireReportFile(deps, account.id, id);
   const rows = await listRejectedRows(deps.db, account.id, file.id);
   const { columns, separator } = await readReportFile(pathOf(deps, file), { ...file.options, mostRows: 1 });
+  const split = rows.map((row) => ({ ...row, cells: splitLine(row.raw, separator ?? '\t') }));
   const headers = columns.map((column) => column.header);
+  // Cells beyond the columns are kept: they are mostly what was wrong.
+  const width = split.reduce((most, { cells }) => Math.max(most, cells.length), headers.length);
+  for (let extra = 1; headers.length < width; extra++) headers.push(`Surplus ${extra}`);
   return writeCsv(
     [...headers, 'Refused', 'Line', 'Why'],
-    rows.map(({ line, category, reason, raw }) => {
-      const cells = splitLine(raw, separator ?? '\t');
+    split.map(({ line, category, reason, cells }) => {
       const filled = headers.map((_, i) => cells[i] ?? '');
       return [...filled, category, line, reason];
     }),

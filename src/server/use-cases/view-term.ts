@@ -22,6 +22,7 @@ import { listNotes } from '../repositories/decisions/notes';
 import { loadDaysOfRows } from '../repositories/facts';
 import { Refusal, type Deps } from './deps';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
+import { isNotGiven } from './refuse-change';
 import { inWords, requireTerm, rowsInOrder } from './weigh-choice';
 
 /**
@@ -171,18 +172,20 @@ function weighExclusions(open: Open, row: number, code: string): ExclusionChoice
     { place: { kind: 'adGroup', id }, name: names.adGroup(id) ?? id },
     { place: { kind: 'campaign', id: campaignId }, name: names.campaign(campaignId) ?? campaignId },
   ];
-  return places.map(({ place, name }) => {
-    const reached = draft.gate.reachedByCode(code, place).filter((r) => draft.gate.stopCount(r) === 0);
-    const rows = servingRows(snapshot, reached);
-    const note = sayStatus(snapshot, place);
-    return {
-      place,
-      name,
-      note,
-      weight: weighRows(snapshot, rows),
-      isThere: draft.gate.excludes(code, place),
-    };
-  });
+  return places
+    .filter(({ place }) => !isNotGiven(open, place))
+    .map(({ place, name }) => {
+      const reached = draft.gate.reachedByCode(code, place).filter((r) => draft.gate.stopCount(r) === 0);
+      const rows = servingRows(snapshot, reached);
+      const note = sayStatus(snapshot, place);
+      return {
+        place,
+        name,
+        note,
+        weight: weighRows(snapshot, rows),
+        isThere: draft.gate.excludes(code, place),
+      };
+    });
 }
 
 /** Changes of the tray that stop the term where it ran. */

@@ -29,6 +29,7 @@ import { Refusal, type Deps } from './deps';
 import { knownLists } from './lists/known-lists';
 import { whereItHangs } from './lists/where-it-hangs';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
+import { isNotGiven } from './refuse-change';
 
 /** As they are read: the usual choice first, the whole term last. */
 const IN_ORDER: readonly MatchType[] = ['phrase', 'broad', 'exact'];
@@ -129,12 +130,13 @@ function placesFor(open: Open, adGroup: { id: string; campaignId: string }): Nam
     heed: null,
   }));
   const hangsHere = ({ place }: NamedPlace) => Number(draft.gate.isWithin(place, adGroup));
-  return [
+  const named = [
     { place: group, name: names.adGroup(adGroup.id) ?? '', ...status(group) },
     { place: campaign, name: names.campaign(adGroup.campaignId) ?? '', ...status(campaign) },
     ...lists.sort((a, b) => hangsHere(b) - hangsHere(a)),
-    { place: { kind: 'account', id: null }, name: 'the whole account', note: null, heed: null },
+    { place: { kind: 'account' as const, id: null }, name: 'the whole account', note: null, heed: null },
   ];
+  return named.filter(({ place }) => !isNotGiven(open, place));
 }
 
 /** What a negative matches is found once; each place takes its part of it. */

@@ -10,43 +10,64 @@ export const ROLE_WORDS = table<{ role: ColumnRole }>([
     role: 'match type',
     words: `
       match, match type, matchtype, matched by, matching, treffer, treffertyp, ubereinstimmung*, keyword
-      option, keywordoption, abgleich, correspondance, type de correspondance, concordancia, tipo de
+      option, keywordoption, abgleich, abgleichtyp, abgleichsart, match art, type de ciblage,
+      correspondance, type de correspondance, concordancia, tipo de
       concordancia, zoektype, overeenkomst*, matchtypen
     `,
   },
   {
     role: 'volume',
     words: `
-      volume, search volume, monthly searches, searches, avg monthly searches, average monthly searches,
-      suchvolumen, suchanfragen pro monat, volume de recherche, recherches mensuelles, busquedas, volumen,
-      volumen de busqueda, busquedas mensuales, zoekvolume, zoekopdrachten per maand
+      volume, volumes, search volume, monthly searches, searches per month, searches, avg monthly searches, average monthly searches,
+      suchvolumen, suchvolumina, suchanfragen pro monat, suchanfragen im monat, monatliche suchanfragen,
+      monatl suchanfragen, monatssuchanfragen, durchschnittliche monatliche suchanfragen,
+      durchschn monatl suchanfragen, suchen pro monat, monatliches suchvolumen,
+      durchschnittliches suchvolumen, volume de recherche, volumes de recherche, recherches par mois, recherches mensuelles moyennes, volume mensuel, recherches mensuelles, busquedas, volumen,
+      volumen de busqueda, volumen de busquedas, busquedas mensuales, busquedas al mes,
+      busquedas por mes, promedio de busquedas mensuales, zoekvolume, zoekvolumes, zoekopdrachten per
+      maand, maandelijkse zoekopdrachten, maandelijks zoekvolume
     `,
   },
-  { role: 'competition', words: 'competition, wettbewerb, concurrence, competencia, concurrentie' },
+  {
+    role: 'competition',
+    words: 'competition, wettbewerb*, konkurrenz, concurrence, competencia, concurrentie*',
+  },
   {
     role: 'low bid',
     words: `
-      low bid, bid low, lower bid, lowest bid, niedriges gebot, gebot von, enchere basse, puja baja, laag
-      bod
+      low bid, bid low, lower bid, lowest bid, niedriges gebot, niedrigstes gebot, mindestgebot,
+      gebot von, unteres gebot, enchere basse, enchere minimale, puja baja,
+      puja minima, laag bod, laagste bod, minimumbod
     `,
   },
   {
     role: 'high bid',
     words: `
-      high bid, bid high, upper bid, highest bid, hohes gebot, gebot bis, enchere haute, puja alta, hoog
-      bod
+      high bid, bid high, upper bid, highest bid, hohes gebot, hochstes gebot, gebot bis,
+      oberes gebot, enchere haute, enchere maximale, puja
+      alta, puja maxima, hoog bod, hoogste bod
     `,
   },
-  { role: 'end date', words: 'end date, ends, enddatum, date de fin, fecha de fin, einddatum' },
-  { role: 'status', words: 'status, *status, state, zustand, statut, etat, estado, staat' },
-  { role: 'currency', words: 'currency, currency code, wahrung, devise, monnaie, moneda, divisa, valuta' },
-  { role: 'bid', words: 'bid, max bid, max cpc, gebot, enchere, puja, bod' },
+  {
+    role: 'end date',
+    words: 'end date, ends, enddatum, endet am, endtag, date de fin, fecha de fin, fecha final, einddatum',
+  },
+  { role: 'status', words: 'status, *status, status*, state, zustand, statut, etat, estado, staat' },
+  {
+    role: 'currency',
+    words:
+      'currency*, *currency, wahrung*, *wahrung, devise*, *devise, monnaie*, moneda*, divisa*, valuta*, *valuta, munteenheid, muntsoort, munt',
+  },
+  {
+    role: 'bid',
+    words: 'bid, bids, max bid, max cpc, gebot*, hochstgebot, *gebot, enchere*, puja*, bod, *bod',
+  },
   {
     role: 'search term',
     words: `
       search term, search terms, search query, search queries, query, queries, searched for, term, terms,
-      searches made, shopper query, search phrase, *suchbegriff, *suchbegriffe, *suchanfrage,
-      *suchanfragen, suchwort, suchphrase, anfrage, terme de recherche, termes de recherche, terme,
+      searches made, shopper query, search phrase, *suchbegriff, *suchbegriffe, suchbegriff*, *suchanfrage,
+      *suchanfragen, suchanfrage*, suchworter, suchterm, suchterme, suchausdruck, suchwort, suchphrase, anfrage, terme de recherche, termes de recherche, terme,
       termes, requete, requetes, recherche, termino de busqueda, terminos de busqueda, termino, terminos,
       consulta, consultas, busqueda, zoekterm*, zoekopdracht*, zoekvraag, zoekvragen
     `,
@@ -61,20 +82,20 @@ export const ROLE_WORDS = table<{ role: ColumnRole }>([
   {
     role: 'ad group',
     words: `
-      ad group, ad groups, adgroup, adgroups, ad set, group, groups, anzeigengruppe*, gruppe, gruppen,
+      ad group, ad groups, adgroup, adgroups, ad set, group, groups, *anzeigengruppe, anzeigengruppe*, gruppe, gruppen,
       groupe, groupes, groupe d annonces, groupe dannonces, grupo, grupos, grupo de anuncios,
       advertentiegroep*, groep, groepen
     `,
   },
   {
     role: 'campaign',
-    words: 'campaign, campaigns, kampagne*, *kampagne, campagne, campagnes, campana, campanas',
+    words: 'campaign*, *campaign, kampagne*, *kampagne, campagne*, *campagne, campana*',
   },
   {
     role: 'keyword',
     words: `
-      keyword, keywords, key word, targeting, target, targeted keyword, idea, keyword idea, schlusselwort,
-      schlusselworter, stichwort, stichworter, schlagwort, schlagworter, ausrichtung, mot cle, mots cles,
+      keyword*, key word, key words, targeting, target, targeted keyword, idea, keyword idea, schlusselwort*,
+      stichwort*, schlagwort*, suchwortgruppe, ausrichtung*, mot cle, mots cles,
       mot clef, ciblage, palabra clave, palabras clave, segmentacion, zoekwoord*, trefwoord*,
       sleutelwoord*
     `,
@@ -90,8 +111,8 @@ export const ROLE_WORDS = table<{ role: ColumnRole }>([
   {
     role: 'conversions',
     words: `
-      conv, convs, conversion, conversions, order, orders, purchase, purchases, bestellung, bestellungen,
-      konversion, konversionen, kaufe, auftrage, verkaufe, abschlusse, commande, commandes, achat, achats,
+      conv, convs, conversion, conversions, order, orders, purchase, purchases, *bestellung, *bestellungen,
+      konversion, konversionen, konversionszahl, bestellanzahl, anzahl bestellungen, kaufe, auftrage, verkaufe, abschlusse, commande, commandes, achat, achats,
       conversiones, pedido, pedidos, compra, compras, conversie, conversies, bestelling, bestellingen,
       aankoop, aankopen
     `,
@@ -99,24 +120,29 @@ export const ROLE_WORDS = table<{ role: ColumnRole }>([
   {
     role: 'impressions',
     words: `
-      impr, imps, impression, impressions, views, times shown, impressionen, einblendung, einblendungen,
+      impr, imps, impression, impressions, views, times shown, impressionen, impressionenzahl, *einblendung, *einblendungen,
       anzeigen, sichtkontakte, affichage, affichages, impresion, impresiones, vertoning, vertoningen,
       weergave, weergaven
     `,
   },
   {
     role: 'clicks',
-    words: 'click, clicks, klick, klicks, clic, clics, clique, klik, kliks, klikken, visits',
+    words:
+      'click, clicks, klick, klicks, *klicks, klickzahl*, klickanzahl, clic, clics, clique, klik, kliks, klikken, aantal klikken, visits',
   },
   {
     role: 'cost',
     words: `
-      cost, costs, spend, spent, spending, amount, amount spent, ad spend, kosten, ausgaben, ausgabe,
-      aufwand, *kosten, betrag, cout, couts, depense, depenses, montant, coste, costes, costo, costos,
+      cost, costs, spend, *spend, spent, spending, amount, amount spent, ad spend, kosten, *ausgaben, ausgabe,
+      aufwand, *aufwand, *kosten, betrag, cout, couts, depense, depenses, montant, coste, costes, costo, costos,
       gasto, gastos, importe, inversion, uitgaven, uitgave, besteed*
     `,
   },
-  { role: 'day', words: 'day, date, days, tag, datum, tage, jour, date du jour, fecha, dia, dag' },
+  {
+    role: 'day',
+    words:
+      'day, date, days, tag, datum, berichtsdatum, tagesdatum, kalenderdatum, tage, kalendertag, berichtstag, jour, date du jour, fecha, dia, dag',
+  },
   { role: 'element', words: 'element, level, type, row type, typ, art, ebene, niveau, tipo, nivel, soort' },
 ]);
 
@@ -125,7 +151,7 @@ export const LEFT_OUT = table<{ because: string }>([
   {
     because: 'a ratio, is recomputed',
     words: `
-      per, pro, par, por, je, rate, *rate, *quote, quote, taux, tasa, ratio, *ratio, *relation, avg,
+      per, pro, par, por, je, rate, *rate, *quote, *preis, *anteil, *kurs, quote, taux, tasa, ratio, *ratio, *relation, avg,
       average, mean, average*, durchschn*, moyen*, moy, promedio, medio, gem, gemiddeld*, ctr, cpc, cpa,
       cpm, cvr, cpo, acos, roas, tacos, kur, share, anteil, part, aandeel, percentage, percent, prozent,
       prozentual*, pourcentage, porcentaje, cost of sales, return on, position, rank, rang, positie,
@@ -136,7 +162,7 @@ export const LEFT_OUT = table<{ because: string }>([
     because: 'not needed',
     words: `
       id, ids, budget, *budget, label, labels, url, landing page, zielseite, portfolio, time zone,
-      account, konto, compte, cuenta, account name, customer id, start date, campaign type, kampagnentyp,
+      account, konto, *konto, kontoname, compte, cuenta, account name, startdatum, begindatum, customer id, start date, campaign type, kampagnentyp,
       type de campagne, tipo de campana, campagnetype, network, device, gerat, appareil, dispositivo,
       apparaat, netzwerk, language, location, country, land, pays
     `,

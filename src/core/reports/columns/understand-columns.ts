@@ -44,7 +44,7 @@ export type Understanding = {
 export function understandColumns(
   headers: readonly string[],
   evidence: readonly ColumnEvidence[],
-  decisions: ReadDecisions,
+  decisions: ReadDecisions & { currency?: string },
   suggested: Period | null = null,
 ): Understanding {
   const named = headers.map((header, index) => nameColumn(header, index, evidence[index]!, decisions));
@@ -60,14 +60,18 @@ export function understandColumns(
     const text = 'No column holds days. Which days do these rows belong to?';
     questions.push({ code: 'period', column: null, text, options: [], suggested });
   }
+  askForCurrencyColumn(columns, evidence, decisions, questions);
   return {
     ...{ kind, columns, at, marks, dayOrder, isOrdered, questions },
-    currency: currencyOf(headers, columns, evidence),
+    currency: currencyOf(headers, columns, evidence, decisions.currency),
     units: unitsOf(headers, columns),
     period: decisions.period,
     knownDays: new Map(),
   };
 }
+
+/** Why a column is what it is where a person said so. */
+export const SAID = 'you said so';
 
 type Named = ReadColumn & { plainness: number; isSaid: boolean };
 
@@ -83,7 +87,7 @@ function nameColumn(
     sample: evidence.first.slice(0, 120),
   };
   if (index in roles)
-    return { ...base, role: roles[index] ?? null, because: 'you said so', plainness: 1, isSaid: true };
+    return { ...base, role: roles[index] ?? null, because: SAID, plainness: 1, isSaid: true };
   return { ...base, ...meaningOf(header, evidence), isSaid: false };
 }
 
@@ -179,11 +183,33 @@ export function isClear(a: number, b: number): boolean {
   return Math.max(a, b) > 10 * Math.min(a, b);
 }
 
+/** Codes of currencies in a column of which nobody knows what it is: are they those of the rows? */
+function askForCurrencyColumn(
+  columns: readonly ReadColumn[],
+  evidence: readonly ColumnEvidence[],
+  { roles = {} }: ReadDecisions,
+  questions: Question[],
+): void {
+  const hasMoney = columns.some(({ role }) => role !== null && MONEY_ROLES.includes(role));
+  if (!hasMoney || columns.some(({ role }) => role === 'currency')) return;
+  for (const { index, header, role } of columns) {
+    const { filled, currencies } = evidence[index]!;
+    const codes = [...currencies.keys()].filter((code) => code.length === 3);
+    const named = codes.reduce((sum, code) => sum + currencies.get(code)!, 0);
+    if (role !== null || index in roles || filled === 0 || named < filled) continue;
+    const some = codes.slice(0, 4).join(', ');
+    const text = `${header} holds nothing but codes of currencies (${some}). Does it say what the money of each row is in?`;
+    questions.push({ code: 'currency column', column: header, index, text, options: [] });
+    return;
+  }
+}
+
 /** What the money columns are in: by their headers, by a column of its own, by the marks in their cells. */
 function currencyOf(
   headers: readonly string[],
   columns: readonly ReadColumn[],
   evidence: readonly ColumnEvidence[],
+  wanted?: string,
 ): string | null {
   const votes = new Map<string, number>();
   const vote = (currency: string, weight: number) => votes.set(currency, (votes.get(currency) ?? 0) + weight);
@@ -196,6 +222,8 @@ function currencyOf(
   }
   const [most] = [...votes].sort((a, b) => b[1] - a[1]);
   if (!most) return null;
+  // Of several currencies, that of the account is meant where it is among them: the other rows are refused.
+  if (wanted !== undefined && [...votes.keys()].some((one) => agreeOnCurrency(one, wanted))) return wanted;
   // A code says more than a mark that several share.
   const precise = [...votes.keys()].find((other) => other.length === 3 && agreeOnCurrency(other, most[0]));
   return precise ?? most[0];

@@ -1,5 +1,6 @@
 import type { CellRow } from '../table/delimited';
 import type { Understanding } from '../columns/understand-columns';
+import { agreeOnCurrency, currencyIn } from '../cells/currency';
 import { isMissing } from '../cells/numbers';
 import type { AnyRow, RejectedRow } from '../reading';
 import { createCells, knownDay, rawOf, Refused, type Bounds, type Cells, type Outcome } from './row-cells';
@@ -27,6 +28,7 @@ export function rowReader(
   const cellsInHand = createCells(how, bounds);
   const read = readerOf(cellsInHand, how);
   const expected = header.length;
+  const requireCurrency = currencyChecker(cellsInHand, how);
   return (source) => {
     const { cells, line } = source;
     const refuse = (category: RejectedRow['category'], reason: string): Outcome<AnyRow> => ({
@@ -42,11 +44,23 @@ export function rowReader(
       return refuse('too many cells', `${cells.length} of ${expected}`);
     try {
       cellsInHand.turnTo(cells);
+      requireCurrency();
       return { row: read(line) };
     } catch (error) {
       if (error instanceof Refused) return refuse(error.category, error.reason);
       throw error;
     }
+  };
+}
+
+/** Asks of each row whether its own cell names the currency that the money columns are in. */
+function currencyChecker(cells: Cells, { at, currency }: Understanding): () => void {
+  if (at.currency === undefined || currency === null) return () => undefined;
+  const named = cells.name('currency', (cell) => (isMissing(cell) ? null : (currencyIn(cell) ?? cell)));
+  return () => {
+    const own = named();
+    if (own !== null && !agreeOnCurrency(own, currency))
+      throw new Refused('other currency', `in ${own.slice(0, 20)}, and the others are in ${currency}`);
   };
 }
 

@@ -3,6 +3,7 @@ import type { CellRow } from '../table/delimited';
 import type { Understanding } from '../columns/understand-columns';
 import { readDay } from '../cells/days';
 import { isMissing, readNumber, readPlain } from '../cells/numbers';
+import { readVolume, type Volume } from '../cells/volumes';
 import {
   MONEY_ROLES,
   WHOLE_ROLES,
@@ -49,6 +50,8 @@ export type Cells = {
   number(role: NumberRole): () => number | null;
   /** money in micro-units */
   micros(role: NumberRole): () => number | null;
+  /** searches a month; null where they are unknown */
+  volume(): () => Volume | null;
   /** YYYY-MM-DD, or undefined where the cell is empty */
   day(role: 'day' | 'end date'): () => string | undefined;
 };
@@ -82,6 +85,16 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
       return () => {
         const read = value();
         return read === null ? null : Math.round(read * unit);
+      };
+    },
+    volume() {
+      if (how.at.volume === undefined) return () => null;
+      const { mark } = how.marks.volume!;
+      const cell = text('volume');
+      return () => {
+        const read = readVolume(cell(), mark);
+        if (read !== undefined) return read;
+        throw new Refused('bad number', `volume “${cell().slice(0, SHOWN)}”`);
       };
     },
     day(role) {

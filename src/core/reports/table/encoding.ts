@@ -24,9 +24,12 @@ export type Encoding = (typeof ENCODINGS)[number];
 /**
  * The encoding of a text file, from its first bytes: a mark, else a pattern of NUL bytes, else strict UTF-8, else
  * Windows-1252.
- * @returns the encoding, or what the file is when it is no text
+ * @returns the encoding, `isUnsure` where some bytes speak for UTF-8 and about as many against it; or what the file is
+ * when it is no text
  */
-export function sniffEncoding(head: Uint8Array): { encoding: Encoding } | { error: FileError } {
+export function sniffEncoding(
+  head: Uint8Array,
+): { encoding: Encoding; isUnsure?: true } | { error: FileError } {
   const starts = (...bytes: number[]) => bytes.every((byte, i) => head[i] === byte);
   if (starts(0xef, 0xbb, 0xbf)) return { encoding: 'utf-8' };
   if (starts(0xff, 0xfe)) return { encoding: 'utf-16le' };
@@ -38,7 +41,14 @@ export function sniffEncoding(head: Uint8Array): { encoding: Encoding } | { erro
   if (odd > head.length / 6 && odd > 10 * even) return { encoding: 'utf-16le' };
   if (even > head.length / 6 && even > 10 * odd) return { encoding: 'utf-16be' };
   if (control > head.length / 50 && control > 4) return { error: notATable('a binary file') };
-  return { encoding: isUtf8(head) ? 'utf-8' : 'windows-1252' };
+  switch (likenessToUtf8(head)) {
+    case 'is':
+      return { encoding: 'utf-8' };
+    case 'is not':
+      return { encoding: 'windows-1252' };
+    case 'unsure':
+      return { encoding: 'utf-8', isUnsure: true };
+  }
 }
 
 /** NUL bytes at even and odd offsets, and all control bytes that text does not hold. */
@@ -54,12 +64,12 @@ function countOddBytes(head: Uint8Array) {
 
 /**
  * Whether bytes are UTF-8, as a whole or but for a few faults: text of another encoding hardly ever holds a character
- * that takes two bytes or more, and a fault with almost every other letter.
+ * that takes two bytes or more, and a fault with almost every other letter. In a small file one of each says nothing.
  */
-function isUtf8(bytes: Uint8Array): boolean {
+function likenessToUtf8(bytes: Uint8Array): 'is' | 'is not' | 'unsure' {
   try {
     new TextDecoder('utf-8', { fatal: true }).decode(bytes, { stream: true }); // a cut last character is fine
-    return true;
+    return 'is';
   } catch {
     const text = new TextDecoder('utf-8').decode(bytes, { stream: true });
     let [whole, faults] = [0, 0];
@@ -68,7 +78,8 @@ function isUtf8(bytes: Uint8Array): boolean {
       if (char === 0xfffd) faults += 1;
       else if (char > 127) whole += 1;
     }
-    return whole > 2 * faults;
+    if (whole > 2 * faults) return 'is';
+    return whole * 10 < faults || whole === 0 ? 'is not' : 'unsure';
   }
 }
 
@@ -88,7 +99,7 @@ export async function* decodeText(
   for await (const chunk of chunks) {
     if (isOpen && !isAscii(chunk)) {
       isOpen = false;
-      if (!isUtf8(chunk)) {
+      if (likenessToUtf8(chunk) === 'is not') {
         onEncoding('windows-1252');
         decoder = new TextDecoder('windows-1252');
       }

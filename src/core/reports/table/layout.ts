@@ -22,13 +22,47 @@ const LONGEST_PREAMBLE = 30;
  */
 export async function findLayout(head: string, decisions: ReadDecisions): Promise<Layout | undefined> {
   let best: { layout: Layout; known: number } | undefined;
+  if (decisions.headerLine === 0) return withoutHeader(head, decisions);
   for (const separator of decisions.separator === undefined ? SEPARATORS : [decisions.separator]) {
     const rows = await firstRows(head, separator, decisions.headerLine ?? 0);
     const found = findHeader(rows, decisions.headerLine);
     if (found && (!best || found.known > best.known))
       best = { layout: { separator, header: found.header, above: found.above }, known: found.known };
   }
-  return best?.layout;
+  if (best) return best.layout;
+  return decisions.headerLine ? undefined : withoutHeader(head, decisions);
+}
+
+/** Lines of a file that are looked at for how they come apart where none is a header. */
+const LOOKED_AT = 40;
+
+/** A file without a header is a table where most of its lines come apart alike; a person names its columns. */
+async function withoutHeader(head: string, { separator: said }: ReadDecisions): Promise<Layout | undefined> {
+  let best: { separator: string; width: number; alike: number } | undefined;
+  for (const separator of said === undefined ? SEPARATORS : [said]) {
+    const rows = (await firstRows(head, separator, LOOKED_AT)).filter(isFilled);
+    const { width, alike } = commonWidth(rows);
+    const isTable = width > 1 && alike * 2 > rows.length;
+    if ((isTable || said !== undefined) && (!best || alike > best.alike || width > best.width))
+      best = { separator, width, alike };
+  }
+  if (!best) return undefined;
+  return { separator: best.separator, header: numberedHeader(best.width), above: [] };
+}
+
+const isFilled = ({ cells }: CellRow) => cells.some((cell) => cell.trim() !== '');
+
+/** The width that most rows have, and how many have it. */
+export function commonWidth(rows: readonly CellRow[]): { width: number; alike: number } {
+  const times = new Map<number, number>();
+  for (const { cells } of rows) times.set(cells.length, (times.get(cells.length) ?? 0) + 1);
+  const [[width, alike] = [0, 0]] = [...times].sort((a, b) => b[1] - a[1] || b[0] - a[0]);
+  return { width, alike };
+}
+
+/** What columns are called where no line names them. */
+export function numberedHeader(width: number): CellRow {
+  return { line: 0, cells: Array.from({ length: width }, (_, i) => `column ${i + 1}`) };
 }
 
 async function firstRows(head: string, separator: string, atLeast: number): Promise<CellRow[]> {

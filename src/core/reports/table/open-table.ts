@@ -1,11 +1,13 @@
 import { splitRows, type CellRow } from './delimited';
 import { decodeText, ENCODINGS, sniffEncoding, type Encoding } from './encoding';
-import { findHeader, findLayout, MOST_COLUMNS, type Layout } from './layout';
-import type { FileError, ReadDecisions } from '../reading';
+import { commonWidth, findHeader, findLayout, MOST_COLUMNS, numberedHeader, type Layout } from './layout';
+import type { FileError, Question, ReadDecisions } from '../reading';
 import { cellText, type OpenSource } from './source';
 
 /** A file as a table: its header, what stands above it, and the rows below. */
 export type Table = Layout & {
+  /** what is to be asked before the text is read */
+  questions: Question[];
   /** what the text was decoded from so far; null where rows came apart already */
   encoding(): string | null;
   /** rows of a sheet end with their last filled cell */
@@ -47,6 +49,7 @@ async function openText(
   if ('error' in sniffed) return { error: sniffed.error, encoding: null };
   let encoding = ENCODINGS.find((known) => known === decisions.encoding) ?? sniffed.encoding;
   const isSaid = decisions.encoding !== undefined;
+  const questions = sniffed.isUnsure && !isSaid ? [askForEncoding(head)] : [];
   const decode = (bytes: AsyncIterable<Uint8Array>): AsyncIterable<string> =>
     decodeText(bytes, encoding, isSaid ? undefined : (other: Encoding) => (encoding = other));
 
@@ -66,7 +69,7 @@ async function openText(
   let isFirst = true;
   return {
     ...layout,
-    ...{ encoding: () => encoding, isPadded: false, again: source.again },
+    ...{ encoding: () => encoding, isPadded: false, again: source.again, questions },
     rows() {
       const bytes = isFirst ? chunksFrom([head], chunks) : source.open();
       isFirst = false;
@@ -76,6 +79,22 @@ async function openText(
       );
     },
   };
+}
+
+/** Shows the first place where the two encodings differ, read in both. */
+function askForEncoding(head: Uint8Array): Question {
+  const at = Math.max(
+    0,
+    head.findIndex((byte) => byte > 127),
+  );
+  const some = head.subarray(Math.max(0, at - 12), at + 16);
+  const shown = (encoding: Encoding) =>
+    new TextDecoder(encoding)
+      .decode(some)
+      .replace(/[\r\n]+/g, ' ')
+      .trim();
+  const text = `Some letters can be read two ways: as UTF-8 it says “${shown('utf-8')}”, as Windows-1252 “${shown('windows-1252')}”. Which is right? What can not be read then is refused, row by row.`;
+  return { code: 'encoding', column: null, text, options: ['utf-8', 'windows-1252'] };
 }
 
 /** Text that is no table, by how it begins. */
@@ -100,11 +119,14 @@ async function openRows(
   first = first.slice(0, 100);
   if (first.length === 0)
     return { error: { category: 'empty', message: 'There are no rows.' }, encoding: null };
-  const found = findHeader(first, decisions.headerLine);
-  if (!found) return { error: { category: 'no header', message: NO_HEADER }, encoding: null };
-  const { header, above } = found;
+  const found = decisions.headerLine === 0 ? undefined : findHeader(first, decisions.headerLine);
+  const { width } = commonWidth(first);
+  if (!found && (decisions.headerLine || width < 2))
+    return { error: { category: 'no header', message: NO_HEADER }, encoding: null };
+  const { header, above } = found ?? { header: numberedHeader(width), above: [] };
   return {
     ...{ header, above, separator: null, encoding: () => null, isPadded: true, again: source.again },
+    questions: [],
     rows: () => below(numbered(source.open()), header.line),
   };
 }

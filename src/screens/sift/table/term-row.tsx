@@ -114,14 +114,19 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
           className="flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft"
           title={line.servedBy.keyword ?? undefined}
         >
-          <span className="truncate">{line.servedBy.keyword ?? ''}</span>
-          <MatchChip match={line.servedBy.match} />
+          <span className="truncate">{sayKeyword(line)}</span>
+          {line.servedBy.match !== 'unknown' && <MatchChip match={line.servedBy.match} />}
           {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
         </div>
       )}
       <Figures line={line} meter={<Meter evidence={line.evidence} clicks={line.clicks} />} />
     </>
   );
+}
+
+/** The keyword that served a term; a report that has no column for it does not say. */
+function sayKeyword({ servedBy: { keyword, match } }: TermLine): string {
+  return keyword ?? (match === 'unknown' ? 'not given' : '');
 }
 
 /** The same in as few elements as there are columns; words stand where they stand when they can be clicked. */
@@ -136,7 +141,7 @@ function LightCells({ line, isMarked }: CellsProps) {
         {line.kind === 'query' ? line.words.join(' ') : line.raw}
       </div>
       <div role="gridcell" className="truncate text-soft">
-        {line.servedBy.keyword ?? ''}
+        {sayKeyword(line)}
       </div>
       <Figures line={line} meter="" />
     </>

@@ -78,6 +78,10 @@ export async function up(db: Knex): Promise<void> {
     );
     create index outside_change_waits on outside_change (account_id) where state = 'waits';
 
+    -- what stands for a campaign or an ad group that a report does not name
+    update campaign set name = 'not given' where name = '(not named)';
+    update ad_group set name = 'not given' where name = '(not named)';
+
     -- a source may tell only between what and what a volume lies
     alter table idea add column volume_from bigint;
     alter table idea add column volume_to bigint;
@@ -86,6 +90,8 @@ export async function up(db: Knex): Promise<void> {
 
 export async function down(db: Knex): Promise<void> {
   await db.raw(`
+    update ad_group set name = '(not named)' where name = 'not given';
+    update campaign set name = '(not named)' where name = 'not given';
     alter table idea drop column volume_from, drop column volume_to;
     drop table outside_change;
     drop index ledger_undone;

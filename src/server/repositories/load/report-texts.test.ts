@@ -49,6 +49,6 @@ test('keywords have one number for each name, place and match type', () => {
   expect(texts.keywordOf({ ...hive })).toBe(0);
   expect(texts.keywords[0]).toMatchObject({ text: 'Bee Hive', textKey: 'bee hive' });
   expect(texts.keywords[2]).toEqual({
-    ...{ campaign: '(not named)', adGroup: '(not named)', text: '', textKey: '', match: 'unknown' },
+    ...{ campaign: 'not given', adGroup: 'not given', text: '', textKey: '', match: 'unknown' },
   });
 });

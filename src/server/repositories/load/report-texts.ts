@@ -1,3 +1,4 @@
+import { NOT_GIVEN } from '@/contracts/common';
 import { createDictionary, grown, normalise, type ReportRow } from '@/core';
 import type { TermKind } from '../facts';
 
@@ -5,7 +6,7 @@ import type { TermKind } from '../facts';
 const UNREPORTED = '(unreported)';
 
 /** What stands for a campaign or an ad group of which the report says nothing. */
-const UNNAMED = '(not named)';
+const UNNAMED = NOT_GIVEN;
 
 /** The key under which a term is stored, and what kind of term it is (see the table `term`). */
 export function keyOfTerm(

@@ -1,5 +1,6 @@
 import { findCommonSets, findRedundant, isHungOn, isRuled, sayRule, type Redundancy } from '@/core';
 import type { ListHurts, ListHealth, ListLine, ListsHealth, ListsView } from '@/contracts/lists';
+import { NOT_GIVEN } from '@/contracts/common';
 import { hurtsByCampaign } from '../../compute/lists/list-reach';
 import type { Snapshot } from '../../compute/snapshot';
 import { listHangRules, type StoredHangRule } from '../../repositories/lists/hang-rules';
@@ -52,7 +53,7 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
 /** Campaigns on which a list can hang, by name. */
 export function campaignsOf({ mirror }: Snapshot): Campaign[] {
   return mirror.campaigns
-    .filter((c) => c.status !== 'removed' && c.status !== 'ended')
+    .filter((c) => c.status !== 'removed' && c.status !== 'ended' && c.name !== NOT_GIVEN)
     .sort((a, b) => BY_NAME.compare(a.name, b.name));
 }
 
