@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { withFreshDemo } from './fresh-demo';
 import { startDatabase } from './postgres';
@@ -35,7 +35,7 @@ const CHECKS: { name: string; args: string[] }[] = [
 
 /**
  * Runs all checks, the unit and server tests, and the browser tests, and prints one closing line.
- * @param flags --only=checks,unit,browser runs a part
+ * @param flags --only=checks,unit,browser,first-day runs a part
  * @returns the exit code: 0 when nothing failed
  */
 export async function runTests(flags: readonly string[]): Promise<number> {
@@ -52,7 +52,8 @@ export async function runTests(flags: readonly string[]): Promise<number> {
   const counts: Count[] = [];
   if (wanted('checks')) counts.push(...CHECKS.map((check) => runCheck(settings, check)));
   if (wanted('unit')) counts.push(await runVitest(settings, path.join(results, 'vitest.json')));
-  if (wanted('browser')) counts.push(await runBrowser(settings, path.join(results, 'browser.json')));
+  for (const suite of ['browser', 'first-day'] as const)
+    if (wanted(suite)) counts.push(await runBrowser(settings, suite, results));
 
   const total = counts.reduce((sum, c) => ({ passed: sum.passed + c.passed, failed: sum.failed + c.failed }));
   console.log(`${total.passed} passed, ${total.failed} failed`);
@@ -84,20 +85,30 @@ async function runVitest(settings: Settings, report: string): Promise<Count> {
   }));
 }
 
-async function runBrowser(settings: Settings, report: string): Promise<Count> {
-  step('Preparing the browser tests: a demo of their own');
-  return withFreshDemo(settings, TEST_SCALE, (address) => {
-    step('Running the browser tests');
-    const run = spawnSync(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'], {
+/** @param suite browser: on a demo of its own; first-day: on an empty database */
+async function runBrowser(
+  settings: Settings,
+  suite: 'browser' | 'first-day',
+  results: string,
+): Promise<Count> {
+  const isEmpty = suite === 'first-day';
+  step(`Preparing the browser tests: ${isEmpty ? 'an empty database' : 'a demo of their own'}`);
+  const report = path.join(results, `${suite}.json`);
+  const output = path.join(results, suite);
+  return withFreshDemo(settings, isEmpty ? null : TEST_SCALE, (address) => {
+    step(`Running the browser tests (${suite})`);
+    const args = ['node_modules/@playwright/test/cli.js', 'test', `tests/${suite}/`, `--output=${output}`];
+    const run = spawnSync(process.execPath, args, {
       cwd: settings.root,
       stdio: 'inherit',
       env: {
         ...process.env,
         GATEPOST_TEST_URL: address,
+        GATEPOST_TEST_REPORT: report,
         GATEPOST_TEST_PLATFORM_URL: `http://127.0.0.1:${settings.platformPort}`,
       },
     });
-    printFailedPages(path.dirname(report));
+    printFailedPages(output);
     return readCount(run.status, report, ({ stats }) => ({
       passed: stats?.expected ?? 0,
       failed: (stats?.unexpected ?? 1) + (stats?.skipped ?? 0) + (stats?.flaky ?? 0),
@@ -107,6 +118,7 @@ async function runBrowser(settings: Settings, report: string): Promise<Count> {
 
 /** What stood on a page when its test failed, for a log that is all that remains of a machine. */
 function printFailedPages(results: string) {
+  if (!existsSync(results)) return;
   for (const name of readdirSync(results, { recursive: true, encoding: 'utf8' })) {
     if (path.basename(name) !== 'error-context.md') continue;
     const context = readFileSync(path.join(results, name), 'utf8');

@@ -7,6 +7,18 @@ export const DaySchema = v.pipe(v.string(), v.isoDate());
 export const StoredNumberSchema = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(2_147_483_647));
 /** Days of a window, in the body of a request. */
 export const DaysSchema = v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(366)));
+/** The same in an address. */
+export const DaysQuerySchema = v.object({
+  days: v.optional(
+    v.pipe(
+      v.string(),
+      v.regex(/^\d{1,3}$/, 'A window has 1 to 366 days.'),
+      v.transform(Number),
+      v.minValue(1, 'A window has 1 to 366 days.'),
+      v.maxValue(366, 'A window has 1 to 366 days.'),
+    ),
+  ),
+});
 const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
 
 export const PlaceSchema = v.variant('kind', [

@@ -63,6 +63,8 @@ export type ReportFileView = {
     replaced: number;
     newTerms: number;
     days: { from: string; to: string } | null;
+    /** of a structure file: changes that were said to be done and that it shows, and how many of them as said */
+    said?: { compared: number; there: number };
   } | null;
   error: string | null;
   createdAt: string;

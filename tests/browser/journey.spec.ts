@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { zipped } from '../support/zipped';
-import { expectAccessible, toNumber, watchErrors } from './support';
+import { expectAccessible, toNumber, watchErrors } from '../support/page';
 
 /** From a report to a stopped query, as a person goes through it. One page, step after step. */
 test.describe.configure({ mode: 'serial' });

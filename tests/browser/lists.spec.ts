@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, watchErrors } from './support';
+import { expectAccessible, watchErrors } from '../support/page';
 
 /** Shared lists, as a person keeps them. One page, step after step. */
 test.describe.configure({ mode: 'serial' });

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, watchErrors } from './support';
+import { expectAccessible, watchErrors } from '../support/page';
 
 test('the marketplace account shows product codes as what they are', async ({ page }) => {
   const errors = watchErrors(page);

@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { expectAccessible, toNumber, watchErrors } from './support';
+import { expectAccessible, toNumber, watchErrors } from '../support/page';
 
 /** Sift as a person works through it, by keyboard where it says so. One page, step after step. */
 test.describe.configure({ mode: 'serial' });

@@ -13,6 +13,9 @@ export type Names = {
   currency: string;
 };
 
+/** What is said of an element whose name nobody knows any more. */
+const GONE = '(gone)';
+
 /** A place in words. @example describePlace({ kind: 'account', id: null }, names) // 'the whole account' */
 export function describePlace(place: Place, names: Names): string {
   const id = place.id ?? '';
@@ -20,11 +23,11 @@ export function describePlace(place: Place, names: Names): string {
     case 'account':
       return 'the whole account';
     case 'campaign':
-      return `campaign ${names.campaign(id) ?? id}`;
+      return `campaign ${names.campaign(id) ?? GONE}`;
     case 'adGroup':
-      return `ad group ${names.adGroup(id) ?? id}`;
+      return `ad group ${names.adGroup(id) ?? GONE}`;
     case 'list':
-      return `list ${names.list(id) ?? id}`;
+      return `list ${names.list(id) ?? GONE}`;
   }
 }
 
@@ -53,13 +56,13 @@ export function describeChange(change: Change, names: Names): string {
     case 'rename list':
       return `Rename the list ${change.was} to ${change.name}`;
     case 'hang list':
-      return `Hang ${names.list(change.listId) ?? change.listId} on ${hangingPlace(change.campaignId, names)}`;
+      return `Hang ${names.list(change.listId) ?? GONE} on ${hangingPlace(change.campaignId, names)}`;
     case 'take down list':
-      return `Take ${names.list(change.listId) ?? change.listId} down from ${hangingPlace(change.campaignId, names)}`;
+      return `Take ${names.list(change.listId) ?? GONE} down from ${hangingPlace(change.campaignId, names)}`;
     case 'add placement':
-      return `Shut out ${change.address} in list ${names.list(change.listId) ?? change.listId}`;
+      return `Shut out ${change.address} in list ${names.list(change.listId) ?? GONE}`;
     case 'remove placement':
-      return `Let ${change.address} show our ads again in list ${names.list(change.listId) ?? change.listId}`;
+      return `Let ${change.address} show our ads again in list ${names.list(change.listId) ?? GONE}`;
     case 'exclude product':
       return `Exclude product ${change.code} in ${describePlace(change.place, names)}`;
     case 'readmit product':
@@ -74,9 +77,9 @@ export function describeChange(change: Change, names: Names): string {
 }
 
 function hangingPlace(campaignId: string | null, names: Names): string {
-  return campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? campaignId);
+  return campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? GONE);
 }
 
 function keywordName(id: string, names: Names): string {
-  return names.keyword?.(id) ?? `keyword ${id}`;
+  return names.keyword?.(id) ?? `keyword ${GONE}`;
 }

@@ -8,7 +8,12 @@ export type NegativeText = { text: string; match: MatchType };
 /** Where a negative sits (rules 2.3); the id is null for the account. */
 export type Place = { kind: 'account' | 'campaign' | 'adGroup' | 'list'; id: string | null };
 
-export type PlacedNegative = NegativeText & { id: string; place: Place; createdAt?: string };
+export type PlacedNegative = NegativeText & {
+  id: string;
+  place: Place;
+  /** ISO day or time; missing or '' where nobody says since when it stands */
+  createdAt?: string;
+};
 
 /** The parts of an account that decide what is in force where. */
 export type AccountShape = {
@@ -19,6 +24,8 @@ export type AccountShape = {
     /** campaigns on which it hangs besides the whole account */
     besides?: readonly string[];
     placements?: readonly string[];
+    /** the first day on which it hung on each campaign ('account' is the whole account), where that is known */
+    since?: ReadonlyMap<string, string>;
   }[];
   negatives: readonly PlacedNegative[];
   /** product codes that are excluded, and where (rules 2.5) */

@@ -1,5 +1,13 @@
 import type { Change } from '../changes';
-import { placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
+import {
+  compileGate,
+  covers,
+  placeKey,
+  type AccountShape,
+  type Gate,
+  type NegativeText,
+  type Place,
+} from '../gate';
 import { normalise } from '../text';
 
 /** Negatives that stand one by one in each of several campaigns, and could be a list that hangs on them. */
@@ -121,20 +129,47 @@ export type Unlike = { adGroupId: string; negative: NegativeText; side: 'before'
 
 /**
  * Proves that two states of an account answer every possible query alike, by comparing what is in force in each ad group:
- * each negative must be in force on the other side too, as the same text and match type.
+ * each negative must be in force on the other side too, or one that covers it (rules 3): then whatever is stopped on one
+ * side is stopped on the other.
  * @returns the first negative that is not; undefined where all gates answer alike
  * @example findUnlike(account, { ...account, negatives: [] })?.negative // { text: 'free', match: 'broad' }
  */
 export function findUnlike(before: AccountShape, after: AccountShape): Unlike | undefined {
   const [was, is] = [inForceOf(before), inForceOf(after)];
+  const [coveredAfter, coveredBefore] = [coversIn(after), coversIn(before)];
   for (const { id: campaignId, adGroups } of before.campaigns) {
     for (const { id: adGroupId } of adGroups) {
       const [of, on] = [was(campaignId, adGroupId), is(campaignId, adGroupId)];
-      for (const [key, negative] of of) if (!on.has(key)) return { adGroupId, negative, side: 'before' };
-      for (const [key, negative] of on) if (!of.has(key)) return { adGroupId, negative, side: 'after' };
+      for (const [key, negative] of of)
+        if (!on.has(key) && !coveredAfter(key, negative, on)) return { adGroupId, negative, side: 'before' };
+      for (const [key, negative] of on)
+        if (!of.has(key) && !coveredBefore(key, negative, of)) return { adGroupId, negative, side: 'after' };
     }
   }
   return undefined;
+}
+
+const keyOf = ({ text, match }: NegativeText) => `${match} ${normalise(text)}`;
+
+/** Whether one of the negatives in force covers another (rules 3); which ones could is found once for each. */
+function coversIn({ negatives }: AccountShape) {
+  const distinct = [...new Map(negatives.map((n) => [keyOf(n), n])).values()];
+  let gate: Gate | undefined;
+  const coverers = new Map<string, string[]>();
+  return (key: string, negative: NegativeText, inForce: ReadonlyMap<string, NegativeText>): boolean => {
+    let of = coverers.get(key);
+    if (!of) {
+      gate ??= compileGate(distinct);
+      // What covers a negative stops its text.
+      of = gate
+        .stoppers(negative.text)
+        .map((at) => distinct[at]!)
+        .filter((one) => covers(one, negative))
+        .map(keyOf);
+      coverers.set(key, of);
+    }
+    return of.some((one) => inForce.has(one));
+  };
 }
 
 function inForceOf({ lists, negatives }: AccountShape) {

@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { effectOfDraft, layGate, newListId } from '../changes';
-import { compileAccountGate, compileGate, covers, type AccountShape, type NegativeText } from '../gate';
+import {
+  compileAccountGate,
+  compileGate,
+  covers,
+  type AccountShape,
+  type MatchType,
+  type NegativeText,
+} from '../gate';
+import { findRedundant } from '../tidy';
 import { buildTermTable } from '../mining';
 import {
   applyDifference,
@@ -258,6 +266,24 @@ describe('common sets', () => {
       }),
       RUNS,
     );
+  });
+
+  test('dropping what another covers is proved: answers are compared, not entries', () => {
+    fc.assert(
+      fc.property(anyAccount, (account) => {
+        const needless = new Set(findRedundant(account).map(({ id }) => id));
+        const after = { ...account, negatives: account.negatives.filter(({ id }) => !needless.has(id)) };
+        expect(findUnlike(account, after)).toBeUndefined();
+      }),
+      RUNS,
+    );
+    const at = (id: string, text: string, match: MatchType) => ({
+      ...{ id, text, match, place: { kind: 'campaign', id: CAMPAIGNS[0]!.id } as const },
+    });
+    const negatives = [at('1', 'free', 'broad'), at('2', 'free hive', 'phrase')];
+    const account: AccountShape = { campaigns: CAMPAIGNS, lists: [], negatives };
+    expect(findUnlike(account, { ...account, negatives: [negatives[0]!] })).toBeUndefined();
+    expect(findUnlike(account, { ...account, negatives: [negatives[1]!] })?.negative.text).toBe('free');
   });
 
   test('account-wide negatives go into a list that hangs on the whole account', () => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { noFigures } from '../figures';
-import { classifyConflict, compileAccountGate, type PlacedNegative } from '../gate';
+import { classifyConflict, compileAccountGate, type AccountShape, type PlacedNegative } from '../gate';
 import { anAccount, aText } from '../gate/testing';
 import { findConflicts } from './conflicts';
 
@@ -43,6 +43,56 @@ describe('conflicts', () => {
       }).map((c) => c.severity);
     expect(ask(0)).toEqual([]);
     expect(ask(0.5)).toEqual(['costly']);
+  });
+
+  describe('are judged by the days before the negative was in force', () => {
+    const keywords = [
+      { id: 'k1', adGroupId: 'g1', text: 'free hive', match: 'exact' as const },
+      { id: 'k2', adGroupId: 'g1', text: 'hive', match: 'broad' as const },
+    ];
+    const row = (day: string, keywordId: string, conversions: number) => ({
+      ...{ text: 'free hive', keywordId, day, conversions, costMicros: 1_000_000, clicks: 1 },
+    });
+    const served = [row('2026-10-30', 'k1', 1), row('2026-11-08', 'k1', 1), row('2026-11-09', 'k2', 1)];
+    const judge = (negative: Partial<PlacedNegative>, lists: AccountShape['lists'] = []) =>
+      findConflicts({
+        account: { ...account({ ...free, ...negative }), lists },
+        ...{ keywords, served, judged: { days: 7, firstDay: '2026-10-30' } },
+      }).map((c) => [c.keywordId, c.severity, c.terms, c.lost?.conversions ?? c.lost]);
+
+    test('as many as the window has; later ones say nothing', () => {
+      expect(judge({ createdAt: '2026-11-10T09:00:00Z' })).toEqual([
+        ['k1', 'shut out', 1, 1],
+        ['k2', 'costly', 1, 1],
+      ]);
+      expect(judge({ createdAt: '2026-11-09' })).toEqual([['k1', 'shut out', 1, 1]]);
+      // No term was stopped in those days: it cost nothing.
+      expect(judge({ createdAt: '2026-11-08' })).toEqual([['k1', 'shut out', 0, noFigures()]]);
+    });
+
+    test('one that was there before the data costs what is not known, and is costly by all rows', () => {
+      for (const createdAt of ['2026-10-30', '2020-01-01', '', undefined])
+        expect(judge({ createdAt })).toEqual([
+          ['k1', 'shut out', 1, null],
+          ['k2', 'costly', 1, null],
+        ]);
+    });
+
+    test('by a list it came into force when the list was hung, if that was later', () => {
+      const place = { kind: 'list', id: 'l1' } as const;
+      const hung = (since: [string, string][]) => [{ id: 'l1', hungOn: ['c1'], since: new Map(since) }];
+      const createdAt = '2020-01-01';
+      expect(judge({ place, createdAt }, hung([['c1', '2026-11-10']]))).toHaveLength(2);
+      expect(judge({ place, createdAt }, hung([['c1', '2026-11-09']]))).toEqual([['k1', 'shut out', 1, 1]]);
+      expect(judge({ place, createdAt }, hung([]))).toMatchObject([
+        ['k1', 'shut out', 1, null],
+        ['k2', 'costly', 1, null],
+      ]);
+      const onAccount = [
+        { id: 'l1', hungOn: 'account' as const, since: new Map([['account', '2026-11-09']]) },
+      ];
+      expect(judge({ place, createdAt }, onAccount)).toEqual([['k1', 'shut out', 1, 1]]);
+    });
   });
 
   test('are those that the rule names, keyword by keyword and negative by negative', () => {

@@ -1,5 +1,5 @@
 import { group } from 'd3-array';
-import { addFigures, noFigures, type Figures } from '../figures';
+import { addFigures, noFigures, shiftDay, type Figures, type Window } from '../figures';
 import {
   compileAccountGate,
   severityOfStopped,
@@ -12,8 +12,13 @@ export type ConflictsQuestion = {
   account: AccountShape;
   /** effectively live ones, unless others are wanted */
   keywords: readonly (NegativeText & { id: string; adGroupId: string })[];
-  /** what was served in the look-back window; a keyword's id, or null for automatic targeting */
-  served: readonly ({ text: string; keywordId: string | null } & Partial<Figures>)[];
+  /**
+   * What was served; a keyword's id, or null for automatic targeting. Rows of a day (YYYY-MM-DD) are needed where
+   * `judged` is given; without it they are the sums of the look-back window.
+   */
+  served: readonly ({ text: string; keywordId: string | null; day?: string } & Partial<Figures>)[];
+  /** judges each negative by so many days before it came into force, where data reaches back to them */
+  judged?: { days: number; firstDay: string };
 };
 
 /** A live keyword and a negative in force in its ad group that work against each other (rules 4). */
@@ -21,51 +26,61 @@ export type Conflict = {
   keywordId: string;
   negativeId: string;
   severity: Exclude<Severity, 'none'>;
-  /** of the keyword's terms in the window that the negative stops: how many, and their sums */
+  /** of the keyword's terms that the negative stops, in the days by which it is judged: how many, and their sums */
   terms: number;
-  lost: Figures;
+  /** null: not known, since it was in force before the data begins */
+  lost: Figures | null;
 };
 
 /**
- * All conflicts of an account, the worst first, then the costliest. Each keyword asks one gate about its own text and
+ * All conflicts of an account, the worst first, then the costliest. What a negative costs can be told only by the days
+ * before it was in force: where there is no data of them it is not known, and whether it is costly is told by all rows. Each keyword asks one gate about its own text and
  * about its terms; nothing is compared pair by pair.
  * @example findConflicts({ account, keywords: [{ id: 'k1', adGroupId: 'g1', text: 'free hive', match: 'exact' }], served: [] })[0]?.severity // 'shut out'
  */
-export function findConflicts({ account, keywords, served }: ConflictsQuestion): Conflict[] {
+export function findConflicts({ account, keywords, served, judged }: ConflictsQuestion): Conflict[] {
   const gate = compileAccountGate(account);
   const matchOf = new Map(account.negatives.map(({ id, match }) => [id, match]));
   const termsOf = new Map(group(served, (term) => term.keywordId)); // a plain one, asked for every keyword
+  const inForce = judged && daysBeforeForce(account, judged);
   const conflicts: Record<Conflict['severity'], Conflict[]> = { 'shut out': [], narrowed: [], costly: [] };
   for (const keyword of keywords) {
     const terms = termsOf.get(keyword.id);
-    const lost = terms && lostTo(terms, (text) => gate.stoppers(text, keyword.adGroupId));
+    const stoppersOf = (text: string) => gate.stoppers(text, keyword.adGroupId);
+    const daysOf = judged && ((id: string) => inForce!(id, keyword.adGroupId));
+    const lost = terms && lostTo(terms, stoppersOf, daysOf);
     for (const id of gate.stoppers(keyword.text, keyword.adGroupId)) {
       const severity = severityOfStopped(keyword.match, matchOf.get(id)!);
       const of = lost?.get(id);
       lost?.delete(id);
-      conflicts[severity].push(conflictOf(keyword.id, id, severity, of));
+      const isKnown = !daysOf || daysOf(id) !== null;
+      conflicts[severity].push(conflictOf(keyword.id, id, severity, of, isKnown));
     }
     // A term that is stopped and never converted hurts nothing by itself.
     for (const [id, of] of lost ?? [])
-      if (of.converts) conflicts.costly.push(conflictOf(keyword.id, id, 'costly', of));
+      if (of.converts)
+        conflicts.costly.push(conflictOf(keyword.id, id, 'costly', of, !daysOf || daysOf(id) !== null));
   }
-  const costliest = (a: Conflict, b: Conflict) => (b.lost.costMicros ?? 0) - (a.lost.costMicros ?? 0);
+  const costliest = (a: Conflict, b: Conflict) => (b.lost?.costMicros ?? 0) - (a.lost?.costMicros ?? 0);
   return Object.values(conflicts).flatMap((alike) => alike.sort(costliest));
 }
 
-type Lost = { terms: number; sums: Figures; converts: boolean };
+type Lost = { texts: Set<string>; sums: Figures; converts: boolean };
 
 /** What of a keyword's terms each negative stops, by its id. */
 function lostTo(
   terms: ConflictsQuestion['served'],
   stoppersOf: (text: string) => readonly string[],
+  daysOf?: (negativeId: string) => Window | null,
 ): Map<string, Lost> {
   const lost = new Map<string, Lost>();
   for (const term of terms) {
     for (const id of stoppersOf(term.text)) {
+      const days = daysOf?.(id);
+      if (days && (term.day === undefined || term.day < days.from || term.day > days.to)) continue;
       let of = lost.get(id);
-      if (!of) lost.set(id, (of = { terms: 0, sums: noFigures(), converts: false }));
-      of.terms += 1;
+      if (!of) lost.set(id, (of = { texts: new Set(), sums: noFigures(), converts: false }));
+      of.texts.add(term.text);
       addFigures(of.sums, term);
       of.converts ||= (term.conversions ?? 0) > 0;
     }
@@ -78,6 +93,34 @@ function conflictOf(
   negativeId: string,
   severity: Conflict['severity'],
   lost: Lost | undefined,
+  isKnown: boolean,
 ): Conflict {
-  return { keywordId, negativeId, severity, terms: lost?.terms ?? 0, lost: lost?.sums ?? noFigures() };
+  const terms = lost?.texts.size ?? 0;
+  return { keywordId, negativeId, severity, terms, lost: isKnown ? (lost?.sums ?? noFigures()) : null };
+}
+
+/**
+ * The days before a negative came into force in an ad group: the later of the day on which it stood and, by a list, of
+ * that on which the list hung there.
+ * @returns null where that is not known, or lies before the second day of data
+ */
+function daysBeforeForce(
+  { campaigns, lists, negatives }: AccountShape,
+  { days, firstDay }: NonNullable<ConflictsQuestion['judged']>,
+): (negativeId: string, adGroupId: string) => Window | null {
+  const campaignOf = new Map(campaigns.flatMap((c) => c.adGroups.map((g) => [g.id, c.id] as const)));
+  const listOf = new Map(lists.map((list) => [list.id, list]));
+  const negativeOf = new Map(negatives.map((negative) => [negative.id, negative]));
+  return (negativeId, adGroupId) => {
+    const { place, createdAt = '' } = negativeOf.get(negativeId)!;
+    let since = createdAt.slice(0, 10);
+    if (since !== '' && place.kind === 'list') {
+      const list = listOf.get(place.id ?? '');
+      const at = list?.hungOn === 'account' ? 'account' : (campaignOf.get(adGroupId) ?? '');
+      const hung = list?.since?.get(at) ?? '';
+      since = hung === '' || hung > since ? hung : since;
+    }
+    if (since === '' || since <= firstDay) return null;
+    return { from: shiftDay(since, -days), to: shiftDay(since, -1) };
+  };
 }

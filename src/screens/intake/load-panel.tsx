@@ -78,6 +78,13 @@ function Loaded({ file, busy, onBack }: { file: ReportFileView; busy: boolean; o
         Loaded: {plural(outcome.added, 'new row')}, {formatCount(outcome.replaced)} replaced,{' '}
         {formatCount(outcome.rejected)} refused.
       </p>
+      {outcome.said && outcome.said.compared > 0 && (
+        <p className={outcome.said.there === outcome.said.compared ? 'text-moss' : 'text-rust'}>
+          Of {plural(outcome.said.compared, 'change')} that {outcome.said.compared === 1 ? 'was' : 'were'}{' '}
+          said to be done, {formatCount(outcome.said.there)} {outcome.said.there === 1 ? 'is' : 'are'} there.
+          {outcome.said.there < outcome.said.compared && ' The Ledger names the others.'}
+        </p>
+      )}
       {outcome.rejected > 0 && (
         <a className="block text-pine underline" href={api(`intake/${file.id}/refused`)} download>
           Save the refused rows, to mend them and bring them again

@@ -18,7 +18,7 @@ import {
   viewThemesOfList,
 } from '../use-cases/lists/view-entries';
 import { viewLists, viewListsHealth } from '../use-cases/lists/view-lists';
-import { weighCell, weighHangings } from '../use-cases/lists/weigh-hangings';
+import { viewCellBefore, weighCell, weighHangings } from '../use-cases/lists/weigh-hangings';
 import { offerVariants } from '../use-cases/offer-variants';
 import { sendTray } from '../use-cases/send-tray';
 import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift-terms';
@@ -46,7 +46,16 @@ export const QUESTIONS = {
     offerVariants,
     viewTray,
     traySheet,
-    ...{ viewLists, viewListsHealth, weighCell, weighHangings, previewEdit, viewHistory, writeListFile },
+    ...{
+      viewLists,
+      viewListsHealth,
+      weighCell,
+      viewCellBefore,
+      weighHangings,
+      previewEdit,
+      viewHistory,
+      writeListFile,
+    },
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
     viewLedger,

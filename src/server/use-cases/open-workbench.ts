@@ -3,6 +3,7 @@ import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbenc
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/accounts';
 import { loadDraft, loadUnderway, type StoredChange } from '../repositories/change-sets';
+import { loadNamesOfGoneLists } from '../repositories/lists/list-versions';
 import { listProtectedTerms } from '../repositories/decisions/protected-terms';
 import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';
 import { listWordMarks } from '../repositories/decisions/word-marks';
@@ -58,7 +59,8 @@ async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> 
   const waiting = sent.filter((c) => c.state === 'drafted');
   const accepted = sent.filter((c) => c.state !== 'drafted');
   const workbench = layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts);
-  const names = namesIn(workbench, [...sent, ...drafted], account.currency);
+  const gone = await loadNamesOfGoneLists(db, account.id);
+  const names = namesIn(workbench, [...sent, ...drafted], account.currency, gone);
   return { ...workbench, account, drafted, accepted, waiting, names };
 }
 
@@ -81,6 +83,7 @@ export function namesIn(
   { snapshot }: Pick<Workbench, 'snapshot'>,
   changes: readonly StoredChange[],
   currency: string,
+  gone: ReadonlyMap<string, string> = new Map(),
 ): Names {
   const made = new Map(
     changes.flatMap(({ change }) =>
@@ -91,7 +94,12 @@ export function namesIn(
   return {
     campaign: (id) => snapshot.campaign.get(id)?.name,
     adGroup: (id) => snapshot.adGroup.get(id)?.name,
-    list: (id) => lists.get(id) ?? made.get(id) ?? (isNewListId(id) ? 'a list not made yet' : undefined),
+    list(id) {
+      const name = lists.get(id) ?? made.get(id);
+      if (name !== undefined) return name;
+      if (isNewListId(id)) return 'a list not made yet';
+      return gone.has(id) ? `${gone.get(id)} (removed)` : undefined;
+    },
     keyword: (id) => nameKeyword(snapshot.keyword.get(id)),
     currency,
   };

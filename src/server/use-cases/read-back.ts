@@ -40,6 +40,7 @@ import {
 import { insertOutsideChanges, loadElementStates } from '../repositories/outside-changes';
 import { appendLedger } from '../repositories/ledger';
 import { renameListInRules } from '../repositories/lists/hang-rules';
+import { loadNamesOfGoneLists } from '../repositories/lists/list-versions';
 import { loadListStates } from '../repositories/lists/list-states';
 import { applyStructure } from '../repositories/apply-structure';
 import { loadMirror, type Mirror } from '../repositories/structure';
@@ -61,7 +62,7 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
     await takeOver(trx, accountId, answer);
     const mirror = await loadMirror(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
-    const names = namesOf(mirror, changes, account.currency);
+    const names = namesOf(mirror, changes, account.currency, await loadNamesOfGoneLists(trx, accountId));
     let failed = 0;
     for (const stored of changes) {
       // What was refused because it is so already is done: a negative that is gone, say.
@@ -122,7 +123,8 @@ const MOST_NAMED = 3;
 async function keepOutsideChanges(trx: Db, accountId: number, changes: readonly Change[]): Promise<void> {
   if (changes.length === 0) return;
   const { currency } = await requireAccountById(trx, accountId);
-  const names = namesOf(await loadMirror(trx, accountId), [], currency);
+  const gone = await loadNamesOfGoneLists(trx, accountId);
+  const names = namesOf(await loadMirror(trx, accountId), [], currency, gone);
   const found = changes.map((change) => ({ change, said: describeChange(change, names) }));
   await insertOutsideChanges(trx, accountId, found);
   const some = found.slice(0, MOST_NAMED).map(({ said }) => said);
@@ -250,7 +252,12 @@ function withList(change: Change, renamed: ReadonlyMap<string, string>): Change 
   return 'listId' in change ? { ...change, listId } : change;
 }
 
-function namesOf(mirror: Mirror, changes: readonly StoredChange[], currency: string): Names {
+function namesOf(
+  mirror: Mirror,
+  changes: readonly StoredChange[],
+  currency: string,
+  gone: ReadonlyMap<string, string>,
+): Names {
   const made = new Map(
     changes.flatMap(({ change }) =>
       change.kind === 'make list' ? [[change.listId, change.name] as const] : [],
@@ -261,7 +268,7 @@ function namesOf(mirror: Mirror, changes: readonly StoredChange[], currency: str
   return {
     campaign: name(mirror.campaigns),
     adGroup: name(mirror.adGroups),
-    list: (id: string) => name(mirror.lists)(id) ?? made.get(id),
+    list: (id: string) => name(mirror.lists)(id) ?? made.get(id) ?? gone.get(id),
     keyword: (id: string) => nameKeyword(mirror.keywords.find((k) => k.id === id)),
     currency,
   };

@@ -48,7 +48,7 @@ async function makeTraffic(trx: Knex.Transaction, accountId: string, seed: numbe
   await copyTraffic(trx, accountId, servedDays(queries, structure, seed, days));
 }
 
-/** Queries are routed anew only on days on which a negative came into being, or a list was hung. */
+/** Queries are routed anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
 function* servedDays(
   queries: Awaited<ReturnType<typeof loadQueries>>,
   structure: Structure,
@@ -58,6 +58,7 @@ function* servedDays(
   const turningDays = new Set([
     ...structure.negatives.map((n) => n.createdAt.slice(0, 10)),
     ...structure.hangings.map((h) => h.since),
+    ...structure.campaigns.map((c) => c.endDate && shiftDay(c.endDate, 1)),
   ]);
   let routes: ReturnType<typeof routeQueries> | undefined;
   for (const day of days) {

@@ -107,7 +107,10 @@ export function gateOn(structure: Structure, day: string): AccountGate {
   });
 }
 
-/** What else decides whether an ad group may serve a query: excluded products, paused keywords, and bids. */
+/**
+ * What else decides whether an ad group may serve a query: what is paused or ended, excluded products, and bids. A campaign
+ * serves to its end date.
+ */
 export function termsOfService(structure: Structure, day: string): Service {
   const excluded = new Set(
     structure.exclusions
@@ -115,9 +118,18 @@ export function termsOfService(structure: Structure, day: string): Service {
       .map((e) => `${e.place.kind} ${e.place.id} ${codeKey(e.code)}`),
   );
   const campaignOf = new Map(structure.adGroups.map((g) => [g.id, g.campaignId]));
+  const runs = new Set(
+    structure.campaigns
+      .filter((c) => c.status === 'live' && (c.endDate === null || c.endDate >= day))
+      .map((c) => c.id),
+  );
+  const serving = new Set(
+    structure.adGroups.filter((g) => g.status === 'live' && runs.has(g.campaignId)).map((g) => g.id),
+  );
   const keywords = new Map(structure.keywords.map((k) => [k.id, k]));
   return {
     mayServe({ adGroupId, keywordId }, text) {
+      if (!serving.has(adGroupId)) return false;
       if (keywordId !== null && keywords.get(keywordId)?.status === 'paused') return false;
       const code = codeKey(text);
       const campaign = campaignOf.get(adGroupId);

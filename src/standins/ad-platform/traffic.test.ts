@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { compileAccountGate } from '@/core';
+import type { Structure } from '@/contracts/platform';
+import { termsOfService } from './store';
 import { makeDay, routeQueries, type Service } from './traffic';
 
 const QUERIES = [
@@ -52,6 +54,27 @@ describe('what else decides where a query is served', () => {
   test('a bid below what clicks cost wins less, and pays less', () => {
     const [first] = shares({ bidOf: () => 250_000 });
     expect(first).toEqual({ at: 'g1', share: 0.5, cpcMicros: 250_000 });
+  });
+});
+
+describe('what is paused or ended', () => {
+  const campaign = (id: string, status: string, endDate: string | null = null) => ({ id, status, endDate });
+  const adGroup = (id: string, campaignId: string, status = 'live') => ({ id, campaignId, status });
+  const structure = {
+    campaigns: [campaign('c1', 'live'), campaign('c2', 'paused'), campaign('c3', 'live', '2026-11-10')],
+    adGroups: [adGroup('g1', 'c1'), adGroup('g2', 'c2'), adGroup('g3', 'c3'), adGroup('g4', 'c1', 'paused')],
+    ...{ keywords: [], exclusions: [] },
+  } as unknown as Structure;
+
+  test.each([
+    ['g1', '2026-11-11', true],
+    ['g2', '2026-11-11', false],
+    ['g3', '2026-11-10', true],
+    ['g3', '2026-11-11', false],
+    ['g4', '2026-11-11', false],
+  ])('%s on %s: served %s', (adGroupId, day, isServed) => {
+    const { mayServe } = termsOfService(structure, day);
+    expect(mayServe({ adGroupId, keywordId: null, cpcMicros: 1 }, 'bee hive')).toBe(isServed);
   });
 });
 

@@ -3,7 +3,7 @@
 import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CellAnswer, ListEdit, ListLine, ListsView } from '@/contracts/lists';
+import type { CellAnswer, Stopped, ListEdit, ListLine, ListsView } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
@@ -67,7 +67,7 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
           {data.by === 'account' && 'Hangs on the whole account, so here too. '}
           {data.by === 'itself' && `Hangs here${data.since ? ` since ${formatDay(data.since, true)}` : ''}. `}
           {data.by === null && 'Does not hang here. '}
-          <What cell={data} />
+          {data.by === null ? <What cell={data} /> : <Before cell={data} />}
         </p>
         {data.heed && <p className="text-timber">{data.heed}</p>}
         <Hurts protectedTerms={data.protectedTerms} touched={data.touched} />
@@ -86,10 +86,32 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
   );
 }
 
-function What({ cell: { by, weight } }: { cell: CellAnswer }) {
+/** What its terms did there before it hung: what is stopped is served no more, so that the window says nothing of it. */
+function Before({ cell: { list, campaign } }: { cell: CellAnswer }) {
+  const { summary, api } = useAccount();
   const formatMoney = useMoney();
-  if (by !== null && weight.terms === 0) return 'What it stops is served no more.';
-  return `${by === null ? 'It would stop' : 'Of these days it stops'} ${plural(weight.terms, 'term')}: ${plural(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)} spent, ${conversionsOf(weight)}.`;
+  const { data } = useQuery({
+    queryKey: ['cell before', summary.slug, list.id, campaign.id],
+    queryFn: ({ signal }) =>
+      ask<Stopped>(api(`lists/cell/before?list=${encodeURIComponent(list.id)}&campaign=${campaign.id}`), {
+        method: 'GET',
+        signal,
+      }),
+    enabled: list.holds === 'words',
+  });
+  if (list.holds !== 'words' || !data) return 'What it stops is served no more.';
+  if (data.known === 0)
+    return 'What it stops is served no more; what that cost before is not known, since it hung before the data begins.';
+  const part =
+    data.unknown > 0
+      ? ` What ${plural(data.unknown, 'older entry', 'older entries')} cost is not known.`
+      : '';
+  return `In as many days before, ${plural(data.terms, 'term')} that it stops had ${plural(data.clicks, 'click')}, ${formatMoney(data.costMicros)} spent, ${conversionsOf(data)}.${part}`;
+}
+
+function What({ cell: { weight } }: { cell: CellAnswer }) {
+  const formatMoney = useMoney();
+  return `It would stop ${plural(weight.terms, 'term')}: ${plural(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)} spent, ${conversionsOf(weight)}.`;
 }
 
 /** The entries that hurt there, and what would mend it. */

@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
 import type { AccountSummary } from '@/contracts/common';
@@ -176,7 +177,11 @@ function Empty({ url: { view, trait } }: { url: SiftUrl }) {
           {late && (
             <p className="mt-1">
               Rows of {formatDays(late)} are loaded but not shown yet: their conversions are still coming in
-              (lag of {plural(summary.lagDays, 'day')}).
+              (lag of {plural(summary.lagDays, 'day')}).{' '}
+              <Link className="text-pine underline" href={`/${summary.slug}/account`}>
+                Set the lag on the Account screen
+              </Link>{' '}
+              to see them.
             </p>
           )}
         </div>

@@ -97,6 +97,16 @@ export async function setVersionWaiting(db: Db, accountId: number, id: number): 
   return (await db('list_version').where(where).update({ state: 'waits' })) > 0;
 }
 
+/** Names of lists that are gone, by id, as they were called last. */
+export async function loadNamesOfGoneLists(db: Db, accountId: number): Promise<Map<string, string>> {
+  const rows: { list_id: number; list_name: string }[] = await db('list_version')
+    .distinctOn('list_id')
+    .where({ account_id: accountId, what: 'removed' })
+    .orderBy(['list_id', { column: 'list_version_id', order: 'desc' }])
+    .select('list_id', 'list_name');
+  return new Map(rows.map((row) => [String(row.list_id), row.list_name]));
+}
+
 export type LastChange = { at: string; by: string | null; isKnown: true };
 
 /** When each list was changed last, and by whom, by list id. */

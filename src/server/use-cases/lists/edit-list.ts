@@ -46,7 +46,7 @@ export async function previewEdit(deps: Deps, slug: string, edit: ListEdit): Pro
     reopens: weighRows(open.snapshot, servingRows(open.snapshot, reopened)),
     touched: touchedByAll(open, gate, changes, stopped),
     protectedTerms: few(protectedBy(open, bringing(gate, changes))),
-    reaches: reachesOfAll(open, gate, changes),
+    reaches: reachesOfAll(open, gate, changes, planned.about),
     over: over.map(
       ({ what, place, used, most, couldDrop }) =>
         `${describePlace(place, names)} would hold ${used} ${what}; its limit is ${most}.${sayCouldDrop(few(couldDrop))}`,
@@ -111,8 +111,13 @@ function isStoppedAlready(
     .some((negative) => gate.holds(negative, negative.place) && gate.isWithin(negative.place, adGroup));
 }
 
-function reachesOfAll(open: Open, gate: Gate, changes: readonly Change[]): EditPlan['reaches'] {
-  const lists = new Set(changes.flatMap((change) => listOf(change) ?? []));
+function reachesOfAll(
+  open: Open,
+  gate: Gate,
+  changes: readonly Change[],
+  about: string | undefined,
+): EditPlan['reaches'] {
+  const lists = new Set([...(about ? [about] : []), ...changes.flatMap((change) => listOf(change) ?? [])]);
   const hungOn = [...lists].flatMap((id) => [open.draft.gate.hungOn(id), gate.hungOn(id)]);
   const everywhere = hungOn.includes('account');
   const on = new Set(hungOn.flatMap((hung) => (hung === 'account' ? [] : hung)));

@@ -1,6 +1,6 @@
 import { group } from 'd3-array';
 import { hangingPlace, isHungOn, type Change, type NegativeText, type Place } from '@/core';
-import type { CellAnswer, HangingsAnswer, HangingsQuery } from '@/contracts/lists';
+import type { CellAnswer, HangingsAnswer, HangingsQuery, Stopped } from '@/contracts/lists';
 import type { Touched } from '@/contracts/common';
 import { reachOfEntry, rowsOfEntries } from '../../compute/lists/list-reach';
 import { sayStatus, servingRows } from '../../compute/serving';
@@ -15,6 +15,7 @@ import {
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { requireList } from './known-lists';
+import { sumStoppedBefore } from './stopped-before';
 
 const MOST_HURT = 40;
 
@@ -167,11 +168,31 @@ export async function weighCell(
       gate,
       hurting.flatMap(({ stopped }) => stopped),
       place,
-      keywordsThatConverted(open.snapshot, rows),
+      // Where it hangs, what served before can not be told by the window: see viewCellBefore.
+      by === null ? keywordsThatConverted(open.snapshot, rows) : [],
     ),
     protectedTerms: few(by === null ? reach.protectedTerms : []),
     faults: faultsOf(open, place, hurting),
   };
+}
+
+/** What the terms that a list stops on a campaign did there before it hung (rules 3.2 and 4); not known where it was there before the data. */
+export async function viewCellBefore(
+  deps: Deps,
+  slug: string,
+  listId: string,
+  campaignId: string,
+): Promise<Stopped> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  const list = open.snapshot.mirror.lists.find((l) => l.id === listId);
+  if (!list) throw new Refusal('This list is not there any more.', 404);
+  const since = list.since.get(list.hungOn === 'account' ? 'account' : campaignId) ?? '';
+  const entries = open.snapshot.mirror.negatives.filter(
+    (n) => n.place.kind === 'list' && n.place.id === listId,
+  );
+  const there = { ...list, hungOn: [campaignId], since: new Map([[campaignId, since]]) };
+  const [stopped] = await sumStoppedBefore(deps, open, [{ list: there, entries }]);
+  return stopped!;
 }
 
 function faultsOf(

@@ -1,6 +1,7 @@
-import { reads } from '@/app/api/_handle/handle';
+import { parseQuery, reads } from '@/app/api/_handle/handle';
+import { DaysQuerySchema } from '@/contracts/common';
 import { describeAccount } from '@/server/use-cases/describe-account';
 
 export const GET = reads(({ deps, slug, url }) =>
-  describeAccount(deps, slug, Number(url.searchParams.get('days')) || undefined),
+  describeAccount(deps, slug, parseQuery(url, DaysQuerySchema).days),
 );

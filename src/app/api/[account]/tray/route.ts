@@ -1,8 +1,9 @@
-import { parseBody, reads, writes } from '@/app/api/_handle/handle';
+import { parseBody, parseQuery, reads, writes } from '@/app/api/_handle/handle';
+import { DaysQuerySchema } from '@/contracts/common';
 import { DraftRequestSchema, RemoveRequestSchema } from '@/contracts/tray';
 
 export const GET = reads(({ ask, slug, url }) =>
-  ask('viewTray', slug, Number(url.searchParams.get('days')) || undefined),
+  ask('viewTray', slug, parseQuery(url, DaysQuerySchema).days),
 );
 
 export const POST = writes(async ({ ask, slug, personId, request }) => {

@@ -16,7 +16,7 @@ export function pasteNegatives(open: Open, { into, text, match }: EditOf<'paste'
   return {
     said: `Put ${counted(news.length, 'entry', 'entries')} into ${name}`,
     changes: [...makes, ...adds(id, news)],
-    ...{ why: 'pasted', refused, twice: twice.length, already: entries.length - news.length },
+    ...{ why: 'pasted', refused, twice: twice.length, already: entries.length - news.length, about: id },
   };
 }
 
@@ -39,6 +39,7 @@ export function pastePlacements(open: Open, { into, text }: EditOf<'paste'>): Pl
         .map((address) => ({ kind: 'remove placement' as const, address, listId: id })),
     ],
     ...{ why: 'pasted', refused, twice, already: addresses.filter((address) => known.has(address)).length },
+    about: id,
     folded: [...folded, ...all.folded],
   };
 }

@@ -27,6 +27,8 @@ export type Planned = {
   folded?: EditPlan['folded']['first'];
   /** it must not change what any gate answers */
   keepsAnswers?: boolean;
+  /** the list that it is about, where nothing of it may change */
+  about?: string;
   /** versions of somebody else that are settled by it */
   undoesVersion?: number;
 };
