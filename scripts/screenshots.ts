@@ -126,6 +126,35 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       .click();
     await page.getByText('days since').first().waitFor();
   },
+  async account(page) {
+    await page.goto(`${WEB}/account`);
+    await page.getByLabel('A term is a product code when it matches').waitFor();
+  },
+  async 'handed-over'(page) {
+    await page.getByRole('button', { name: 'Add an account…' }).click();
+    const form = page.getByRole('form', { name: 'Add an account' });
+    await form.getByLabel('Name of the account').fill('Larkfell · By hand');
+    await form.getByLabel('Target CPA').fill('26.00');
+    await form.getByRole('button', { name: 'Add the account' }).click();
+    await page.waitForURL(/by-hand/);
+    const later = `${REPORT.replace('Total', '02.11.2026;bee hive;Hives · Starter;Complete hives;1;9;0,50;0;–\nTotal')}`;
+    await page
+      .getByLabel('Report files')
+      .setInputFiles({ name: 'october.csv', mimeType: 'text/csv', buffer: Buffer.from(later) });
+    await page.getByRole('button', { name: /^Load \d/ }).click();
+    await page.getByText('Loaded:').waitFor();
+    await page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name: 'Sift' }).click();
+    for (const hand of [true, false]) {
+      await chooseLastWord(page);
+      await page.locator('#terms').press('Enter');
+      await page.getByTestId('tray-count').getByText('1 change').waitFor();
+      if (!hand) continue;
+      await page.getByRole('button', { name: 'Hand the tray over…' }).click();
+      await page.getByRole('button', { name: 'Hand 1 change over' }).click();
+      await page.getByText('Handed over by').waitFor();
+    }
+    await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 });
+  },
 };
 
 /** All terms of a view marked, and the smallest set that stops them. */

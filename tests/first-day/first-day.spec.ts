@@ -16,7 +16,6 @@ test.afterEach(() => expect(errors).toEqual([]));
 test.afterAll(() => page.context().close());
 
 const grid = () => page.getByRole('grid', { name: 'Search terms' });
-const inHand = () => page.getByRole('region', { name: 'In hand' });
 const tray = () => page.getByRole('region', { name: 'Tray' });
 const rowInHand = () => grid().locator('[role=row][aria-selected=true]');
 
