@@ -41,3 +41,11 @@ export function formatDays({ from, to }: { from: string; to: string }, withYear 
 export function plural(value: number, one: string, many = `${one}s`): string {
   return `${formatCount(value)} ${value === 1 ? one : many}`;
 }
+
+/**
+ * A place by its name, and its status where it serves nothing.
+ * @example withStatus({ name: 'Spring', status: 'paused' }) // 'Spring (paused)'
+ */
+export function withStatus({ name, status }: { name: string; status: string }): string {
+  return status === 'paused' || status === 'ended' ? `${name} (${status})` : name;
+}

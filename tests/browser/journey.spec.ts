@@ -145,7 +145,7 @@ test('words are chosen by key, In hand weighs them, and Enter puts them in the t
   await page.keyboard.press('1');
   await expect(inHand().locator('caption + thead')).toContainText('zebra');
   await expect(page.getByTestId('consequence')).toContainText(
-    'Stops 2 terms: 48 clicks, 1,049.70 spent, no conversion',
+    'Stops 2 terms of these days: 48 clicks, 1,049.70 spent, no conversion',
   );
   await expect(page.getByTestId('consequence')).toContainText('touches no live keyword, no protected term');
   const before = await count('remaining');

@@ -92,7 +92,7 @@ for (const [i, account] of ACCOUNTS.entries()) {
     await expect(rowInHand()).toContainText('bee hive movie');
     await grid().focus();
     await page.keyboard.press('3');
-    await expect(page.getByTestId('consequence')).toContainText('Stops 2 terms of these days there');
+    await expect(page.getByTestId('consequence')).toContainText('Stops 2 terms of these days');
     await expect(page.getByTestId('consequence')).toContainText('known only from a report');
     await page.keyboard.press('Enter');
     await expect(page.getByTestId('tray-count')).toHaveText('1 change, not handed over');

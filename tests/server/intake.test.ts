@@ -360,3 +360,84 @@ async function withoutPlatform<Answer>(work: () => Promise<Answer>): Promise<Ans
     await world.db('account').update(connected);
   }
 }
+
+describe('nothing wrong in silence', () => {
+  const looked = async (content: string) => {
+    const [id] = await world.bring(content);
+    return readUpload(world.deps, world.slug, id!, null);
+  };
+
+  test('a file that gives no row says why, with an example', async () => {
+    const answer = await looked('Keyword,Search volume\nbee hive,many\nbee kit,lots\n');
+    expect(answer.obstacle).toBe(
+      'No row can be read. All 2 rows were refused, mostly for “bad number”: line 2, volume “many”. See what the columns are taken for.',
+    );
+    expect((await looked('Keyword,Search volume\n')).obstacle).toContain(
+      'under the header stands no keyword idea',
+    );
+  });
+
+  test('costs beyond what can be counted exactly are refused, in one file and in many', async () => {
+    const huge = '9007199254';
+    const answer = await looked(report(row('a', { cost: huge }), row('b', { cost: huge })));
+    expect(answer.obstacle).toContain('can not be counted exactly');
+    // Many such files: the sum of the account is asked for where a file is large.
+    await world.db('term_day').insert(
+      Array.from({ length: 1_022 }, (_, i) => ({
+        ...{
+          account_id: world.accountId,
+          day: '2026-10-02',
+          ad_group_id: 1,
+          keyword_id: i + 1_000,
+          term_id: 1,
+        },
+        cost_micros: '9007199254740991',
+      })),
+    );
+    const one = await world.load(report(row('one more', { cost: huge })));
+    expect(await stateOf(one)).toMatchObject({ state: 'loaded' });
+    const two = await world.load(report(row('and another', { cost: huge, day: '2026-10-03' })));
+    expect(await stateOf(two)).toMatchObject({
+      state: 'failed',
+      error: expect.stringContaining('more than can be counted'),
+    });
+  });
+
+  test('rows of another currency are refused, and stand in the sheet with their surplus cells', async () => {
+    const id = await world.load(
+      [
+        'Tag;Suchbegriff;Kampagne;Kosten;Währungscode',
+        '01.10.2026;franken;Hives;1,50;CHF',
+        '01.10.2026;euro hive;Hives;2,50;EUR',
+        '01.10.2026;zu viel;Hives;3,50;EUR;ein;zwei',
+      ].join('\n'),
+    );
+    expect((await facts()).map((f) => f.key)).toEqual(['euro hive']);
+    const sheet = await refusedSheet(world.deps, world.slug, id);
+    expect(sheet.split('\r\n')[0]).toBe(
+      '\uFEFFTag,Suchbegriff,Kampagne,Kosten,Währungscode,Surplus 1,Surplus 2,Refused,Line,Why',
+    );
+    expect(sheet).toContain('"1,50",CHF,,,other currency,2,"in CHF, and the others are in EUR"');
+    expect(sheet).toContain('zu viel,Hives,"3,50",EUR,ein,zwei,too many cells,4');
+  });
+
+  test('a file without a header is loaded by what a person says the columns are', async () => {
+    const id = await world.load('2026-10-01;kopflos;7;1,50\n2026-10-01;kopflos zwei;8;2,50\n', {
+      roles: { 0: 'day', 1: 'search term', 2: 'clicks', 3: 'cost' },
+    });
+    expect((await stateOf(id)).error).toBeNull();
+    expect(await facts()).toEqual([
+      { key: 'kopflos', day: '2026-10-01', clicks: 7, cost_micros: 1_500_000 },
+      { key: 'kopflos zwei', day: '2026-10-01', clicks: 8, cost_micros: 2_500_000 },
+    ]);
+  });
+
+  test('ranges of volumes keep both ends', async () => {
+    await world.load('Keyword,Search volume\nbee range,1K – 10K\n');
+    expect(
+      await world.db('idea').where({ key: 'bee range' }).first('volume', 'volume_from', 'volume_to'),
+    ).toEqual({
+      ...{ volume: 5500, volume_from: 1000, volume_to: 10_000 },
+    });
+  });
+});

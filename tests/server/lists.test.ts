@@ -456,3 +456,30 @@ describe('files', () => {
     await expect(readListFile(sent(Buffer.from('jobs\n'), 9))).rejects.toThrow('did not come in whole');
   });
 });
+
+describe('what was wrong in silence', () => {
+  test('a list that is brought again says where it hangs, though nothing of it changes', async () => {
+    const { id } = await listNamed('Work');
+    const again = await plan(paste('salary', { into: { id }, match: 'broad' }));
+    expect(again).toMatchObject({ changes: 0, already: 1, reaches: { campaigns: ['Courses'] } });
+  });
+
+  test('dropping what is needless is proved by what gates answer', async () => {
+    const { id } = await listNamed('Work');
+    await edit(paste('salary week\nsalary', { into: { id }, match: 'phrase' }));
+    await send();
+    const dropped = await plan({ do: 'drop needless', list: id });
+    expect(dropped.changes).toBeGreaterThan(0);
+    expect(dropped.proof).toMatchObject({ same: true });
+  });
+
+  test('a list that was removed elsewhere keeps its name wherever it is named', async () => {
+    const { id } = await listNamed('Old');
+    await draft({ kind: 'add negative', text: 'ink', match: 'broad', place: { kind: 'list', id } });
+    await elsewhere(
+      { kind: 'remove negative', text: 'tattoo', match: 'phrase', place: { kind: 'list', id: 'S2' } },
+      { kind: 'remove list', listId: 'S2' },
+    );
+    expect((await ask(viewTray)).changes[0]!.said).toBe('Stop “ink” (broad) in list Old (removed)');
+  });
+});

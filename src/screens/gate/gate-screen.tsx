@@ -8,6 +8,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
+import { sayCampaign, sayWhole } from './say-answer';
 import { MatchChip } from '@/ui/match-chip';
 
 /** Any query: does it get through, where, and which negative stops it. */
@@ -122,17 +123,4 @@ function Answer({ answer }: { answer: GateAnswer }) {
       </table>
     </div>
   );
-}
-
-function sayWhole({ adGroups, open }: GateAnswer): string {
-  if (adGroups === 0) return 'Nothing is live that could serve it';
-  if (open === adGroups) return 'Through everywhere';
-  return open === 0 ? 'Stopped everywhere' : `Through in ${open}, stopped in ${adGroups - open} ad groups`;
-}
-
-function sayCampaign({ status, open, stopped }: GateAnswer['campaigns'][number]): string {
-  if (status === 'paused' || status === 'ended') return `${status}: serves nothing`;
-  if (open + stopped === 0) return 'no live ad group: serves nothing';
-  if (stopped === 0) return 'through';
-  return open === 0 ? 'stopped' : `through in ${open}, stopped in ${stopped}`;
 }

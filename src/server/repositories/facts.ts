@@ -157,6 +157,14 @@ export async function listDaysThere(db: Db, accountId: number): Promise<string[]
   return rows.map((row) => row.day);
 }
 
+/** Whether the sums of all facts stay within what the database counts with (2^63). */
+export async function canBeCounted(db: Db, accountId: number): Promise<boolean> {
+  const row: { most: string } = await db('term_day')
+    .where({ account_id: accountId })
+    .first(db.raw('greatest(sum(cost_micros), sum(value_micros), 0)::text as most'));
+  return BigInt(row.most) < 2n ** 63n;
+}
+
 /** Tells the planner what a load has changed; without it, the first queries after a large one go astray. */
 export async function analyseFacts(db: Db, accountId: number): Promise<void> {
   const parts = [await findPart(db, 'term_day', accountId), await findPart(db, 'term', accountId)];

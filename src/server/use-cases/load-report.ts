@@ -6,7 +6,7 @@ import {
   raiseDecisionVersion,
   requireAccountById,
 } from '../repositories/accounts';
-import { analyseFacts } from '../repositories/facts';
+import { analyseFacts, canBeCounted } from '../repositories/facts';
 import { beginPass, findNewestTermId } from '../repositories/decisions/passes';
 import { writeIdeas } from '../repositories/ideas';
 import { appendLedger } from '../repositories/ledger';
@@ -121,6 +121,7 @@ async function loadWithin(
   }
   const newestTermId = await findNewestTermId(trx, accountId);
   const written = await write(reading);
+  await refuseUncountable(trx, accountId, reading);
   if (reading.kind === 'search terms') await beginPass(trx, accountId, newestTermId);
   const outcome: LoadOutcome = {
     rows: reading.rows,
@@ -154,6 +155,22 @@ async function loadWithin(
         return writeStructure(trx, accountId, elements);
     }
   }
+}
+
+/** Costs in micro-units from which on it is asked whether all of an account can still be counted. */
+const MUCH_MICROS = 1e15;
+
+/** @throws NotReadable when the account's costs or values would pass what the database can add up */
+async function refuseUncountable(
+  trx: Parameters<typeof openStaging>[0],
+  accountId: number,
+  { sums }: Reading,
+): Promise<void> {
+  if (Math.max(sums.costMicros ?? 0, sums.valueMicros ?? 0) < MUCH_MICROS) return;
+  if (await canBeCounted(trx, accountId)) return;
+  throw new NotReadable(
+    'With this file the account’s costs or values would add up to more than can be counted. Nothing was loaded. See whether the unit of money is read right.',
+  );
 }
 
 /** Writes a structure file to the mirror, and compares with it what was said to be done. */

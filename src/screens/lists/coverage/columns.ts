@@ -1,4 +1,5 @@
 import type { ListCampaign } from '@/contracts/lists';
+import { withStatus } from '@/ui/format';
 import type { ListsUrl } from '../lists-url';
 
 /** A column of the grid: one campaign, or the campaigns of a folded group. */
@@ -72,7 +73,8 @@ export function columnsOf(
     } else {
       for (const index of indexes) {
         const campaign = campaigns[index]!;
-        const label = isGroup ? partsOf(campaign.name).slice(1).join(' · ') || name : campaign.name;
+        const bare = isGroup ? partsOf(campaign.name).slice(1).join(' · ') || name : campaign.name;
+        const label = withStatus({ name: bare, status: campaign.status });
         columns.push({ key: campaign.id, campaigns: [index], label, group: isGroup ? name : null, isFolded });
       }
     }

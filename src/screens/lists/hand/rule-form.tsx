@@ -9,7 +9,7 @@ import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
-import { plural } from '@/ui/format';
+import { plural, withStatus } from '@/ui/format';
 import { Pick } from '../pick';
 import { HeldBack } from './held-back';
 import { hangingsToMake } from './hangings';
@@ -122,7 +122,7 @@ export function RuleForm({ view, list, onDone }: Props) {
                     setLeft(next);
                   }}
                 />
-                <span className="min-w-0 flex-1 truncate">{c.name}</span>
+                <span className="min-w-0 flex-1 truncate">{withStatus(c)}</span>
                 {hurt && (
                   <span className="shrink-0 text-[12px] text-rust">
                     {hurt.touched.map(({ severity, count }) => `${count} ${severity}`).join(', ')}

@@ -12,6 +12,7 @@ import {
   type Trait,
 } from '@/contracts/sift';
 import type { ListsView } from '@/contracts/lists';
+import { withStatus } from '@/ui/format';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
 import type { SiftUrl } from '../sift-url';
@@ -82,7 +83,10 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
       <Choice
         name="Campaign"
         value={url.campaign}
-        options={[['', 'all campaigns'], ...(data?.campaigns ?? []).map((c) => [c.id, c.name] as const)]}
+        options={[
+          ['', 'all campaigns'],
+          ...(data?.campaigns ?? []).map((c) => [c.id, withStatus(c)] as const),
+        ]}
         onChange={(campaign) => onChange({ campaign })}
       />
       holding

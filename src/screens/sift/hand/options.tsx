@@ -150,7 +150,7 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
           '. It stands there already.'
         ) : (
           <>
-            . Stops {plural(weight.terms, 'term')} of these days there: {plural(weight.clicks ?? 0, 'click')},{' '}
+            . Stops {plural(weight.terms, 'term')} of these days: {plural(weight.clicks ?? 0, 'click')},{' '}
             {formatMoney(weight.costMicros ?? 0)} spent,{' '}
             {(weight.conversions ?? 0) > 0 ? (
               <span className="font-semibold text-rust">{conversionsOf(weight)} lost</span>
