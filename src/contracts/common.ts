@@ -71,7 +71,14 @@ export type TouchedKeyword = { text: string; match: MatchType; adGroup: string; 
 export type Touched = (Few<TouchedKeyword> & { severity: Exclude<Severity, 'none'> })[];
 
 /** A negative where it stands, in words. */
-export type NegativeInPlace = { text: string; match: MatchType; place: Place; placeName: string };
+export type NegativeInPlace = {
+  text: string;
+  match: MatchType;
+  place: Place;
+  placeName: string;
+  /** in force only by a person's word so far: said to be done */
+  isSaid?: boolean;
+};
 
 /** What every screen needs to know of the account. */
 export type AccountSummary = {

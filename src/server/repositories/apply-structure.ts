@@ -106,8 +106,18 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
  * same name were taken over by it.
  */
 export async function dropFileElements(db: Db, accountId: number): Promise<void> {
-  for (const table of ['negative', 'placement', 'shared_list'])
+  for (const table of ['negative', 'placement', 'product_exclusion', 'shared_list'])
     await db(table).where({ account_id: accountId }).where('platform_id', 'like', `${FROM_FILE}%`).delete();
+}
+
+/** The platform is left: what is known stays, known by its names as if files had named it. */
+export async function forgetPlatformIds(db: Db, accountId: number): Promise<void> {
+  for (const table of ['campaign', 'ad_group', 'keyword'])
+    await db(table).where({ account_id: accountId }).update({ platform_id: null });
+  for (const table of ['shared_list', 'negative', 'placement', 'product_exclusion'])
+    await db(table)
+      .where({ account_id: accountId })
+      .update({ platform_id: db.raw(`'${FROM_FILE}' || gen_random_uuid()`) });
 }
 
 /** How elements that only a structure file names are marked: the platform's id of them is not known. */
@@ -115,42 +125,59 @@ const FROM_FILE = 'file:';
 
 const isThere = (element: { status: string }) => element.status !== 'removed';
 
-/** Files may have named elements before the structure was read: they are the same elements. */
+/**
+ * Files may have named elements before the structure was read: they are the same elements. Of several of one name the oldest
+ * is meant.
+ */
 async function adoptByName(db: Db, accountId: number, structure: Structure) {
   const { campaigns, adGroups, keywords, lists } = structure;
-  for (const l of lists.filter(isThere)) {
-    const same = db('shared_list').where({ account_id: accountId, name: l.name });
-    await same.where('platform_id', 'like', `${FROM_FILE}%`).update({ platform_id: l.id });
-  }
-  const platformCampaign = new Map(campaigns.map((c) => [c.id, c.name]));
-  for (const c of campaigns) {
-    await db('campaign')
-      .where({ account_id: accountId, name: c.name, platform_id: null })
-      .update({ platform_id: c.id });
-  }
-  for (const g of adGroups) {
-    const name = platformCampaign.get(g.campaignId);
-    if (name === undefined) continue;
-    const parent = db('campaign').select('campaign_id').where({ account_id: accountId, name });
-    await db('ad_group')
-      .where({ account_id: accountId, name: g.name, platform_id: null })
-      .whereIn('campaign_id', parent)
-      .update({ platform_id: g.id });
-  }
-  const orphans = await db('keyword')
-    .where({ account_id: accountId, platform_id: null })
+  const adopt = (table: string, key: string, where: Record<string, unknown>, platformId: string) =>
+    db.raw(
+      `update ?? set platform_id = ? where account_id = ? and ?? =
+         (select min(??) from ?? where (platform_id is null or platform_id like '${FROM_FILE}%') and ${Object.keys(
+           where,
+         )
+           .map(() => '?? = ?')
+           .join(' and ')})`,
+      [table, platformId, accountId, key, key, table, ...Object.entries(where).flat()] as never[],
+    );
+  const account = { account_id: accountId };
+  for (const l of lists.filter(isThere))
+    await adopt('shared_list', 'list_id', { ...account, name: l.name }, l.id);
+  const [orphans] = await db('campaign')
+    .where({ ...account, platform_id: null })
+    .count();
+  const strays = await db('keyword')
+    .where({ ...account, platform_id: null })
     .whereNot({ text_key: '' })
     .count();
-  if (Number(orphans[0]?.count ?? 0) === 0) return;
-  for (const k of keywords) {
-    const parent = db('ad_group')
-      .select('ad_group_id')
-      .where({ account_id: accountId, platform_id: k.adGroupId });
-    await db('keyword')
-      .where({ account_id: accountId, text_key: normalise(k.text), match: k.match, platform_id: null })
-      .whereIn('ad_group_id', parent)
-      .update({ platform_id: k.id });
-  }
+  const groups = await db('ad_group')
+    .where({ ...account, platform_id: null })
+    .count();
+  if (Number(orphans?.count ?? 0) > 0)
+    for (const c of campaigns) await adopt('campaign', 'campaign_id', { ...account, name: c.name }, c.id);
+  const idOf = (table: string, key: string, platformId: string) =>
+    db(table)
+      .where({ ...account, platform_id: platformId })
+      .first(key);
+  if (Number(groups[0]?.count ?? 0) > 0)
+    for (const g of adGroups) {
+      const campaign = await idOf('campaign', 'campaign_id', g.campaignId);
+      const where = campaign && { ...account, campaign_id: campaign.campaign_id, name: g.name };
+      if (where) await adopt('ad_group', 'ad_group_id', where, g.id);
+    }
+  if (Number(strays[0]?.count ?? 0) > 0)
+    for (const k of keywords) {
+      const group = await idOf('ad_group', 'ad_group_id', k.adGroupId);
+      if (!group) continue;
+      const where = {
+        ...account,
+        ad_group_id: group.ad_group_id,
+        text_key: normalise(k.text),
+        match: k.match,
+      };
+      await adopt('keyword', 'keyword_id', where, k.id);
+    }
 }
 
 async function upsert<T>(

@@ -21,7 +21,7 @@ import {
 import { openStaging } from '../repositories/load/staging';
 import { writeElements } from '../repositories/structure-file';
 import type { Deps } from './deps';
-import { compareSaid, renameAsSaid } from './compare-said';
+import { compareSaid, renameAsSaid } from './hand-over/compare-said';
 import { obstacleTo } from './read-upload';
 import { pathOf } from './take-in';
 

@@ -109,13 +109,27 @@ function describeRow(open: Open, r: number, text: string): TermDetail['ran'][num
     keyword: keyword?.text || null,
     match: keyword?.match ?? 'unknown',
     ...{ clicks, costMicros, conversions },
-    stoppedBy: snapshot.gate.stopCount(r) === 0 ? [] : stoppersOf(open, text, adGroup.id),
+    stoppedBy: open.standing.stopCount(r) === 0 ? [] : stoppersOf(open, text, adGroup),
   };
 }
 
-function stoppersOf(open: Open, text: string, adGroupId: string): NegativeInPlace[] {
+/** What stops a text in an ad group: negatives that stand there, and those that were accepted or are said to. */
+function stoppersOf(
+  open: Open,
+  text: string,
+  adGroup: { id: string; campaignId: string },
+): NegativeInPlace[] {
   const { accountGate, negative } = open.snapshot;
-  return accountGate.stoppers(text, adGroupId).map((id) => inWords(open, negative.get(id)!));
+  const there = accountGate.stoppers(text, adGroup.id).map((id) => negative.get(id)!);
+  const given = open.accepted.flatMap(({ change, state }) =>
+    change.kind === 'add negative' && stops(change, text) && open.standing.isWithin(change.place, adGroup)
+      ? [{ ...inWords(open, change), isSaid: state === 'said' }]
+      : [],
+  );
+  return [
+    ...there.filter((one) => open.standing.holds(one, one.place)).map((one) => inWords(open, one)),
+    ...given,
+  ];
 }
 
 /** A live exact keyword of the same text: in an ad group where the term ran, if there is one. */

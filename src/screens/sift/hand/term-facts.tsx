@@ -12,21 +12,31 @@ import { SiblingKeywords } from './sibling-keywords';
 type Props = { detail: TermDetail; days: number | null; showsKeywords: boolean; onKeywords: () => void };
 
 /** Where a term was served and when, what people said of it, and what stops it already. */
+/** What stands where no keyword is named: the platform chose, or the report does not say. */
+const NO_KEYWORD: Record<string, string> = {
+  automatic: 'automatic targeting',
+  unknown: 'a keyword that is not given',
+};
+
 export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
   const formatMoney = useMoney();
   const { ran, lastDay, verdict, hasConverted, sinceChange } = detail;
   const [first, ...others] = ran;
   const stoppers = [
     ...new Map(
-      ran.flatMap((r) => r.stoppedBy).map((s) => [`${s.match} ${s.text} ${s.placeName}`, s]),
+      ran
+        .flatMap((r) => r.stoppedBy)
+        .map((s) => [`${s.match} ${s.text} ${s.placeName}{s.isSaid && ', said to be done'}`, s]),
     ).values(),
   ];
   return (
     <div className="text-[13px] text-soft">
       {first && (
         <p>
-          Served by {first.keyword ? <b className="text-ink">{first.keyword}</b> : 'automatic targeting'}{' '}
-          <MatchChip match={first.match} /> in {first.campaign} / {first.adGroup}
+          Served by{' '}
+          {first.keyword ? <b className="text-ink">{first.keyword}</b> : (NO_KEYWORD[first.match] ?? '')}{' '}
+          {first.match !== 'unknown' && <MatchChip match={first.match} />} in {first.campaign} /{' '}
+          {first.adGroup}
           {others.length > 0 && (
             <span
               title={others
@@ -76,8 +86,12 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
         </p>
       )}
       {stoppers.map((s) => (
-        <p key={`${s.match} ${s.text} ${s.placeName}`} className="text-timber">
+        <p
+          key={`${s.match} ${s.text} ${s.placeName}{s.isSaid && ', said to be done'}`}
+          className="text-timber"
+        >
           <Mark kind="stopped" /> stopped by “{s.text}” ({s.match}) in {s.placeName}
+          {s.isSaid && ', said to be done'}
         </p>
       ))}
     </div>

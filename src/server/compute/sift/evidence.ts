@@ -9,13 +9,10 @@ import {
   type Target,
 } from '@/core';
 import type { Evidence } from '@/contracts/sift';
-import type { Account } from '../../repositories/accounts';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
-import { breakEvenOfTerm, hasOwnTargets } from './row-targets';
-
-export type Steering = Pick<Account, 'steersBy' | 'targetMicros' | 'targetAcos'>;
+import { breakEvenOfTerm, hasOwnTargets, type Steering } from './row-targets';
 
 /** What an account's terms are read against: made once for a window. */
 export type Ground = { prior: Prior | null; cpcMicros: number | null; meanValueMicros: number | null };

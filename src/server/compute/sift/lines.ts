@@ -5,8 +5,7 @@ import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { addRow, kindAt } from '../window-columns';
 import type { Workbench } from '../workbench';
-import type { Steering } from './evidence';
-import { steeringOfTerm } from './row-targets';
+import { steeringOfTerm, type Steering } from './row-targets';
 import { pickTerms, type PassKnown } from './pick-terms';
 import { viewIndex, viewsOf } from './views';
 

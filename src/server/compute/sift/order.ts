@@ -3,7 +3,8 @@ import type { Sort } from '@/contracts/sift';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
-import { probabilityOfMiss, type Steering } from './evidence';
+import { probabilityOfMiss } from './evidence';
+import type { Steering } from './row-targets';
 import type { Lines, Part } from './lines';
 
 /** A line as it is shown: a term, and the figures of its part of it where it is not whole. */

@@ -1,7 +1,10 @@
 import { breakEvenCvr, type Target } from '@/core';
+import type { Account } from '../../repositories/accounts';
 import type { OwnTarget } from '../../repositories/own-targets';
 import type { Snapshot } from '../snapshot';
-import type { Steering } from './evidence';
+
+/** What an account, or a term of it, steers by. */
+export type Steering = Pick<Account, 'steersBy' | 'targetMicros' | 'targetAcos'>;
 
 const known = new WeakMap<Snapshot, Map<string, Float64Array>>();
 

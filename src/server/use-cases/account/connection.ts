@@ -7,7 +7,7 @@ import {
   type Account,
 } from '../../repositories/accounts';
 import { listSending } from '../../repositories/change-sets';
-import { dropFileElements } from '../../repositories/apply-structure';
+import { dropFileElements, forgetPlatformIds } from '../../repositories/apply-structure';
 import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
 import { refreshMirror } from '../read-back';
@@ -64,6 +64,7 @@ export async function leavePlatform(trx: Db, { id, platformDay }: Account): Prom
       409,
     );
   if (platformDay !== null) await setPlatformState(trx, id, { revision: 0, today: null });
+  await forgetPlatformIds(trx, id);
 }
 
 function asRefusal(error: unknown): unknown {

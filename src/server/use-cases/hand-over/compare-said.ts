@@ -1,5 +1,5 @@
 import { changeKey, isNewListId, normalise, type Change, type ElementRow } from '@/core';
-import type { Db } from '../db/connection';
+import type { Db } from '../../db/connection';
 import {
   closeSet,
   listUnderway,
@@ -8,11 +8,11 @@ import {
   renameList,
   updateChange,
   type StoredChange,
-} from '../repositories/change-sets';
-import { renameListInRules } from '../repositories/lists/hang-rules';
-import { removeFromMirror, renameInMirror } from '../repositories/structure-file';
-import { loadMirror, type Mirror } from '../repositories/structure';
-import { postCondition } from './read-back';
+} from '../../repositories/change-sets';
+import { renameListInRules } from '../../repositories/lists/hang-rules';
+import { removeFromMirror, renameInMirror } from '../../repositories/structure-file';
+import { loadMirror, type Mirror } from '../../repositories/structure';
+import { postCondition } from '../read-back';
 
 /**
  * Compares what was said to be done with a structure file that has just been written to the mirror: each change of

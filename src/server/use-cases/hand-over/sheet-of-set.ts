@@ -1,8 +1,8 @@
 import { describeChange, plainAmount, writeCsv, type Change, type Place } from '@/core';
-import { findSet, loadChangesOf, type StoredChange } from '../repositories/change-sets';
-import { writeWorkbook } from '../files/write-workbook';
-import { Refusal, type Deps } from './deps';
-import { openWorkbench, requireAccount, type Open } from './open-workbench';
+import { findSet, loadChangesOf, type StoredChange } from '../../repositories/change-sets';
+import { writeWorkbook } from '../../files/write-workbook';
+import { Refusal, type Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 
 const HEADER = [
   ...['Do', 'Campaign', 'Ad group', 'List', 'Text', 'Match type', 'Keyword', 'Bid', 'Product code'],

@@ -1,6 +1,6 @@
 import { changeKey, describeChange } from '@/core';
-import type { Db } from '../db/connection';
-import { lockAccount, raiseDecisionVersion } from '../repositories/accounts';
+import type { Db } from '../../db/connection';
+import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
 import {
   deleteFromSet,
   findSet,
@@ -11,10 +11,10 @@ import {
   moveToDraft,
   type ChangeSet,
   type StoredChange,
-} from '../repositories/change-sets';
-import { appendLedger } from '../repositories/ledger';
-import { Refusal, type Deps } from './deps';
-import { openWorkbench, requireAccount, type Open } from './open-workbench';
+} from '../../repositories/change-sets';
+import { appendLedger } from '../../repositories/ledger';
+import { Refusal, type Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 
 /** Trays of an account without a platform: handed over as a sheet, said to be done, shown by a structure file. */
 
