@@ -65,7 +65,8 @@ export function findConflicts({ account, keywords, served, judged }: ConflictsQu
   return Object.values(conflicts).flatMap((alike) => alike.sort(costliest));
 }
 
-type Lost = { texts: Set<string>; sums: Figures; converts: boolean };
+/** A row is a term; where rows are of days, several are. */
+type Lost = { terms: number; texts: Set<string> | null; sums: Figures; converts: boolean };
 
 /** What of a keyword's terms each negative stops, by its id. */
 function lostTo(
@@ -79,8 +80,13 @@ function lostTo(
       const days = daysOf?.(id);
       if (days && (term.day === undefined || term.day < days.from || term.day > days.to)) continue;
       let of = lost.get(id);
-      if (!of) lost.set(id, (of = { texts: new Set(), sums: noFigures(), converts: false }));
-      of.texts.add(term.text);
+      if (!of)
+        lost.set(
+          id,
+          (of = { terms: 0, texts: daysOf ? new Set() : null, sums: noFigures(), converts: false }),
+        );
+      of.terms += 1;
+      of.texts?.add(term.text);
       addFigures(of.sums, term);
       of.converts ||= (term.conversions ?? 0) > 0;
     }
@@ -95,7 +101,7 @@ function conflictOf(
   lost: Lost | undefined,
   isKnown: boolean,
 ): Conflict {
-  const terms = lost?.texts.size ?? 0;
+  const terms = lost?.texts?.size ?? lost?.terms ?? 0;
   return { keywordId, negativeId, severity, terms, lost: isKnown ? (lost?.sums ?? noFigures()) : null };
 }
 

@@ -24,9 +24,7 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
   const [first, ...others] = ran;
   const stoppers = [
     ...new Map(
-      ran
-        .flatMap((r) => r.stoppedBy)
-        .map((s) => [`${s.match} ${s.text} ${s.placeName}{s.isSaid && ', said to be done'}`, s]),
+      ran.flatMap((r) => r.stoppedBy).map((s) => [`${s.match} ${s.text} ${s.placeName}`, s]),
     ).values(),
   ];
   return (
@@ -86,10 +84,7 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
         </p>
       )}
       {stoppers.map((s) => (
-        <p
-          key={`${s.match} ${s.text} ${s.placeName}{s.isSaid && ', said to be done'}`}
-          className="text-timber"
-        >
+        <p key={`${s.match} ${s.text} ${s.placeName}`} className="text-timber">
           <Mark kind="stopped" /> stopped by “{s.text}” ({s.match}) in {s.placeName}
           {s.isSaid && ', said to be done'}
         </p>
