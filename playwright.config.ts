@@ -8,7 +8,10 @@ export default defineConfig({
   // Long enough for a machine that stalls: what is slow shows in the benchmarks, not here.
   timeout: 180_000,
   expect: { timeout: 45_000 },
-  reporter: [['list'], ['json', { outputFile: process.env.GATEPOST_TEST_REPORT ?? 'test-results/browser.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env.GATEPOST_TEST_REPORT ?? 'test-results/browser.json' }],
+  ],
   use: {
     baseURL: process.env.GATEPOST_TEST_URL,
     viewport: { width: 1280, height: 800 },
