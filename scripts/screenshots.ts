@@ -153,6 +153,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       await page.getByRole('button', { name: 'Hand 1 change over' }).click();
       await page.getByText('Handed over by').waitFor();
     }
+    await page.mouse.move(640, 300); // a toast stays while the pointer is on it
     await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 });
   },
 };

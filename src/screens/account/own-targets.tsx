@@ -30,6 +30,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
     })),
   });
   const [typed, setTyped] = useState(asSet);
+  const ofAccount = typedOf(view.settings);
   const own = typed.campaigns.filter(({ target }) => target !== '').length;
   const put = (body: TargetsRequest) =>
     ask<{ said: string }>(api('account/targets'), { method: 'PUT', body });
@@ -70,6 +71,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
                   label={`Target of ${name}`}
                   wide
                   value={typed.campaigns[i]!.target}
+                  placeholder={ofAccount}
                   onChange={(target) =>
                     setTyped({
                       ...typed,
@@ -84,7 +86,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
         </details>
       )}
       {typed.productGroups.map((group, i) => (
-        <details key={i} className="basis-full" open={group.name === ''}>
+        <details key={i} className="basis-full" open={i >= view.productGroups.length}>
           <summary className="cursor-pointer">
             Product group {group.name || '(new)'}: {plural(group.adGroupIds.length, 'ad group')}
           </summary>

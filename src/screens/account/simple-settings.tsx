@@ -214,12 +214,14 @@ export function NumberField({
   onChange,
   disabled,
   wide,
+  placeholder,
 }: {
   label: string;
   value: string;
   onChange: (value: string) => void;
   disabled?: boolean;
   wide?: boolean;
+  placeholder?: string;
 }) {
   return (
     <input
@@ -227,6 +229,7 @@ export function NumberField({
       inputMode="decimal"
       className={`${FIELD} ${wide ? 'w-20' : 'w-14'} text-right`}
       disabled={disabled}
+      placeholder={placeholder}
       value={value}
       onChange={(e) => onChange(e.target.value)}
     />

@@ -8,9 +8,10 @@ export function Hurts({ protectedTerms, touched }: { protectedTerms: Few<string>
     <>
       {protectedTerms.count > 0 && (
         <p className="text-rust">
-          <Mark kind="hurting" /> Would stop {plural(protectedTerms.count, 'protected term')}:{' '}
+          <Mark kind="hurting" /> Would stop {plural(protectedTerms.count, 'protected term')}{' '}
+          <span className="text-soft">(of all days, wherever they ran)</span>:{' '}
           {protectedTerms.first.join(', ')}
-          {more(protectedTerms)}. <span className="text-soft">Counted in all data, wherever they ran.</span>
+          {more(protectedTerms)}.
         </p>
       )}
       {touched.map((keywords) => (
