@@ -154,7 +154,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       await page.getByText('Handed over by').waitFor();
     }
     await page.mouse.move(640, 300); // a toast stays while the pointer is on it
-    await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 });
+    await page.waitForFunction(() => document.querySelector('[data-sonner-toast]') === null);
   },
 };
 

@@ -3,7 +3,7 @@
 import { useMoney } from '@/screens/frame/money';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { TrayChange, TrayView } from '@/contracts/tray';
+import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
 import { conversionsOf, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
@@ -15,6 +15,9 @@ import { useAskedToSend } from './ask-to-send';
 import { useNews } from './use-news';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
+
+/** Whether somebody has to say what became of it: it stands where it is seen. */
+const waitsForWord = ({ state }: SentState) => state === 'handed over';
 
 /** More changes than that nobody reads here. */
 const MOST_SHOWN = 150;
@@ -45,6 +48,9 @@ export function Tray() {
           </span>
         </h2>
         {error && <p className="text-[13px] text-rust">{error.message}</p>}
+        {data?.sent.filter(waitsForWord).map((sent) => (
+          <SentNote key={sent.setId} sent={sent} />
+        ))}
         {data && <Total view={data} />}
         {data && count > 0 && (
           <ul className="-mx-4 mt-2 border-t border-line">
@@ -68,9 +74,11 @@ export function Tray() {
               {text}
             </p>
           ))}
-        {data?.sent.map((sent) => (
-          <SentNote key={sent.setId} sent={sent} />
-        ))}
+        {data?.sent
+          .filter((sent) => !waitsForWord(sent))
+          .map((sent) => (
+            <SentNote key={sent.setId} sent={sent} />
+          ))}
       </div>
       <div className="flex gap-2 border-t border-line px-4 py-3">
         <Button tone="main" disabled={count === 0} onClick={() => setSending(true)}>

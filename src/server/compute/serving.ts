@@ -58,7 +58,7 @@ export function sayStatus(snapshot: Snapshot, place: Place): string | null {
     case 'live':
       return null;
     case 'unknown':
-      return `This ${what} is known only from a report: whether it is live is not known here. A structure file, brought in Intake, tells.`;
+      return `This ${what} is known only from a report; a structure file tells whether it is live.`;
     case 'paused':
     case 'ended':
     case 'removed':
