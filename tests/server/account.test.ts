@@ -241,3 +241,31 @@ describe('a connection', () => {
     expect((await world.db('shared_list').select('name')).map((l) => l.name).sort()).toEqual(['Old', 'Work']);
   });
 });
+
+describe('elements that files named first', () => {
+  test('are the platform’s of the same name; of two of one name the older', async () => {
+    await set({ platformAccountId: null });
+    const ids = async (table: string, key: string) =>
+      (await world.db(table).where({ account_id: world.accountId }).orderBy(key).select(`${key} as id`)).map(
+        (row) => row.id as number,
+      );
+    const before = [await ids('campaign', 'campaign_id'), await ids('ad_group', 'ad_group_id')];
+    // A second campaign of a name that the platform has once.
+    await world.db('campaign').insert({ account_id: world.accountId, name: 'Hives', status: 'unknown' });
+    await set({ platformAccountId: 'small' });
+    expect(await ids('ad_group', 'ad_group_id')).toEqual(before[1]);
+    const hives = await world
+      .db('campaign')
+      .where({ account_id: world.accountId, name: 'Hives' })
+      .orderBy('campaign_id')
+      .select('platform_id');
+    expect(hives.map((c) => c.platform_id)).toEqual(['C1', null]);
+    expect(await ids('campaign', 'campaign_id')).toHaveLength(before[0]!.length + 1);
+    const strays = await world
+      .db('keyword')
+      .whereNot({ text_key: '' })
+      .where({ platform_id: null })
+      .select('text');
+    expect(strays).toEqual([]);
+  });
+});

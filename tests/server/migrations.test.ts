@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { down, up } from '@/server/db/migrations/009-facts-by-account';
+import * as ofOnesOwn from '@/server/db/migrations/010-accounts-of-ones-own';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -39,6 +40,35 @@ test('facts and terms are the same after they have moved out of their parts and 
     expect(await isParted(trx)).toBe(true);
     expect({ facts: await facts(trx), terms: await terms(trx) }).toEqual(before);
     await expect(trx('term_day').insert(before.facts[0])).rejects.toThrow(/duplicate key/);
+  } finally {
+    await trx.rollback();
+  }
+});
+
+test('an account without a platform whose tray was stuck has it handed over, and can go back', async () => {
+  const trx = await world.db.transaction();
+  try {
+    await ofOnesOwn.down(trx);
+    const [own] = await trx('account')
+      .insert({ slug: 'own', name: 'Own', platform_account_id: 'own', currency: 'EUR', steers_by: 'CPA' })
+      .returning('account_id');
+    const { account_id } = own;
+    await trx('change_set').insert({ account_id, state: 'sending', trouble: 'The platform answered 404' });
+    await ofOnesOwn.up(trx);
+    expect(await trx('account').where({ account_id }).first('platform_account_id', 'limits')).toMatchObject({
+      platform_account_id: null,
+      limits: { listNegatives: 4_000 },
+    });
+    expect(await trx('change_set').where({ account_id }).first('state', 'trouble')).toEqual({
+      state: 'handed over',
+      trouble: null,
+    });
+    // The account of the platform stays connected.
+    expect(await trx('account').where({ slug: world.slug }).first('platform_account_id')).toEqual({
+      platform_account_id: world.slug,
+    });
+    await ofOnesOwn.down(trx);
+    expect(await trx('change_set').where({ account_id }).first('state')).toEqual({ state: 'sending' });
   } finally {
     await trx.rollback();
   }

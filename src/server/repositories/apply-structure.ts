@@ -2,6 +2,9 @@ import { normalise } from '@/core';
 import type { Structure } from '@/contracts/platform';
 import type { Db } from '../db/connection';
 
+/** How elements that only a structure file names are marked: the platform's id of them is not known. */
+const FROM_FILE = 'file:';
+
 /**
  * Brings the mirror up to what the platform says changed, in the caller's transaction. Elements that a report named
  * first are taken over by name.
@@ -120,65 +123,62 @@ export async function forgetPlatformIds(db: Db, accountId: number): Promise<void
       .update({ platform_id: db.raw(`'${FROM_FILE}' || gen_random_uuid()`) });
 }
 
-/** How elements that only a structure file names are marked: the platform's id of them is not known. */
-const FROM_FILE = 'file:';
-
 const isThere = (element: { status: string }) => element.status !== 'removed';
 
 /**
  * Files may have named elements before the structure was read: they are the same elements. Of several of one name the oldest
  * is meant.
  */
-async function adoptByName(db: Db, accountId: number, structure: Structure) {
+async function adoptByName(db: Db, accountId: number, structure: Structure): Promise<void> {
   const { campaigns, adGroups, keywords, lists } = structure;
-  const adopt = (table: string, key: string, where: Record<string, unknown>, platformId: string) =>
-    db.raw(
-      `update ?? set platform_id = ? where account_id = ? and ?? =
-         (select min(??) from ?? where (platform_id is null or platform_id like '${FROM_FILE}%') and ${Object.keys(
-           where,
-         )
-           .map(() => '?? = ?')
-           .join(' and ')})`,
-      [table, platformId, accountId, key, key, table, ...Object.entries(where).flat()] as never[],
-    );
-  const account = { account_id: accountId };
-  for (const l of lists.filter(isThere))
-    await adopt('shared_list', 'list_id', { ...account, name: l.name }, l.id);
-  const [orphans] = await db('campaign')
-    .where({ ...account, platform_id: null })
-    .count();
-  const strays = await db('keyword')
-    .where({ ...account, platform_id: null })
-    .whereNot({ text_key: '' })
-    .count();
-  const groups = await db('ad_group')
-    .where({ ...account, platform_id: null })
-    .count();
-  if (Number(orphans?.count ?? 0) > 0)
-    for (const c of campaigns) await adopt('campaign', 'campaign_id', { ...account, name: c.name }, c.id);
-  const idOf = (table: string, key: string, platformId: string) =>
-    db(table)
-      .where({ ...account, platform_id: platformId })
-      .first(key);
-  if (Number(groups[0]?.count ?? 0) > 0)
-    for (const g of adGroups) {
-      const campaign = await idOf('campaign', 'campaign_id', g.campaignId);
-      const where = campaign && { ...account, campaign_id: campaign.campaign_id, name: g.name };
-      if (where) await adopt('ad_group', 'ad_group_id', where, g.id);
-    }
-  if (Number(strays[0]?.count ?? 0) > 0)
-    for (const k of keywords) {
-      const group = await idOf('ad_group', 'ad_group_id', k.adGroupId);
-      if (!group) continue;
-      const where = {
-        ...account,
-        ad_group_id: group.ad_group_id,
-        text_key: normalise(k.text),
-        match: k.match,
-      };
-      await adopt('keyword', 'keyword_id', where, k.id);
-    }
+  const there = lists.filter(isThere);
+  const account = { account: accountId };
+  await db.raw(ADOPT.lists, { ...account, ids: there.map((l) => l.id), names: there.map((l) => l.name) });
+  await db.raw(ADOPT.campaigns, {
+    ...{ ...account, ids: campaigns.map((c) => c.id), names: campaigns.map((c) => c.name) },
+  });
+  await db.raw(ADOPT.adGroups, {
+    ...{ ...account, ids: adGroups.map((g) => g.id), names: adGroups.map((g) => g.name) },
+    parents: adGroups.map((g) => g.campaignId),
+  });
+  await db.raw(ADOPT.keywords, {
+    ...{ ...account, ids: keywords.map((k) => k.id), names: keywords.map((k) => normalise(k.text)) },
+    ...{ parents: keywords.map((k) => k.adGroupId), matches: keywords.map((k) => k.match) },
+  });
 }
+
+const ELEMENTS = 'unnest(cast(:ids as text[]), cast(:names as text[])) as s (id, name)';
+const WITHIN =
+  'unnest(cast(:ids as text[]), cast(:names as text[]), cast(:parents as text[])) as s (id, name, parent)';
+
+/** Each gives elements without an id of the platform the one that its element of the same name has there. */
+const ADOPT = {
+  lists: `
+    update shared_list l set platform_id = s.id from ${ELEMENTS}
+     where l.account_id = :account and l.list_id = (
+       select min(list_id) from shared_list
+        where account_id = :account and name = s.name and platform_id like '${FROM_FILE}%')`,
+  campaigns: `
+    update campaign c set platform_id = s.id from ${ELEMENTS}
+     where c.account_id = :account and c.campaign_id = (
+       select min(campaign_id) from campaign
+        where account_id = :account and name = s.name and platform_id is null)`,
+  adGroups: `
+    update ad_group g set platform_id = s.id
+      from ${WITHIN} join campaign c on (c.account_id, c.platform_id) = (:account, s.parent)
+     where g.account_id = :account and g.ad_group_id = (
+       select min(ad_group_id) from ad_group
+        where account_id = :account and campaign_id = c.campaign_id and name = s.name and platform_id is null)`,
+  keywords: `
+    update keyword k set platform_id = s.id
+      from unnest(cast(:ids as text[]), cast(:names as text[]), cast(:parents as text[]), cast(:matches as text[]))
+        as s (id, name, parent, match)
+      join ad_group g on (g.account_id, g.platform_id) = (:account, s.parent)
+     where k.account_id = :account and k.keyword_id = (
+       select min(keyword_id) from keyword
+        where account_id = :account and ad_group_id = g.ad_group_id and text_key = s.name and match = s.match
+          and platform_id is null)`,
+};
 
 async function upsert<T>(
   db: Db,
