@@ -1,5 +1,13 @@
 import * as v from 'valibot';
-import { exampleAmount, isCurrency, MATCH_TYPES, parseAmount, type Limits, type MatchType } from '@/core';
+import {
+  exampleAmount,
+  faultOfCodePattern,
+  isCurrency,
+  MATCH_TYPES,
+  parseAmount,
+  type Limits,
+  type MatchType,
+} from '@/core';
 
 /** An account's settings, and the people and accounts beside it. */
 
@@ -60,7 +68,10 @@ const PatternSchema = v.pipe(
   v.string(),
   v.trim(),
   v.maxLength(200, 'A pattern may hold 200 characters.'),
-  v.check(isPattern, 'This is no pattern that can be read: see whether each bracket is closed.'),
+  v.rawCheck(({ dataset, addIssue }) => {
+    const message = dataset.typed ? faultOfCodePattern(dataset.value) : undefined;
+    if (message !== undefined) addIssue({ message });
+  }),
 );
 
 /** What is to be set; what is left out stays. Each field is set by itself. */
@@ -123,15 +134,6 @@ export function parseTarget(
   const percent = /^\d{1,4}([.,]\d{1,2})?$/.test(text) ? Number(text.replace(',', '.')) : NaN;
   if (percent > 0 && percent <= 1_000) return { targetAcos: percent / 100 };
   return { fault: 'Give the target ACoS as a percentage such as 24.' };
-}
-
-function isPattern(pattern: string): boolean {
-  try {
-    new RegExp(`^(?:${pattern})$`, 'iu');
-    return true;
-  } catch {
-    return false;
-  }
 }
 
 type Named = { id: string; name: string };

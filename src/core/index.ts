@@ -7,6 +7,7 @@ export {
   describeChange,
   describePlace,
   effectOfDraft,
+  faultOfCodePattern,
   hangingPlace,
   inverse,
   isHungOn,

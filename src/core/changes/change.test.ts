@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { cancels, changeKey, inverse, listOf, type Change } from './change';
 import { describeChange } from './describe';
-import { checkNegative, productCodeTest, USUAL_LIMITS } from './limits';
+import { checkNegative, USUAL_LIMITS } from './limits';
+import { productCodeTest } from './product-codes';
 
 const everyKind: Change[] = [
   { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'account', id: null } },

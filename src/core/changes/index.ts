@@ -22,6 +22,7 @@ export {
   rowsActedOn,
   type DraftEffect,
 } from './effect';
-export { checkNegative, productCodeTest, USUAL_LIMITS, type Limits, type Refusal } from './limits';
+export { checkNegative, USUAL_LIMITS, type Limits, type Refusal } from './limits';
+export { faultOfCodePattern, productCodeTest } from './product-codes';
 export { proposePullOuts, type PullOut } from './pull-out';
 export { roomAfter, type Room } from './room';

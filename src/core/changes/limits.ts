@@ -58,15 +58,3 @@ export function checkNegative(
   }
   return undefined;
 }
-
-/**
- * The test for product codes of an account (rules 2.5): its pattern must match the whole trimmed raw term, case aside.
- * @param pattern a regular expression, or null where the account has no codes
- * @throws SyntaxError when the pattern is none
- * @example productCodeTest('[A-Z]{2}-[0-9]{4}')(' lk-2041 ') // true
- */
-export function productCodeTest(pattern: string | null): (raw: string) => boolean {
-  if (pattern === null || pattern === '') return () => false;
-  const whole = new RegExp(`^(?:${pattern})$`, 'iu');
-  return (raw) => whole.test(raw.trim());
-}

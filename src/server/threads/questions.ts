@@ -1,3 +1,4 @@
+import { findCodes } from '../use-cases/account/view-account';
 import { checkGate } from '../use-cases/check-gate';
 import type { Deps } from '../use-cases/deps';
 import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
@@ -60,6 +61,7 @@ export const QUESTIONS = {
     checkGate,
     viewLedger,
     sheetOfSet,
+    findCodes,
     warmUp,
   },
   ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, setVerdicts },
