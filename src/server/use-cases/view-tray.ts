@@ -4,6 +4,7 @@ import {
   listOf,
   negativesBroughtBy,
   noFigures,
+  plainAmount,
   roomAfter,
   writeCsv,
   type Change,
@@ -179,11 +180,13 @@ async function viewSet(deps: Deps, open: Open, set: ChangeSet): Promise<SentStat
 
 /** The tray as a sheet, a change a row. */
 export async function traySheet(deps: Deps, slug: string): Promise<string> {
+  const { currency } = await requireAccount(deps, slug);
   const { changes } = await viewTray(deps, slug);
   return writeCsv(
-    ['change', 'kind', 'terms stopped', 'clicks', 'cost', 'conversions', 'put in by', 'why'],
-    changes.map(({ said, kind, stops, by, why }) => [
-      ...[said, kind, stops.terms, stops.clicks, (stops.costMicros ?? 0) / 1e6, stops.conversions, by, why],
-    ]),
+    ['change', 'kind', 'terms stopped', 'clicks', `cost ${currency}`, 'conversions', 'put in by', 'why'],
+    changes.map(({ said, kind, stops, by, why }) => {
+      const cost = plainAmount(stops.costMicros ?? 0, currency);
+      return [said, kind, stops.terms, stops.clicks, cost, stops.conversions, by, why];
+    }),
   );
 }

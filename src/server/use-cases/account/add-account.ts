@@ -1,5 +1,11 @@
 import { parseTarget, type NewAccountRequest } from '@/contracts/account';
-import { insertAccount, insertPeople, listAccounts, type NewAccount } from '../../repositories/accounts';
+import {
+  insertAccount,
+  insertPeople,
+  listAccounts,
+  listPeople,
+  type NewAccount,
+} from '../../repositories/accounts';
 import { Refusal, type Deps } from '../deps';
 
 /** What stands in addresses where an account's short name would. */
@@ -19,6 +25,8 @@ export async function addAccount(deps: Deps, request: NewAccountRequest): Promis
     if (known.some((account) => account.name.toLowerCase() === name.toLowerCase()))
       throw new Refusal(`There is an account named ${name} already. Choose another name.`, 409);
     if (request.person) await insertPeople(trx, [request.person]);
+    else if ((await listPeople(trx)).length === 0)
+      throw new Refusal('Your name stands beside what you decide. Give it, and add the account again.');
     const slug = shortName(
       name,
       known.map((account) => account.slug),
