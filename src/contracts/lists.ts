@@ -129,6 +129,8 @@ export type CellAnswer = {
   hangs: boolean;
   /** 'account': it hangs on the whole account */
   by: 'itself' | 'account' | null;
+  /** it hangs only by a person's word so far */
+  isSaid: boolean;
   /** since when, where that is known */
   since: string | null;
   /** what is to be known of the campaign before anything is stopped there */
@@ -244,7 +246,7 @@ export type AccountWideView = {
   most: number;
   entries: (NegativeText & {
     since: string | null;
-    drafted: 'removed' | null;
+    drafted: 'removed' | 'said to be done' | null;
     coveredBy: string | null;
     stops: Weight;
   })[];

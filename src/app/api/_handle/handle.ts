@@ -66,17 +66,20 @@ export function bodyOf(
   return { bytes: request.body as unknown as AsyncIterable<Uint8Array>, announced };
 }
 
-async function requirePerson(deps: Deps): Promise<number> {
+/** The person chosen in the top strip, else the first one; null where nobody is known yet. */
+export async function findPerson(deps: Deps): Promise<number | null> {
   const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
-  const { people } = await listAccountsAndPeople(deps);
-  const active = people.filter((p) => !p.isRetired);
-  const person = active.find((p) => p.id === chosen) ?? active[0];
-  if (!person)
-    throw new Refusal(
-      'Nobody is known here yet, so nothing was changed. Add an account with your name first.',
-      409,
-    );
-  return person.id;
+  const active = (await listAccountsAndPeople(deps)).people.filter((p) => !p.isRetired);
+  return (active.find((p) => p.id === chosen) ?? active[0])?.id ?? null;
+}
+
+async function requirePerson(deps: Deps): Promise<number> {
+  const id = await findPerson(deps);
+  if (id !== null) return id;
+  throw new Refusal(
+    'Nobody is known here yet, so nothing was changed. Add an account with your name first.',
+    409,
+  );
 }
 
 /** @throws Refusal naming the field that is not as it must be */

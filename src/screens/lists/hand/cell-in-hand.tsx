@@ -66,6 +66,7 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
         <p>
           {data.by === 'account' && 'Hangs on the whole account, so here too. '}
           {data.by === 'itself' && `Hangs here${data.since ? ` since ${formatDay(data.since, true)}` : ''}. `}
+          {data.isSaid && 'That is said to be done; no structure file has shown it yet. '}
           {data.by === null && 'Does not hang here. '}
           {data.by === null ? <What cell={data} /> : <Before cell={data} />}
         </p>

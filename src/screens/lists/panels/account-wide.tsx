@@ -85,7 +85,12 @@ export function AccountWide() {
                       }}
                     />
                   </td>
-                  <td className={entry.drafted === 'removed' ? 'line-through' : ''}>{entry.text}</td>
+                  <td className={entry.drafted === 'removed' ? 'line-through' : ''}>
+                    {entry.text}
+                    {entry.drafted === 'said to be done' && (
+                      <span className="text-[12px] text-pine"> said to be done</span>
+                    )}
+                  </td>
                   <td>
                     <MatchChip match={entry.match} />
                   </td>

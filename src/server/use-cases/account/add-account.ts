@@ -6,6 +6,7 @@ import {
   listPeople,
   type NewAccount,
 } from '../../repositories/accounts';
+import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 
 /** What stands in addresses where an account's short name would. */
@@ -13,10 +14,15 @@ const RESERVED = ['api', 'accounts', 'people'];
 
 /**
  * Adds an account that is filled from files, with its first person where one is named.
+ * @param personId who adds it; null where nobody is known yet, and the request names its first person
  * @returns its short name, which stands in addresses
  * @throws Refusal when an account has this name, or the target can not be read
  */
-export async function addAccount(deps: Deps, request: NewAccountRequest): Promise<{ slug: string }> {
+export async function addAccount(
+  deps: Deps,
+  request: NewAccountRequest,
+  personId: number | null = null,
+): Promise<{ slug: string }> {
   const { name, currency, steersBy } = request;
   const target = parseTarget(request.target, request);
   if ('fault' in target) throw new Refusal(target.fault);
@@ -25,7 +31,9 @@ export async function addAccount(deps: Deps, request: NewAccountRequest): Promis
     if (known.some((account) => account.name.toLowerCase() === name.toLowerCase()))
       throw new Refusal(`There is an account named ${name} already. Choose another name.`, 409);
     if (request.person) await insertPeople(trx, [request.person]);
-    else if ((await listPeople(trx)).length === 0)
+    const people = await listPeople(trx);
+    const adds = people.find((p) => p.id === personId || p.name === request.person) ?? people[0];
+    if (!adds)
       throw new Refusal('Your name stands beside what you decide. Give it, and add the account again.');
     const slug = shortName(
       name,
@@ -35,7 +43,11 @@ export async function addAccount(deps: Deps, request: NewAccountRequest): Promis
       ...{ slug, name, currency, steersBy, platformAccountId: null, productCodePattern: null },
       ...{ targetMicros: null, targetAcos: null, ...target },
     };
-    await insertAccount(trx, account);
+    const accountId = await insertAccount(trx, account);
+    await appendLedger(trx, accountId, {
+      ...{ actor: { person: adds.id }, about: 'setting', what: `Add the account ${name}` },
+      undo: { do: 'retire account', isRetired: true },
+    });
     return { slug };
   });
 }

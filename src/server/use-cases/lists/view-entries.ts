@@ -191,17 +191,22 @@ export async function viewCouldBe(deps: Deps, slug: string): Promise<CouldBeView
 /** Negatives on the whole account, and the room that is left for them. */
 export async function viewAccountWide(deps: Deps, slug: string): Promise<AccountWideView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
-  const { snapshot, draft, names } = open;
+  const { snapshot, draft, names, account, standing } = open;
+  const place = { kind: 'account' as const, id: null };
   const covered = new Map(redundancyOf(snapshot).map((r) => [r.id, snapshot.negative.get(r.coveredBy)!]));
-  const standing = snapshot.mirror.negatives.filter((n) => n.place.kind === 'account');
+  const there = snapshot.mirror.negatives.filter((n) => n.place.kind === 'account');
+  const known = new Set(there.map((n) => entryKey(n.match, n.text)));
+  const said = standing
+    .entriesAt(place)
+    .filter((entry) => account.platformAccountId === null && !known.has(entryKey(entry.match, entry.text)));
   return {
-    used: draft.gate.entriesAt({ kind: 'account', id: null }).length,
-    most: open.account.limits.accountNegatives,
-    entries: standing.map((n) => {
+    used: draft.gate.entriesAt(place).length,
+    most: account.limits.accountNegatives,
+    entries: [...there, ...said.map((entry) => ({ ...entry, id: '', place, createdAt: '' }))].map((n) => {
       const by = covered.get(n.id);
       return {
         ...{ text: n.text, match: n.match, since: n.createdAt || null },
-        drafted: draft.gate.holds(n, n.place) ? null : ('removed' as const),
+        drafted: !draft.gate.holds(n, n.place) ? 'removed' : n.id === '' ? 'said to be done' : null,
         coveredBy: by ? `“${by.text}” (${by.match}) in ${describePlace(by.place, names)}` : null,
         stops: weighRows(snapshot, rowsOfEntries(open, [n])),
       };

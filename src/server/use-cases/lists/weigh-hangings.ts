@@ -159,7 +159,7 @@ export async function weighCell(
   return {
     list: { id: list.id, name: list.name, holds: list.holds },
     campaign: { id: campaign.id, name: campaign.name },
-    ...{ hangs: by !== null, by },
+    ...{ hangs: by !== null, by, isSaid: isSaidToHang(open, listId, campaignId) },
     since: mirrored?.since.get(by === 'account' ? 'account' : campaignId) ?? null,
     weight: weighRows(open.snapshot, by === null ? servingRows(open.snapshot, rows) : rows),
     heed: sayStatus(open.snapshot, place),
@@ -174,6 +174,17 @@ export async function weighCell(
     protectedTerms: few(by === null ? reach.protectedTerms : []),
     faults: faultsOf(open, place, hurting),
   };
+}
+
+/** Whether only a person says that a list hangs there, and no structure file has shown it yet. */
+function isSaidToHang({ accepted }: Open, listId: string, campaignId: string): boolean {
+  return accepted.some(
+    ({ change, state }) =>
+      state === 'said' &&
+      change.kind === 'hang list' &&
+      change.listId === listId &&
+      (change.campaignId === null || change.campaignId === campaignId),
+  );
 }
 
 /** What the terms that a list stops on a campaign did there before it hung (rules 3.2 and 4); not known where it was there before the data. */
