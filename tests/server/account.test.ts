@@ -188,6 +188,18 @@ describe('accounts and people', () => {
     expect(made).toMatchObject({ currency: 'KWD', targetMicros: 1_505_000, platformAccountId: null });
   });
 
+  test('that it was added stands in its ledger, with who did it, and is undone there', async () => {
+    const { slug } = await addAccount(
+      world.deps,
+      { name: 'Short lived', currency: 'EUR', target: '18', steersBy: 'CPA', person: 'Odile' },
+      null,
+    );
+    const { lines: all } = await viewLedger(world.deps, slug);
+    expect(all).toMatchObject([{ what: 'Add the account Short lived', who: 'Odile', canUndo: true }]);
+    await undoEntry(world.deps, slug, world.personId, all[0]!.id);
+    expect((await viewAccount(world.deps, slug)).isRetired).toBe(true);
+  });
+
   test('names become short names that can stand in an address', () => {
     expect(shortName('ミツバチ', [])).toBe('account');
     expect(shortName('ミツバチ', ['account'])).toBe('account-2');

@@ -6,8 +6,9 @@ import { checkGate } from '@/server/use-cases/check-gate';
 import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
 import { sayDone, takeBackToDraft, unsayDone } from '@/server/use-cases/hand-over/say-done';
 import { sheetOfSet } from '@/server/use-cases/hand-over/sheet-of-set';
-import { viewEntries } from '@/server/use-cases/lists/view-entries';
+import { viewAccountWide, viewEntries } from '@/server/use-cases/lists/view-entries';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
+import { weighCell } from '@/server/use-cases/lists/weigh-hangings';
 import { sendTray } from '@/server/use-cases/send-tray';
 import { listTerms } from '@/server/use-cases/sift-terms';
 import { viewLedger } from '@/server/use-cases/view-ledger';
@@ -205,5 +206,35 @@ describe('a structure file', () => {
     await world.load(structure('Hives,,Careers,,,live', ',,Careers,jobs,negative broad,live'));
     expect((await viewLists(world.deps, world.slug)).lists).toMatchObject([{ name: 'Careers', entries: 1 }]);
     expect((await tray()).sent).toMatchObject([{ state: 'confirmed', confirmed: 1 }]);
+  });
+
+  test('that comes again, byte for byte, tells that what was said to be done is not there', async () => {
+    const file = structure('Hives,,Careers,,,live', ',,Careers,jobs,negative broad,live');
+    await draft(await stop('music'));
+    await done(await send());
+    await world.load(file);
+    expect((await tray()).sent).toMatchObject([{ state: 'partly failed', total: 1, confirmed: 0 }]);
+  });
+
+  test('part by part: what it does not show is in force no more, what no file can show stays said', async () => {
+    const { lists, campaigns } = await viewLists(world.deps, world.slug);
+    const everywhere = { kind: 'account', id: null } as const;
+    await draft(
+      { kind: 'add negative', text: 'meme', match: 'broad', place: everywhere },
+      { kind: 'hang list', listId: lists[0]!.id, campaignId: null },
+    );
+    const setId = await send();
+    const accountWide = async () => (await viewAccountWide(world.deps, world.slug)).entries;
+    const cell = () => weighCell(world.deps, world.slug, lists[0]!.id, campaigns.at(-1)!.id);
+    expect(await accountWide()).toEqual([]);
+    await done(setId);
+    expect(await accountWide()).toMatchObject([{ text: 'meme', drafted: 'said to be done' }]);
+    expect(await cell()).toMatchObject({ by: 'account', isSaid: true });
+    await world.load(structure('Hives,,Careers,,,live', ',,Careers,jobs,negative broad,live'));
+    expect(await accountWide()).toEqual([]);
+    expect((await tray()).sent).toMatchObject([{ state: 'said to be done', total: 2, confirmed: 0 }]);
+    expect(await cell()).toMatchObject({ by: 'account', isSaid: true });
+    await unsayDone(world.deps, world.slug, world.personId, setId);
+    expect(await cell()).toMatchObject({ isSaid: false });
   });
 });

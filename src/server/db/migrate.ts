@@ -9,6 +9,7 @@ import * as lists from './migrations/007-lists';
 import * as termsByByte from './migrations/008-terms-by-byte';
 import * as factsByAccount from './migrations/009-facts-by-account';
 import * as accountsOfOnesOwn from './migrations/010-accounts-of-ones-own';
+import * as structureAgain from './migrations/011-structure-again';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -21,6 +22,7 @@ const MIGRATIONS = {
   '008-terms-by-byte': termsByByte,
   '009-facts-by-account': factsByAccount,
   '010-accounts-of-ones-own': accountsOfOnesOwn,
+  '011-structure-again': structureAgain,
 };
 type Name = keyof typeof MIGRATIONS;
 

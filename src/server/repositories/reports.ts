@@ -88,6 +88,7 @@ export async function findReportFile(db: Db, accountId: number, id: number): Pro
   return row && toReportFile(row);
 }
 
+/** The loaded report that has this content. A structure file is none: it tells how the account stands when it comes. */
 export async function findLoadedByDigest(
   db: Db,
   accountId: number,
@@ -95,6 +96,7 @@ export async function findLoadedByDigest(
 ): Promise<ReportFile | undefined> {
   const row = await db('report_file')
     .where({ account_id: accountId, digest, state: 'loaded' })
+    .whereNot({ kind: 'structure' })
     .first(COLUMNS);
   return row && toReportFile(row);
 }

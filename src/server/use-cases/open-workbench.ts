@@ -55,7 +55,8 @@ export async function openWorkbench(
 async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> {
   const drafted = await loadDraft(db, account.id);
   const verdicts = await loadVerdicts(db, account.id);
-  const sent = (await loadUnderway(db, account.id)).filter((c) => c.state !== 'refused');
+  const underway = await loadUnderway(db, account.id);
+  const sent = underway.filter(({ state }) => !['refused', 'missing', 'different'].includes(state));
   const waiting = sent.filter((c) => c.state === 'drafted');
   const accepted = sent.filter((c) => c.state !== 'drafted');
   const workbench = layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts);
