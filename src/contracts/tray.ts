@@ -75,6 +75,8 @@ export type SentState = {
   waiting: { id: number; said: string }[];
   confirmed: number;
   failed: { said: string; reason: string }[];
+  /** how many of those that failed can be put back in the tray: they were not found as they should be */
+  lost: number;
   trouble: string | null;
 };
 

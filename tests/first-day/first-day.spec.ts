@@ -133,7 +133,7 @@ for (const [i, account] of ACCOUNTS.entries()) {
       .setInputFiles({ name: 'structure.csv', mimeType: 'text/csv', buffer: Buffer.from(structure) });
     await page.getByRole('button', { name: 'Load 2 rows' }).click();
     await expect(page.getByText('Of 1 change that was said to be done, 1 is there.')).toBeVisible();
-    await expect(note).toContainText('1 of 1 change read back as sent');
+    await expect(note).toContainText('1 of 1 change shown by a structure file');
     await page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name: 'Ledger' }).click();
     await expect(page.getByRole('row', { name: /Stop “movie” \(phrase\) in campaign Hives/ })).toContainText(
       'there',

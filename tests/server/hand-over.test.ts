@@ -213,7 +213,19 @@ describe('a structure file', () => {
     await draft(await stop('music'));
     await done(await send());
     await world.load(file);
-    expect((await tray()).sent).toMatchObject([{ state: 'partly failed', total: 1, confirmed: 0 }]);
+    const { sent } = await tray();
+    expect(sent).toMatchObject([{ state: 'partly failed', total: 1, confirmed: 0, lost: 1 }]);
+    const { setId } = sent[0]!;
+    await takeBackToDraft(world.deps, world.slug, world.personId, setId);
+    const { changes, sent: after } = await tray();
+    expect(changes).toMatchObject([
+      { said: 'Stop “music” (phrase) in campaign Hives', failedBefore: 'read back: missing' },
+    ]);
+    expect(after).toMatchObject([{ lost: 0 }]);
+    await expect(takeBackToDraft(world.deps, world.slug, world.personId, setId)).rejects.toThrow(
+      /is in the tray/,
+    );
+    await removeFromTray(world.deps, world.slug, [changes[0]!.id]);
   });
 
   test('part by part: what it does not show is in force no more, what no file can show stays said', async () => {

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { down, up } from '@/server/db/migrations/009-facts-by-account';
 import * as ofOnesOwn from '@/server/db/migrations/010-accounts-of-ones-own';
+import * as structureAgain from '@/server/db/migrations/011-structure-again';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -69,6 +70,30 @@ test('an account without a platform whose tray was stuck has it handed over, and
     });
     await ofOnesOwn.down(trx);
     expect(await trx('change_set').where({ account_id }).first('state')).toEqual({ state: 'sending' });
+  } finally {
+    await trx.rollback();
+  }
+});
+
+test('of a structure file that came twice only the last load counts as one when that is not allowed again', async () => {
+  const trx = await world.db.transaction();
+  try {
+    const load = { account_id: world.accountId, name: 'structure.csv', source: 'file', digest: 'same' };
+    const rest = { size_bytes: 1, stored_as: 'x', state: 'loaded', kind: 'structure' };
+    await trx('report_file').insert([
+      { ...load, ...rest },
+      { ...load, ...rest },
+    ]);
+    await structureAgain.down(trx);
+    const states = () =>
+      trx('report_file').where({ digest: 'same' }).orderBy('report_file_id').pluck('state');
+    expect(await states()).toEqual(['taken back', 'loaded']);
+    await structureAgain.up(trx);
+    await trx('report_file').where({ digest: 'same' }).update({ state: 'loaded' });
+    await trx('report_file').insert({ ...load, ...rest, digest: 'report', kind: 'search terms' });
+    await expect(
+      trx('report_file').insert({ ...load, ...rest, digest: 'report', kind: 'search terms' }),
+    ).rejects.toThrow(/report_file_loaded_once/);
   } finally {
     await trx.rollback();
   }

@@ -36,6 +36,11 @@ export function SentNote({ sent }: { sent: SentState }) {
           {sent.failed.length > 5 && <li>and {sent.failed.length - 5} more</li>}
         </ul>
       )}
+      {sent.lost > 0 && sent.state === 'partly failed' && (
+        <Button onClick={() => void takeBack(sent.setId)}>
+          Back to the tray{sent.lost < sent.failed.length && `: ${sent.lost}`}
+        </Button>
+      )}
     </div>
   );
 }
@@ -45,6 +50,7 @@ function Headline({
 }: {
   sent: SentState;
 }) {
+  const { summary } = useAccount();
   const changes = plural(total, 'change');
   const day = sentAt ? formatDay(sentAt.slice(0, 10)) : '';
   switch (state) {
@@ -81,7 +87,10 @@ function Headline({
     case 'partly failed':
       return (
         <p>
-          <b>Sent by {sentBy}:</b> {confirmed} of {changes} read back as sent
+          <b>
+            {summary.isConnected ? 'Sent' : 'Handed over'} by {sentBy}:
+          </b>{' '}
+          {confirmed} of {changes} {summary.isConnected ? 'read back as sent' : 'shown by a structure file'}
           {failed.length > 0 ? '. The others:' : '.'}
         </p>
       );

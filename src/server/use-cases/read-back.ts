@@ -5,7 +5,6 @@ import {
   isNewListId,
   listOf,
   nameKeyword,
-  newListId,
   normalise,
   placeKey,
   type Change,
@@ -13,7 +12,6 @@ import {
   type Names,
   type Place,
 } from '@/core';
-import { randomUUID } from 'node:crypto';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../db/connection';
 import {
@@ -26,15 +24,11 @@ import {
 import {
   closeSet,
   findSet,
-  insertChanges,
   listSending,
   loadChangesOf,
-  loadDraft,
-  openDraft,
   renameList,
   updateChange,
   type ChangeState,
-  type NewChange,
   type StoredChange,
 } from '../repositories/change-sets';
 import { insertOutsideChanges, loadElementStates } from '../repositories/outside-changes';
@@ -45,6 +39,7 @@ import { loadListStates } from '../repositories/lists/list-states';
 import { applyStructure } from '../repositories/apply-structure';
 import { loadMirror, type Mirror } from '../repositories/structure';
 import type { Deps } from './deps';
+import { draftAgain } from './draft-again';
 import { findOutside } from './elsewhere/find-outside';
 import { keepListVersions, listsTouched } from './lists/keep-versions';
 
@@ -84,7 +79,8 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
         changeId: stored.id,
       });
     }
-    await draftRefusedAgain(trx, accountId, changes);
+    const refused = changes.filter((c) => c.state === 'refused');
+    await draftAgain(trx, accountId, refused);
     await closeSet(trx, accountId, setId, failed > 0 ? 'partly failed' : 'confirmed');
   });
 }
@@ -220,36 +216,6 @@ function holds(mirror: Mirror, place: Place, text: string, match?: MatchType): b
       (match === undefined || n.match === match) &&
       normalise(n.text) === key,
   );
-}
-
-/** Refused changes stand in the new draft again, as new changes; lists among them get new names for their ids. */
-async function draftRefusedAgain(
-  trx: Db,
-  accountId: number,
-  changes: readonly StoredChange[],
-): Promise<void> {
-  const refused = changes.filter((c) => c.state === 'refused');
-  if (refused.length === 0) return;
-  const setId = await openDraft(trx, accountId);
-  const drafted = new Set((await loadDraft(trx, accountId)).map((c) => JSON.stringify(c.change)));
-  const renamed = new Map<string, string>();
-  const again: NewChange[] = [];
-  for (const stored of refused) {
-    const key = randomUUID();
-    if (stored.change.kind === 'make list') renamed.set(stored.change.listId, newListId(key));
-    const change = withList(stored.change, renamed);
-    if (drafted.has(JSON.stringify(change))) continue;
-    const { why, forcedBecause, undoes, draftedById, answerText } = stored;
-    again.push({ key, change, why, forcedBecause, undoes, draftedBy: draftedById, failedBefore: answerText });
-  }
-  await insertChanges(trx, accountId, setId, again);
-}
-
-function withList(change: Change, renamed: ReadonlyMap<string, string>): Change {
-  const listId = renamed.get(listOf(change) ?? '');
-  if (listId === undefined) return change;
-  if ('place' in change) return { ...change, place: { kind: 'list', id: listId } };
-  return 'listId' in change ? { ...change, listId } : change;
 }
 
 function namesOf(

@@ -1,4 +1,5 @@
 import {
+  changeKey,
   describeChange,
   describePlace,
   listOf,
@@ -26,6 +27,8 @@ import { conversionsAt } from '../compute/window-columns';
 import { findLastClosed, listUnderway, loadChangesOf, type ChangeSet } from '../repositories/change-sets';
 import { loadSpendOfRows } from '../repositories/facts';
 import type { Deps } from './deps';
+import { sayFailure } from './draft-again';
+import { isLost } from './hand-over/say-done';
 import { whereItHangs } from './lists/where-it-hangs';
 import { openWorkbench, requireAccount, type Open } from './open-workbench';
 
@@ -157,6 +160,7 @@ async function viewSent(deps: Deps, open: Open): Promise<SentState[]> {
 async function viewSet(deps: Deps, open: Open, set: ChangeSet): Promise<SentState> {
   const changes = await loadChangesOf(deps.db, open.account.id, set.id);
   const waits = changes.filter((c) => c.state === 'drafted' || c.state === 'said');
+  const drafted = new Set(open.drafted.map(({ change }) => changeKey(change)));
   return {
     setId: set.id,
     state: set.state as SentState['state'],
@@ -172,8 +176,9 @@ async function viewSet(deps: Deps, open: Open, set: ChangeSet): Promise<SentStat
       .filter((c) => c.state === 'refused' || c.state === 'missing' || c.state === 'different')
       .map((c) => ({
         said: describeChange(c.change, open.names),
-        reason: c.answerText ?? `read back: ${c.state}`,
+        reason: sayFailure(c),
       })),
+    lost: changes.filter((c) => isLost(c) && !drafted.has(changeKey(c.change))).length,
     trouble: set.trouble,
   };
 }

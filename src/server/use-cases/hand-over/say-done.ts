@@ -14,6 +14,7 @@ import {
 } from '../../repositories/change-sets';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
+import { draftAgain } from '../draft-again';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 
 /** Trays of an account without a platform: handed over as a sheet, said to be done, shown by a structure file. */
@@ -54,14 +55,15 @@ export async function unsayDone(deps: Deps, slug: string, personId: number, setI
     await moveChanges(trx, id, setId, 'said', 'drafted');
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'change' },
-      what: `Not done after all: ${count(await loadChangesOf(trx, id, setId))} handed over`,
+      what: `Not done after all: ${count((await loadChangesOf(trx, id, setId)).length)} handed over`,
     });
   });
 }
 
 /**
  * Puts changes that were not delivered back in the tray: of a tray that was handed over those chosen, or all; of one that
- * the platform did not take what it has not answered.
+ * the platform did not take what it has not answered. What was found missing or different is drafted anew, for what
+ * became of it stands in the Ledger.
  * @returns how many are in the tray again
  * @throws Refusal when nothing of it can be taken back
  */
@@ -77,23 +79,29 @@ export async function takeBackToDraft(
     if (set.state === 'sending' && set.trouble === null)
       throw new Refusal('This is being sent just now. Wait until it is answered.', 409);
     const chosen = changeIds && new Set(changeIds);
-    const back = (await loadChangesOf(trx, id, setId)).filter(
-      (c) => (c.state === 'drafted' || c.state === 'said') && (!chosen || chosen.has(c.id)),
-    );
-    if (back.length === 0) throw new Refusal('All of it was answered or shown already.', 409);
+    const wanted = (await loadChangesOf(trx, id, setId)).filter((c) => !chosen || chosen.has(c.id));
+    const back = wanted.filter((c) => c.state === 'drafted' || c.state === 'said');
+    const anew = await draftAgain(trx, id, wanted.filter(isLost));
+    if (back.length + anew === 0)
+      throw new Refusal('All of it was answered or shown already, or is in the tray.', 409);
     // What the tray holds by now, one way or the other, is what is wanted.
     const drafted = new Set((await loadDraft(trx, id)).map(({ change }) => changeKey(change)));
     const isThere = ({ change }: StoredChange) => drafted.has(changeKey(change));
     const ids = (all: readonly StoredChange[]) => all.map((c) => c.id);
     await deleteFromSet(trx, id, setId, ids(back.filter(isThere)));
     await moveToDraft(trx, id, setId, ids(back.filter((c) => !isThere(c))));
-    const said = `${count(back)} back in the tray`;
+    const said = `${count(back.length + anew)} back in the tray`;
     await appendLedger(trx, id, { actor: { person: personId }, about: 'change', what: said });
     return { said };
   });
 }
 
-const count = ({ length }: { length: number }) => `${length} ${length === 1 ? 'change' : 'changes'}`;
+const count = (changes: number) => `${changes} ${changes === 1 ? 'change' : 'changes'}`;
+
+/** Whether a change that was delivered was not found as it should be. */
+export function isLost({ state }: Pick<StoredChange, 'state'>): boolean {
+  return state === 'missing' || state === 'different';
+}
 
 async function onSet<Answer>(
   deps: Deps,
