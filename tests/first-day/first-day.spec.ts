@@ -155,12 +155,15 @@ test('settings are set in place, stand in the ledger, and are undone there', asy
   await target.fill('19,5');
   await target.press('Enter');
   await expect(page.getByRole('banner')).toContainText('Steers by CPA 19.50 EUR');
+  await expect(target).toHaveValue('19.50');
+  await expect(target).toBeFocused();
   await page.getByLabel('A term is a product code when it matches').fill('quiet .*');
   await expect(page.getByTestId('codes')).toHaveText('Catches 1 of 4 terms: quiet hive');
   await page.keyboard.press('Escape');
   await page.getByLabel('Protect search terms').uncheck();
   await page.getByRole('button', { name: 'Set: Protection' }).click();
   await expect(page.getByText('Protect no term for what it brought').first()).toBeVisible();
+  await expect(page.getByLabel('Protect search terms')).toBeFocused();
   await page.getByLabel('Add', { exact: true }).fill('Tobias Finch');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('list', { name: 'People' })).toContainText('Tobias Finch');
@@ -168,6 +171,23 @@ test('settings are set in place, stand in the ledger, and are undone there', asy
   await page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name: 'Ledger' }).click();
   await page.getByRole('button', { name: 'Undo: Target CPA 19.50 EUR (before: 18.00 EUR)' }).click();
   await expect(page.getByRole('banner')).toContainText('Steers by CPA 18.00 EUR');
+});
+
+test('an account is added by the keyboard alone, or left', async () => {
+  await page.goto('/larkfell-euro/account');
+  await page.getByRole('button', { name: 'Add an account…' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Name of the account')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Add an account…' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Larkfell Keys');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/larkfell-keys\/intake$/);
+  await page.goto('/larkfell-keys/ledger');
+  await page.getByRole('button', { name: 'Undo: Add the account Larkfell Keys' }).press('Enter');
+  await page.goto('/larkfell-keys/account');
+  await expect(page.getByText('This account is retired')).toBeVisible();
 });
 
 test('an account is retired and taken back; with none left the first screen offers it', async () => {

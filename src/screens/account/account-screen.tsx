@@ -4,6 +4,7 @@ import type { AccountView } from '@/contracts/account';
 import { InHand } from '@/screens/frame/in-hand';
 import { Accounts } from './accounts';
 import { Connection } from './connection';
+import { KeepsFocus } from './keep-focus';
 import { Limits } from './limits';
 import { OwnTargets } from './own-targets';
 import { People } from './people';
@@ -19,12 +20,16 @@ export function AccountScreen() {
       <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
         <h1 className="font-title text-[20px] font-bold">Account</h1>
         <p className="min-w-0 truncate text-soft">
-          Each setting says what it changes. What you set is an entry in the Ledger, and can be undone.
+          What you set is an entry in the Ledger, and can be undone.
         </p>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Settings">
         {error && <p className="p-4 text-rust">{error.message}</p>}
-        {data && <Settings view={data} />}
+        {data && (
+          <KeepsFocus>
+            <Settings view={data} />
+          </KeepsFocus>
+        )}
       </div>
       <InHand>
         <p className="mt-1 text-[13px] text-soft">

@@ -1,7 +1,8 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { AccountView } from '@/contracts/account';
 import { useAccount } from '@/screens/frame/account-context';
 import { AccountForm } from '@/screens/start/account-form';
@@ -15,6 +16,11 @@ export function Accounts({ view: { accounts } }: { view: AccountView }) {
   const router = useRouter();
   const saving = useSaving();
   const [adds, setAdds] = useState(false);
+  const adder = useRef<HTMLButtonElement>(null);
+  function leave() {
+    flushSync(() => setAdds(false));
+    adder.current?.focus();
+  }
   const retire = (slug: string, isRetired: boolean) =>
     ask(`/api/${slug}/account/retired`, { method: 'PUT', body: { isRetired } });
   return (
@@ -64,11 +70,11 @@ export function Accounts({ view: { accounts } }: { view: AccountView }) {
               <AccountForm
                 asksName={false}
                 onAdded={(slug) => router.push(`/${slug}/intake`)}
-                onLeave={() => setAdds(false)}
+                onLeave={leave}
               />
             </div>
           ) : (
-            <Button className="mt-2" onClick={() => setAdds(true)}>
+            <Button ref={adder} className="mt-2" onClick={() => setAdds(true)}>
               Add an account…
             </Button>
           )}

@@ -42,6 +42,7 @@ export function Connection({ view: { settings } }: { view: AccountView }) {
       {looks && (
         <select
           aria-label="Account on the platform"
+          autoFocus
           className={FIELD}
           value={id}
           onChange={(e) => setId(e.target.value)}

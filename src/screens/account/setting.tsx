@@ -2,6 +2,7 @@
 
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/button';
+import { useKeptFocus } from './keep-focus';
 import type { Saving } from './use-settings';
 
 export const FIELD =
@@ -25,8 +26,10 @@ type Props = {
 /** A setting as a sentence whose parts are set in place, with what it changes under it. */
 export function Setting({ name, says, saving, isChanged, onSave, onLeave, children }: Props) {
   const id = `setting-${name.replaceAll(' ', '-').toLowerCase()}`;
+  const kept = useKeptFocus(id);
   return (
     <form
+      {...kept}
       aria-labelledby={id}
       className="border-b border-line px-4 py-2.5"
       onSubmit={(event) => {

@@ -36,14 +36,26 @@ export function AccountForm({ asksName, onAdded, onLeave }: Props) {
   }
 
   return (
-    <form className="flex flex-col gap-3" onSubmit={submit} aria-label="Add an account">
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={submit}
+      onKeyDown={({ key }) => key === 'Escape' && onLeave?.()}
+      aria-label="Add an account"
+    >
       {asksName && (
         <Field name="Your name">
-          <input name="person" required maxLength={80} className={FIELD} autoComplete="name" />
+          <input name="person" required autoFocus maxLength={80} className={FIELD} autoComplete="name" />
         </Field>
       )}
       <Field name="Name of the account">
-        <input name="name" required maxLength={80} className={FIELD} autoComplete="off" />
+        <input
+          name="name"
+          required
+          autoFocus={!asksName}
+          maxLength={80}
+          className={FIELD}
+          autoComplete="off"
+        />
       </Field>
       <Field name="Currency">
         <input
