@@ -177,7 +177,8 @@ test('an account is added by the keyboard alone, or left', async () => {
   await page.goto('/larkfell-euro/account');
   await page.getByRole('button', { name: 'Add an account…' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Name of the account')).toBeFocused();
+  const form = page.getByRole('form', { name: 'Add an account' });
+  await expect(form.getByLabel('Name of the account')).toBeFocused();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Add an account…' })).toBeFocused();
   await page.keyboard.press('Enter');

@@ -24,8 +24,8 @@ type Props = {
 /** The piles that terms lie on; counts follow the tray. Beside them, how far the pass has come. */
 export function ViewTabs({ view, counts, pass, shows, onChange, onShow, onKeptList }: Props) {
   return (
-    <div className="flex items-center gap-3 border-b border-line px-3 text-[13px] whitespace-nowrap">
-      <div role="group" aria-label="Show" className="flex gap-3">
+    <div className="flex flex-wrap items-center gap-x-3 border-b border-line px-3 text-[13px] whitespace-nowrap">
+      <div role="group" aria-label="Show" className="contents">
         {(Object.keys(NAMES) as SiftView[]).map((name) => (
           <button
             key={name}

@@ -1,16 +1,16 @@
 'use client';
 
-import { useSyncExternalStore } from 'react';
+import { useSyncExternalStore, type CSSProperties } from 'react';
 import type { Sort } from '@/contracts/sift';
 
 /** A column of figures that can be switched on. */
 export type Extra = 'impressions' | 'cpc' | 'value' | 'campaign' | 'last day';
-export const EXTRAS: readonly { name: Extra; width: string; sort?: Sort; isText?: boolean }[] = [
-  { name: 'impressions', width: '56px', sort: 'impressions' },
-  { name: 'cpc', width: '44px' },
-  { name: 'value', width: '62px' },
-  { name: 'campaign', width: 'minmax(0,120px)', isText: true },
-  { name: 'last day', width: '50px' },
+export const EXTRAS: readonly { name: Extra; px: number; sort?: Sort }[] = [
+  { name: 'impressions', px: 56, sort: 'impressions' },
+  { name: 'cpc', px: 44 },
+  { name: 'value', px: 62 },
+  { name: 'campaign', px: 96 },
+  { name: 'last day', px: 50 },
 ];
 
 const STORED = 'gatepost-sift-columns';
@@ -45,8 +45,31 @@ export function useExtraColumns(): [readonly Extra[], (extras: readonly Extra[])
   return [extras, set];
 }
 
-/** The columns of a row, the same in the header: mark, term, served by, figures, evidence, target, extras. */
-export function gridColumns(extras: readonly Extra[]): string {
-  const widths = EXTRAS.filter(({ name }) => extras.includes(name)).map(({ width }) => width);
-  return ['20px minmax(0,1fr) minmax(0,124px) 40px 60px 38px 34px 54px', ...widths].join(' ');
+const FIGURES = [40, 60, 38, 34, 54];
+const MARK = 20;
+/** Room that a term always has. */
+const LEAST_TERM = 96;
+const GAP = 8;
+const PADDING = 24;
+
+/**
+ * The columns of a row, the same in the header: mark, term, served by, figures, evidence, target, extras; as styles of
+ * the table. Where the table is narrow, what served a term stands in hand alone. Where even that is too wide, the table
+ * is scrolled sideways.
+ */
+export function gridColumns(extras: readonly Extra[]): CSSProperties {
+  const figures = [...FIGURES, ...EXTRAS.filter(({ name }) => extras.includes(name)).map(({ px }) => px)];
+  const sized = (texts: string) => [`${MARK}px`, texts, ...figures.map((px) => `${px}px`)].join(' ');
+  const least = [PADDING, MARK, LEAST_TERM, ...figures].reduce((sum, px) => sum + px);
+  return {
+    '--wide': sized(`minmax(${LEAST_TERM}px,1fr) minmax(0,124px)`),
+    '--narrow': sized(`minmax(${LEAST_TERM}px,1fr)`),
+    '--least': `${least + GAP * (figures.length + 1)}px`,
+  } as CSSProperties;
 }
+
+/** What a row, or the header, is given for its columns. */
+export const ROW_COLUMNS =
+  'grid gap-x-2 px-3 [grid-template-columns:var(--narrow)] @min-[35rem]:[grid-template-columns:var(--wide)]';
+/** What the cell of a row that says what served its term is given. */
+export const SERVED_BY = '@max-[35rem]:hidden';

@@ -6,13 +6,12 @@ import type { ReactNode } from 'react';
 import type { Sort } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import type { SiftUrl } from '../sift-url';
-import { EXTRAS, useExtraColumns, type Extra } from './columns';
+import { EXTRAS, ROW_COLUMNS, SERVED_BY, useExtraColumns, type Extra } from './columns';
 import { Check } from '@/ui/check';
 import { HeadMark } from '@/ui/row-mark';
 
 type Props = {
   url: SiftUrl;
-  columns: string;
   extras: readonly Extra[];
   /** all, some or none of the rows are marked */
   marked: boolean | 'mixed';
@@ -30,7 +29,7 @@ function nextSort(name: Sort, url: SiftUrl): [Sort, 'asc' | 'desc'] {
   return [name, url.direction === 'desc' ? 'asc' : 'desc'];
 }
 
-export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }: Props) {
+export function TermsHeader({ url, extras, marked, onMarkAll, onSort }: Props) {
   const { summary } = useAccount();
   const head = (sort: Sort | undefined, name: string, title?: string, beside?: ReactNode) => {
     const sorted = sort !== undefined && (url.sort === sort || (sort === 'cost' && url.sort === 'without'));
@@ -59,18 +58,19 @@ export function TermsHeader({ url, columns, extras, marked, onMarkAll, onSort }:
     );
   };
   return (
-    <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
+    <div role="rowgroup" className="sticky top-0 z-10 min-w-(--least) bg-sheet">
       <div
         role="row"
         aria-rowindex={1}
-        className="grid h-[28px] items-center gap-x-2 border-b border-line px-3 text-[12px] text-soft"
-        style={{ gridTemplateColumns: columns }}
+        className={`${ROW_COLUMNS} h-[28px] items-center border-b border-line text-[12px] text-soft`}
       >
         <div role="columnheader">
           <HeadMark marked={marked} onMark={onMarkAll} />
         </div>
         {head('term', 'search term', undefined, <ColumnPicker />)}
-        <div role="columnheader">served by</div>
+        <div role="columnheader" className={`${SERVED_BY} truncate`}>
+          served by
+        </div>
         {head('clicks', 'clicks')}
         {head('cost', url.sort === 'without' ? 'no return' : 'cost')}
         {head('conversions', 'conv.')}

@@ -9,7 +9,7 @@ import { formatConversions, formatCount, formatDay, formatShare } from '@/ui/for
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
 import { RowMark } from '@/ui/row-mark';
-import type { Extra } from './columns';
+import { ROW_COLUMNS, SERVED_BY, type Extra } from './columns';
 import { Meter } from './meter';
 
 const NOTE: Record<Exclude<TermLine['kind'], 'query'>, string> = {
@@ -22,7 +22,6 @@ type Props = {
   index: number;
   /** px from the top of all rows */
   top: number;
-  columns: string;
   extras: readonly Extra[];
   line: TermLine | undefined;
   /** its text alone, without what can be clicked: it is scrolled past */
@@ -42,7 +41,7 @@ type Props = {
  * clicked is no control of its own (the keys reach all of it), so that rows are light enough to scroll by.
  */
 export const TermRow = memo(function TermRow(props: Props) {
-  const { index, top, columns, line, isInHand, isMarked, wouldGo } = props;
+  const { index, top, line, isInHand, isMarked, wouldGo } = props;
   return (
     <div
       role="row"
@@ -50,8 +49,8 @@ export const TermRow = memo(function TermRow(props: Props) {
       data-index={index}
       aria-rowindex={index + 2}
       aria-selected={isInHand}
-      className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 [contain:strict] border-b border-line px-3 ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo || isMarked ? 'bg-straw/50' : ''}`}
-      style={{ top, gridTemplateColumns: columns }}
+      className={`absolute inset-x-0 ${ROW_COLUMNS} h-[30px] items-center [contain:strict] border-b border-line ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[9px] outline-pine group-focus-visible/grid:outline-2 -outline-offset-2' : ''} ${wouldGo || isMarked ? 'bg-straw/50' : ''}`}
+      style={{ top }}
     >
       {!line ? (
         <div role="gridcell">…</div>
@@ -81,7 +80,7 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
       <div
         role="gridcell"
         aria-colspan={isWide ? 2 : undefined}
-        className={`truncate leading-[29px] ${isWide ? 'col-span-2' : ''}`}
+        className={`truncate leading-[29px] ${isWide ? '@min-[35rem]:col-span-2' : ''}`}
         title={line.raw}
       >
         {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
@@ -111,7 +110,7 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
       {!isWide && (
         <div
           role="gridcell"
-          className="flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft"
+          className={`${SERVED_BY} flex items-center gap-1 overflow-hidden whitespace-nowrap text-soft`}
           title={line.servedBy.keyword ?? undefined}
         >
           <span className="truncate">{sayKeyword(line)}</span>
@@ -140,7 +139,7 @@ function LightCells({ line, isMarked }: CellsProps) {
       >
         {line.kind === 'query' ? line.words.join(' ') : line.raw}
       </div>
-      <div role="gridcell" className="truncate text-soft">
+      <div role="gridcell" className={`${SERVED_BY} truncate text-soft`}>
         {sayKeyword(line)}
       </div>
       <Figures line={line} meter="" />

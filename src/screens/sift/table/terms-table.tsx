@@ -103,12 +103,12 @@ export function TermsTable(props: Props) {
       aria-multiselectable
       aria-activedescendant={total > 0 ? `term-${cursor}` : undefined}
       aria-describedby="terms-keys"
-      className="group/grid min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
+      className="group/grid @container min-h-0 flex-1 overflow-auto text-[13px] focus-visible:outline-none"
+      style={columns}
       onKeyDown={(event) => onTableKey(event, { ...props.actions, cursor, choice, move }, single)}
     >
       <TermsHeader
         url={url}
-        columns={columns}
         extras={extras}
         marked={marks.kind === 'all' ? marks.except.size === 0 || 'mixed' : marks.ids.size > 0 && 'mixed'}
         onMarkAll={props.onMarkAll}
@@ -117,7 +117,7 @@ export function TermsTable(props: Props) {
       {total === 0 && lines.first && <Empty url={url} />}
       <div
         role="rowgroup"
-        className={`relative ${lines.isStale ? 'opacity-60' : ''}`}
+        className={`relative min-w-(--least) ${lines.isStale ? 'opacity-60' : ''}`}
         style={{ height: rows.getTotalSize() }}
         onClick={onClick}
       >
@@ -128,7 +128,6 @@ export function TermsTable(props: Props) {
               key={item.index % POOL}
               index={item.index}
               top={item.start}
-              columns={columns}
               extras={extras}
               line={line}
               isLight={isLight(item.index)}
