@@ -35,13 +35,13 @@ export function History({ files, onOpen }: Props) {
     );
   }
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="History of loads">
+    <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="group" aria-label="History of loads">
       <table className="w-full text-[13px]">
         <caption className="sr-only">History of loads</caption>
         <thead className="text-left text-[12px] text-soft">
           <tr className="border-b border-line">
             {HEADS.map((name, i) => (
-              <th key={name} className={`px-2 py-1 font-normal first:pl-4 ${i > 3 ? 'text-right' : ''}`}>
+              <th key={name} className={`px-1.5 py-1 font-normal first:pl-4 ${i > 3 ? 'text-right' : ''}`}>
                 {name || <span className="sr-only">take back</span>}
               </th>
             ))}
@@ -72,7 +72,7 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
   }
   return (
     <tr className="border-b border-line align-top">
-      <td className="max-w-56 px-2 py-1.5 pl-4">
+      <td className="max-w-56 px-1.5 py-1.5 pl-4">
         <button
           type="button"
           className="max-w-full truncate text-left font-semibold text-pine hover:underline"
@@ -85,7 +85,7 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
         {file.kind !== 'search terms' && <span className="block text-soft">{file.kind}</span>}
         {file.error && <span className="block text-rust">{file.error}</span>}
       </td>
-      <td className="px-2 py-1.5 whitespace-nowrap text-soft">
+      <td className="px-1.5 py-1.5 whitespace-nowrap text-soft">
         {new Date(file.createdAt).toLocaleString('en-GB', {
           day: 'numeric',
           month: 'short',
@@ -94,13 +94,13 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
         })}
       </td>
       <td
-        className={`px-2 py-1.5 ${file.state === 'failed' ? 'text-rust' : file.state === 'loaded' ? 'text-moss' : ''}`}
+        className={`px-1.5 py-1.5 ${file.state === 'failed' ? 'text-rust' : file.state === 'loaded' ? 'text-moss' : ''}`}
       >
         {STATES[file.state]}
       </td>
-      <td className="px-2 py-1.5 whitespace-nowrap">{outcome?.days ? formatDays(outcome.days) : ''}</td>
+      <td className="px-1.5 py-1.5 whitespace-nowrap">{outcome?.days ? formatDays(outcome.days) : ''}</td>
       {(['rows', 'added', 'replaced'] as const).map((name) => (
-        <td key={name} className="px-2 py-1.5 text-right">
+        <td key={name} className="px-1.5 py-1.5 text-right">
           {outcome
             ? formatCount(outcome[name])
             : name === 'rows' && file.rowsRead > 0
@@ -108,7 +108,7 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
               : ''}
         </td>
       ))}
-      <td className="px-2 py-1.5 text-right">
+      <td className="px-1.5 py-1.5 text-right">
         {outcome && outcome.rejected > 0 ? (
           <a className="text-pine underline" href={api(`intake/${file.id}/refused`)} download>
             {formatCount(outcome.rejected)}
@@ -117,7 +117,7 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
           outcome && '0'
         )}
       </td>
-      <td className="px-2 py-1 text-right whitespace-nowrap">
+      <td className="px-1.5 py-1 text-right whitespace-nowrap">
         {file.state === 'loaded' && file.kind !== 'structure' && (
           <button
             type="button"

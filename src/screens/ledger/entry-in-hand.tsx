@@ -41,7 +41,13 @@ function Outcome({ change: { before, since, state } }: { change: NonNullable<Led
       </p>
     );
   if (state !== 'there')
-    return <p className="text-rust">The read-back found it {state}. What failed stands in the tray again.</p>;
+    return (
+      <p className="text-rust">
+        {state === 'refused'
+          ? 'The platform refused it. It stands in the tray again.'
+          : `It was looked for there, and is ${state}.`}
+      </p>
+    );
   if (!before || before.terms === 0) return null;
   return (
     <>

@@ -12,8 +12,11 @@ import type { EntrySort, Row } from './sort-entries';
 const ROW = 30;
 /** Rows are drawn into the same places again; more than are ever drawn at once. */
 const POOL = 160;
-const WORDS = '20px minmax(0,1fr) 58px 158px 46px 66px 72px 48px minmax(0,130px) 48px';
-const PLACEMENTS = '20px minmax(0,1fr) 160px';
+/** Where the screen is narrow, since when an entry stands there is said in hand alone. */
+const WORDS =
+  'grid-cols-[20px_minmax(120px,1fr)_58px_46px_66px_72px_48px_minmax(0,130px)_48px] @min-[780px]:grid-cols-[20px_minmax(120px,1fr)_58px_minmax(76px,158px)_46px_66px_72px_48px_minmax(0,130px)_48px]';
+const PLACEMENTS = 'grid-cols-[20px_minmax(0,1fr)_160px]';
+const WIDE = '@max-[780px]:hidden';
 
 type Sort = { by: EntrySort; isDown: boolean };
 type Props = {
@@ -96,7 +99,7 @@ export function EntriesTable(props: Props) {
       aria-rowcount={rows.length + 1}
       aria-multiselectable
       aria-activedescendant={rows.length > 0 ? `entry-${cursor}` : undefined}
-      className="group/grid min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
+      className="group/grid @container min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
       onKeyDown={onKey}
     >
       <Head {...props} columns={columns} onMarkAll={() => turn(rows.map((_, i) => i))} />
@@ -153,8 +156,7 @@ function Head({
   return (
     <div
       role="row"
-      className="sticky top-0 z-10 grid h-[28px] items-center gap-x-2 border-b border-line bg-sheet px-4 text-[12px] text-soft"
-      style={{ gridTemplateColumns: columns }}
+      className={`sticky top-0 z-10 grid ${columns} h-[28px] items-center gap-x-2 border-b border-line bg-sheet px-4 text-[12px] text-soft`}
     >
       <div role="columnheader">
         <HeadMark
@@ -168,7 +170,7 @@ function Head({
           role="columnheader"
           title={title}
           aria-sort={by && sort.by === by ? (sort.isDown ? 'descending' : 'ascending') : undefined}
-          className={`truncate ${isText || name === 'match' ? '' : 'text-right'}`}
+          className={`truncate ${isText || name === 'match' ? '' : 'text-right'} ${isWords && name === 'since' ? WIDE : ''}`}
         >
           {by ? (
             <button
@@ -213,8 +215,8 @@ const EntryRow = memo(function EntryRow(props: RowProps) {
       data-index={index}
       aria-rowindex={index + 2}
       aria-selected={isInHand}
-      className={`absolute inset-x-0 grid h-[30px] items-center gap-x-2 border-b border-line px-4 [contain:strict] ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[13px] -outline-offset-2 outline-pine group-focus-visible/grid:outline-2' : ''} ${isMarked ? 'bg-straw/50' : ''}`}
-      style={{ top, gridTemplateColumns: columns }}
+      className={`absolute inset-x-0 grid ${columns} h-[30px] items-center gap-x-2 border-b border-line px-4 [contain:strict] ${isInHand ? 'border-l-[3px] border-l-pine bg-raised pl-[13px] -outline-offset-2 outline-pine group-focus-visible/grid:outline-2' : ''} ${isMarked ? 'bg-straw/50' : ''}`}
+      style={{ top }}
     >
       <div role="gridcell">{(isMarked || !isLight) && <RowMark isMarked={isMarked} />}</div>
       <div role="gridcell" className={`truncate ${drafted === 'removed' ? 'line-through' : ''}`} title={text}>
@@ -226,7 +228,7 @@ const EntryRow = memo(function EntryRow(props: RowProps) {
         )}
       </div>
       {isWords && <div role="gridcell">{isLight ? match : <MatchChip match={match!} />}</div>}
-      <div role="gridcell" className="truncate text-soft" title={since ?? undefined}>
+      <div role="gridcell" className={`truncate text-soft ${isWords ? WIDE : ''}`} title={since ?? undefined}>
         {since ? formatDay(since.slice(0, 10), true) : ''} {by ?? ''}
       </div>
       {isWords && (

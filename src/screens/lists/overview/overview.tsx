@@ -17,7 +17,10 @@ type Props = {
   onPaste: () => void;
 };
 
-const COLUMNS = 'minmax(0,1fr) 50px 58px 82px 42px 42px 58px 68px 56px 96px';
+/** Where the screen is narrow, what room is left stands in hand alone, and the last change in the list's history. */
+const COLUMNS =
+  'grid gap-x-2 px-4 grid-cols-[minmax(0,1fr)_50px_82px_42px_42px_58px_68px_56px] @min-[780px]:grid-cols-[minmax(0,1fr)_50px_58px_82px_42px_42px_58px_68px_56px_96px]';
+const WIDE = '@max-[780px]:hidden';
 
 /** Each list with what it holds, where it hangs, what it stopped, and what is wrong with it. */
 export function Overview({ view, url, onChange, onPaste }: Props) {
@@ -55,23 +58,29 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
         tabIndex={0}
         aria-label="Shared lists"
         aria-activedescendant={chosen ? `list-${chosen.id}` : undefined}
-        className="group/grid min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
+        className="group/grid @container min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
         onKeyDown={onKey}
       >
         <div
           role="row"
-          className="sticky top-0 z-10 grid h-[44px] items-end gap-x-2 border-b border-line bg-sheet px-4 pb-1 text-[12px] leading-4 text-soft"
-          style={{ gridTemplateColumns: COLUMNS }}
+          className={`sticky top-0 z-10 ${COLUMNS} h-[44px] items-end border-b border-line bg-sheet pb-1 text-[12px] leading-4 text-soft`}
         >
           <div role="columnheader">list</div>
           {['entries', 'room left', 'hangs on', 'terms', 'clicks', 'cost', 'converting', 'needless'].map(
             (name) => (
-              <div key={name} role="columnheader" className="text-right" title={TITLES[name]}>
+              <div
+                key={name}
+                role="columnheader"
+                className={`text-right ${name === 'room left' ? WIDE : ''}`}
+                title={TITLES[name]}
+              >
                 {name}
               </div>
             ),
           )}
-          <div role="columnheader">last change</div>
+          <div role="columnheader" className={WIDE}>
+            last change
+          </div>
         </div>
         {lists.map((list) => (
           <Row
@@ -148,8 +157,7 @@ function Row({ list, health, isChosen, onChoose, onOpen }: RowProps) {
       role="row"
       id={`list-${list.id}`}
       aria-selected={isChosen}
-      className={`grid h-[34px] cursor-pointer items-center gap-x-2 border-b border-line px-4 ${isChosen ? 'border-l-[3px] border-l-pine bg-raised pl-[13px] -outline-offset-2 outline-pine group-focus-visible/grid:outline-2' : ''}`}
-      style={{ gridTemplateColumns: COLUMNS }}
+      className={`${COLUMNS} h-[34px] cursor-pointer items-center border-b border-line ${isChosen ? 'border-l-[3px] border-l-pine bg-raised pl-[13px] -outline-offset-2 outline-pine group-focus-visible/grid:outline-2' : ''}`}
       onClick={onChoose}
       onDoubleClick={onOpen}
     >
@@ -161,7 +169,10 @@ function Row({ list, health, isChosen, onChoose, onOpen }: RowProps) {
       <div role="gridcell" className="text-right">
         {formatCount(list.entries)}
       </div>
-      <div role="gridcell" className={`text-right ${room < 100 ? 'font-semibold text-rust' : 'text-soft'}`}>
+      <div
+        role="gridcell"
+        className={`${WIDE} text-right ${room < 100 ? 'font-semibold text-rust' : 'text-soft'}`}
+      >
         {formatCount(room)}
       </div>
       <div role="gridcell" className={`text-right ${nowhere ? 'font-semibold text-rust' : ''}`}>
@@ -180,7 +191,7 @@ function Row({ list, health, isChosen, onChoose, onOpen }: RowProps) {
       >
         {health ? formatCount(health.redundant) : ''}
       </div>
-      <div role="gridcell" className="truncate text-soft">
+      <div role="gridcell" className={`${WIDE} truncate text-soft`}>
         {health && <LastChange last={health.last} />}
       </div>
     </div>

@@ -70,6 +70,6 @@ export function gridColumns(extras: readonly Extra[]): CSSProperties {
 
 /** What a row, or the header, is given for its columns. */
 export const ROW_COLUMNS =
-  'grid gap-x-2 px-3 [grid-template-columns:var(--narrow)] @min-[35rem]:[grid-template-columns:var(--wide)]';
+  'grid gap-x-2 px-3 [grid-template-columns:var(--narrow)] @min-[560px]:[grid-template-columns:var(--wide)]';
 /** What the cell of a row that says what served its term is given. */
-export const SERVED_BY = '@max-[35rem]:hidden';
+export const SERVED_BY = '@max-[560px]:hidden';

@@ -80,7 +80,7 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
       <div
         role="gridcell"
         aria-colspan={isWide ? 2 : undefined}
-        className={`truncate leading-[29px] ${isWide ? '@min-[35rem]:col-span-2' : ''}`}
+        className={`truncate leading-[29px] ${isWide ? '@min-[560px]:col-span-2' : ''}`}
         title={line.raw}
       >
         {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}

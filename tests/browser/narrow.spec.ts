@@ -1,0 +1,28 @@
+import { expect, test } from '@playwright/test';
+
+/** The narrowest screen: what a row is about can be read, and nothing lies outside the screen. */
+test.use({ viewport: { width: 1024, height: 768 } });
+
+const FIRST = [
+  ['Sift', 'sift', '#term-0 [role=gridcell]:nth-child(2)'],
+  ['Lists', 'lists', '[role=grid] [role=rowheader] b'],
+  ['Entries', 'lists?show=entries', '#entry-0 [role=gridcell]:nth-child(2)'],
+] as const;
+
+for (const [name, path, cell] of FIRST) {
+  test(`${name}: the first row says what it is about`, async ({ page }) => {
+    await page.goto(`/larkfell-web/${path}`);
+    const first = page.locator(cell).first();
+    await expect(first).toHaveText(/\w{3}/);
+    const { width } = (await first.boundingBox())!;
+    expect(width).toBeGreaterThan(name === 'Lists' ? 40 : 90);
+    const outside = await page.evaluate(() =>
+      [...document.querySelectorAll('main button, main [role=columnheader]')]
+        .filter(
+          (one) => one.getBoundingClientRect().right > one.closest('main')!.getBoundingClientRect().right,
+        )
+        .map((one) => one.textContent),
+    );
+    expect(outside).toEqual([]);
+  });
+}
