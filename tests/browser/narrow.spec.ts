@@ -26,3 +26,20 @@ for (const [name, path, cell] of FIRST) {
     expect(outside).toEqual([]);
   });
 }
+
+test('Sift: a few presses of Tab reach the terms, and arrows go through the runs of words', async ({
+  page,
+}) => {
+  await page.goto('/larkfell-web/sift');
+  await expect(page.locator('#term-0')).toHaveText(/\w{3}/);
+  const runs = page.getByRole('group', { name: 'Runs of words' });
+  await runs.getByRole('button').first().focus();
+  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowDown');
+  await expect(runs.locator('[data-run="30"]')).toBeFocused();
+  await page.keyboard.press('Home');
+  await expect(runs.locator('[data-run="0"]')).toBeFocused();
+  const terms = page.getByRole('grid', { name: 'Search terms' });
+  for (let i = 0; i < 15 && !(await terms.evaluate((grid) => grid === document.activeElement)); i++)
+    await page.keyboard.press('Tab');
+  await expect(terms).toBeFocused();
+});

@@ -33,6 +33,13 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     ],
   },
   {
+    where: 'Among the runs of words',
+    keys: [
+      ['↑ ↓', 'the run before or after'],
+      ['↵', 'the terms that hold it, or all again'],
+    ],
+  },
+  {
     where: 'In Lists',
     keys: [
       ['↑ ↓ ← →', 'the cell, list or entry beside it'],

@@ -117,8 +117,9 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
         {formatMoney(stops.costMicros ?? 0)}
       </p>
       <p className="mb-2 text-[13px] text-soft">
-        {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in these {length} days would be
-        stopped: {plural(stops.terms, 'term')}, {plural(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
+        {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in{' '}
+        {length === 1 ? 'this day' : `these ${length} days`} would be stopped: {plural(stops.terms, 'term')},{' '}
+        {plural(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
         {reopens.terms > 0 && ` ${plural(reopens.terms, 'term')} would be open again.`}
       </p>
       <SpendBars key={window.from} days={days} money={formatMoney} />

@@ -3,7 +3,8 @@
 import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { flushSync } from 'react-dom';
 import type { WordLine, WordsAnswer } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { ask } from '@/ui/ask';
@@ -37,6 +38,22 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
     overscan: 8,
   });
   const most = Math.max(1, ...lines.map((l) => l.costMicros));
+  // One run is reached by Tab, the others by arrows: there may be thousands before the terms.
+  const [reached, setReached] = useState(0);
+  const at = Math.min(reached, lines.length - 1);
+  function onKey(event: KeyboardEvent) {
+    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: lines.length - 1 }[event.key];
+    const isHere = event.target === scroller.current || (event.target as HTMLElement).matches('[data-run]');
+    if (to === undefined || lines.length === 0 || !isHere) return;
+    event.preventDefault();
+    const next = Math.max(0, Math.min(lines.length - 1, to));
+    flushSync(() => {
+      setReached(next);
+      rows.scrollToIndex(next);
+    });
+    const focus = () => scroller.current?.querySelector<HTMLElement>(`[data-run="${next}"]`)?.focus();
+    requestAnimationFrame(() => requestAnimationFrame(focus)); // it is drawn once the list has scrolled
+  }
   return (
     <>
       <div className="flex justify-between border-b border-line px-4 py-1 text-[12px] text-soft">
@@ -50,6 +67,7 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
         tabIndex={0}
         role="group"
         aria-label="Runs of words"
+        onKeyDown={onKey}
       >
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map((item) => {
@@ -60,6 +78,9 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
                   line={line}
                   most={most}
                   chosen={url.holding === line.ngram}
+                  index={item.index}
+                  isReached={item.index === at}
+                  onReach={() => setReached(item.index)}
                   onChoose={(holding) => onChange({ holding })}
                 />
                 {item.index === chosenAt && (
@@ -75,16 +96,27 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
   );
 }
 
-type RowProps = { line: WordLine; most: number; chosen: boolean; onChoose: (n: string) => void };
+type RowProps = {
+  line: WordLine;
+  most: number;
+  chosen: boolean;
+  index: number;
+  isReached: boolean;
+  onReach: () => void;
+  onChoose: (n: string) => void;
+};
 
-function WordRow({ line, most, chosen, onChoose }: RowProps) {
+function WordRow({ line, most, chosen, index, isReached, onReach, onChoose }: RowProps) {
   const formatMoney = useMoney();
   const without = (line.withoutReturnMicros / most) * 100;
   const returned = ((line.costMicros - line.withoutReturnMicros) / most) * 100;
   return (
     <button
       type="button"
+      data-run={index}
+      tabIndex={isReached ? 0 : -1}
       aria-pressed={chosen}
+      onFocus={onReach}
       title={line.forms.length > 0 ? `with ${line.forms.join(', ')}` : undefined}
       className={`block w-full border-b border-line px-4 text-left ${chosen ? 'bg-straw' : 'hover:bg-raised'}`}
       style={{ height: ROW }}
