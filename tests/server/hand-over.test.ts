@@ -228,6 +228,20 @@ describe('a structure file', () => {
     await removeFromTray(world.deps, world.slug, [changes[0]!.id]);
   });
 
+  test('knows a negative again however it is written, and takes it away so', async () => {
+    const negatives = async () =>
+      (await world.db('negative').where({ account_id: world.accountId }).select('text')).filter((n) =>
+        /suit/i.test(n.text),
+      ).length;
+    const file = (text: string, status: string) => structure(`Hives,,,${text},negative phrase,${status}`);
+    await world.load(file('Men’s  bee-suit', 'live'));
+    await world.load(file('Men’s  bee-suit', 'live'));
+    await world.load(file('mens bee suit', 'live'));
+    expect(await negatives()).toBe(1);
+    await world.load(file("MEN'S bee suit!", 'removed'));
+    expect(await negatives()).toBe(0);
+  });
+
   test('part by part: what it does not show is in force no more, what no file can show stays said', async () => {
     const { lists, campaigns } = await viewLists(world.deps, world.slug);
     const everywhere = { kind: 'account', id: null } as const;

@@ -21,6 +21,7 @@ export async function writeElements(
     ) on commit drop`);
   await copyRows(trx, 'staged_element', columnsOf(elements), elements.length);
   await trx.raw('analyze staged_element');
+  await stageKnownTexts(trx, accountId);
   let added = 0;
   for (const statement of STATEMENTS) {
     const { command, rowCount } = await trx.raw<{ command: string; rowCount: number }>(statement, {
@@ -29,6 +30,20 @@ export async function writeElements(
     if (command === 'INSERT') added += rowCount;
   }
   return { added, replaced: Math.max(0, elements.length - added) };
+}
+
+/** The texts of the account's negatives as they are compared (rules 1.1), which SQL can not tell. */
+async function stageKnownTexts(trx: Knex.Transaction, accountId: number): Promise<void> {
+  const known: { negative_id: number; text: string }[] = await trx('negative')
+    .where({ account_id: accountId })
+    .select('negative_id', 'text');
+  await trx.raw('create temporary table known_text (negative_id bigint, text_key text) on commit drop');
+  const columns: CopyColumn[] = [
+    { name: 'negative_id', type: 'bigint', valueOf: (row) => known[row]!.negative_id },
+    { name: 'text_key', type: 'text', valueOf: (row) => normalise(known[row]!.text) },
+  ];
+  await copyRows(trx, 'known_text', columns, known.length);
+  await trx.raw('analyze known_text');
 }
 
 function columnsOf(elements: readonly ElementRow[]): CopyColumn[] {
@@ -115,7 +130,8 @@ const PLACES = `(
    where s.element = 'negative' and s.text_key <> '')`;
 const SAME_PLACE = `n.account_id = :account and n.place_kind = p.kind and n.match = p.match
   and n.campaign_id is not distinct from p.campaign_id and n.ad_group_id is not distinct from p.ad_group_id
-  and n.list_id is not distinct from p.list_id and lower(n.text) = p.text_key`;
+  and n.list_id is not distinct from p.list_id
+  and n.negative_id = k.negative_id and k.text_key = p.text_key`;
 
 const STATEMENTS = [
   // Campaigns, ad groups and lists that any row names; then what their own rows say of them.
@@ -164,6 +180,6 @@ const STATEMENTS = [
    select :account, 'file:' || gen_random_uuid(), p.text, p.match, p.kind, p.campaign_id, p.ad_group_id, p.list_id, null
      from (select distinct on (kind, campaign_id, ad_group_id, list_id, match, text_key) * from ${PLACES} p
             where status <> 'removed') p
-    where not exists (select from negative n where ${SAME_PLACE})`,
-  `delete from negative n using ${PLACES} p where p.status = 'removed' and ${SAME_PLACE}`,
+    where not exists (select from negative n, known_text k where ${SAME_PLACE})`,
+  `delete from negative n using known_text k, ${PLACES} p where p.status = 'removed' and ${SAME_PLACE}`,
 ];
