@@ -66,6 +66,7 @@ describe('a file without a header', () => {
   test('shows its columns, and says that a person must name them', async () => {
     const { reading, rows } = await read(bare);
     expect(reading).toMatchObject({ headerLine: 0, separator: ';', error: { category: 'no header' } });
+    expect(reading.questions).toEqual([]); // a column may hold the days
     expect(reading.columns.map(({ header, sample }) => `${header}: ${sample}`)).toEqual([
       'column 1: 2026-11-01',
       'column 2: bee hive',

@@ -56,7 +56,9 @@ export function understandColumns(
   const questions: Question[] = [];
   const marks = decimalMarksOf(columns, evidence, decisions, questions);
   const { dayOrder, isOrdered } = readDayOrder(columns, evidence, decisions, questions);
-  if (kind === 'search terms' && at.day === undefined && !decisions.period) {
+  // Where no column is named yet, one of them may hold the days.
+  const isNamed = columns.some(({ role }) => role !== null);
+  if (kind === 'search terms' && isNamed && at.day === undefined && !decisions.period) {
     const text = 'No column holds days. Which days do these rows belong to?';
     questions.push({ code: 'period', column: null, text, options: [], suggested });
   }
