@@ -3,10 +3,11 @@ import { describe, expect, test } from 'vitest';
 import { compileAccountGate, type AccountShape, type Place, type PlacedNegative } from '../gate';
 import { aNegative, aText } from '../gate/testing';
 import { buildTermTable } from '../mining';
-import { inverse, type Change } from './change';
+import { inverse, negativesBroughtBy } from './about-change';
+import type { Change } from './change';
 import { layGate } from './draft';
 import type { ServedRows } from './row-gate';
-import { effectOfDraft, negativesBroughtBy, protectedHits } from './effect';
+import { effectOfDraft, protectedHits } from './effect';
 
 const AD_GROUPS = [
   { id: 'g1', campaignId: 'c1' },

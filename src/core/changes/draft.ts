@@ -8,8 +8,9 @@ import {
   type Place,
   type PlacedNegative,
 } from '../gate';
-import { codeKey, type Change } from './change';
-import type { RowGate, ServedRows } from './row-gate';
+import { rulesOf } from './kinds';
+import { codeKey } from './product-codes';
+import type { GateWriter, RowGate, ServedRows, Step } from './row-gate';
 import {
   exclusionKey,
   forkState,
@@ -33,6 +34,8 @@ export function layGate(rows: ServedRows, account: AccountShape): RowGate {
     gate.apply({ kind: 'exclude product', code, place });
   return gate;
 }
+
+const NOTHING: Step = { stopped: [], reopened: [] };
 
 /** @param insideLists what is known of where lists are in force; never changed in place, so that forks may share it */
 function gateOver(
@@ -125,7 +128,6 @@ function gateOver(
   }
   const raise = (touched: readonly number[]) => ({ stopped: shift(touched, 1), reopened: [] });
   const lower = (touched: readonly number[]) => ({ stopped: [], reopened: shift(touched, -1) });
-  const nothing = { stopped: [], reopened: [] };
 
   const heldAt = (place: Place) => state.held.get(placeKey(place)) ?? new Map<string, never>();
   const entriesAt = (place: Place) =>
@@ -141,36 +143,21 @@ function gateOver(
     return entriesAt({ kind: 'list', id: listId }).flatMap(rowsOf);
   }
 
-  function changeHanging({
-    kind,
-    listId,
-    campaignId,
-  }: Extract<Change, { kind: 'hang list' | 'take down list' }>) {
+  function setHung(listId: string, campaignId: string | null, isHung: boolean): Step {
     const hung = state.hangings.get(listId) ?? NOWHERE;
     const hangs = campaignId === null ? hung.onAccount : hung.campaigns.has(campaignId);
-    if (hangs === (kind === 'hang list')) return nothing;
+    if (hangs === isHung) return NOTHING;
     const isCovered = campaignId !== null && hung.onAccount;
     const touched = isCovered ? [] : reachedByHanging(listId, campaignId);
     insideLists.delete(listId);
-    if (campaignId === null) state.hangings.set(listId, { ...hung, onAccount: !hangs });
+    if (campaignId === null) state.hangings.set(listId, { ...hung, onAccount: isHung });
     else {
       const campaigns = new Set(hung.campaigns);
-      if (hangs) campaigns.delete(campaignId);
-      else campaigns.add(campaignId);
+      if (isHung) campaigns.add(campaignId);
+      else campaigns.delete(campaignId);
       state.hangings.set(listId, { ...hung, campaigns });
     }
-    return hangs ? lower(touched) : raise(touched);
-  }
-
-  function changePlacement({
-    kind,
-    listId,
-    address,
-  }: Extract<Change, { kind: 'add placement' | 'remove placement' }>) {
-    const placements = state.placements.toChange(listId);
-    if (kind === 'add placement') placements.add(address);
-    else placements.delete(address);
-    return nothing;
+    return isHung ? raise(touched) : lower(touched);
   }
 
   function hold({ text, match }: NegativeText, place: Place) {
@@ -191,53 +178,48 @@ function gateOver(
     });
   }
 
-  function apply(change: Change): { stopped: number[]; reopened: number[] } {
-    switch (change.kind) {
-      case 'add negative': {
-        hold(change, change.place);
-        return raise(reached(change, change.place));
-      }
-      case 'remove negative': {
-        const entry = heldAt(change.place).get(textKey(change));
-        if (!entry) return nothing;
-        const opened: number[] = [];
-        for (let i = 0; i < entry.times; i++) opened.push(...lower(reached(change, change.place)).reopened);
-        state.held.toChange(placeKey(change.place)).delete(textKey(change));
-        return { stopped: [], reopened: opened };
-      }
-      case 'hang list':
-      case 'take down list':
-        return changeHanging(change);
-      case 'add placement':
-      case 'remove placement':
-        return changePlacement(change);
-      case 'make list':
-        if (!state.hangings.has(change.listId)) state.hangings.set(change.listId, NOWHERE);
-        return nothing;
-      case 'remove list': // a platform removes only lists that are empty and hang nowhere
-      case 'rename list':
-        return nothing;
-      case 'exclude product': {
-        const { code, place } = change;
-        if (state.excluded.has(exclusionKey(code, place))) return nothing;
-        state.excluded.set(exclusionKey(code, place), { code, place });
-        return raise(reachedByCode(code, place));
-      }
-      case 'readmit product': {
-        if (!state.excluded.delete(exclusionKey(change.code, change.place))) return nothing;
-        return lower(reachedByCode(change.code, change.place));
-      }
-      case 'set bid':
-      case 'pause keyword':
-      case 'run keyword':
-        return nothing; // they stop no query: another keyword may serve it
-    }
-  }
+  const writer: GateWriter = {
+    addNegative(negative, place) {
+      hold(negative, place);
+      return raise(reached(negative, place));
+    },
+    removeNegative(negative, place) {
+      const entry = heldAt(place).get(textKey(negative));
+      if (!entry) return NOTHING;
+      const opened: number[] = [];
+      for (let i = 0; i < entry.times; i++) opened.push(...lower(reached(negative, place)).reopened);
+      state.held.toChange(placeKey(place)).delete(textKey(negative));
+      return { stopped: [], reopened: opened };
+    },
+    makeList(listId) {
+      if (!state.hangings.has(listId)) state.hangings.set(listId, NOWHERE);
+      return NOTHING;
+    },
+    hang: (listId, campaignId) => setHung(listId, campaignId, true),
+    takeDown: (listId, campaignId) => setHung(listId, campaignId, false),
+    addPlacement(listId, address) {
+      state.placements.toChange(listId).add(address);
+      return NOTHING;
+    },
+    removePlacement(listId, address) {
+      state.placements.toChange(listId).delete(address);
+      return NOTHING;
+    },
+    exclude(code, place) {
+      if (state.excluded.has(exclusionKey(code, place))) return NOTHING;
+      state.excluded.set(exclusionKey(code, place), { code, place });
+      return raise(reachedByCode(code, place));
+    },
+    readmit(code, place) {
+      if (!state.excluded.delete(exclusionKey(code, place))) return NOTHING;
+      return lower(reachedByCode(code, place));
+    },
+  };
 
   return {
     layAll,
     stopCount: (row) => state.counts[row]!,
-    apply,
+    apply: (change) => rulesOf(change).apply?.(change, writer) ?? NOTHING,
     matched,
     openTo,
     within,

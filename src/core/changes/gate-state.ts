@@ -1,8 +1,8 @@
 import { group } from 'd3-array';
 import { placeKey, type AccountShape, type NegativeText, type Place } from '../gate';
 import { normalise } from '../text';
-import { codeKey } from './change';
 import { copyOnWrite, type CopyOnWrite } from './copy-on-write';
+import { codeKey } from './product-codes';
 import type { ServedRows } from './row-gate';
 
 type Held = { negative: NegativeText; place: Place; times: number };

@@ -1,28 +1,34 @@
 export {
   cancels,
   changeKey,
-  codeKey,
+  describeChange,
+  doesWhat,
   inverse,
-  isNewListId,
+  listAlteredBy,
+  listMadeBy,
   listOf,
+  negativesBroughtBy,
+  outcomeKey,
+  rowsActedOn,
+  stopsIn,
+} from './about-change';
+export {
+  isNewListId,
+  keyOfNewList,
   newListId,
   type Change,
   type ChangeKind,
+  type ChangeOf,
   type ListContent,
 } from './change';
-export { describeChange, describePlace, nameKeyword, type Names } from './describe';
 export { layGate } from './draft';
-export type { RowGate, ServedRows } from './row-gate';
-export {
-  effectOfDraft,
-  hangingPlace,
-  isHungOn,
-  negativesBroughtBy,
-  protectedHits,
-  rowsActedOn,
-  type DraftEffect,
-} from './effect';
+export { effectOfDraft, protectedHits, type DraftEffect } from './effect';
+export { hangingPlace, isHungOn } from './hanging';
+export { CHANGE_KINDS } from './kinds';
+export type { MadeList } from './kinds/kind';
 export { checkNegative, USUAL_LIMITS, type Limits, type Refusal } from './limits';
-export { faultOfCodePattern, productCodeTest } from './product-codes';
+export { describePlace, nameKeyword, type Names } from './names';
+export { codeKey, faultOfCodePattern, productCodeTest } from './product-codes';
 export { proposePullOuts, type PullOut } from './pull-out';
 export { roomAfter, type Room } from './room';
+export type { RowGate, ServedRows } from './row-gate';

@@ -1,4 +1,12 @@
 /**
+ * A product code as codes are compared (rules 2.5): trimmed, case aside.
+ * @example codeKey(' LK-2041-S ') // 'lk-2041-s'
+ */
+export function codeKey(code: string): string {
+  return code.trim().toLowerCase();
+}
+
+/**
  * The test for product codes of an account (rules 2.5): its pattern must match the whole trimmed raw term, case aside.
  * @param pattern a regular expression, or null where the account has no codes
  * @throws SyntaxError when the pattern is none

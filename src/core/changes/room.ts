@@ -2,16 +2,13 @@ import { placeKey, type NegativeText, type Place } from '../gate';
 import { memoised } from '../memoised';
 import { findRedundant } from '../tidy';
 import type { Change } from './change';
-import type { RowGate } from './row-gate';
+import { rulesOf } from './kinds';
+import type { Counted, Filled } from './kinds/kind';
 import type { Limits } from './limits';
+import type { RowGate } from './row-gate';
 
 /** How full a place is that has a limit (rules 12). */
-export type Room = {
-  what: 'negatives' | 'lists' | 'placements';
-  /** the account, a list, or a campaign (which takes lists) */
-  place: Place;
-  used: number;
-  most: number;
+export type Room = Filled & {
   /** over the limit: the negatives there that others make needless for good (rules 3), so dropping them changes nothing */
   couldDrop: NegativeText[];
 };
@@ -24,43 +21,19 @@ export type Room = {
  */
 export function roomAfter(gate: RowGate, changes: readonly Change[], limits: Limits): Room[] {
   // Thousands of changes may add to one place: it is counted once.
-  const entries = memoised(placeKey, (place: Place) => gate.entriesAt(place).length);
-  const placements = memoised(
-    (id: string) => id,
-    (id) => gate.placementsIn(id).length,
-  );
-  const rooms = changes.flatMap((change): Omit<Room, 'couldDrop'>[] => {
-    if (change.kind === 'add placement') {
-      const place = { kind: 'list', id: change.listId } as const;
-      const used = placements(change.listId);
-      return [{ what: 'placements', place, used, most: limits.listPlacements }];
-    }
-    if (change.kind === 'hang list' && change.campaignId !== null) {
-      const place = { kind: 'campaign', id: change.campaignId } as const;
-      const used = gate.listsOn(change.campaignId).length;
-      return [{ what: 'lists', place, used, most: limits.listsOnCampaign }];
-    }
-    if (change.kind !== 'add negative') return [];
-    const { place } = change;
-    const used = entries(place);
-    switch (place.kind) {
-      case 'account':
-        return [{ what: 'negatives', place, used, most: limits.accountNegatives }];
-      case 'list':
-        return [{ what: 'negatives', place, used, most: limits.listNegatives }];
-      case 'campaign':
-      case 'adGroup':
-        return []; // without a limit
-    }
-  });
+  const count: Counted = {
+    negatives: memoised(placeKey, (place: Place) => gate.entriesAt(place).length),
+    placements: memoised(itself, (listId) => gate.placementsIn(listId).length),
+    listsOn: memoised(itself, (campaignId) => gate.listsOn(campaignId).length),
+  };
+  const rooms = changes.flatMap((change) => rulesOf(change).fills?.(change, count, limits) ?? []);
   const distinct = new Map(rooms.map((room) => [placeKey(room.place), room]));
   return [...distinct.values()].map((room) => ({ ...room, couldDrop: whatCouldBeDropped(gate, room) }));
 }
 
-function whatCouldBeDropped(
-  gate: RowGate,
-  { what, place, used, most }: Omit<Room, 'couldDrop'>,
-): NegativeText[] {
+const itself = (id: string) => id;
+
+function whatCouldBeDropped(gate: RowGate, { what, place, used, most }: Filled): NegativeText[] {
   if (what !== 'negatives' || used <= most) return [];
   const { campaigns, lists } = gate.frame();
   // For good (rules 3), only what stands there itself or acts on the whole account makes another needless.

@@ -16,6 +16,24 @@ export type ServedRows = {
   codes?: ReadonlyMap<string, number>;
 };
 
+/** The rows that a step stopped which were open, and the rows that it opened which were stopped. */
+export type Step = { stopped: number[]; reopened: number[] };
+
+/** What the kinds of change do to a gate; each answers with the rows that crossed. */
+export type GateWriter = {
+  addNegative(negative: NegativeText, place: Place): Step;
+  /** Takes a negative away with its twins, as platforms do. */
+  removeNegative(negative: NegativeText, place: Place): Step;
+  makeList(listId: string): Step;
+  /** @param campaignId null is the whole account */
+  hang(listId: string, campaignId: string | null): Step;
+  takeDown(listId: string, campaignId: string | null): Step;
+  addPlacement(listId: string, address: string): Step;
+  removePlacement(listId: string, address: string): Step;
+  exclude(code: string, place: Place): Step;
+  readmit(code: string, place: Place): Step;
+};
+
 /**
  * The gate of an account over the rows of a window: how many negatives in force stop each row, as the account
  * stands and as each change leaves it. Changes are applied one after another; nothing is scanned but the posting
@@ -25,7 +43,7 @@ export type RowGate = {
   /** Number of negatives in force that stop row r. */
   stopCount(row: number): number;
   /** Applies a change and returns the rows it stopped that were open, and the rows it opened that were stopped. */
-  apply(change: Change): { stopped: number[]; reopened: number[] };
+  apply(change: Change): Step;
   /** Rows that the negative matches, wherever they are, open or not; ascending. */
   matched(negative: NegativeText): number[];
   /** Of them, those that nothing stops yet; ascending. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { cancels, changeKey, inverse, listOf, type Change } from './change';
-import { describeChange } from './describe';
+import { cancels, changeKey, describeChange, inverse, listOf } from './about-change';
+import type { Change } from './change';
 import { checkNegative, USUAL_LIMITS } from './limits';
 import { productCodeTest } from './product-codes';
 

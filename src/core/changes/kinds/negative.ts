@@ -1,0 +1,51 @@
+import { placeKey } from '../../gate';
+import { normalise } from '../../text';
+import type { ChangeOf } from '../change';
+import type { Limits } from '../limits';
+import { describePlace } from '../names';
+import type { Filled, KindRules, RulesFor } from './kind';
+
+type Kind = 'add negative' | 'remove negative';
+
+const both = {
+  key: ({ place, match, text }) => `negative|${placeKey(place)}|${match}|${normalise(text)}`,
+  list: ({ place }) => (place.kind === 'list' ? (place.id ?? undefined) : undefined),
+  alters: ({ place }) => (place.kind === 'list' ? (place.id ?? undefined) : undefined),
+  place: ({ place }) => place,
+  rowsIn: (change, gate, place) => gate.reached(change, place),
+} satisfies Partial<KindRules<ChangeOf<Kind>>>;
+
+/** A negative at a place. */
+export const negativeRules: RulesFor<Kind> = {
+  'add negative': {
+    ...both,
+    does: 'stops',
+    inverse: (change) => ({ ...change, kind: 'remove negative' }),
+    say: ({ text, match, place }, names) => `Stop “${text}” (${match}) in ${describePlace(place, names)}`,
+    stopsIn: ({ place }) => place,
+    brings: ({ text, match }) => [{ text, match }],
+    apply: (change, gate) => gate.addNegative(change, change.place),
+    fills: ({ place }, count, limits) => fillsPlace(place, count.negatives(place), limits),
+  },
+  'remove negative': {
+    ...both,
+    does: 'opens',
+    inverse: (change) => ({ ...change, kind: 'add negative' }),
+    say: ({ text, match, place }, names) =>
+      `Let “${text}” (${match}) through again in ${describePlace(place, names)}`,
+    apply: (change, gate) => gate.removeNegative(change, change.place),
+  },
+};
+
+/** Campaigns and ad groups have no limit. */
+function fillsPlace(place: ChangeOf<Kind>['place'], used: number, limits: Limits): Filled | undefined {
+  switch (place.kind) {
+    case 'account':
+      return { what: 'negatives', place, used, most: limits.accountNegatives };
+    case 'list':
+      return { what: 'negatives', place, used, most: limits.listNegatives };
+    case 'campaign':
+    case 'adGroup':
+      return undefined;
+  }
+}
