@@ -4,7 +4,7 @@ import { shiftDay } from '@/core';
 import type { SeedRequest } from '@/contracts/platform';
 import { createDeps } from '@/server/container';
 import { connectAccount, stateOfLoad } from '@/server/use-cases/set-up';
-import { askForLoad, takeIn } from '@/server/use-cases/take-in';
+import { askForLoad, takeIn } from '@/server/use-cases/intake/take-in';
 import { environmentOf, type Settings } from '../scripts/steps/settings';
 import type { BenchAccount } from './account';
 

@@ -3,7 +3,7 @@ import { TermsQuerySchema, WordsQuerySchema } from '@/contracts/sift';
 import { bytesOf } from '@/server/compute/window-columns';
 import { createDeps } from '@/server/container';
 import { findAccount } from '@/server/repositories/accounts';
-import { listTerms, listWords } from '@/server/use-cases/sift-terms';
+import { listTerms, listWords } from '@/server/use-cases/sift/sift-terms';
 import { withFreshDemo } from '../../scripts/steps/fresh-demo';
 import { environmentOf, readSettings, type Settings } from '../../scripts/steps/settings';
 import { makeAccount } from '../account';

@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { webDeps } from '@/server/web';
-import { listAccountsAndPeople } from '@/server/use-cases/describe-account';
+import { listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
 import { StartScreen } from '@/screens/start/start-screen';
 
 export const dynamic = 'force-dynamic';

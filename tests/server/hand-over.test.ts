@@ -2,17 +2,17 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { newListId, type Change } from '@/core';
 import { TermsQuerySchema } from '@/contracts/sift';
-import { checkGate } from '@/server/use-cases/check-gate';
-import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
-import { sayDone, takeBackToDraft, unsayDone } from '@/server/use-cases/hand-over/say-done';
-import { sheetOfSet } from '@/server/use-cases/hand-over/sheet-of-set';
+import { checkGate } from '@/server/use-cases/gate/check-gate';
+import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { sayDone, takeBackToDraft, unsayDone } from '@/server/use-cases/tray/hand-over/say-done';
+import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';
 import { viewAccountWide, viewEntries } from '@/server/use-cases/lists/view-entries';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { weighCell } from '@/server/use-cases/lists/weigh-hangings';
-import { sendTray } from '@/server/use-cases/send-tray';
-import { listTerms } from '@/server/use-cases/sift-terms';
-import { viewLedger } from '@/server/use-cases/view-ledger';
-import { viewTray } from '@/server/use-cases/view-tray';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { listTerms } from '@/server/use-cases/sift/sift-terms';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { viewTray } from '@/server/use-cases/tray/view-tray';
 import { makeOwnWorld, type World } from '../support/world';
 
 /** An account of one's own, known only from files: what is decided is handed over, said to be done, and shown. */

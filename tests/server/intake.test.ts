@@ -1,10 +1,10 @@
 import { readdir } from 'node:fs/promises';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { readUpload } from '@/server/use-cases/read-upload';
-import { keepRecipe } from '@/server/use-cases/recipes';
-import { askToTakeBack } from '@/server/use-cases/take-back-load';
-import { askForLoad, cancelLoad, refusedSheet, takeIn, viewIntake } from '@/server/use-cases/take-in';
-import { loadReport } from '@/server/use-cases/load-report';
+import { readUpload } from '@/server/use-cases/intake/read-upload';
+import { keepRecipe } from '@/server/use-cases/intake/recipes';
+import { askToTakeBack } from '@/server/use-cases/intake/take-back-load';
+import { askForLoad, cancelLoad, refusedSheet, takeIn, viewIntake } from '@/server/use-cases/intake/take-in';
+import { loadReport } from '@/server/use-cases/intake/load-report';
 import { makeWorld, type World } from '../support/world';
 import { zipped } from '../support/zipped';
 

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { askForLoad, viewIntake } from '@/server/use-cases/take-in';
+import { askForLoad, viewIntake } from '@/server/use-cases/intake/take-in';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;

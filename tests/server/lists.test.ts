@@ -4,8 +4,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { ListEdit } from '@/contracts/lists';
 import type { PlatformChange } from '@/contracts/platform';
 import type { Change } from '@/core';
-import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
-import { fetchReport } from '@/server/use-cases/fetch-report';
+import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { fetchReport } from '@/server/use-cases/intake/fetch-report';
 import { draftEdit, previewEdit } from '@/server/use-cases/lists/edit-list';
 import { takeOverVersion, viewHistory } from '@/server/use-cases/lists/history';
 import { readListFile, writeListFile } from '@/server/use-cases/lists/list-files';
@@ -20,8 +20,8 @@ import {
 } from '@/server/use-cases/lists/view-entries';
 import { viewLists, viewListsHealth } from '@/server/use-cases/lists/view-lists';
 import { weighCell, weighHangings } from '@/server/use-cases/lists/weigh-hangings';
-import { sendTray } from '@/server/use-cases/send-tray';
-import { viewTray } from '@/server/use-cases/view-tray';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { viewTray } from '@/server/use-cases/tray/view-tray';
 import { makeWorld, type World } from '../support/world';
 import { aSeed } from '../support/seed';
 

@@ -3,9 +3,9 @@ import * as v from 'valibot';
 import type { Change } from '@/core';
 import { BatchSchema, type BatchWay } from '@/contracts/decisions';
 import { FiltersSchema, TermsQuerySchema, WordsQuerySchema } from '@/contracts/sift';
-import { draftBatch, setVerdicts, weighBatch } from '@/server/use-cases/batch';
-import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
-import { pullOut } from '@/server/use-cases/pull-out';
+import { draftBatch, setVerdicts, weighBatch } from '@/server/use-cases/sift/batch';
+import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { pullOut } from '@/server/use-cases/sift/pull-out';
 import {
   feelPulse,
   lookAt,
@@ -16,14 +16,14 @@ import {
   viewNotes,
   viewSavedViews,
   writeNote,
-} from '@/server/use-cases/remember';
-import { sendTray } from '@/server/use-cases/send-tray';
-import { setVerdict, viewKept } from '@/server/use-cases/set-verdict';
-import { findUnseen, listTerms, listThemes, listWords, plotView } from '@/server/use-cases/sift-terms';
-import { viewLedger } from '@/server/use-cases/view-ledger';
-import { viewKeywords, viewTerm } from '@/server/use-cases/view-term';
-import { viewTray } from '@/server/use-cases/view-tray';
-import { weighChoice } from '@/server/use-cases/weigh-choice';
+} from '@/server/use-cases/sift/remember';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { setVerdict, viewKept } from '@/server/use-cases/sift/set-verdict';
+import { findUnseen, listTerms, listThemes, listWords, plotView } from '@/server/use-cases/sift/sift-terms';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { viewKeywords, viewTerm } from '@/server/use-cases/sift/view-term';
+import { viewTray } from '@/server/use-cases/tray/view-tray';
+import { weighChoice } from '@/server/use-cases/sift/weigh-choice';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;

@@ -2,10 +2,10 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { stops } from '@/core';
 import { TermsQuerySchema, WordsQuerySchema, type TermLine } from '@/contracts/sift';
-import { draftChanges, removeFromTray } from '@/server/use-cases/draft-changes';
-import { offerVariants } from '@/server/use-cases/offer-variants';
-import { listTerms, listWords } from '@/server/use-cases/sift-terms';
-import { weighChoice } from '@/server/use-cases/weigh-choice';
+import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { offerVariants } from '@/server/use-cases/sift/offer-variants';
+import { listTerms, listWords } from '@/server/use-cases/sift/sift-terms';
+import { weighChoice } from '@/server/use-cases/sift/weigh-choice';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;

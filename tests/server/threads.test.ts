@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { listTerms } from '@/server/use-cases/sift-terms';
+import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { TermsQuerySchema, type TermsQuery } from '@/contracts/sift';
 import { startThreads, type Threads } from '@/server/threads/threads';
 import * as v from 'valibot';

@@ -1,17 +1,17 @@
-import { viewIntake } from '@/server/use-cases/take-in';
+import { viewIntake } from '@/server/use-cases/intake/take-in';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Change, Place } from '@/core';
-import { draftChanges, removeFromTray, type Wanted } from '@/server/use-cases/draft-changes';
-import { checkGate } from '@/server/use-cases/check-gate';
-import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-cases/fetch-report';
-import { setVerdict } from '@/server/use-cases/set-verdict';
-import { sendAgain, sendTray } from '@/server/use-cases/send-tray';
-import { undoSent, viewLedger } from '@/server/use-cases/view-ledger';
+import { draftChanges, removeFromTray, type Wanted } from '@/server/use-cases/tray/draft-changes';
+import { checkGate } from '@/server/use-cases/gate/check-gate';
+import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-cases/intake/fetch-report';
+import { setVerdict } from '@/server/use-cases/sift/set-verdict';
+import { sendAgain, sendTray } from '@/server/use-cases/tray/send-tray';
+import { undoSent, viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { weighCell } from '@/server/use-cases/lists/weigh-hangings';
-import { traySheet, viewTray } from '@/server/use-cases/view-tray';
-import { workOnSet } from '@/server/use-cases/work-on-set';
+import { traySheet, viewTray } from '@/server/use-cases/tray/view-tray';
+import { workOnSet } from '@/server/use-cases/tray/work-on-set';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;

@@ -4,10 +4,10 @@ import * as v from 'valibot';
 import type { PlatformChange } from '@/contracts/platform';
 import { TermsQuerySchema } from '@/contracts/sift';
 import type { Change } from '@/core';
-import { setVerdicts } from '@/server/use-cases/batch';
-import { draftChanges } from '@/server/use-cases/draft-changes';
-import { takeOverOutside, undoOutside } from '@/server/use-cases/elsewhere/settle-outside';
-import { fetchReport } from '@/server/use-cases/fetch-report';
+import { setVerdicts } from '@/server/use-cases/sift/batch';
+import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { takeOverOutside, undoOutside } from '@/server/use-cases/tray/elsewhere/settle-outside';
+import { fetchReport } from '@/server/use-cases/intake/fetch-report';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { takeOverVersion } from '@/server/use-cases/lists/history';
 import { dropHangRule, exceptFromRule, keepHangRule } from '@/server/use-cases/lists/rule-hangings';
@@ -21,12 +21,12 @@ import {
   viewSavedViews,
   viewWordMarks,
   writeNote,
-} from '@/server/use-cases/remember';
-import { sendTray } from '@/server/use-cases/send-tray';
-import { setVerdict } from '@/server/use-cases/set-verdict';
-import { listTerms } from '@/server/use-cases/sift-terms';
-import { viewLedger } from '@/server/use-cases/view-ledger';
-import { viewTray } from '@/server/use-cases/view-tray';
+} from '@/server/use-cases/sift/remember';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { setVerdict } from '@/server/use-cases/sift/set-verdict';
+import { listTerms } from '@/server/use-cases/sift/sift-terms';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { viewTray } from '@/server/use-cases/tray/view-tray';
 import { makeWorld, type World } from '../support/world';
 
 /** Whatever applied at once is taken back from its entry in the ledger. */
@@ -187,7 +187,7 @@ describe('a rule by which a list hangs', () => {
     await ask(sendTray, world.personId);
     await world.work();
     const hung = (await ledger()).find((l) => l.change && /^Hang Old/.test(l.what))!;
-    const { undoSent } = await import('@/server/use-cases/view-ledger');
+    const { undoSent } = await import('@/server/use-cases/ledger/view-ledger');
     await ask(undoSent, world.personId, hung.change!.id);
     // The rule leaves this campaign out from now on: else it would want the list there again.
     expect(await rules()).toEqual(['Old 1']);

@@ -11,10 +11,10 @@ import { enqueue } from '@/server/jobs/queue';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import { addPeople, connectAccount } from '@/server/use-cases/set-up';
 import type { Deps } from '@/server/use-cases/deps';
-import { loadReport } from '@/server/use-cases/load-report';
-import { readWholeReport } from '@/server/use-cases/read-upload';
-import { takeBackLoad } from '@/server/use-cases/take-back-load';
-import { workOnSet } from '@/server/use-cases/work-on-set';
+import { loadReport } from '@/server/use-cases/intake/load-report';
+import { readWholeReport } from '@/server/use-cases/intake/read-upload';
+import { takeBackLoad } from '@/server/use-cases/intake/take-back-load';
+import { workOnSet } from '@/server/use-cases/tray/work-on-set';
 import { connectStandin } from '@/standins/ad-platform/database';
 import { createPlatformServer } from '@/standins/ad-platform/server';
 import type { NewAccountRequest } from '@/contracts/account';
@@ -100,7 +100,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
       }
     },
     async bring(content, name = 'report.csv') {
-      const { takeIn } = await import('@/server/use-cases/take-in');
+      const { takeIn } = await import('@/server/use-cases/intake/take-in');
       async function* bytes() {
         yield Buffer.from(content as string);
       }
@@ -108,7 +108,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
       return files.map((file) => file.id);
     },
     async load(csv, options = {}) {
-      const { askForLoad } = await import('@/server/use-cases/take-in');
+      const { askForLoad } = await import('@/server/use-cases/intake/take-in');
       const [id] = await world.bring(csv);
       await askForLoad(deps, world.slug, id!, options);
       await world.work();

@@ -5,7 +5,7 @@ import { PERSON_COOKIE } from '@/contracts/common';
 import { Frame } from '@/screens/frame/frame';
 import { webDeps } from '@/server/web';
 import { Refusal } from '@/server/use-cases/deps';
-import { describeAccount, listAccountsAndPeople } from '@/server/use-cases/describe-account';
+import { describeAccount, listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
 
 export const dynamic = 'force-dynamic';
 

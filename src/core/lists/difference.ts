@@ -96,6 +96,47 @@ export function changesFor(difference: ListDifference, listId: string): Change[]
   ];
 }
 
+/**
+ * Splits a difference by who brought each part of it about.
+ * @param ownerOf asked with the change that brings the part about, as `changesFor` gives it
+ * @example splitDifference(differenceOf({ name: 'a', entries: [], placements: [], hungOn: [] }, { name: 'b', entries: [], placements: [], hungOn: [] }), '7', () => 1).get(1)?.name // { was: 'a', is: 'b' }
+ */
+export function splitDifference<Owner>(
+  difference: ListDifference,
+  listId: string,
+  ownerOf: (change: Change) => Owner,
+): Map<Owner, ListDifference> {
+  const parts = new Map<Owner, ListDifference>();
+  const partOf = (change: Change) => {
+    const owner = ownerOf(change);
+    if (!parts.has(owner)) parts.set(owner, noDifference());
+    return parts.get(owner)!;
+  };
+  const place: Place = { kind: 'list', id: listId };
+  const { name } = difference;
+  if (name) partOf({ kind: 'rename list', listId, name: name.is, was: name.was }).name = name;
+  for (const entry of difference.added) partOf({ kind: 'add negative', ...entry, place }).added.push(entry);
+  for (const entry of difference.removed)
+    partOf({ kind: 'remove negative', ...entry, place }).removed.push(entry);
+  for (const address of difference.placementsAdded)
+    partOf({ kind: 'add placement', address, listId }).placementsAdded.push(address);
+  for (const address of difference.placementsRemoved)
+    partOf({ kind: 'remove placement', address, listId }).placementsRemoved.push(address);
+  for (const campaignId of difference.hung)
+    partOf({ kind: 'hang list', listId, campaignId }).hung.push(campaignId);
+  for (const campaignId of difference.takenDown)
+    partOf({ kind: 'take down list', listId, campaignId }).takenDown.push(campaignId);
+  return parts;
+}
+
+/** A difference that changes nothing. @example isNoDifference(noDifference()) // true */
+export function noDifference(): ListDifference {
+  return {
+    ...{ name: null, added: [], removed: [] },
+    ...{ placementsAdded: [], placementsRemoved: [], hung: [], takenDown: [] },
+  };
+}
+
 function without<T>(all: readonly T[], those: readonly T[], key: (one: T) => string | null): T[] {
   const known = new Set(those.map(key));
   return distinct(all, key).filter((one) => !known.has(key(one)));

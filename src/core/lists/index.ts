@@ -5,6 +5,8 @@ export {
   differenceOf,
   invertDifference,
   isNoDifference,
+  noDifference,
+  splitDifference,
   type ListDifference,
   type ListState,
 } from './difference';

@@ -1,5 +1,6 @@
 'use client';
 
+import { doesWhat } from '@/core';
 import { useMoney } from '@/screens/frame/money';
 import { X } from 'lucide-react';
 import { useState } from 'react';
@@ -127,31 +128,16 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
   );
 }
 
-const MARK_OF = {
-  'add negative': 'stopped',
-  'hang list': 'stopped',
-  'exclude product': 'stopped',
-  'remove negative': 'open',
-  'take down list': 'open',
-  'make list': 'post',
-  'remove list': 'post',
-  'rename list': 'post',
-  'add placement': 'stopped',
-  'remove placement': 'open',
-  'readmit product': 'open',
-  'set bid': 'post',
-  'pause keyword': 'post',
-  'run keyword': 'post',
-} as const;
+const MARK_OF = { stops: 'stopped', opens: 'open', neither: 'post' } as const;
 
 function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => void }) {
   const formatMoney = useMoney();
-  const { said, stops, reopens, kind } = change;
+  const { said, stops, reopens } = change;
   const effect = reopens.terms > 0 ? reopens : stops;
   const hurts = change.touched.length > 0 || change.heldBackBy.count > 0;
   return (
     <li className="group flex items-start gap-2 border-b border-line px-4 py-1.5 text-[13px]">
-      <Mark kind={hurts ? 'hurting' : MARK_OF[kind]} className="mt-0.5" />
+      <Mark kind={hurts ? 'hurting' : MARK_OF[doesWhat(change.change)]} className="mt-0.5" />
       <span className="min-w-0 flex-1 break-words">
         {said}
         {change.reaches && <span className="block text-[12px] text-soft">{change.reaches}</span>}

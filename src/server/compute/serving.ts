@@ -1,4 +1,5 @@
-import type { Change, Place } from '@/core';
+import { stopsIn, type Change, type Place } from '@/core';
+import { NOT_GIVEN } from '@/contracts/common';
 import type { Status } from '../repositories/structure';
 import type { Snapshot } from './snapshot';
 
@@ -44,10 +45,8 @@ export function statusOf({ adGroup, campaign }: Snapshot, { kind, id }: Place): 
 
 /** The same of the place that a change stops something in; null where it stops nothing. */
 export function noteOnPlace(snapshot: Snapshot, change: Change): string | null {
-  if (change.kind === 'add negative' || change.kind === 'exclude product')
-    return sayStatus(snapshot, change.place);
-  if (change.kind !== 'hang list' || change.campaignId === null) return null;
-  return sayStatus(snapshot, { kind: 'campaign', id: change.campaignId });
+  const place = stopsIn(change);
+  return place ? sayStatus(snapshot, place) : null;
 }
 
 /** What a person should know of a place before stopping anything there; null of one that is live. */
@@ -65,3 +64,18 @@ export function sayStatus(snapshot: Snapshot, place: Place): string | null {
       return `This ${what} is ${status}: it serves nothing, so stopping there saves 0.`;
   }
 }
+
+/** Whether a place is one that a report did not name: nobody can stop anything there. */
+export function isNotGiven(
+  { adGroup: adGroups, campaign: campaigns }: Snapshot,
+  { kind, id }: Place,
+): boolean {
+  const adGroup = kind === 'adGroup' ? adGroups.get(id!) : undefined;
+  if (adGroup?.name === NOT_GIVEN) return true;
+  const campaign = kind === 'campaign' ? id : adGroup?.campaignId;
+  return campaigns.get(campaign ?? '')?.name === NOT_GIVEN;
+}
+
+/** What to do about it. */
+export const sayNotGiven = (kind: Place['kind']) =>
+  `The report does not name this ${kind === 'campaign' ? 'campaign' : 'ad group'}, so nothing can be stopped there. Choose a wider place, or bring a report that names it.`;

@@ -5,11 +5,11 @@ import pino from 'pino';
 import { PlatformTrouble } from '../platform/platform';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
-import { fetchDaily } from '../use-cases/fetch-report';
-import { loadReport } from '../use-cases/load-report';
-import { readWholeReport } from '../use-cases/read-upload';
-import { takeBackLoad } from '../use-cases/take-back-load';
-import { workOnSet } from '../use-cases/work-on-set';
+import { fetchDaily } from '../use-cases/intake/fetch-report';
+import { loadReport } from '../use-cases/intake/load-report';
+import { readWholeReport } from '../use-cases/intake/read-upload';
+import { takeBackLoad } from '../use-cases/intake/take-back-load';
+import { workOnSet } from '../use-cases/tray/work-on-set';
 
 const log = pino({ name: 'jobs' });
 const BEAT_MS = 2_000;

@@ -1,7 +1,6 @@
 import type { Knex } from 'knex';
-import { changeKey, normalise, type Change, type ElementRow } from '@/core';
+import { normalise, type ElementRow } from '@/core';
 import type { Db } from '../db/connection';
-import type { Mirror } from './structure';
 import { copyRows, dayNumber, type CopyColumn } from '../db/copy';
 
 /**
@@ -74,30 +73,25 @@ function columnsOf(elements: readonly ElementRow[]): CopyColumn[] {
   ];
 }
 
-/** Takes negatives and hangings of the mirror away which a structure file shows to be gone. */
+/** Elements of the mirror that a structure file shows to be gone, by our ids. */
+export type GoneElements = {
+  negativeIds: string[];
+  listIds: string[];
+  hangings: { listId: string; campaignId: string | null }[];
+};
+
 export async function removeFromMirror(
   db: Db,
   accountId: number,
-  { negatives }: Mirror,
-  gone: readonly Change[],
+  { negativeIds, listIds, hangings }: GoneElements,
 ): Promise<void> {
-  const keys = new Set(gone.map((change) => changeKey(change)));
-  const ids = negatives
-    .filter((n) => keys.has(changeKey({ kind: 'remove negative', ...n })))
-    .map((n) => Number(n.id));
-  await db('negative').where({ account_id: accountId }).whereIn('negative_id', ids).delete();
-  for (const change of gone) {
-    if (change.kind === 'remove list')
-      await db('shared_list')
-        .where({ account_id: accountId, list_id: Number(change.listId) })
-        .delete();
-    if (change.kind !== 'take down list') continue;
-    const { listId, campaignId } = change;
-    await db('list_hanging')
-      .where({ account_id: accountId, list_id: Number(listId) })
-      .where({ campaign_id: campaignId === null ? null : Number(campaignId) })
+  const inAccount = (table: string) => db(table).where({ account_id: accountId });
+  await inAccount('negative').whereIn('negative_id', negativeIds.map(Number)).delete();
+  await inAccount('shared_list').whereIn('list_id', listIds.map(Number)).delete();
+  for (const { listId, campaignId } of hangings)
+    await inAccount('list_hanging')
+      .where({ list_id: Number(listId), campaign_id: campaignId === null ? null : Number(campaignId) })
       .delete();
-  }
 }
 
 /** Gives a list of the mirror the name that a structure file knows it by. */

@@ -1,10 +1,10 @@
 import { findCodes } from '../use-cases/account/view-account';
-import { checkGate } from '../use-cases/check-gate';
+import { checkGate } from '../use-cases/gate/check-gate';
 import type { Deps } from '../use-cases/deps';
-import { draftChanges, removeFromTray } from '../use-cases/draft-changes';
-import { undoOutside } from '../use-cases/elsewhere/settle-outside';
-import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/hand-over/say-done';
-import { sheetOfSet } from '../use-cases/hand-over/sheet-of-set';
+import { draftChanges, removeFromTray } from '../use-cases/tray/draft-changes';
+import { undoOutside } from '../use-cases/tray/elsewhere/settle-outside';
+import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/tray/hand-over/say-done';
+import { sheetOfSet } from '../use-cases/tray/hand-over/sheet-of-set';
 import { undoEntry } from '../use-cases/ledger/undo-entry';
 import { draftEdit, previewEdit } from '../use-cases/lists/edit-list';
 import { viewHistory } from '../use-cases/lists/history';
@@ -20,16 +20,16 @@ import {
 } from '../use-cases/lists/view-entries';
 import { viewLists, viewListsHealth } from '../use-cases/lists/view-lists';
 import { viewCellBefore, weighCell, weighHangings } from '../use-cases/lists/weigh-hangings';
-import { offerVariants } from '../use-cases/offer-variants';
-import { sendTray } from '../use-cases/send-tray';
-import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift-terms';
-import { draftBatch, setVerdicts, weighBatch } from '../use-cases/batch';
-import { pullOut } from '../use-cases/pull-out';
-import { viewKeywords, viewTerm } from '../use-cases/view-term';
-import { undoSent, viewLedger } from '../use-cases/view-ledger';
-import { traySheet, viewTray } from '../use-cases/view-tray';
+import { offerVariants } from '../use-cases/sift/offer-variants';
+import { sendTray } from '../use-cases/tray/send-tray';
+import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift/sift-terms';
+import { draftBatch, setVerdicts, weighBatch } from '../use-cases/sift/batch';
+import { pullOut } from '../use-cases/sift/pull-out';
+import { viewKeywords, viewTerm } from '../use-cases/sift/view-term';
+import { undoSent, viewLedger } from '../use-cases/ledger/view-ledger';
+import { traySheet, viewTray } from '../use-cases/tray/view-tray';
 import { warmUp } from '../use-cases/warm-up';
-import { weighChoice } from '../use-cases/weigh-choice';
+import { weighChoice } from '../use-cases/sift/weigh-choice';
 
 /** The use-cases that need an account's window in memory: they are answered in a worker thread. */
 export const QUESTIONS = {

@@ -1,4 +1,4 @@
-import { isNewListId, nameKeyword, type Change, type Names } from '@/core';
+import { isNewListId, listMadeBy, nameKeyword, type Change, type Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/accounts';
@@ -73,9 +73,16 @@ async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
   return { protectedOwn, aside, marks: await listWordMarks(db, accountId) };
 }
 
+/** Names of the lists that changes make, by their ids. */
+export function namesOfMade(changes: readonly Change[]): ReadonlyMap<string, string> {
+  return new Map(
+    changes.flatMap((change) => listMadeBy(change) ?? []).map((made) => [made.listId, made.name]),
+  );
+}
+
 /** Names of elements, with the lists that changes would make. */
 export function namesWithMade(open: Open, changes: readonly Change[]): Names {
-  const made = new Map(changes.flatMap((c) => (c.kind === 'make list' ? [[c.listId, c.name] as const] : [])));
+  const made = namesOfMade(changes);
   return { ...open.names, list: (id) => made.get(id) ?? open.names.list(id) };
 }
 
@@ -86,11 +93,7 @@ export function namesIn(
   currency: string,
   gone: ReadonlyMap<string, string> = new Map(),
 ): Names {
-  const made = new Map(
-    changes.flatMap(({ change }) =>
-      change.kind === 'make list' ? [[change.listId, change.name] as const] : [],
-    ),
-  );
+  const made = namesOfMade(changes.map(({ change }) => change));
   const lists = new Map(snapshot.mirror.lists.map((l) => [l.id, l.name]));
   return {
     campaign: (id) => snapshot.campaign.get(id)?.name,

@@ -9,7 +9,7 @@ import {
 } from '../repositories/accounts';
 import { findReportFile } from '../repositories/reports';
 import type { Deps } from './deps';
-import { fetchReport } from './fetch-report';
+import { fetchReport } from './intake/fetch-report';
 
 /** Whether every account that is expected is there and has its first report. */
 export async function areLoaded(deps: Deps, slugs: readonly string[]): Promise<boolean> {

@@ -6,7 +6,7 @@ import type { AnswerOf, ArgsOf, QuestionName } from '@/server/threads/questions'
 import { refusalOf } from '@/let-in';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
-import { listAccountsAndPeople } from '@/server/use-cases/describe-account';
+import { listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
 
 type Params = Record<string, string>;
 type Asked = {

@@ -10,7 +10,7 @@ import { listSending } from '../../repositories/change-sets';
 import { dropFileElements, forgetPlatformIds } from '../../repositories/apply-structure';
 import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
-import { refreshMirror } from '../read-back';
+import { refreshMirror } from '../tray/read-back';
 
 /** The accounts that the platform has, and which account here each is brought into. */
 export async function listPlatformAccounts(deps: Deps): Promise<PlatformAccountsAnswer> {

@@ -11,9 +11,9 @@ import { retirePerson } from '../account/people';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
-import { markWords, removeNote, removeView, saveView, writeNote } from '../remember';
-import { askForLoad } from '../take-in';
-import { askToTakeBack } from '../take-back-load';
+import { markWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
+import { askForLoad } from '../intake/take-in';
+import { askToTakeBack } from '../intake/take-back-load';
 
 /**
  * Takes back what an entry of the ledger tells of, by what the entry itself says of how that is done. The undo is an

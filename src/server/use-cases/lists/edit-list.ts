@@ -17,7 +17,7 @@ import { servingRows } from '../../compute/serving';
 import { few, keywordsThatConverted, protectedBy, touchedKeywords, weighRows } from '../../compute/workbench';
 import { settleListVersion } from '../../repositories/lists/list-versions';
 import type { Deps } from '../deps';
-import { draftChanges } from '../draft-changes';
+import { draftChanges } from '../tray/draft-changes';
 import { namesWithMade, openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { planEdit } from './plan/plan-edit';
 import type { Planned } from './plan/planned';

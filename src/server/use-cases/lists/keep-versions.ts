@@ -1,11 +1,9 @@
 import {
-  changeKey,
-  changesFor,
   differenceOf,
   isNoDifference,
-  listOf,
-  type Change,
-  type ListDifference,
+  noDifference,
+  outcomeKey,
+  splitDifference,
   type ListState,
 } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
@@ -41,15 +39,12 @@ export async function keepListVersions(
   const after = await loadListStates(db, accountId, touched);
   const bySender = new Map<string, number>();
   for (const { change, state, draftedById } of ours)
-    if (state !== 'refused') bySender.set(sentKey(change), draftedById);
+    if (state !== 'refused') bySender.set(outcomeKey(change), draftedById);
   const versions = [...new Set([...before.keys(), ...after.keys()])].flatMap((id) =>
     versionsOf(before.get(id), after.get(id), bySender),
   );
   await insertListVersions(db, accountId, versions);
 }
-
-/** Tells a change and its opposite apart. */
-const sentKey = (change: Change) => `${change.kind}|${changeKey(change)}`;
 
 function versionsOf(
   was: StoredList | undefined,
@@ -61,54 +56,14 @@ function versionsOf(
   const difference = differenceOf(was ?? nothing, is ?? nothing);
   const what = was ? (is ? 'changed' : 'removed') : 'made';
   if (what === 'changed' && isNoDifference(difference)) return [];
-  const parts = new Map<number | null, ListDifference>();
   // Who made or removed it owns the version, even when it is empty.
-  const whole = bySender.get(
-    sentKey({ kind: what === 'removed' ? 'remove list' : 'make list', listId: id, name }),
-  );
-  if (what !== 'changed') parts.set(whole ?? null, differenceOf(nothing, nothing));
-  for (const change of changesFor(difference, id)) {
-    const sender = bySender.get(sentKey(change)) ?? null;
-    const part = parts.get(sender) ?? differenceOf(nothing, nothing);
-    parts.set(sender, part);
-    addTo(part, change);
-  }
+  const whole =
+    bySender.get(outcomeKey({ kind: what === 'removed' ? 'remove list' : 'make list', listId: id, name })) ??
+    null;
+  const parts = splitDifference(difference, id, (change) => bySender.get(outcomeKey(change)) ?? null);
+  if (what !== 'changed' && !parts.has(whole)) parts.set(whole, noDifference());
   return [...parts].map(([personId, part]) => ({
     ...{ listId: id, listName: name, holds, personId, difference: part },
-    what: what !== 'changed' && personId !== (whole ?? null) ? 'changed' : what,
+    what: what !== 'changed' && personId !== whole ? 'changed' : what,
   }));
-}
-
-function addTo(part: ListDifference, change: Change): void {
-  switch (change.kind) {
-    case 'add negative':
-      part.added.push({ text: change.text, match: change.match });
-      break;
-    case 'remove negative':
-      part.removed.push({ text: change.text, match: change.match });
-      break;
-    case 'add placement':
-      part.placementsAdded.push(change.address);
-      break;
-    case 'remove placement':
-      part.placementsRemoved.push(change.address);
-      break;
-    case 'hang list':
-      part.hung.push(change.campaignId);
-      break;
-    case 'take down list':
-      part.takenDown.push(change.campaignId);
-      break;
-    case 'rename list':
-      part.name = { was: change.was, is: change.name };
-      break;
-    case 'make list':
-    case 'remove list':
-    case 'exclude product':
-    case 'readmit product':
-    case 'set bid':
-    case 'pause keyword':
-    case 'run keyword':
-      throw new Error(`a list has no part in ${change.kind} of ${listOf(change)}`);
-  }
 }

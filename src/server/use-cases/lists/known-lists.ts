@@ -1,4 +1,4 @@
-import type { ListContent } from '@/core';
+import { listMadeBy, type ListContent } from '@/core';
 import { Refusal } from '../deps';
 import type { Open } from '../open-workbench';
 
@@ -21,11 +21,10 @@ function listsById(open: Open): ReadonlyMap<string, KnownList> {
       holds,
       isNew: false,
     }));
-    const made = [...open.accepted, ...open.waiting, ...open.drafted].flatMap(({ change }) =>
-      change.kind === 'make list'
-        ? [{ id: change.listId, name: change.name, holds: change.holds ?? 'words', isNew: true }]
-        : [],
-    );
+    const made = [...open.accepted, ...open.waiting, ...open.drafted].flatMap(({ change }) => {
+      const list = listMadeBy(change);
+      return list ? [{ id: list.listId, name: list.name, holds: list.holds, isNew: true }] : [];
+    });
     lists = new Map([...there, ...made].map((list) => [list.id, list]));
     known.set(open, lists);
   }

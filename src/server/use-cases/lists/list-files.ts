@@ -8,7 +8,7 @@ import { NotReceived, receiveFile, type Received } from '../../files/receive';
 import { isWorkbook, listSheets, readSheet } from '../../files/workbook';
 import { writeWorkbook } from '../../files/write-workbook';
 import { Refusal, type Deps } from '../deps';
-import { sayNotReceived } from '../take-in';
+import { sayNotReceived } from '../intake/take-in';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { requireList } from './known-lists';
 

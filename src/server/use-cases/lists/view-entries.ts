@@ -23,7 +23,7 @@ import { weighRows } from '../../compute/workbench';
 import type { SharedList } from '../../repositories/structure';
 import { loadOrigins } from '../../repositories/lists/origins';
 import type { Deps } from '../deps';
-import { vocabularyOf } from '../offer-variants';
+import { vocabularyOf } from '../sift/offer-variants';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { onceFor } from './once-for';
 import { campaignsOf, commonSetsOf, redundancyOf } from './view-lists';

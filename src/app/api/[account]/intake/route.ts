@@ -1,5 +1,5 @@
 import { bodyOf, reads, takesFiles, writes } from '@/app/api/_handle/handle';
-import { takeIn, toView, viewIntake } from '@/server/use-cases/take-in';
+import { takeIn, toView, viewIntake } from '@/server/use-cases/intake/take-in';
 
 export const GET = takesFiles(reads(({ deps, slug }) => viewIntake(deps, slug)));
 

@@ -1,6 +1,6 @@
 import { parseBody, parseQuery, reads, writes } from '@/app/api/_handle/handle';
 import { NoteAboutSchema, NoteSchema } from '@/contracts/decisions';
-import { viewNotes, writeNote } from '@/server/use-cases/remember';
+import { viewNotes, writeNote } from '@/server/use-cases/sift/remember';
 
 export const GET = reads(({ deps, slug, url }) => viewNotes(deps, slug, parseQuery(url, NoteAboutSchema)));
 

@@ -1,4 +1,4 @@
 import { reads } from '@/app/api/_handle/handle';
-import { feelPulse } from '@/server/use-cases/remember';
+import { feelPulse } from '@/server/use-cases/sift/remember';
 
 export const GET = reads(({ deps, slug }) => feelPulse(deps, slug));

@@ -1,6 +1,6 @@
 import { parseBody, reads, writes } from '@/app/api/_handle/handle';
 import { SetVerdictSchema } from '@/contracts/decisions';
-import { setVerdict, viewKept } from '@/server/use-cases/set-verdict';
+import { setVerdict, viewKept } from '@/server/use-cases/sift/set-verdict';
 
 export const GET = reads(({ deps, slug }) => viewKept(deps, slug));
 

@@ -1,6 +1,6 @@
 import { parseBody, reads, writes } from '@/app/api/_handle/handle';
 import { SavedViewSchema } from '@/contracts/decisions';
-import { removeView, saveView, viewSavedViews } from '@/server/use-cases/remember';
+import { removeView, saveView, viewSavedViews } from '@/server/use-cases/sift/remember';
 
 export const GET = reads(({ deps, slug }) => viewSavedViews(deps, slug));
 

@@ -1,6 +1,6 @@
 import { parseBody, reads, writes } from '@/app/api/_handle/handle';
 import { WordMarkSchema } from '@/contracts/decisions';
-import { markWords, viewWordMarks } from '@/server/use-cases/remember';
+import { markWords, viewWordMarks } from '@/server/use-cases/sift/remember';
 
 export const GET = reads(({ deps, slug }) => viewWordMarks(deps, slug));
 

@@ -1,5 +1,5 @@
 import { parseId, writes } from '@/app/api/_handle/handle';
-import { removeNote } from '@/server/use-cases/remember';
+import { removeNote } from '@/server/use-cases/sift/remember';
 
 export const DELETE = writes(({ deps, slug, personId, params }) =>
   removeNote(deps, slug, personId, parseId(params.note)),

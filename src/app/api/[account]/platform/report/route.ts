@@ -1,5 +1,5 @@
 import { writes } from '@/app/api/_handle/handle';
-import { fetchReport } from '@/server/use-cases/fetch-report';
+import { fetchReport } from '@/server/use-cases/intake/fetch-report';
 
 export const POST = writes(async ({ deps, slug, personId }) => ({
   fileId: await fetchReport(deps, slug, personId),

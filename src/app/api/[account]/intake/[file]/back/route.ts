@@ -1,5 +1,5 @@
 import { parseId, writes } from '@/app/api/_handle/handle';
-import { askToTakeBack } from '@/server/use-cases/take-back-load';
+import { askToTakeBack } from '@/server/use-cases/intake/take-back-load';
 
 export const POST = writes(({ deps, slug, params, personId }) =>
   askToTakeBack(deps, slug, parseId(params.file), personId),

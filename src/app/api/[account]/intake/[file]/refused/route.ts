@@ -1,5 +1,5 @@
 import { parseId, reads, sheet } from '@/app/api/_handle/handle';
-import { refusedSheet } from '@/server/use-cases/take-in';
+import { refusedSheet } from '@/server/use-cases/intake/take-in';
 
 export const GET = reads(async ({ deps, slug, params }) =>
   sheet('refused rows.csv', await refusedSheet(deps, slug, parseId(params.file))),

@@ -1,0 +1,36 @@
+import { lookBack } from '@/core';
+import type { AccountSummary } from '@/contracts/common';
+import { listAccounts, listPeople, type Person } from '../../repositories/accounts';
+import { findDataDays } from '../../repositories/reports';
+import type { Deps } from '../deps';
+import { requireAccount } from '../open-workbench';
+
+/** What the frame around every screen shows of an account. */
+export async function describeAccount(deps: Deps, slug: string, days?: number): Promise<AccountSummary> {
+  const account = await requireAccount(deps, slug);
+  const dataDays = await findDataDays(deps.db, account.id);
+  const length = days ?? account.windowDays;
+  return {
+    slug: account.slug,
+    name: account.name,
+    currency: account.currency,
+    steersBy: account.steersBy,
+    targetMicros: account.targetMicros,
+    targetAcos: account.targetAcos,
+    defaultMatch: account.defaultMatch,
+    window: dataDays && { ...lookBack(dataDays.to, length, account.lagDays), days: length },
+    dataDays,
+    lagDays: account.lagDays,
+    platformDay: account.platformDay,
+    isConnected: account.platformAccountId !== null,
+    isRetired: account.isRetired,
+  };
+}
+
+/** The accounts and people there are, the retired too. */
+export async function listAccountsAndPeople(
+  deps: Deps,
+): Promise<{ accounts: { slug: string; name: string; isRetired: boolean }[]; people: Person[] }> {
+  const [accounts, people] = await Promise.all([listAccounts(deps.db), listPeople(deps.db)]);
+  return { accounts: accounts.map(({ slug, name, isRetired }) => ({ slug, name, isRetired })), people };
+}

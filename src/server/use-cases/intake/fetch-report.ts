@@ -1,0 +1,91 @@
+import { shiftDay } from '@/core';
+import {
+  listAccounts,
+  requirePlatform,
+  setFetchesDaily,
+  setPlatformState,
+  type Account,
+} from '../../repositories/accounts';
+import { findDataDays, findLoadedByDigest, moveReportFile } from '../../repositories/reports';
+import { PlatformTrouble } from '../../platform/platform';
+import { Refusal, type Deps } from '../deps';
+import { requireAccount } from '../open-workbench';
+import { refreshMirror } from '../tray/read-back';
+import { takeIn } from './take-in';
+
+/** Days that are fetched again, because their conversions were still growing when they were fetched first. */
+const STILL_GROWING = 4;
+
+/**
+ * Fetches structure and newest report from the platform; the report goes through Intake like any file.
+ * @returns the file that is being loaded, or null when there was nothing new
+ * @throws Refusal when the platform does not answer; nothing was changed then
+ */
+export async function fetchReport(deps: Deps, slug: string, personId: number | null): Promise<number | null> {
+  const account = await requireConnected(deps, slug);
+  try {
+    const { today } = await refreshMirror(deps, account.id);
+    const days = await findDataDays(deps.db, account.id);
+    const from = days ? shiftDay(days.to, -STILL_GROWING) : '1990-01-01';
+    const bytes = await deps.platform.report(requirePlatform(account), { from, to: today });
+    const [file] = await takeIn(
+      deps,
+      slug,
+      { name: `report of ${today}`, source: 'platform', personId },
+      bytes,
+    );
+    if (!file) return null;
+    if (await findLoadedByDigest(deps.db, account.id, file.digest)) return null;
+    await deps.db.transaction(async (trx) => {
+      await moveReportFile(trx, account.id, file.id, ['uploaded'], 'waiting', { options: {} });
+      await deps.enqueue(trx, { name: 'load-report', accountId: account.id, reportFileId: file.id });
+    });
+    return file.id;
+  } catch (error) {
+    throw toRefusal(error);
+  }
+}
+
+/** @throws Refusal when no platform is connected */
+async function requireConnected(deps: Deps, slug: string): Promise<Account> {
+  const account = await requireAccount(deps, slug);
+  if (account.platformAccountId !== null) return account;
+  throw new Refusal(
+    `${account.name} is connected to no platform. Bring its reports in Intake, or connect it on the Account screen.`,
+    409,
+  );
+}
+
+/** Switches the daily fetching of the newest report on or off. */
+export async function setDailyFetch(deps: Deps, slug: string, daily: boolean): Promise<void> {
+  const account = await (daily ? requireConnected(deps, slug) : requireAccount(deps, slug));
+  await setFetchesDaily(deps.db, account.id, daily);
+}
+
+/** The job: fetches for each account that wants it daily. A platform that is down keeps none of the others from theirs. */
+export async function fetchDaily(deps: Deps): Promise<void> {
+  const failures: unknown[] = [];
+  for (const account of await listAccounts(deps.db)) {
+    if (!account.fetchesDaily || account.isRetired || account.platformAccountId === null) continue;
+    await fetchReport(deps, account.slug, null).catch((error: unknown) => failures.push(error));
+  }
+  if (failures.length > 0) throw new AggregateError(failures, 'some reports could not be fetched');
+}
+
+/** Lets days pass on the stand-in platform. */
+export async function moveClock(deps: Deps, slug: string, days: number): Promise<string> {
+  const account = await requireConnected(deps, slug);
+  try {
+    const { today } = await deps.platform.moveClock(requirePlatform(account), days);
+    await setPlatformState(deps.db, account.id, { today });
+    return today;
+  } catch (error) {
+    throw toRefusal(error);
+  }
+}
+
+function toRefusal(error: unknown): unknown {
+  return error instanceof PlatformTrouble
+    ? new Refusal(`${error.message} Nothing was changed. Try again when it runs.`, 502)
+    : error;
+}

@@ -1,0 +1,81 @@
+import { lockAccount, raiseDataVersion } from '../../repositories/accounts';
+import { analyseFacts } from '../../repositories/facts';
+import { deleteIdeasOf } from '../../repositories/ideas';
+import { appendLedger } from '../../repositories/ledger';
+import { findReportFile, moveReportFile, type ReportFile } from '../../repositories/reports';
+import { findReplacer, takeFactsBack } from '../../repositories/taking-back';
+import { Refusal, type Deps } from '../deps';
+import { requireAccount } from '../open-workbench';
+import { requireReportFile } from './take-in';
+
+/**
+ * Asks for a load to be taken back as a whole: what it added goes, what it replaced comes back.
+ * @throws Refusal when a later load has replaced rows of it
+ */
+export async function askToTakeBack(
+  deps: Deps,
+  slug: string,
+  id: number,
+  personId: number,
+  undoes?: number,
+): Promise<void> {
+  const account = await requireAccount(deps, slug);
+  const file = await requireReportFile(deps, account.id, id);
+  await refuseIfReplaced(deps, file, account.id);
+  if (file.kind === 'structure') {
+    throw new Refusal(
+      'A structure file can not be taken back: what it named may be in use. Bring the structure as it should be.',
+      409,
+    );
+  }
+  await deps.db.transaction(async (trx) => {
+    if (!(await moveReportFile(trx, account.id, id, ['loaded'], 'taking back')))
+      throw new Refusal('Only what was loaded can be taken back.', 409);
+    await deps.enqueue(trx, {
+      name: 'take-back-load',
+      accountId: account.id,
+      reportFileId: id,
+      personId,
+      undoes,
+    });
+  });
+}
+
+async function refuseIfReplaced(deps: Deps, file: ReportFile, accountId: number) {
+  const later = await findReplacer(deps.db, accountId, file.id);
+  if (later === undefined) return;
+  throw new Refusal(
+    `${later} was loaded later and replaced rows of this one. Take that back first. Nothing was changed.`,
+    409,
+  );
+}
+
+/** The job: all of it or nothing, in one transaction. May be called again after a fall. */
+export async function takeBackLoad(
+  deps: Deps,
+  accountId: number,
+  reportFileId: number,
+  personId: number,
+  undoes?: number,
+): Promise<void> {
+  await deps.db.transaction(async (trx) => {
+    await lockAccount(trx, accountId);
+    const file = await findReportFile(trx, accountId, reportFileId);
+    if (file?.state !== 'taking back') return;
+    const days = file.outcome?.days;
+    const facts = days
+      ? await takeFactsBack(trx, accountId, reportFileId, days)
+      : { removed: 0, restored: 0 };
+    const ideas = await deleteIdeasOf(trx, accountId, reportFileId);
+    await moveReportFile(trx, accountId, reportFileId, ['taking back'], 'taken back', { error: null });
+    await raiseDataVersion(trx, accountId);
+    await appendLedger(trx, accountId, {
+      actor: { person: personId },
+      about: 'load',
+      what: `Take back ${file.name}: ${(facts.removed + ideas).toLocaleString('en')} rows removed, ${facts.restored.toLocaleString('en')} put back`,
+      before: file.outcome,
+      ...{ undo: { do: 'load again', file: reportFileId }, undoes },
+    });
+  });
+  await analyseFacts(deps.db, accountId);
+}

@@ -1,0 +1,118 @@
+import { daysBetween, inverse, rowsActedOn, stopsIn, type Change } from '@/core';
+import type { DraftOutcome } from '@/contracts/tray';
+import type { LedgerLine, LedgerPage } from '@/contracts/screens';
+import { weighRows } from '../../compute/workbench';
+import { costAt, figuresAt, termAt } from '../../compute/window-columns';
+import type { Snapshot } from '../../compute/snapshot';
+import type { Account } from '../../repositories/accounts';
+import { findChange, findSet } from '../../repositories/change-sets';
+import { listLedger, type LedgerEntry } from '../../repositories/ledger';
+import { findDataDays } from '../../repositories/reports';
+import { Refusal, type Deps } from '../deps';
+import { draftChanges } from '../tray/draft-changes';
+import { workOf } from '../tray/kinds';
+import { requireAccount } from '../open-workbench';
+
+const PAGE = 50;
+const MOST_SLIPS = 12;
+
+/** A page of the ledger, newest first; beside each sent change what it cost before, and since. */
+export async function viewLedger(deps: Deps, slug: string, beforeId?: number): Promise<LedgerPage> {
+  const account = await requireAccount(deps, slug);
+  const entries = await listLedger(deps.db, account.id, PAGE + 1, beforeId);
+  const newest = (await findDataDays(deps.db, account.id))?.to ?? null;
+  const page = entries.slice(0, PAGE);
+  const lines: LedgerLine[] = [];
+  for (const entry of page) lines.push(await toLine(deps, account, newest, entry));
+  return { lines, next: entries.length > PAGE ? page.at(-1)!.id : null };
+}
+
+async function toLine(
+  deps: Deps,
+  account: Account,
+  newest: string | null,
+  entry: LedgerEntry,
+): Promise<LedgerLine> {
+  const { id, at, who, about, what, why, change, isUndone } = entry;
+  const line = { id, at, who, about, what, why, canUndo: entry.undo !== null && !isUndone, isUndone };
+  if (!change) return { ...line, change: null };
+  const { before, sentDay } = change;
+  return {
+    ...line,
+    change: {
+      id: change.id,
+      state: change.state,
+      undo: inverse(change.change),
+      undoneBy: change.undoneBy,
+      sentDay,
+      before: before && {
+        days: daysBetween(before.window.from, before.window.to) + 1,
+        terms: before.terms,
+        figures: before.figures,
+      },
+      since:
+        newest !== null && newest >= sentDay && (change.state === 'there' || change.state === 'said')
+          ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change)
+          : null,
+    },
+  };
+}
+
+/** What the terms of a change cost since it was sent: where it acts, and elsewhere. */
+async function weighSince(
+  deps: Deps,
+  account: Account,
+  window: { from: string; to: string },
+  change: Change,
+): Promise<NonNullable<LedgerLine['change']>['since']> {
+  if (!stopsIn(change)) return null;
+  const snapshot = await deps.snapshots.get(deps.db, account, 0, window);
+  const { gate } = snapshot;
+  const here = new Set(rowsActedOn(change, gate));
+  const elsewhere = rowsActedOn(change, gate, { kind: 'account', id: null }).filter((r) => !here.has(r));
+  return {
+    days: daysBetween(window.from, window.to) + 1,
+    here: weighRows(snapshot, [...here]),
+    elsewhere: weighRows(snapshot, elsewhere),
+    slips: describeSlips(snapshot, elsewhere),
+  };
+}
+
+function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
+  const costliest = [...rows].sort((a, b) => costAt(snapshot.rows, b) - costAt(snapshot.rows, a));
+  return costliest.slice(0, MOST_SLIPS).map((r) => {
+    const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
+    const figures = figuresAt(snapshot.rows, r);
+    return {
+      text: termAt(snapshot.terms, snapshot.rows.termOf[r]!).raw,
+      adGroup: snapshot.adGroup.get(adGroup.id)?.name ?? '',
+      campaign: snapshot.campaign.get(adGroup.campaignId)?.name ?? '',
+      clicks: figures.clicks,
+      costMicros: figures.costMicros,
+    };
+  });
+}
+
+/** Puts the change that takes a sent change back in the tray. */
+export async function undoSent(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  changeId: number,
+): Promise<DraftOutcome> {
+  const account = await requireAccount(deps, slug);
+  const sent = await findChange(deps.db, account.id, changeId);
+  const set = sent && (await findSet(deps.db, account.id, sent.setId));
+  if (!sent || !set || ['draft', 'sending', 'handed over'].includes(set.state)) {
+    throw new Refusal(
+      'Only what was sent and read back can be undone here; what is in the tray can be removed there.',
+      409,
+    );
+  }
+  const [outcome] = await draftChanges(deps, slug, personId, [
+    { change: inverse(sent.change), why: 'takes back a sent change', undoes: sent.id },
+  ]);
+  if (outcome!.outcome === 'drafted')
+    await workOf(sent.change).afterUndo?.(sent.change, deps, slug, personId);
+  return outcome!;
+}

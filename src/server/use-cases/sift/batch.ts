@@ -1,0 +1,106 @@
+import type { BatchAnswer, Selection, WantedVerdict } from '@/contracts/decisions';
+import type { DraftOutcome } from '@/contracts/tray';
+import { termAt } from '../../compute/window-columns';
+import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
+import { deleteProtectedTerms, insertProtectedTerms } from '../../repositories/decisions/protected-terms';
+import { putAside, takeFromAside } from '../../repositories/decisions/set-aside';
+import { loadVerdictsOf, type StoredVerdicts } from '../../repositories/decisions/verdicts';
+import { appendLedger } from '../../repositories/ledger';
+import { Refusal, type Deps } from '../deps';
+import { draftChanges } from '../tray/draft-changes';
+import { openWorkbench, requireAccount } from '../open-workbench';
+import { markedTerms, planBatch, type BatchQuestion } from './plan-batch';
+
+/** What stopping the marked terms together would do, each as exact or by the smallest set that covers them. */
+export async function weighBatch(deps: Deps, slug: string, question: BatchQuestion): Promise<BatchAnswer> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), question.days);
+  return (await planBatch(deps, open, question)).answer;
+}
+
+/**
+ * Puts the changes of a batch in the tray, as they were weighed.
+ * @throws Refusal when there are too many, or none
+ */
+export async function draftBatch(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  question: BatchQuestion,
+): Promise<DraftOutcome[]> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), question.days);
+  const { answer, changes } = await planBatch(deps, open, question);
+  if (answer.refusal) throw new Refusal(answer.refusal, 409);
+  const why =
+    question.way.by === 'each'
+      ? `one of ${answer.marked.terms} terms marked together`
+      : `smallest set for ${answer.marked.terms} terms marked together`;
+  return draftChanges(
+    deps,
+    slug,
+    personId,
+    changes.map((change) => ({ change, why })),
+  );
+}
+
+/**
+ * Keeps the marked terms open, sets them aside, or takes either back.
+ * @returns ids of the terms whose verdict changed, with which it can be undone
+ */
+export async function setVerdicts(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { selection, verdict, days }: { selection: Selection; verdict: WantedVerdict; days?: number },
+): Promise<{ said: string; changed: number[] }> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
+  const { terms } = open.snapshot;
+  const marked = (await markedTerms(deps, open, selection))
+    .map((t) => termAt(terms, t))
+    .filter(({ kind }) => kind === 'query' || (kind === 'code' && verdict.is !== 'kept'))
+    .map(({ id, key, raw }) => ({ id, key, raw }));
+  if (marked.length === 0) throw new Refusal('None of these terms can be kept or set aside.');
+  const { id } = open.account;
+  const keys = marked.map(({ key }) => key);
+  return deps.db.transaction(async (trx) => {
+    await lockAccount(trx, id);
+    const stored = await loadVerdictsOf(trx, id, keys);
+    const aside = verdict.is === 'aside' ? [] : await takeFromAside(trx, id, keys);
+    const kept = verdict.is === 'kept' ? [] : await deleteProtectedTerms(trx, id, keys);
+    let changed = [...aside, ...kept];
+    if (verdict.is === 'kept')
+      changed = await insertProtectedTerms(trx, id, marked, { note: verdict.note, personId });
+    if (verdict.is === 'aside') {
+      const afterDay = open.snapshot.dataDays!.to;
+      await putAside(trx, id, marked, { moreClicks: verdict.moreClicks, afterDay, personId });
+      changed = keys;
+    }
+    const said = sayVerdicts(verdict, changed.length);
+    await appendLedger(trx, id, {
+      ...{ actor: { person: personId }, about: 'keep', what: said },
+      ...{ before: { keptBefore: kept, asideBefore: aside }, after: { verdict, terms: changed } },
+      undo: { do: 'set verdicts', keys: changed, left: verdict.is, ...only(stored, changed) },
+    });
+    await raiseDecisionVersion(trx, id);
+    const idOf = new Map(marked.map((term) => [term.key, term.id]));
+    return { said, changed: changed.map((key) => idOf.get(key)!) };
+  });
+}
+
+/** Of the terms that an entry changes, what was said before. */
+function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredVerdicts {
+  const changed = new Set(keys);
+  const isChanged = ({ key }: { key: string }) => changed.has(key);
+  return { kept: kept.filter(isChanged), aside: aside.filter(isChanged) };
+}
+
+function sayVerdicts(verdict: WantedVerdict, count: number): string {
+  const terms = `${count.toLocaleString('en')} ${count === 1 ? 'term' : 'terms'}`;
+  switch (verdict.is) {
+    case 'kept':
+      return `Keep ${terms} open`;
+    case 'aside':
+      return `Set ${terms} aside until each has ${verdict.moreClicks} more ${verdict.moreClicks === 1 ? 'click' : 'clicks'}`;
+    case 'open':
+      return `Take ${terms} back`;
+  }
+}

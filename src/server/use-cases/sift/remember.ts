@@ -1,0 +1,176 @@
+import { normalise } from '@/core';
+import type { Pulse, SavedViewLine, WordMarkView } from '@/contracts/decisions';
+import type { Note } from '@/contracts/hand';
+import { raiseDecisionVersion } from '../../repositories/accounts';
+import { deleteNote, insertNote, listNotes, type About } from '../../repositories/decisions/notes';
+import { findPass, insertLookedAt } from '../../repositories/decisions/passes';
+import {
+  deleteSavedView,
+  findSavedView,
+  listSavedViews,
+  putSavedView,
+} from '../../repositories/decisions/saved-views';
+import { listWordMarks, setWordMark, type Mark } from '../../repositories/decisions/word-marks';
+import { appendLedger } from '../../repositories/ledger';
+import { Refusal, type Deps } from '../deps';
+import { requireAccount } from '../open-workbench';
+
+/** Notes on a term (by any spelling of it) or a theme. */
+export async function viewNotes(deps: Deps, slug: string, about: About): Promise<{ notes: Note[] }> {
+  const { id } = await requireAccount(deps, slug);
+  return { notes: await listNotes(deps.db, id, asKept(about)) };
+}
+
+export async function writeNote(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { body, ...about }: About & { body: string },
+  undoes?: number,
+): Promise<{ noteId: number }> {
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const { noteId, isNew } = await insertNote(trx, id, asKept(about), { body, personId });
+    if (!isNew) return { noteId };
+    const what = `Note on ${about.kind === 'term' ? '' : 'the theme '}“${about.about}”: ${body}`;
+    const undo = { do: 'remove note', note: noteId } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what, undo, undoes });
+    await raiseDecisionVersion(trx, id);
+    return { noteId };
+  });
+}
+
+/** @returns the note, so that it can be written again @throws Refusal when it is gone already */
+export async function removeNote(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  noteId: number,
+  undoes?: number,
+): Promise<About & { body: string }> {
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const note = await deleteNote(trx, id, noteId);
+    if (!note) throw new Refusal('This note is gone already.', 404);
+    const what = `Remove the note on “${note.about}”: ${note.body}`;
+    const undo = { do: 'write note', ...note } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what, undo, undoes });
+    await raiseDecisionVersion(trx, id);
+    return note;
+  });
+}
+
+/** A term's words are compared as texts are; a product code and a theme by what they are. */
+function asKept({ kind, about }: About): About {
+  return { kind, about: kind === 'term' ? normalise(about) || about : about };
+}
+
+export async function viewWordMarks(deps: Deps, slug: string): Promise<{ marks: WordMarkView[] }> {
+  const { id } = await requireAccount(deps, slug);
+  return { marks: await listWordMarks(deps.db, id) };
+}
+
+/** Marks a run of words, or (null) takes its mark away. @returns the mark before, with which it can be undone */
+export async function markWords(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { text, mark }: { text: string; mark: Mark | null },
+  undoes?: number,
+): Promise<{ was: Mark | null }> {
+  const run = normalise(text);
+  if (run === '') throw new Refusal(`“${text}” holds no word.`);
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const was = await setWordMark(trx, id, run, { mark, personId });
+    if (was === mark) return { was };
+    const what = mark
+      ? `Mark “${run}” as ${mark === 'place' ? 'a place' : 'neutral'}`
+      : `Take the mark off “${run}”`;
+    const undo = { do: 'mark words', text: run, mark: was } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'mark', what, undo, undoes });
+    await raiseDecisionVersion(trx, id);
+    return { was };
+  });
+}
+
+export async function viewSavedViews(deps: Deps, slug: string): Promise<{ views: SavedViewLine[] }> {
+  const { id } = await requireAccount(deps, slug);
+  return { views: await listSavedViews(deps.db, id) };
+}
+
+/**
+ * Saves filters under a name, for everybody who works on the account.
+ * @throws Refusal when the name is taken by a view that was not seen as it is; nothing was changed then
+ */
+export async function saveView(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { name, search, replaces }: { name: string; search: string; replaces: string | null },
+  undoes?: number,
+): Promise<{ was: SavedViewLine | null }> {
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const there = await findSavedView(trx, id, name);
+    if (there && there.at !== replaces) {
+      throw new Refusal(
+        `There is a view named ${name} already, saved by ${there.by}. Nothing was saved: choose another name, or replace it.`,
+        409,
+      );
+    }
+    await putSavedView(trx, id, { name, search, personId });
+    await appendLedger(trx, id, {
+      ...{
+        actor: { person: personId },
+        about: 'view',
+        what: `${there ? 'Replace' : 'Save'} the view ${name}`,
+      },
+      ...{ before: there ?? null, after: { name, search }, undoes },
+      undo: there
+        ? { do: 'save view', name, search: there.search, left: search }
+        : { do: 'remove view', name },
+    });
+    await raiseDecisionVersion(trx, id);
+    return { was: there ?? null };
+  });
+}
+
+/** @returns the view, so that it can be saved again @throws Refusal when it is gone already */
+export async function removeView(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  name: string,
+  undoes?: number,
+): Promise<SavedViewLine> {
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const there = await findSavedView(trx, id, name);
+    if (!there) throw new Refusal('This view is gone already.', 404);
+    await deleteSavedView(trx, id, name);
+    await appendLedger(trx, id, {
+      ...{ actor: { person: personId }, about: 'view', what: `Remove the view ${name}`, before: there },
+      ...{ undo: { do: 'save view', name, search: there.search, left: null }, undoes },
+    });
+    await raiseDecisionVersion(trx, id);
+    return there;
+  });
+}
+
+/** Notes that terms were in hand in this pass; before the first report there is none. */
+export async function lookAt(
+  deps: Deps,
+  slug: string,
+  termIds: readonly number[],
+): Promise<{ added: number }> {
+  const { id } = await requireAccount(deps, slug);
+  const pass = await findPass(deps.db, id);
+  return { added: pass ? await insertLookedAt(deps.db, id, pass.id, termIds) : 0 };
+}
+
+/** Whether something changed: asked every few seconds by everyone who looks. */
+export async function feelPulse(deps: Deps, slug: string): Promise<Pulse> {
+  const { dataVersion, decisionVersion } = await requireAccount(deps, slug);
+  return { data: dataVersion, decisions: decisionVersion };
+}

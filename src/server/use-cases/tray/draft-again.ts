@@ -1,0 +1,51 @@
+import { randomUUID } from 'node:crypto';
+import { listMadeBy, listOf, newListId, type Change } from '@/core';
+import type { Db } from '../../db/connection';
+import {
+  insertChanges,
+  loadDraft,
+  openDraft,
+  type NewChange,
+  type StoredChange,
+} from '../../repositories/change-sets';
+
+/**
+ * Puts changes that failed into the draft once more, as new changes with the reason why they failed; lists among them
+ * get new names for their ids. What the draft holds already is left out.
+ * @returns how many were put in
+ */
+export async function draftAgain(
+  trx: Db,
+  accountId: number,
+  failed: readonly StoredChange[],
+): Promise<number> {
+  if (failed.length === 0) return 0;
+  const setId = await openDraft(trx, accountId);
+  const drafted = new Set((await loadDraft(trx, accountId)).map((c) => JSON.stringify(c.change)));
+  const renamed = new Map<string, string>();
+  const again: NewChange[] = [];
+  for (const stored of failed) {
+    const key = randomUUID();
+    const made = listMadeBy(stored.change);
+    if (made) renamed.set(made.listId, newListId(key));
+    const change = withList(stored.change, renamed);
+    if (drafted.has(JSON.stringify(change))) continue;
+    const { why, forcedBecause, undoes, draftedById } = stored;
+    const failedBefore = sayFailure(stored);
+    again.push({ key, change, why, forcedBecause, undoes, draftedBy: draftedById, failedBefore });
+  }
+  await insertChanges(trx, accountId, setId, again);
+  return again.length;
+}
+
+/** Why a change failed: the platform's answer, or what was found there. */
+export function sayFailure({ answerText, state }: Pick<StoredChange, 'answerText' | 'state'>): string {
+  return answerText ?? `read back: ${state}`;
+}
+
+function withList(change: Change, renamed: ReadonlyMap<string, string>): Change {
+  const listId = renamed.get(listOf(change) ?? '');
+  if (listId === undefined) return change;
+  if ('place' in change) return { ...change, place: { kind: 'list', id: listId } };
+  return 'listId' in change ? { ...change, listId } : change;
+}

@@ -1,0 +1,191 @@
+import {
+  changeKey,
+  describeChange,
+  describePlace,
+  listAlteredBy,
+  negativesBroughtBy,
+  noFigures,
+  plainAmount,
+  roomAfter,
+  stopsIn,
+  writeCsv,
+  type Change,
+  type RowGate,
+} from '@/core';
+import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
+import type { Touched } from '@/contracts/common';
+import {
+  few,
+  keywordsStoppedBy,
+  keywordsThatConverted,
+  protectedBy,
+  touchedKeywords,
+  weighRows,
+} from '../../compute/workbench';
+import { noteOnPlace, servingRows } from '../../compute/serving';
+import { conversionsAt } from '../../compute/window-columns';
+import { findLastClosed, listUnderway, loadChangesOf, type ChangeSet } from '../../repositories/change-sets';
+import { loadSpendOfRows } from '../../repositories/facts';
+import type { Deps } from '../deps';
+import { sayFailure } from './draft-again';
+import { isLost } from './hand-over/say-done';
+import { whereItHangs } from '../lists/where-it-hangs';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+
+/** The tray: each change with what it adds, all of them together, and what was sent last. */
+export async function viewTray(deps: Deps, slug: string, days?: number): Promise<TrayView> {
+  const account = await requireAccount(deps, slug);
+  const open = await openWorkbench(deps, account, days);
+  const { snapshot, draft, drafted } = open;
+  const [spend, sent] = await Promise.all([spendByDay(deps, open), viewSent(deps, open)]);
+  return {
+    window: snapshot.window,
+    ...changesIn(open),
+    stops:
+      drafted.length > 0
+        ? weighRows(snapshot, servingRows(snapshot, draft.stopped))
+        : { terms: 0, ...noFigures() },
+    reopens: weighRows(snapshot, servingRows(snapshot, draft.reopened)),
+    days: spend,
+    sent,
+  };
+}
+
+/** Changes of a tray under way that are named one by one. */
+const MOST_WAITING = 200;
+
+type Drafted = Pick<TrayView, 'changes' | 'room'>;
+/** There may be thousands, and several people look at them. */
+const told = new WeakMap<Open, Drafted>();
+
+function changesIn(open: Open): Drafted {
+  let known = told.get(open);
+  if (!known) told.set(open, (known = tellChanges(open)));
+  return known;
+}
+
+function tellChanges(open: Open): Drafted {
+  const { snapshot, draft, drafted } = open;
+  return {
+    changes: drafted.map((stored, i): TrayChange => {
+      const { change } = stored;
+      const step = draft.steps[i]!;
+      const hits = stored.forcedBecause ? [] : protectedBy(open, negativesBroughtBy(change, draft.gate));
+      return {
+        id: stored.id,
+        kind: change.kind,
+        change,
+        said: describeChange(change, open.names),
+        stops: weighRows(snapshot, servingRows(snapshot, step.stopped)),
+        reopens: weighRows(snapshot, servingRows(snapshot, step.reopened)),
+        placeNote: noteOnPlace(snapshot, change),
+        by: stored.draftedBy,
+        why: stored.why,
+        forcedBecause: stored.forcedBecause,
+        failedBefore: stored.failedBefore,
+        touched: touchedBy(open, change, draft.gate, step.stopped),
+        reaches: reachOfList(open, change),
+        heldBackBy: few(hits),
+      };
+    }),
+    room: roomAfter(
+      draft.gate,
+      drafted.map((c) => c.change),
+      open.account.limits,
+    ).map(({ place, couldDrop, ...room }) => ({
+      ...{ ...room, place: describePlace(place, open.names), couldDrop: few(couldDrop) },
+    })),
+  };
+}
+
+/** Where the list hangs in which an entry changes: that far the change reaches. */
+function reachOfList({ draft, names }: Open, change: Change): string | null {
+  const listId = listAlteredBy(change);
+  if (listId === undefined) return null;
+  return whereItHangs(draft.gate.hungOn(listId), (c) => names.campaign(c) ?? c);
+}
+
+/** Live keywords that a change touches where it brings negatives into force. */
+export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: readonly number[]): Touched {
+  const place = stopsIn(change);
+  const negatives = negativesBroughtBy(change, gate);
+  if (!place || negatives.length === 0) return [];
+  const byText = negatives.flatMap((negative) => keywordsStoppedBy(open, negative));
+  return touchedKeywords(open, gate, byText, place, keywordsThatConverted(open.snapshot, stopped));
+}
+
+async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {
+  const { rows, terms, served, days, window } = snapshot;
+  const converted = (t: number) => {
+    for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++)
+      if (conversionsAt(rows, r) > 0) return true;
+    return false;
+  };
+  const chosen = servingRows(snapshot, draft.stopped).map((r) => ({
+    termId: terms.ids[rows.termOf[r]!]!,
+    adGroupId: rows.adGroupId[r]!,
+    keywordId: rows.keywordId[r]!,
+    returned: converted(rows.termOf[r]!),
+  }));
+  const stopped = new Map(
+    (await loadSpendOfRows(deps.db, account.id, window, chosen)).map((spend) => [spend.day, spend]),
+  );
+  return days.map(({ day, costMicros, returnedMicros }) => {
+    const { costMicros: stoppedMicros = 0, returnedMicros: stoppedReturned = 0 } = stopped.get(day) ?? {};
+    const returned = returnedMicros - stoppedReturned;
+    return {
+      day,
+      returnedMicros: returned,
+      stoppedMicros,
+      openMicros: costMicros - returned - stoppedMicros,
+    };
+  });
+}
+
+/** What was sent or handed over and is not closed, the newest first; where nothing is, what was closed last. */
+async function viewSent(deps: Deps, open: Open): Promise<SentState[]> {
+  const underway = (await listUnderway(deps.db, open.account.id)).reverse();
+  const last = underway.length === 0 && (await findLastClosed(deps.db, open.account.id));
+  const sent: SentState[] = [];
+  for (const set of last ? [last] : underway) sent.push(await viewSet(deps, open, set));
+  return sent;
+}
+
+async function viewSet(deps: Deps, open: Open, set: ChangeSet): Promise<SentState> {
+  const changes = await loadChangesOf(deps.db, open.account.id, set.id);
+  const waits = changes.filter((c) => c.state === 'drafted' || c.state === 'said');
+  const drafted = new Set(open.drafted.map(({ change }) => changeKey(change)));
+  return {
+    setId: set.id,
+    state: set.state as SentState['state'],
+    sentBy: set.sentBy,
+    sentAt: set.sentAt,
+    total: changes.length,
+    answered: changes.filter((c) => c.state !== 'drafted').length,
+    waiting: waits
+      .slice(0, MOST_WAITING)
+      .map(({ id, change }) => ({ id, said: describeChange(change, open.names) })),
+    confirmed: changes.filter((c) => c.state === 'there').length,
+    failed: changes
+      .filter((c) => c.state === 'refused' || c.state === 'missing' || c.state === 'different')
+      .map((c) => ({
+        said: describeChange(c.change, open.names),
+        reason: sayFailure(c),
+      })),
+    lost: changes.filter((c) => isLost(c) && !drafted.has(changeKey(c.change))).length,
+    trouble: set.trouble,
+  };
+}
+
+/** The tray as a sheet, a change a row. */
+export async function traySheet(deps: Deps, slug: string): Promise<string> {
+  const { currency } = await requireAccount(deps, slug);
+  const { changes } = await viewTray(deps, slug);
+  return writeCsv(
+    ['change', 'kind', 'terms stopped', 'clicks', `cost ${currency}`, 'conversions', 'put in by', 'why'],
+    changes.map(({ said, kind, stops, by, why }) => {
+      const cost = plainAmount(stops.costMicros ?? 0, currency);
+      return [said, kind, stops.terms, stops.clicks, cost, stops.conversions, by, why];
+    }),
+  );
+}
