@@ -1,4 +1,5 @@
-import { daysBetween, inverse, rowsActedOn, stopsIn, type Change } from '@/core';
+import { randomUUID } from 'node:crypto';
+import { daysBetween, inverse, isNewListId, newListId, rowsActedOn, stopsIn, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
 import type { LedgerLine, LedgerPage } from '@/contracts/screens';
 import { weighRows } from '../../compute/workbench';
@@ -93,6 +94,14 @@ function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
   });
 }
 
+/** The change that takes another back. A list that was removed is made anew, so it gets an id of its own. */
+function takingBack(change: Change): Change {
+  const back = inverse(change);
+  return back.kind === 'make list' && !isNewListId(back.listId)
+    ? { ...back, listId: newListId(randomUUID()) }
+    : back;
+}
+
 /** Puts the change that takes a sent change back in the tray. */
 export async function undoSent(
   deps: Deps,
@@ -110,7 +119,7 @@ export async function undoSent(
     );
   }
   const [outcome] = await draftChanges(deps, slug, personId, [
-    { change: inverse(sent.change), why: 'takes back a sent change', undoes: sent.id },
+    { change: takingBack(sent.change), why: 'takes back a sent change', undoes: sent.id },
   ]);
   if (outcome!.outcome === 'drafted')
     await workOf(sent.change).afterUndo?.(sent.change, deps, slug, personId);

@@ -1,0 +1,279 @@
+import { randomUUID } from 'node:crypto';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { CHANGE_KINDS, newListId, type Change, type ChangeKind } from '@/core';
+import type { PlatformChange, Structure } from '@/contracts/platform';
+import { loadMirror } from '@/server/repositories/structure';
+import { undoSent, viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';
+import { workOf } from '@/server/use-cases/tray/kinds';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { aSeed } from '../support/seed';
+import { makeWorld, type World } from '../support/world';
+
+/** Every kind of change goes the whole way: draft, sheet, send, read-back, undo. A new kind needs a case here. */
+type Case = {
+  /** in our ids, of which the test knows only names */
+  change(id: (table: 'campaign' | 'shared_list' | 'keyword', name: string) => string): Change;
+  /** what somebody else does on the platform, in its ids, after it was sent */
+  meddling: PlatformChange;
+  /** what the read-back finds then */
+  finds: 'there' | 'missing' | 'different';
+  /** cells of the sheet that tell what is to be done */
+  cells: string[];
+};
+
+const HIVES = { kind: 'campaign', id: 'C1' } as const;
+const OLD = { kind: 'list', id: 'S2' } as const;
+const fresh = newListId(randomUUID());
+
+const CASES: Record<ChangeKind, Case> = {
+  'add negative': {
+    change: (id) => ({
+      ...{ kind: 'add negative', text: 'movie', match: 'phrase' },
+      place: { kind: 'campaign', id: id('campaign', 'Hives') },
+    }),
+    meddling: { kind: 'remove negative', text: 'movie', match: 'phrase', place: HIVES },
+    finds: 'missing',
+    cells: ['Add the negative', 'Hives', 'movie', 'phrase'],
+  },
+  'remove negative': {
+    change: (id) => ({
+      ...{ kind: 'remove negative', text: 'tattoo', match: 'phrase' },
+      place: { kind: 'list', id: id('shared_list', 'Old') },
+    }),
+    meddling: { kind: 'add negative', text: 'tattoo', match: 'phrase', place: OLD },
+    finds: 'missing',
+    cells: ['Remove the negative', 'Old', 'tattoo'],
+  },
+  'make list': {
+    change: () => ({ kind: 'make list', listId: fresh, name: 'Films' }),
+    meddling: { kind: 'remove list', listId: 'L' },
+    finds: 'missing',
+    cells: ['Make the shared list', 'Films'],
+  },
+  'remove list': {
+    change: (id) => ({ kind: 'remove list', listId: id('shared_list', 'Empty'), name: 'Empty' }),
+    meddling: { kind: 'make list', name: 'Empty', holds: 'words' },
+    finds: 'there', // nobody brings a removed list back; this is another of its name
+    cells: ['Remove the shared list', 'Empty'],
+  },
+  'rename list': {
+    change: (id) => ({
+      ...{ kind: 'rename list', listId: id('shared_list', 'Old'), name: 'Ink', was: 'Old' },
+    }),
+    meddling: { kind: 'rename list', listId: 'S2', name: 'Body art' },
+    finds: 'different',
+    cells: ['Rename the shared list', 'Old', 'Ink'],
+  },
+  'hang list': {
+    change: (id) => ({
+      ...{ kind: 'hang list', listId: id('shared_list', 'Old'), campaignId: id('campaign', 'Hives') },
+    }),
+    meddling: { kind: 'take down list', listId: 'S2', campaignId: 'C1' },
+    finds: 'missing',
+    cells: ['Apply the shared list', 'Old', 'Hives'],
+  },
+  'take down list': {
+    change: (id) => ({
+      ...{ kind: 'take down list', listId: id('shared_list', 'Work'), campaignId: id('campaign', 'Courses') },
+    }),
+    meddling: { kind: 'hang list', listId: 'S1', campaignId: 'C2' },
+    finds: 'missing',
+    cells: ['Take the shared list off', 'Work', 'Courses'],
+  },
+  'add placement': {
+    change: (id) => ({
+      ...{ kind: 'add placement', address: 'films.example', listId: id('shared_list', 'Sites') },
+    }),
+    meddling: { kind: 'remove placement', address: 'films.example', listId: 'S4' },
+    finds: 'missing',
+    cells: ['Add the placement', 'Sites', 'films.example'],
+  },
+  'remove placement': {
+    change: (id) => ({
+      ...{ kind: 'remove placement', address: 'games.example', listId: id('shared_list', 'Sites') },
+    }),
+    meddling: { kind: 'add placement', address: 'games.example', listId: 'S4' },
+    finds: 'missing',
+    cells: ['Remove the placement', 'Sites', 'games.example'],
+  },
+  'exclude product': {
+    change: (id) => ({
+      ...{
+        kind: 'exclude product',
+        code: 'LK-2041',
+        place: { kind: 'campaign', id: id('campaign', 'Hives') },
+      },
+    }),
+    meddling: { kind: 'readmit product', code: 'LK-2041', place: HIVES },
+    finds: 'missing',
+    cells: ['Exclude the product', 'Hives', 'LK-2041'],
+  },
+  'readmit product': {
+    change: (id) => ({
+      ...{
+        kind: 'readmit product',
+        code: 'LK-7000',
+        place: { kind: 'campaign', id: id('campaign', 'Hives') },
+      },
+    }),
+    meddling: { kind: 'exclude product', code: 'LK-7000', place: HIVES },
+    finds: 'missing',
+    cells: ['Take back the exclusion of the product', 'Hives', 'LK-7000'],
+  },
+  'set bid': {
+    change: (id) => ({
+      ...{ kind: 'set bid', keywordId: id('keyword', 'bee hive'), bidMicros: 400_000, wasMicros: 700_000 },
+    }),
+    meddling: { kind: 'set bid', keywordId: 'K1', bidMicros: 900_000 },
+    finds: 'different',
+    cells: ['Set the bid', 'Starter', 'bee hive', '0.40'],
+  },
+  'pause keyword': {
+    change: (id) => ({ kind: 'pause keyword', keywordId: id('keyword', 'hive stand') }),
+    meddling: { kind: 'run keyword', keywordId: 'K2' },
+    finds: 'missing',
+    cells: ['Pause the keyword', 'Stands', 'hive stand'],
+  },
+  'run keyword': {
+    change: (id) => ({ kind: 'run keyword', keywordId: id('keyword', 'bee course') }),
+    meddling: { kind: 'pause keyword', keywordId: 'K3' },
+    finds: 'missing',
+    cells: ['Run the keyword again', 'Weekend', 'bee course'],
+  },
+};
+
+/** A small account in which every kind of change is possible. */
+function aSeedForAll() {
+  const { structure } = aSeed();
+  const seed: Structure = {
+    ...structure,
+    keywords: structure.keywords.map((k) => (k.id === 'K3' ? { ...k, status: 'paused' } : k)),
+    lists: [
+      ...structure.lists,
+      { id: 'S3', name: 'Empty', status: 'live', holds: 'words' },
+      { id: 'S4', name: 'Sites', status: 'live', holds: 'placements' },
+    ],
+    placements: [
+      { id: 'A1', address: 'games.example', listId: 'S4', createdAt: '2026-01-01T00:00:00Z', status: 'live' },
+    ],
+    exclusions: [
+      { id: 'Q1', code: 'LK-7000', place: HIVES, createdAt: '2026-01-01T00:00:00Z', status: 'live' },
+    ],
+  };
+  return aSeed({ structure: seed });
+}
+
+let world: World;
+beforeEach(async () => {
+  world = await makeWorld(aSeedForAll());
+});
+afterEach(() => world.close());
+
+async function changeFor(kind: ChangeKind): Promise<Change> {
+  const mirror = await loadMirror(world.db, world.accountId);
+  const all = { campaign: mirror.campaigns, shared_list: mirror.lists, keyword: mirror.keywords };
+  return CASES[kind].change((table, name) => {
+    const found = all[table].find((e) => ('text' in e ? e.text : e.name) === name && !isExact(e));
+    if (!found) throw new Error(`no ${table} ${name}`);
+    return found.id;
+  });
+}
+/** A name that is taken is refused; the others are there already. */
+const NOT_TWICE = /already there|refused/;
+const isExact = (element: object) => 'match' in element && element.match === 'exact';
+
+const draft = (change: Change) => draftChanges(world.deps, world.slug, world.personId, [{ change }]);
+const find = async (change: Change) =>
+  workOf(change).find(change, await loadMirror(world.db, world.accountId));
+
+/** What stands on the platform, without what tells one time from another. */
+async function standing() {
+  const { campaigns, keywords, lists, hangings, negatives, placements, exclusions } =
+    await world.deps.platform.structure(world.slug, 0);
+  const isThere = ({ status }: { status: string }) => status !== 'removed';
+  const names = new Map([...campaigns, ...lists].map(({ id, name }) => [id, name]));
+  const name = (id: string | null) => names.get(id ?? '') ?? id;
+  return {
+    keywords: keywords.map(({ text, match, status, bidMicros }) => [text, match, status, bidMicros].join()),
+    lists: lists
+      .filter(isThere)
+      .map((l) => l.name)
+      .sort(),
+    hangings: hangings
+      .filter(isThere)
+      .map((h) => `${name(h.listId)} on ${name(h.campaignId)}`)
+      .sort(),
+    negatives: negatives
+      .filter(isThere)
+      .map((n) => `${n.text} ${n.match} ${name(n.place.id)}`)
+      .sort(),
+    placements: placements
+      .filter(isThere)
+      .map((p) => `${p.address} ${name(p.listId)}`)
+      .sort(),
+    exclusions: exclusions
+      .filter(isThere)
+      .map((e) => `${e.code} ${name(e.place.id)}`)
+      .sort(),
+  };
+}
+
+describe.each(CHANGE_KINDS)('%s', (kind) => {
+  test('is drafted, handed over as a sheet, sent, found there, undone, and all is as before', async () => {
+    const before = await standing();
+    const change = await changeFor(kind);
+    expect(await find(change)).toBe('missing');
+    const [drafted] = await draft(change);
+    expect(drafted).toMatchObject({ outcome: 'drafted' });
+    expect((await draft(change))[0]!.outcome).toMatch(NOT_TWICE);
+    const setId = await sendTray(world.deps, world.slug, world.personId);
+    const { content } = await sheetOfSet(world.deps, world.slug, setId, 'csv');
+    const row = String(content).trim().split(/\r?\n/)[1]!;
+    for (const cell of CASES[kind].cells) expect(row).toContain(cell);
+    await world.work();
+    const [line] = (await viewLedger(world.deps, world.slug)).lines;
+    expect(line).toMatchObject({ what: expect.any(String), change: { state: 'there' } });
+    expect(await standing()).not.toEqual(before);
+    // What is so already is not drafted again.
+    expect((await draft(sameAgain(change)))[0]!.outcome).toMatch(NOT_TWICE);
+
+    const undo = await undoSent(world.deps, world.slug, world.personId, line!.change!.id);
+    expect(undo).toMatchObject({ outcome: 'drafted' });
+    await sendTray(world.deps, world.slug, world.personId);
+    await world.work();
+    expect(await standing()).toEqual(before);
+  });
+
+  test(`is found ${CASES[kind].finds} when somebody else did otherwise`, async () => {
+    const change = await changeFor(kind);
+    await draft(change);
+    await sendTray(world.deps, world.slug, world.personId);
+    const { platform } = world.deps;
+    const untouched = { ...platform };
+    // Between our sending and our reading back.
+    platform.change = async (account, batch) => {
+      const answers = await untouched.change(account, batch);
+      const made = answers.flatMap((a) => (a.outcome === 'applied' && a.id !== null ? [a.id] : []))[0];
+      const { meddling } = CASES[kind];
+      const isOfMade = 'listId' in meddling && meddling.listId === 'L';
+      const other = isOfMade ? { ...meddling, listId: made! } : meddling;
+      expect(await untouched.change(account, [{ key: randomUUID(), change: other }])).toMatchObject([
+        { outcome: 'applied' },
+      ]);
+      return answers;
+    };
+    await world.work();
+    platform.change = untouched.change;
+    const [line] = (await viewLedger(world.deps, world.slug)).lines.filter((l) => l.change !== null);
+    expect(line!.change!.state).toBe(CASES[kind].finds);
+  });
+});
+
+/** A renaming or a bid says what it starts from, which is another by now. */
+function sameAgain(change: Change): Change {
+  if (change.kind === 'set bid') return { ...change, wasMicros: change.bidMicros };
+  if (change.kind === 'rename list') return { ...change, was: change.name };
+  return change;
+}
