@@ -1,13 +1,6 @@
 import * as v from 'valibot';
-import {
-  exampleAmount,
-  faultOfCodePattern,
-  isCurrency,
-  MATCH_TYPES,
-  parseAmount,
-  type Limits,
-  type MatchType,
-} from '@/core';
+import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, parseAmount } from '@/core';
+import { MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
 
 /** An account's settings, and the people and accounts beside it. */
 
@@ -24,7 +17,6 @@ const currency = v.pipe(
   v.toUpperCase(),
   v.check(isCurrency, 'Give a currency by its code of three letters, such as EUR, JPY or KWD.'),
 );
-const steersBy = v.picklist(['CPA', 'ACoS']);
 /** As it is typed: an amount of the currency, or a percentage; empty for none. */
 const target = v.pipe(v.string(), v.trim(), v.maxLength(20, 'A target is a short number.'));
 
@@ -117,7 +109,13 @@ export type TargetsRequest = v.InferOutput<typeof TargetsSchema>;
 
 export const PatternQuerySchema = v.object({ pattern: PatternSchema });
 /** Which search terms a pattern of product codes catches. */
-export type CodesAnswer = { caught: number; of: number; first: string[] };
+export const CodesAnswerSchema = v.strictObject({
+  ...{ caught: v.number(), of: v.number(), first: v.array(v.string()) },
+});
+export type CodesAnswer = v.InferOutput<typeof CodesAnswerSchema>;
+/** What was set, a sentence a field. */
+export const SettingsOutcomeSchema = v.strictObject({ said: v.array(v.string()) });
+export const AddedAccountSchema = v.strictObject({ slug: v.string() });
 
 /** A target as it is typed. @returns micro-units of the currency, or a fraction; null for none; what is wrong with it */
 export function parseTarget(
@@ -136,36 +134,34 @@ export function parseTarget(
   return { fault: 'Give the target ACoS as a percentage such as 24.' };
 }
 
-type Named = { id: string; name: string };
+const ownTarget = { targetMicros: v.nullable(v.number()), targetAcos: v.nullable(v.number()) };
 export type OwnTargetView = { targetMicros: number | null; targetAcos: number | null };
 
 /** Everything on the Account screen. */
-export type AccountView = {
-  settings: {
-    name: string;
-    currency: string;
-    steersBy: 'CPA' | 'ACoS';
-    targetMicros: number | null;
-    targetAcos: number | null;
-    windowDays: number;
-    lagDays: number;
-    defaultMatch: MatchType;
-    keeperConversions: number | null;
-    productCodePattern: string;
-    limits: Limits;
-    platformAccountId: string | null;
-  };
-  isRetired: boolean;
+export const AccountViewSchema = v.strictObject({
+  settings: v.strictObject({
+    ...{ name: v.string(), currency: v.string(), steersBy, ...ownTarget },
+    ...{ windowDays: v.number(), lagDays: v.number(), defaultMatch: MatchSchema },
+    ...{ keeperConversions: v.nullable(v.number()), productCodePattern: v.string() },
+    ...{ limits: v.strictObject(LimitsSchema.entries), platformAccountId: v.nullable(v.string()) },
+  }),
+  isRetired: v.boolean(),
   /** whether figures are loaded: then the currency is fixed */
-  hasFigures: boolean;
-  campaigns: (Named & { status: string } & OwnTargetView)[];
-  productGroups: ({ name: string; adGroupIds: string[] } & OwnTargetView)[];
-  adGroups: (Named & { campaign: string })[];
-  people: { id: number; name: string; isRetired: boolean }[];
-  accounts: { slug: string; name: string; isRetired: boolean }[];
-};
+  hasFigures: v.boolean(),
+  campaigns: v.array(v.strictObject({ ...NamedSchema.entries, status: v.string(), ...ownTarget })),
+  productGroups: v.array(v.strictObject({ name: v.string(), adGroupIds: v.array(v.string()), ...ownTarget })),
+  adGroups: v.array(v.strictObject({ ...NamedSchema.entries, campaign: v.string() })),
+  people: v.array(v.strictObject({ id: v.number(), name: v.string(), isRetired: v.boolean() })),
+  accounts: v.array(v.strictObject({ slug: v.string(), name: v.string(), isRetired: v.boolean() })),
+});
+export type AccountView = v.InferOutput<typeof AccountViewSchema>;
 
 /** Accounts that the platform has; `takenBy` names the account here that one is brought into. */
-export type PlatformAccountsAnswer = {
-  accounts: { id: string; name: string; currency: string; takenBy: string | null }[];
-};
+export const PlatformAccountsAnswerSchema = v.strictObject({
+  accounts: v.array(
+    v.strictObject({
+      ...{ ...NamedSchema.entries, currency: v.string(), takenBy: v.nullable(v.string()) },
+    }),
+  ),
+});
+export type PlatformAccountsAnswer = v.InferOutput<typeof PlatformAccountsAnswerSchema>;

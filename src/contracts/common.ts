@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { Figures, MatchType, Place, Severity } from '@/core';
+import type { Change, Figures, Place, Severity } from '@/core';
 
 export const MatchSchema = v.picklist(['broad', 'phrase', 'exact']);
 export const DaySchema = v.pipe(v.string(), v.isoDate());
@@ -21,7 +21,7 @@ export const DaysQuerySchema = v.object({
 });
 const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
 
-export const PlaceSchema = v.variant('kind', [
+export const PlaceSchema: v.GenericSchema<Place, Place> = v.variant('kind', [
   v.object({ kind: v.literal('account'), id: v.null() }),
   v.object({ kind: v.picklist(['campaign', 'adGroup', 'list']), id: IdSchema }),
 ]);
@@ -42,7 +42,7 @@ export const ListNameSchema = v.pipe(
 const list = { listId: IdSchema, name: ListNameSchema };
 
 /** The core's Change, as it crosses the wire. */
-export const ChangeSchema = v.variant('kind', [
+export const ChangeSchema: v.GenericSchema<Change, Change> = v.variant('kind', [
   v.object({ kind: v.literal('add negative'), ...negative }),
   v.object({ kind: v.literal('remove negative'), ...negative }),
   v.object({ kind: v.literal('make list'), ...list, holds }),
@@ -59,44 +59,73 @@ export const ChangeSchema = v.variant('kind', [
   v.object({ kind: v.literal('run keyword'), ...keyword }),
 ]);
 
+/** A figure that a source may leave out. */
+const figure = v.nullable(v.number());
+/** Figures of the core, as they cross the wire; money in micro-units. */
+export const FIGURES = {
+  ...{ impressions: figure, clicks: figure, costMicros: figure },
+  ...{ conversions: figure, valueMicros: figure },
+} satisfies Record<keyof Figures, typeof figure>;
+
 /** Sums over terms, each once. */
-export type Weight = Figures & { terms: number };
+export const WeightSchema = v.strictObject({ terms: v.number(), ...FIGURES });
+export type Weight = v.InferOutput<typeof WeightSchema>;
 
 /** Many things of which only the first are sent. */
 export type Few<T> = { count: number; first: T[] };
+export const fewOf = <S extends v.GenericSchema>(item: S) =>
+  v.strictObject({ count: v.number(), first: v.array(item) });
 
-export type TouchedKeyword = { text: string; match: MatchType; adGroup: string; campaign: string };
+/** A window, by its first and its last day. */
+export const WindowSchema = v.strictObject({ from: DaySchema, to: DaySchema });
+/** The same with its length, which counts both. */
+export const LongWindowSchema = v.strictObject({ ...WindowSchema.entries, days: v.number() });
 
+export const NamedSchema = v.strictObject({ id: v.string(), name: v.string() });
+export const NegativeTextSchema = v.strictObject({ text: v.string(), match: MatchSchema });
+/** What was said to a person who did something. */
+export const SaidSchema = v.strictObject({ said: v.string() });
+/** Nothing to say but that it was done. */
+export const DoneSchema = v.strictObject({});
+
+const TouchedKeywordSchema = v.strictObject({
+  ...NegativeTextSchema.entries,
+  ...{ adGroup: v.string(), campaign: v.string() },
+});
 /** Live keywords that something touches (rules 4), by how badly, worst first; none is an empty array. */
-export type Touched = (Few<TouchedKeyword> & { severity: Exclude<Severity, 'none'> })[];
+export const TouchedSchema = v.array(
+  v.strictObject({
+    severity: v.picklist(['shut out', 'narrowed', 'costly'] satisfies Severity[]),
+    ...fewOf(TouchedKeywordSchema).entries,
+  }),
+);
+export type Touched = v.InferOutput<typeof TouchedSchema>;
 
 /** A negative where it stands, in words. */
-export type NegativeInPlace = {
-  text: string;
-  match: MatchType;
-  place: Place;
-  placeName: string;
+export const NegativeInPlaceSchema = v.strictObject({
+  ...NegativeTextSchema.entries,
+  ...{ place: PlaceSchema, placeName: v.string() },
   /** in force only by a person's word so far: said to be done */
-  isSaid?: boolean;
-};
+  isSaid: v.optional(v.boolean()),
+});
+export type NegativeInPlace = v.InferOutput<typeof NegativeInPlaceSchema>;
+
+export const SteersBySchema = v.picklist(['CPA', 'ACoS']);
 
 /** What every screen needs to know of the account. */
-export type AccountSummary = {
-  slug: string;
-  name: string;
-  currency: string;
-  steersBy: 'CPA' | 'ACoS';
-  targetMicros: number | null;
-  targetAcos: number | null;
-  defaultMatch: MatchType;
-  window: { from: string; to: string; days: number } | null;
-  dataDays: { from: string; to: string } | null;
-  lagDays: number;
-  platformDay: string | null;
+export const AccountSummarySchema = v.strictObject({
+  ...{ slug: v.string(), name: v.string(), currency: v.string(), steersBy: SteersBySchema },
+  ...{ targetMicros: v.nullable(v.number()), targetAcos: v.nullable(v.number()) },
+  defaultMatch: MatchSchema,
+  window: v.nullable(LongWindowSchema),
+  dataDays: v.nullable(WindowSchema),
+  lagDays: v.number(),
+  platformDay: v.nullable(v.string()),
   /** whether a platform is connected: else a tray is handed over as a sheet */
-  isConnected: boolean;
-  isRetired: boolean;
-};
+  isConnected: v.boolean(),
+  isRetired: v.boolean(),
+});
+export type AccountSummary = v.InferOutput<typeof AccountSummarySchema>;
 
 /** The name of the campaign or ad group of rows whose report names none: nothing can be stopped there. */
 export const NOT_GIVEN = 'not given';

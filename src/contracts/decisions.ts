@@ -1,7 +1,14 @@
 import * as v from 'valibot';
-import type { Change, NegativeText } from '@/core';
-import { DaysSchema, StoredNumberSchema, type Few, type Touched, type Weight } from './common';
-import { type Verdict } from './hand';
+import {
+  ChangeSchema,
+  DaysSchema,
+  fewOf,
+  NegativeTextSchema,
+  StoredNumberSchema,
+  TouchedSchema,
+  WeightSchema,
+} from './common';
+import { VerdictSchema } from './hand';
 import { FiltersSchema } from './sift';
 
 /** Verdicts, notes, marks and views: what applies at once and never leaves Gate Post. */
@@ -13,23 +20,33 @@ const moreClicks = v.pipe(
   v.minValue(1, 'Set aside until it has at least one more click.'),
   v.maxValue(100_000),
 );
-const VerdictSchema = v.variant('is', [
+const WantedVerdictSchema = v.variant('is', [
   v.object({ is: v.literal('open') }),
   v.object({ is: v.literal('kept'), note: v.optional(v.nullable(text(500)), null) }),
   v.object({ is: v.literal('aside'), moreClicks }),
 ]);
-export type WantedVerdict = v.InferOutput<typeof VerdictSchema>;
+export type WantedVerdict = v.InferOutput<typeof WantedVerdictSchema>;
 
 export const SetVerdictSchema = v.object({
   raw: text(400),
-  verdict: VerdictSchema,
+  verdict: WantedVerdictSchema,
   /** what was seen before deciding: when it is another by now, nothing is changed */
   seen: v.optional(v.picklist(['open', 'kept', 'aside'])),
 });
-export type VerdictOutcome = { was: Verdict; said: string };
+export const VerdictOutcomeSchema = v.strictObject({ was: VerdictSchema, said: v.string() });
+export type VerdictOutcome = v.InferOutput<typeof VerdictOutcomeSchema>;
 
-export type KeptTerm = { text: string; raw: string; note: string | null; by: string; at: string };
-export type KeptView = { kept: KeptTerm[]; earned: number; keeperConversions: number | null };
+const KeptTermSchema = v.strictObject({
+  ...{ text: v.string(), raw: v.string(), note: v.nullable(v.string()) },
+  ...{ by: v.string(), at: v.string() },
+});
+export type KeptTerm = v.InferOutput<typeof KeptTermSchema>;
+export const KeptViewSchema = v.strictObject({
+  kept: v.array(KeptTermSchema),
+  earned: v.number(),
+  keeperConversions: v.nullable(v.number()),
+});
+export type KeptView = v.InferOutput<typeof KeptViewSchema>;
 
 /** Terms that were marked one by one, or all of a filter but some. */
 export const SelectionSchema = v.variant('kind', [
@@ -75,59 +92,80 @@ export const BatchSchema = v.object({
 });
 export const BatchVerdictSchema = v.object({
   selection: SelectionSchema,
-  verdict: VerdictSchema,
+  verdict: WantedVerdictSchema,
   days: DaysSchema,
 });
 
 /** Why a marked term is left out of a batch. */
-export type LeftOut = {
-  why: 'product code' | 'no word' | 'exact keyword' | 'protected' | 'refused';
-  terms: Few<string>;
-};
+const LeftOutSchema = v.strictObject({
+  why: v.picklist(['product code', 'no word', 'exact keyword', 'protected', 'refused']),
+  terms: fewOf(v.string()),
+});
+export type LeftOut = v.InferOutput<typeof LeftOutSchema>;
 
-export type BatchAnswer = {
-  marked: Weight;
-  leftOut: LeftOut[];
+const WeightWithFirstSchema = v.strictObject({ ...WeightSchema.entries, first: v.array(v.string()) });
+
+export const BatchAnswerSchema = v.strictObject({
+  marked: WeightSchema,
+  leftOut: v.array(LeftOutSchema),
   /** changes that would go in the tray, and the negatives they bring */
-  changes: number;
-  negatives: Few<NegativeText & { places: number }>;
+  changes: v.number(),
+  negatives: fewOf(v.strictObject({ ...NegativeTextSchema.entries, places: v.number() })),
   /** marked terms that they would stop */
-  stops: Weight;
+  stops: WeightSchema,
   /** other terms that they would stop: wrongly, unless one wants it so */
-  others: Weight & { first: string[] };
-  touched: Touched;
+  others: WeightWithFirstSchema,
+  touched: TouchedSchema,
   /** of the cost that can be stopped with so many negatives: stopped, and the most that any set could; null for each */
-  bound: { stoppedMicros: number; mostMicros: number } | null;
+  bound: v.nullable(v.strictObject({ stoppedMicros: v.number(), mostMicros: v.number() })),
   /** why it can not be done at all */
-  refusal: string | null;
-};
+  refusal: v.nullable(v.string()),
+});
+export type BatchAnswer = v.InferOutput<typeof BatchAnswerSchema>;
+
+/** What became of marked terms that were kept or set aside. */
+export const VerdictsOutcomeSchema = v.strictObject({ said: v.string(), changed: v.array(v.number()) });
 
 export const PullSchema = v.object({
   term: v.pipe(v.string(), v.regex(/^\d{1,10}$/), v.transform(Number)),
   change: v.pipe(v.string(), v.regex(/^\d{1,10}$/), v.transform(Number)),
   days: v.optional(v.pipe(v.string(), v.regex(/^\d{1,3}$/), v.transform(Number))),
 });
-/** A way to let a term through that a change of the tray stops. */
-export type PullWay = {
-  how: 'narrower' | 'longer' | 'none';
-  said: string;
-  changes: Change[];
+const PullWaySchema = v.strictObject({
+  how: v.picklist(['narrower', 'longer', 'none']),
+  said: v.string(),
+  changes: v.array(ChangeSchema),
   /** terms that the change stops and that would pass again, the term itself left out */
-  left: Weight & { first: string[] };
-};
-export type PullAnswer = { changeId: number; said: string; ways: PullWay[] };
+  left: WeightWithFirstSchema,
+});
+/** A way to let a term through that a change of the tray stops. */
+export type PullWay = v.InferOutput<typeof PullWaySchema>;
+export const PullAnswerSchema = v.strictObject({
+  ...{ changeId: v.number(), said: v.string(), ways: v.array(PullWaySchema) },
+});
+export type PullAnswer = v.InferOutput<typeof PullAnswerSchema>;
 
 export const NoteAboutSchema = v.object({
   kind: v.picklist(['term', 'theme']),
   about: text(400),
 });
 export const NoteSchema = v.object({ ...NoteAboutSchema.entries, body: text(2_000) });
+export const NoteOutcomeSchema = v.strictObject({ noteId: v.number() });
+/** A note that was removed, so that it can be written again. */
+export const RemovedNoteSchema = v.strictObject({
+  ...{ kind: NoteAboutSchema.entries.kind, about: v.string(), body: v.string() },
+});
 
 export const WordMarkSchema = v.object({
   text: text(200),
   mark: v.nullable(v.picklist(['neutral', 'place'])),
 });
-export type WordMarkView = { text: string; mark: 'neutral' | 'place'; by: string; at: string };
+const WordMarkLineSchema = v.strictObject({
+  ...{ text: v.string(), mark: v.picklist(['neutral', 'place']), by: v.string(), at: v.string() },
+});
+export type WordMarkView = v.InferOutput<typeof WordMarkLineSchema>;
+export const WordMarksSchema = v.strictObject({ marks: v.array(WordMarkLineSchema) });
+export const WordMarkOutcomeSchema = v.strictObject({ was: WordMarkSchema.entries.mark });
 
 export const SavedViewSchema = v.object({
   name: text(60),
@@ -135,11 +173,19 @@ export const SavedViewSchema = v.object({
   /** when it was saved, as it was seen: a view that was changed meanwhile is not overwritten */
   replaces: v.optional(v.nullable(v.string()), null),
 });
-export type SavedViewLine = { name: string; search: string; by: string; at: string };
+export const SavedViewLineSchema = v.strictObject({
+  ...{ name: v.string(), search: v.string(), by: v.string(), at: v.string() },
+});
+export type SavedViewLine = v.InferOutput<typeof SavedViewLineSchema>;
+export const SavedViewsSchema = v.strictObject({ views: v.array(SavedViewLineSchema) });
+export const SavedViewOutcomeSchema = v.strictObject({ was: v.nullable(SavedViewLineSchema) });
 
 export const LookedAtSchema = v.object({
   terms: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(1_000)),
 });
 
-/** What changed on the account since: another number than before means that something did. */
-export type Pulse = { data: number; decisions: number };
+export const LookedOutcomeSchema = v.strictObject({ added: v.number() });
+
+/** The versions of an account: another number than before means that something changed. */
+export const PulseSchema = v.strictObject({ data: v.number(), decisions: v.number() });
+export type Pulse = v.InferOutput<typeof PulseSchema>;

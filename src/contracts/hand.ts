@@ -1,7 +1,17 @@
 import * as v from 'valibot';
-import type { Figures, MatchType, NegativeText, Place, Variant } from '@/core';
-import { MatchSchema, type Few, type NegativeInPlace, type Touched, type Weight } from './common';
-import { SIFT_FILTERS, whole, type TermLine } from './sift';
+import { VARIANT_KINDS } from '@/core';
+import {
+  DaySchema,
+  fewOf,
+  FIGURES,
+  MatchSchema,
+  NegativeInPlaceSchema,
+  NegativeTextSchema,
+  PlaceSchema,
+  TouchedSchema,
+  WeightSchema,
+} from './common';
+import { SIFT_FILTERS, TermKindSchema, whole } from './sift';
 
 /** What is in hand in Sift: a term, and what each choice about it would do. */
 
@@ -14,40 +24,42 @@ export const ChoiceQuerySchema = v.object({
 });
 
 /** What one negative would do at one place. */
-export type PlaceChoice = {
-  place: Place;
+const PlaceChoiceSchema = v.strictObject({
+  place: PlaceSchema,
   /** what to call the place; a list says where it hangs */
-  name: string;
-  note: string | null;
+  name: v.string(),
+  note: v.nullable(v.string()),
   /** what is to be known before stopping anything there: that it is paused, or known only from a report */
-  heed: string | null;
-  weight: Weight;
-  touched: Touched;
-  protectedTerms: Few<string>;
+  heed: v.nullable(v.string()),
+  weight: WeightSchema,
+  touched: TouchedSchema,
+  protectedTerms: fewOf(v.string()),
   /** the place holds it already */
-  isThere: boolean;
+  isThere: v.boolean(),
   /** a negative in force everywhere it would be, which covers it (rules 3) */
-  coveredBy: NegativeInPlace | null;
+  coveredBy: v.nullable(NegativeInPlaceSchema),
   /** it stops nothing more at this place, touches no live keyword and no protected term */
-  isSafe: boolean;
-};
+  isSafe: v.boolean(),
+});
+export type PlaceChoice = v.InferOutput<typeof PlaceChoiceSchema>;
 
-export type MatchChoice = {
-  match: MatchType;
-  text: string;
+const MatchChoiceSchema = v.strictObject({
+  ...NegativeTextSchema.entries,
   /** why this match type can not be had: the words do not stand together, or the text is refused */
-  refusal: string | null;
-  places: PlaceChoice[];
-};
+  refusal: v.nullable(v.string()),
+  places: v.array(PlaceChoiceSchema),
+});
+export type MatchChoice = v.InferOutput<typeof MatchChoiceSchema>;
 
 /** What stopping the chosen words would do. */
-export type ChoiceAnswer = {
-  id: number;
+export const ChoiceAnswerSchema = v.strictObject({
+  id: v.number(),
   /** by words and whole term; none for a term without words */
-  choices: MatchChoice[];
+  choices: v.array(MatchChoiceSchema),
   /** the choice that stops the fewest terms and touches nothing */
-  smallestSafe: { match: MatchType; place: Place } | null;
-};
+  smallestSafe: v.nullable(v.strictObject({ match: MatchSchema, place: PlaceSchema })),
+});
+export type ChoiceAnswer = v.InferOutput<typeof ChoiceAnswerSchema>;
 
 export const TermQuerySchema = v.object({
   term: whole(2_147_483_647),
@@ -56,85 +68,84 @@ export const TermQuerySchema = v.object({
   campaign: SIFT_FILTERS.campaign,
 });
 
-/** A search term: where it ran, what people said of it, and what else than a negative could be done about it. */
-export type TermDetail = {
-  id: number;
-  raw: string;
-  words: string[];
-  kind: TermLine['kind'];
-  /** where it ran: the campaign that is looked at first, then costliest first */
-  ran: {
-    campaign: string;
-    adGroupId: string;
-    adGroup: string;
-    keyword: string | null;
-    match: string;
-    clicks: number | null;
-    costMicros: number | null;
-    conversions: number | null;
-    stoppedBy: NegativeInPlace[];
-  }[];
-  lastDay: string;
-  verdict: Verdict;
-  hasConverted: boolean;
-  /** each day of the window */
-  days: { day: string; clicks: number; costMicros: number; conversions: number }[];
-  /** figures since the keyword that served it most was changed, where that was within the window */
-  sinceChange: { on: string; clicks: number; costMicros: number; conversions: number } | null;
-  notes: Note[];
-  /** the term is an exact keyword itself: a case for the bid, not for a negative (rules 11) */
-  ownKeyword: OwnKeyword | null;
-  /** the term is a product code: where it can be excluded */
-  exclusions: ExclusionChoice[];
-  /** negatives of the tray that stop it */
-  draftedStops: { changeId: number; said: string }[];
-};
-
 /** What a person said of a term. */
-export type Verdict =
-  | { is: 'open' }
-  | { is: 'kept'; by: string; note: string | null }
-  | { is: 'aside'; by: string; moreClicks: number; since: string };
+export const VerdictSchema = v.variant('is', [
+  v.strictObject({ is: v.literal('open') }),
+  v.strictObject({ is: v.literal('kept'), by: v.string(), note: v.nullable(v.string()) }),
+  v.strictObject({ is: v.literal('aside'), by: v.string(), moreClicks: v.number(), since: v.string() }),
+]);
+export type Verdict = v.InferOutput<typeof VerdictSchema>;
+
+const NoteLineSchema = v.strictObject({
+  ...{ id: v.number(), body: v.string(), by: v.string(), at: v.string() },
+});
+export type Note = v.InferOutput<typeof NoteLineSchema>;
+export const NotesSchema = v.strictObject({ notes: v.array(NoteLineSchema) });
+
+const OwnKeywordSchema = v.strictObject({
+  ...{ id: v.string(), adGroup: v.string(), campaign: v.string(), bidMicros: v.nullable(v.number()) },
+  /** the most that a click may cost by what is known (rules 7.8); null without a target */
+  paysMicros: v.nullable(v.number()),
+  /** conversion rate to be expected, 0..1 */
+  expectedCvr: v.nullable(v.number()),
+  /** a change of it that is in the tray */
+  drafted: v.nullable(v.string()),
+});
+export type OwnKeyword = v.InferOutput<typeof OwnKeywordSchema>;
+
+/** What excluding a product at one place would stop. */
+const ExclusionChoiceSchema = v.strictObject({
+  ...{ place: PlaceSchema, name: v.string(), note: v.nullable(v.string()) },
+  ...{ weight: WeightSchema, isThere: v.boolean() },
+});
+export type ExclusionChoice = v.InferOutput<typeof ExclusionChoiceSchema>;
+
+const spent = { clicks: v.number(), costMicros: v.number(), conversions: v.number() };
+
+/** A search term: where it ran, what people said of it, and what else than a negative could be done about it. */
+export const TermDetailSchema = v.strictObject({
+  ...{ id: v.number(), raw: v.string(), words: v.array(v.string()), kind: TermKindSchema },
+  /** where it ran: the campaign that is looked at first, then costliest first */
+  ran: v.array(
+    v.strictObject({
+      ...{ campaign: v.string(), adGroupId: v.string(), adGroup: v.string() },
+      ...{ keyword: v.nullable(v.string()), match: v.string() },
+      ...{ clicks: FIGURES.clicks, costMicros: FIGURES.costMicros, conversions: FIGURES.conversions },
+      stoppedBy: v.array(NegativeInPlaceSchema),
+    }),
+  ),
+  lastDay: v.string(),
+  verdict: VerdictSchema,
+  hasConverted: v.boolean(),
+  /** each day of the window */
+  days: v.array(v.strictObject({ day: DaySchema, ...spent })),
+  /** figures since the keyword that served it most was changed, where that was within the window */
+  sinceChange: v.nullable(v.strictObject({ on: DaySchema, ...spent })),
+  notes: v.array(NoteLineSchema),
+  /** the term is an exact keyword itself: a case for the bid, not for a negative (rules 11) */
+  ownKeyword: v.nullable(OwnKeywordSchema),
+  /** the term is a product code: where it can be excluded */
+  exclusions: v.array(ExclusionChoiceSchema),
+  /** negatives of the tray that stop it */
+  draftedStops: v.array(v.strictObject({ changeId: v.number(), said: v.string() })),
+});
+export type TermDetail = v.InferOutput<typeof TermDetailSchema>;
 
 export const KeywordsQuerySchema = v.object({
   adGroup: v.pipe(v.string(), v.regex(/^\d{1,10}$/)),
   days: SIFT_FILTERS.days,
 });
 /** Keywords of an ad group with what they brought in the window, costliest first. */
-export type KeywordsAnswer = {
-  adGroup: string;
-  keywords: (Figures & {
-    id: string;
-    text: string;
-    match: string;
-    status: string;
-    bidMicros: number | null;
-  })[];
-};
-
-export type Note = { id: number; body: string; by: string; at: string };
-
-export type OwnKeyword = {
-  id: string;
-  adGroup: string;
-  campaign: string;
-  bidMicros: number | null;
-  /** the most that a click may cost by what is known (rules 7.8); null without a target */
-  paysMicros: number | null;
-  /** conversion rate to be expected, 0..1 */
-  expectedCvr: number | null;
-  /** a change of it that is in the tray */
-  drafted: string | null;
-};
-
-/** What excluding a product at one place would stop. */
-export type ExclusionChoice = {
-  place: Place;
-  name: string;
-  note: string | null;
-  weight: Weight;
-  isThere: boolean;
-};
+export const KeywordsAnswerSchema = v.strictObject({
+  adGroup: v.string(),
+  keywords: v.array(
+    v.strictObject({
+      ...{ id: v.string(), text: v.string(), match: v.string(), status: v.string() },
+      ...{ bidMicros: v.nullable(v.number()), ...FIGURES },
+    }),
+  ),
+});
+export type KeywordsAnswer = v.InferOutput<typeof KeywordsAnswerSchema>;
 
 export const VariantsQuerySchema = v.pipe(
   v.object({
@@ -151,8 +162,9 @@ export const VariantsQuerySchema = v.pipe(
 );
 
 /** Other forms of a negative that occur and would still pass at its place, costliest first. */
-export type VariantsAnswer = {
-  negative: NegativeText;
-  place: Place;
-  offers: { text: string; how: Variant['how']; weight: Weight }[];
-};
+export const VariantsAnswerSchema = v.strictObject({
+  negative: NegativeTextSchema,
+  place: PlaceSchema,
+  offers: v.array(v.strictObject({ text: v.string(), how: v.picklist(VARIANT_KINDS), weight: WeightSchema })),
+});
+export type VariantsAnswer = v.InferOutput<typeof VariantsAnswerSchema>;

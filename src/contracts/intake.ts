@@ -1,14 +1,7 @@
 import * as v from 'valibot';
-import {
-  ENCODINGS,
-  REPORT_KINDS,
-  ROLES_OF_KIND,
-  type ColumnRole,
-  type ReadDecisions,
-  type Reading,
-  type ReportKind,
-} from '@/core';
-import { DaySchema } from './common';
+import { ENCODINGS, REPORT_KINDS, ROLES_OF_KIND, type ColumnRole, type ReadDecisions } from '@/core';
+import { DaySchema, WindowSchema } from './common';
+import { ReadingSchema } from './reading';
 
 /** All that a column can be taken for, whatever the file is about. */
 export const ALL_ROLES: readonly ColumnRole[] = [...new Set(Object.values(ROLES_OF_KIND).flat())];
@@ -45,55 +38,61 @@ export const RecipeSchema = v.object({
 
 export const DailyFetchSchema = v.object({ daily: v.boolean() });
 
-export type ReportFileView = {
-  id: number;
-  name: string;
-  source: 'file' | 'platform';
-  kind: ReportKind;
-  sizeBytes: number;
-  state:
-    'uploaded' | 'waiting' | 'loading' | 'loaded' | 'cancelled' | 'failed' | 'taking back' | 'taken back';
-  rowsRead: number;
+const ReportFileSchema = v.strictObject({
+  id: v.number(),
+  name: v.string(),
+  source: v.picklist(['file', 'platform']),
+  kind: v.picklist(REPORT_KINDS),
+  sizeBytes: v.number(),
+  state: v.picklist([
+    ...['uploaded', 'waiting', 'loading', 'loaded', 'cancelled', 'failed', 'taking back', 'taken back'],
+  ] as const),
+  rowsRead: v.number(),
   /** rows a second since loading began; null before */
-  rowsPerSecond: number | null;
-  outcome: {
-    rows: number;
-    rejected: number;
-    added: number;
-    replaced: number;
-    newTerms: number;
-    days: { from: string; to: string } | null;
-    /** of a structure file: changes that were said to be done and that it shows, and how many of them as said */
-    said?: { compared: number; there: number };
-  } | null;
-  error: string | null;
-  createdAt: string;
-};
+  rowsPerSecond: v.nullable(v.number()),
+  outcome: v.nullable(
+    v.strictObject({
+      ...{ rows: v.number(), rejected: v.number(), added: v.number(), replaced: v.number() },
+      ...{ newTerms: v.number(), days: v.nullable(WindowSchema) },
+      /** of a structure file: changes that were said to be done and that it shows, and how many of them as said */
+      said: v.optional(v.strictObject({ compared: v.number(), there: v.number() })),
+    }),
+  ),
+  error: v.nullable(v.string()),
+  createdAt: v.string(),
+});
+export type ReportFileView = v.InferOutput<typeof ReportFileSchema>;
+export const ReportFilesSchema = v.strictObject({ files: v.array(ReportFileSchema) });
+/** The file that was fetched; null where the platform has no newer day. */
+export const FetchedSchema = v.strictObject({ fileId: v.nullable(v.number()) });
+export const KeptRecipeSchema = v.strictObject({ id: v.number() });
 
-export type ReadingAnswer = {
-  file: ReportFileView;
-  reading: Reading;
+export const ReadingAnswerSchema = v.strictObject({
+  file: ReportFileSchema,
+  reading: ReadingSchema,
   /** decisions the reading was made by: a person's, or those of a recipe */
-  decisions: ReadDecisions;
+  decisions: v.object({ ...ReadDecisionsSchema.entries, encoding: v.optional(v.string()) }),
   /** the recipe that was used by itself, since the columns are the same */
-  recipe: { id: number; name: string } | null;
+  recipe: v.nullable(v.strictObject({ id: v.number(), name: v.string() })),
   /** while a large file is read as a whole: the reading at hand is of its first rows */
-  whole: { rowsRead: number } | null;
+  whole: v.nullable(v.strictObject({ rowsRead: v.number() })),
   /** a file that was loaded before, in whole: loading it again would change nothing */
-  loadedBefore: { name: string; at: string } | null;
+  loadedBefore: v.nullable(v.strictObject({ name: v.string(), at: v.string() })),
   /** all days that hold data, ascending */
-  daysThere: string[];
+  daysThere: v.array(v.string()),
   /** why it can not be loaded as it stands, or null */
-  obstacle: string | null;
-  currency: string;
-};
+  obstacle: v.nullable(v.string()),
+  currency: v.string(),
+});
+export type ReadingAnswer = v.InferOutput<typeof ReadingAnswerSchema>;
 
-export type IntakeView = {
-  files: ReportFileView[];
+export const IntakeViewSchema = v.strictObject({
+  files: v.array(ReportFileSchema),
   /** all days that hold data, ascending */
-  daysThere: string[];
-  fetchesDaily: boolean;
+  daysThere: v.array(v.string()),
+  fetchesDaily: v.boolean(),
   /** bytes of a file that are taken in */
-  largestFile: number;
-  recipes: { id: number; name: string; columns: number }[];
-};
+  largestFile: v.number(),
+  recipes: v.array(v.strictObject({ id: v.number(), name: v.string(), columns: v.number() })),
+});
+export type IntakeView = v.InferOutput<typeof IntakeViewSchema>;

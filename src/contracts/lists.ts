@@ -1,13 +1,16 @@
 import * as v from 'valibot';
-import type { HangRule, ListContent, MatchType, NegativeText } from '@/core';
+import type { HangRule, MatchType } from '@/core';
 import {
+  fewOf,
   ListNameSchema,
+  LongWindowSchema,
   MatchSchema,
+  NamedSchema,
+  NegativeTextSchema,
   PlaceSchema,
   StoredNumberSchema,
-  type Few,
-  type Touched,
-  type Weight,
+  TouchedSchema,
+  WeightSchema,
 } from './common';
 
 /** Shared lists: what the screen Lists shows, and what is asked of it. */
@@ -29,51 +32,81 @@ export const HangRuleSchema = v.object({
   labels: v.optional(words, []),
 });
 
-export type ListCampaign = {
-  id: string;
-  name: string;
-  status: string;
-  channel: string | null;
-  labels: string[];
-};
+/** A rule as it is stored: a part that says nothing may be missing. */
+const KnownRuleSchema: v.GenericSchema<HangRule, HangRule> = v.strictObject(
+  v.entriesFromList(
+    ['nameHolds', 'nameLacks', 'statuses', 'channels', 'labels'],
+    v.optional(v.array(v.string())),
+  ),
+);
+
+const ListCampaignSchema = v.strictObject({
+  ...{ id: v.string(), name: v.string(), status: v.string(), channel: v.nullable(v.string()) },
+  labels: v.array(v.string()),
+});
+export type ListCampaign = v.InferOutput<typeof ListCampaignSchema>;
 
 /** Live keywords that a list shuts out or narrows, or would if it hung there; only campaigns that have such. */
-export type ListHurts = {
+const ListHurtsSchema = v.strictObject({
   /** indexes into the campaigns */
-  campaign: number[];
-  keywords: number[];
-};
+  campaign: v.array(v.number()),
+  keywords: v.array(v.number()),
+});
+export type ListHurts = v.InferOutput<typeof ListHurtsSchema>;
 
-export type ListLine = {
-  id: string;
-  name: string;
-  holds: ListContent;
+const HoldsSchema = v.picklist(['words', 'placements']);
+
+const ListLineSchema = v.strictObject({
+  ...{ id: v.string(), name: v.string(), holds: HoldsSchema },
   /** made in the tray, not sent yet */
-  isNew: boolean;
+  isNew: v.boolean(),
   /** negatives or placements, as the tray leaves it */
-  entries: number;
-  room: number;
+  entries: v.number(),
+  room: v.number(),
   /** where it hangs as sent: indexes of campaigns, or the whole account */
-  hungOn: number[] | 'account';
+  hungOn: v.union([v.array(v.number()), v.literal('account')]),
   /** hanging in the tray; the campaign null is the whole account */
-  drafted: { campaign: number | null; hang: boolean }[];
-  hurts: ListHurts;
-  rules: { id: number; rule: HangRule; said: string; by: string; except: number[] }[];
+  drafted: v.array(v.strictObject({ campaign: v.nullable(v.number()), hang: v.boolean() })),
+  hurts: ListHurtsSchema,
+  rules: v.array(
+    v.strictObject({
+      ...{ id: v.number(), rule: KnownRuleSchema, said: v.string(), by: v.string() },
+      except: v.array(v.number()),
+    }),
+  ),
   /** indexes of the campaigns on which a rule wants it and it does not hang, nor will */
-  wanted: number[];
+  wanted: v.array(v.number()),
   /** somebody else changed it on the platform, and nobody has looked at that yet */
-  waits: boolean;
-};
+  waits: v.boolean(),
+});
+export type ListLine = v.InferOutput<typeof ListLineSchema>;
 
-export type ListsView = {
-  window: { from: string; to: string; days: number };
-  campaigns: ListCampaign[];
-  lists: ListLine[];
-  accountWide: { used: number; most: number };
-  waiting: WaitingVersion[];
+const VersionLineSchema = v.strictObject({
+  ...{ id: v.number(), at: v.string(), by: v.nullable(v.string()) },
+  what: v.picklist(['made', 'changed', 'removed']),
+  state: v.picklist(['own', 'waits', 'taken over', 'undone']),
+  /** the difference in words: the name, the counts, the first of each */
+  said: v.array(v.string()),
+});
+export type VersionLine = v.InferOutput<typeof VersionLineSchema>;
+const WaitingVersionSchema = v.strictObject({
+  ...VersionLineSchema.entries,
+  ...{ listId: v.string(), listName: v.string(), isThere: v.boolean() },
+});
+export type WaitingVersion = v.InferOutput<typeof WaitingVersionSchema>;
+export const HistoryViewSchema = v.strictObject({ list: NamedSchema, versions: v.array(VersionLineSchema) });
+export type HistoryView = v.InferOutput<typeof HistoryViewSchema>;
+
+export const ListsViewSchema = v.strictObject({
+  window: LongWindowSchema,
+  campaigns: v.array(ListCampaignSchema),
+  lists: v.array(ListLineSchema),
+  accountWide: v.strictObject({ used: v.number(), most: v.number() }),
+  waiting: v.array(WaitingVersionSchema),
   /** what others changed on the platform outside lists, and nobody has looked at yet, the newest first */
-  outside: { id: number; at: string; said: string }[];
-};
+  outside: v.array(v.strictObject({ id: v.number(), at: v.string(), said: v.string() })),
+});
+export type ListsView = v.InferOutput<typeof ListsViewSchema>;
 
 /** What others changed outside lists, to be taken over or undone. */
 export const OutsideSchema = v.object({
@@ -83,25 +116,24 @@ export const OutsideSchema = v.object({
 });
 
 /** What a list stopped, told from the days before it could: what is stopped is never reported. */
-export type Stopped = {
-  terms: number;
-  clicks: number;
-  costMicros: number;
+export const StoppedSchema = v.strictObject({
+  ...{ terms: v.number(), clicks: v.number(), costMicros: v.number() },
   /** of them, those that converted before they were stopped: stopped by mistake, perhaps */
-  returningTerms: number;
-  conversions: number;
+  ...{ returningTerms: v.number(), conversions: v.number() },
   /** places (an entry on a campaign) that have acted since before the first day of data, so that nothing is known */
-  unknown: number;
-  known: number;
-};
+  ...{ unknown: v.number(), known: v.number() },
+});
+export type Stopped = v.InferOutput<typeof StoppedSchema>;
 
-export type ListHealth = {
-  stopped: Stopped;
-  redundant: number;
+const ListHealthSchema = v.strictObject({
+  stopped: StoppedSchema,
+  redundant: v.number(),
   /** isKnown: told by a read-back; else it is the day of the newest entry */
-  last: { at: string; by: string | null; isKnown: boolean } | null;
-};
-export type ListsHealth = { lists: Record<string, ListHealth> };
+  last: v.nullable(v.strictObject({ at: v.string(), by: v.nullable(v.string()), isKnown: v.boolean() })),
+});
+export type ListHealth = v.InferOutput<typeof ListHealthSchema>;
+export const ListsHealthSchema = v.strictObject({ lists: v.record(v.string(), ListHealthSchema) });
+export type ListsHealth = v.InferOutput<typeof ListsHealthSchema>;
 
 /** Lists and campaigns whose hanging is thought of: all pairs of them. */
 export const HangingsQuerySchema = v.object({
@@ -111,60 +143,78 @@ export const HangingsQuerySchema = v.object({
 });
 export type HangingsQuery = v.InferOutput<typeof HangingsQuerySchema>;
 
-export type HangingsAnswer = {
+export const HangingsAnswerSchema = v.strictObject({
   /** the changes that it comes to: pairs that are so already are left out */
-  changes: number;
+  changes: v.number(),
   /** what it would stop (or, taken down, open again), each term once */
-  weight: Weight;
-  touched: Touched;
-  protectedTerms: Few<string>;
+  weight: WeightSchema,
+  touched: TouchedSchema,
+  protectedTerms: fewOf(v.string()),
   /** campaigns where a live keyword would be touched or a converting term stopped, the worst first */
-  hurt: Few<{ campaignId: string; name: string; weight: Weight; touched: Touched }>;
-};
+  hurt: fewOf(
+    v.strictObject({
+      ...{ campaignId: v.string(), name: v.string(), weight: WeightSchema, touched: TouchedSchema },
+    }),
+  ),
+});
+export type HangingsAnswer = v.InferOutput<typeof HangingsAnswerSchema>;
 
 /** A list on one campaign, and the entries that hurt there. */
-export type CellAnswer = {
-  list: { id: string; name: string; holds: ListContent };
-  campaign: { id: string; name: string };
-  hangs: boolean;
+export const CellAnswerSchema = v.strictObject({
+  list: v.strictObject({ ...NamedSchema.entries, holds: HoldsSchema }),
+  campaign: NamedSchema,
+  hangs: v.boolean(),
   /** 'account': it hangs on the whole account */
-  by: 'itself' | 'account' | null;
+  by: v.nullable(v.picklist(['itself', 'account'])),
   /** it hangs only by a person's word so far */
-  isSaid: boolean;
+  isSaid: v.boolean(),
   /** since when, where that is known */
-  since: string | null;
+  since: v.nullable(v.string()),
   /** what is to be known of the campaign before anything is stopped there */
-  heed: string | null;
-  weight: Weight;
-  touched: Touched;
-  protectedTerms: Few<string>;
+  heed: v.nullable(v.string()),
+  weight: WeightSchema,
+  touched: TouchedSchema,
+  protectedTerms: fewOf(v.string()),
   /** entries that shut out or narrow live keywords there, with the keywords, worst first */
-  faults: Few<{ entry: NegativeText; keywords: Touched; stops: Weight }>;
-};
+  faults: fewOf(v.strictObject({ entry: NegativeTextSchema, keywords: TouchedSchema, stops: WeightSchema })),
+});
+export type CellAnswer = v.InferOutput<typeof CellAnswerSchema>;
 
-export type EntryLine = {
-  text: string;
+const EntryLineSchema = v.strictObject({
+  text: v.string(),
   /** null: a placement */
-  match: MatchType | null;
-  since: string | null;
+  match: v.nullable(MatchSchema),
+  since: v.nullable(v.string()),
   /** against what counts as in force; said to be done: in force so far only by a person's word */
-  drafted: 'added' | 'removed' | 'said to be done' | null;
-  by: string | null;
+  drafted: v.nullable(v.picklist(['added', 'removed', 'said to be done'])),
+  by: v.nullable(v.string()),
   /** the search term from which it was made */
-  from: string | null;
+  from: v.nullable(v.string()),
   /** live keywords that it shuts out or narrows where the list hangs */
-  hurts: number;
-};
-export type EntriesView = {
-  list: { id: string; name: string; holds: ListContent; isNew: boolean; room: number };
+  hurts: v.number(),
+});
+export type EntryLine = v.InferOutput<typeof EntryLineSchema>;
+const ReachesSchema = v.strictObject({ everywhere: v.boolean(), campaigns: v.array(v.string()) });
+export const EntriesViewSchema = v.strictObject({
+  list: v.strictObject({
+    ...{ ...NamedSchema.entries, holds: HoldsSchema, isNew: v.boolean(), room: v.number() },
+  }),
   /** where a change to it reaches: every campaign by name */
-  reaches: { everywhere: boolean; campaigns: string[] };
-  entries: EntryLine[];
-};
+  reaches: ReachesSchema,
+  entries: v.array(EntryLineSchema),
+});
+export type EntriesView = v.InferOutput<typeof EntriesViewSchema>;
 /** What costs more to find of entries; by match type and text. */
-export type EntriesHealth = {
-  entries: Record<string, { stopped: Stopped; coveredBy: string | null; covers: number; missing: number }>;
-};
+export const EntriesHealthSchema = v.strictObject({
+  entries: v.record(
+    v.string(),
+    v.strictObject({
+      ...{ stopped: StoppedSchema, coveredBy: v.nullable(v.string()), covers: v.number() },
+      missing: v.number(),
+    }),
+  ),
+});
+export type EntriesHealth = v.InferOutput<typeof EntriesHealthSchema>;
 export const entryKey = (match: MatchType | null, text: string) => `${match ?? 'placement'} ${text}`;
 
 const target = v.union([v.object({ id }), v.object({ make: ListNameSchema })]);
@@ -204,75 +254,75 @@ export const EditRequestSchema = v.object({
 });
 
 /** What an edit would come to, before it is put in the tray. */
-export type EditPlan = {
+export const EditPlanSchema = v.strictObject({
   /** in one sentence */
-  said: string;
-  changes: number;
+  said: v.string(),
+  changes: v.number(),
   /** a few of them in words */
-  some: string[];
+  some: v.array(v.string()),
   /** what lines were not taken, and why */
-  refused: Few<{ line: number; raw: string; reason: string }>;
-  twice: number;
+  refused: fewOf(v.strictObject({ line: v.number(), raw: v.string(), reason: v.string() })),
+  twice: v.number(),
   /** those that stand there already */
-  already: number;
-  folded: Few<{ address: string; under: string }>;
-  stops: Weight;
-  reopens: Weight;
-  touched: Touched;
-  protectedTerms: Few<string>;
+  already: v.number(),
+  folded: fewOf(v.strictObject({ address: v.string(), under: v.string() })),
+  ...{ stops: WeightSchema, reopens: WeightSchema, touched: TouchedSchema },
+  protectedTerms: fewOf(v.string()),
   /** campaigns that it reaches */
-  reaches: { everywhere: boolean; campaigns: string[] };
+  reaches: ReachesSchema,
   /** places that would hold more than they may, in words; with them it can not be sent */
-  over: string[];
+  over: v.array(v.string()),
   /** ad groups in which what is in force was compared before and after, for a plan that is to change no answer */
-  proof: { adGroups: number; same: boolean; said: string } | null;
-};
-export type EditOutcome = {
-  changeIds: number[];
-  said: string;
-  heldBack: { count: number; said: string } | null;
-  refused: Few<string>;
-};
+  proof: v.nullable(v.strictObject({ adGroups: v.number(), same: v.boolean(), said: v.string() })),
+});
+export type EditPlan = v.InferOutput<typeof EditPlanSchema>;
+export const EditOutcomeSchema = v.strictObject({
+  ...{ changeIds: v.array(v.number()), said: v.string() },
+  heldBack: v.nullable(v.strictObject({ count: v.number(), said: v.string() })),
+  refused: fewOf(v.string()),
+});
+export type EditOutcome = v.InferOutput<typeof EditOutcomeSchema>;
 
-export type CouldBeView = {
-  sets: {
-    entries: NegativeText[];
-    campaigns: { id: string; name: string }[];
-    saves: number;
-  }[];
-};
-export type AccountWideView = {
-  used: number;
-  most: number;
-  entries: (NegativeText & {
-    since: string | null;
-    drafted: 'removed' | 'said to be done' | null;
-    coveredBy: string | null;
-    stops: Weight;
-  })[];
-};
+export const CouldBeViewSchema = v.strictObject({
+  sets: v.array(
+    v.strictObject({
+      ...{ entries: v.array(NegativeTextSchema), campaigns: v.array(NamedSchema), saves: v.number() },
+    }),
+  ),
+});
+export type CouldBeView = v.InferOutput<typeof CouldBeViewSchema>;
+export const AccountWideViewSchema = v.strictObject({
+  ...{ used: v.number(), most: v.number() },
+  entries: v.array(
+    v.strictObject({
+      ...{ ...NegativeTextSchema.entries, since: v.nullable(v.string()) },
+      drafted: v.nullable(v.picklist(['removed', 'said to be done'])),
+      ...{ coveredBy: v.nullable(v.string()), stops: WeightSchema },
+    }),
+  ),
+});
+export type AccountWideView = v.InferOutput<typeof AccountWideViewSchema>;
 
-export type VersionLine = {
-  id: number;
-  at: string;
-  by: string | null;
-  what: 'made' | 'changed' | 'removed';
-  state: 'own' | 'waits' | 'taken over' | 'undone';
-  /** the difference in words: the name, the counts, the first of each */
-  said: string[];
-};
-export type WaitingVersion = VersionLine & { listId: string; listName: string; isThere: boolean };
-export type HistoryView = { list: { id: string; name: string }; versions: VersionLine[] };
-
-export type CompareView = {
-  first: { id: string; name: string };
-  second: { id: string; name: string };
-  onlyFirst: NegativeText[];
-  onlySecond: NegativeText[];
-  both: NegativeText[];
-  covered: { entry: NegativeText; in: 'first' | 'second'; coveredBy: NegativeText }[];
-};
-export type ThemesView = { parts: { theme: string | null; entries: NegativeText[] }[] };
+const negatives = v.array(NegativeTextSchema);
+export const CompareViewSchema = v.strictObject({
+  ...{
+    first: NamedSchema,
+    second: NamedSchema,
+    onlyFirst: negatives,
+    onlySecond: negatives,
+    both: negatives,
+  },
+  covered: v.array(
+    v.strictObject({
+      ...{ entry: NegativeTextSchema, in: v.picklist(['first', 'second']), coveredBy: NegativeTextSchema },
+    }),
+  ),
+});
+export type CompareView = v.InferOutput<typeof CompareViewSchema>;
+export const ThemesViewSchema = v.strictObject({
+  parts: v.array(v.strictObject({ theme: v.nullable(v.string()), entries: negatives })),
+});
+export type ThemesView = v.InferOutput<typeof ThemesViewSchema>;
 
 /** Lists as a file of our own (docs/list-files.md). */
 export const ListFileSchema = v.object({
@@ -292,7 +342,12 @@ export const ListFileSchema = v.object({
 });
 export type ListFile = v.InferOutput<typeof ListFileSchema>;
 /** A file as lines that can be looked at before they are taken. */
-export type ReadListFile = { lists: { name: string | null; holds: ListContent; text: string }[] };
+export const ReadListFileSchema = v.strictObject({
+  lists: v.array(v.strictObject({ name: v.nullable(v.string()), holds: HoldsSchema, text: v.string() })),
+});
+export type ReadListFile = v.InferOutput<typeof ReadListFileSchema>;
 
 export const NewHangRuleSchema = v.object({ list: id, rule: HangRuleSchema });
+/** The number under which something is stored from now on. */
+export const StoredSchema = v.strictObject({ id: v.number() });
 export const RuleExceptionSchema = v.object({ campaign: id, isOut: v.boolean() });

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import type { Figures, MatchType, NgramSize } from '@/core';
-import type { Weight } from './common';
+import { MATCH_TYPES, type NgramSize } from '@/core';
+import { FIGURES, WeightSchema } from './common';
 
 export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'aside', 'already'] as const;
 export type SiftView = (typeof SIFT_VIEWS)[number];
@@ -102,91 +102,106 @@ export const WordsQuerySchema = v.object({
 export type WordsQuery = v.InferOutput<typeof WordsQuerySchema>;
 
 /** How sure the figures of a term are that it misses the target (rules 7.3). */
-export type Evidence = {
+const EvidenceSchema = v.strictObject({
   /** probability, 0..1 */
-  misses: number;
+  misses: v.number(),
   /** conversion rate at which a click pays for itself, 0..1 */
-  breakEvenCvr: number;
+  breakEvenCvr: v.number(),
   /** clicks without a conversion after which it is 95 % sure; null if never */
-  settlesAt: number | null;
-};
+  settlesAt: v.nullable(v.number()),
+});
+export type Evidence = v.InferOutput<typeof EvidenceSchema>;
+
+export const TermKindSchema = v.picklist(['query', 'code', 'wordless', 'unreported']);
 
 /** One search term: the sums of those of its rows that belong to the view, and the costliest of them. */
-export type TermLine = Figures & {
-  id: number;
+const TermLineSchema = v.strictObject({
+  id: v.number(),
   /** as the report wrote it */
-  raw: string;
+  raw: v.string(),
   /** its words, which can be chosen; none for a product code or a term without a word */
-  words: string[];
-  kind: 'query' | 'code' | 'wordless' | 'unreported';
-  servedBy: { keyword: string | null; match: MatchType | 'automatic' | 'unknown' };
+  words: v.array(v.string()),
+  kind: TermKindSchema,
+  servedBy: v.strictObject({
+    keyword: v.nullable(v.string()),
+    match: v.picklist([...MATCH_TYPES, 'automatic', 'unknown']),
+  }),
   /** other ad groups and keywords that served it */
-  others: number;
-  isProtected: boolean;
+  others: v.number(),
+  isProtected: v.boolean(),
   /** looked at in this pass */
-  isSeen: boolean;
-  notes: number;
+  isSeen: v.boolean(),
+  notes: v.number(),
   /** null where there is no target, or a figure is unknown */
-  evidence: Evidence | null;
+  evidence: v.nullable(EvidenceSchema),
   /** where it cost most */
-  campaign: string;
-  adGroup: string;
-  lastDay: string;
-};
+  campaign: v.string(),
+  adGroup: v.string(),
+  lastDay: v.string(),
+  ...FIGURES,
+});
+export type TermLine = v.InferOutput<typeof TermLineSchema>;
 
 /** How far the pass has come: terms looked at or decided since the last report, and their share of the spend. */
-export type PassProgress = { terms: number; ofTerms: number; costMicros: number; ofCostMicros: number };
+const PassProgressSchema = v.strictObject({
+  ...{ terms: v.number(), ofTerms: v.number(), costMicros: v.number(), ofCostMicros: v.number() },
+});
+export type PassProgress = v.InferOutput<typeof PassProgressSchema>;
 
-export type TermsPage = {
-  total: number;
-  counts: Record<SiftView, number>;
+export const TermsPageSchema = v.strictObject({
+  total: v.number(),
+  counts: v.strictObject(v.entriesFromList(SIFT_VIEWS, v.number())),
   /** of all lines of the view, not only of the page */
-  sums: Weight;
+  sums: WeightSchema,
   /** cost that the platform reports without a term, and all cost of the window */
-  unreportedMicros: number;
-  costMicros: number;
-  pass: PassProgress | null;
-  offset: number;
-  lines: TermLine[];
-};
+  unreportedMicros: v.number(),
+  costMicros: v.number(),
+  pass: v.nullable(PassProgressSchema),
+  offset: v.number(),
+  lines: v.array(TermLineSchema),
+});
+export type TermsPage = v.InferOutput<typeof TermsPageSchema>;
 
-export type WordLine = {
-  ngram: string;
+/** Where the next term stands that was not looked at in this pass; null where all were. */
+export const UnseenAnswerSchema = v.strictObject({ index: v.nullable(v.number()) });
+
+const WordLineSchema = v.strictObject({
+  ngram: v.string(),
   /** other forms that are counted with it */
-  forms: string[];
-  isKept: boolean;
-  terms: number;
-  costMicros: number;
-  withoutReturnMicros: number;
-  conversions: number | null;
-};
-export type WordsAnswer = { lines: WordLine[]; neutral: number };
+  forms: v.array(v.string()),
+  isKept: v.boolean(),
+  ...{ terms: v.number(), costMicros: v.number(), withoutReturnMicros: v.number() },
+  conversions: FIGURES.conversions,
+});
+export type WordLine = v.InferOutput<typeof WordLineSchema>;
+export const WordsAnswerSchema = v.strictObject({ lines: v.array(WordLineSchema), neutral: v.number() });
+export type WordsAnswer = v.InferOutput<typeof WordsAnswerSchema>;
 
 /** Words that never brought a return and are asked for together (rules 7.7). */
-export type ThemeLine = {
-  words: string[];
-  terms: number;
-  clicks: number | null;
-  costMicros: number;
-  notes: number;
-};
-export type ThemesAnswer = { lines: ThemeLine[] };
+const ThemeLineSchema = v.strictObject({
+  ...{ words: v.array(v.string()), terms: v.number(), clicks: FIGURES.clicks },
+  ...{ costMicros: v.number(), notes: v.number() },
+});
+export type ThemeLine = v.InferOutput<typeof ThemeLineSchema>;
+export const ThemesAnswerSchema = v.strictObject({ lines: v.array(ThemeLineSchema) });
+export type ThemesAnswer = v.InferOutput<typeof ThemesAnswerSchema>;
 
 /** Terms on clicks against conversions. */
-export type PlotAnswer = {
+export const PlotAnswerSchema = v.strictObject({
   /** terms of the same clicks and conversions (to a tenth) are one dot; by clicks, then conversions */
-  dots: {
-    clicks: number;
-    conversions: number;
-    terms: number;
-    /** of them, those that miss the target for certain, by their own cost a click */
-    sure: number;
-    costMicros: number;
-  }[];
+  dots: v.array(
+    v.strictObject({
+      ...{ clicks: v.number(), conversions: v.number(), terms: v.number() },
+      /** of them, those that miss the target for certain, by their own cost a click */
+      sure: v.number(),
+      costMicros: v.number(),
+    }),
+  ),
   /** terms that have no place in it: without a click, or with unknown conversions */
-  withoutClicks: number;
+  withoutClicks: v.number(),
   /** conversions a click at which the account's clicks pay; null without a target */
-  breakEvenCvr: number | null;
+  breakEvenCvr: v.nullable(v.number()),
   /** the most conversions with which so many clicks certainly miss the target, where any do; by clicks */
-  settled: { clicks: number; conversions: number }[];
-};
+  settled: v.array(v.strictObject({ clicks: v.number(), conversions: v.number() })),
+});
+export type PlotAnswer = v.InferOutput<typeof PlotAnswerSchema>;

@@ -1,6 +1,17 @@
 import * as v from 'valibot';
-import type { Change, ChangeKind, NegativeText } from '@/core';
-import { ChangeSchema, DaysSchema, StoredNumberSchema, type Few, type Touched, type Weight } from './common';
+import { CHANGE_KINDS, type NegativeText } from '@/core';
+import {
+  ChangeSchema,
+  DaySchema,
+  DaysSchema,
+  fewOf,
+  NegativeTextSchema,
+  StoredNumberSchema,
+  TouchedSchema,
+  WeightSchema,
+  WindowSchema,
+  type Few,
+} from './common';
 
 export const DraftRequestSchema = v.object({
   changes: v.pipe(
@@ -32,76 +43,82 @@ export const RemoveRequestSchema = v.object({
 });
 
 /** What became of one change that was put in the tray. */
-export type DraftOutcome =
-  /** `heed`: what is to be known of its place */
-  | { outcome: 'drafted'; changeId: number; change: Change; said: string; heed: string | null }
+export const DraftOutcomeSchema = v.variant('outcome', [
+  v.strictObject({
+    ...{ outcome: v.literal('drafted'), changeId: v.number(), change: ChangeSchema, said: v.string() },
+    /** what is to be known of its place */
+    heed: v.nullable(v.string()),
+  }),
   /** its opposite was in the tray; both are gone now */
-  | { outcome: 'cancelled'; removed: Change; said: string }
-  | { outcome: 'already there'; said: string }
-  | { outcome: 'refused'; said: string }
+  v.strictObject({ outcome: v.literal('cancelled'), removed: ChangeSchema, said: v.string() }),
+  v.strictObject({ outcome: v.literal('already there'), said: v.string() }),
+  v.strictObject({ outcome: v.literal('refused'), said: v.string() }),
   /** it would stop protected terms */
-  | { outcome: 'held back'; said: string; terms: Few<string> };
+  v.strictObject({ outcome: v.literal('held back'), said: v.string(), terms: fewOf(v.string()) }),
+]);
+export type DraftOutcome = v.InferOutput<typeof DraftOutcomeSchema>;
+export const DraftOutcomesSchema = v.strictObject({ outcomes: v.array(DraftOutcomeSchema) });
+/** What was taken out of the tray, so that it can be put back. */
+export const RemovedChangesSchema = v.strictObject({ removed: v.array(ChangeSchema) });
+export const SentOutcomeSchema = v.strictObject({ setId: v.number() });
 
-export type TrayChange = {
-  id: number;
-  kind: ChangeKind;
-  change: Change;
-  said: string;
+const TrayChangeSchema = v.strictObject({
+  ...{ id: v.number(), kind: v.picklist(CHANGE_KINDS), change: ChangeSchema, said: v.string() },
   /** what it stops beyond the changes before it, and what it opens again */
-  stops: Weight;
-  reopens: Weight;
-  by: string;
-  why: string | null;
-  forcedBecause: string | null;
-  failedBefore: string | null;
-  touched: Touched;
+  ...{ stops: WeightSchema, reopens: WeightSchema },
+  ...{ by: v.string(), why: v.nullable(v.string()) },
+  ...{ forcedBecause: v.nullable(v.string()), failedBefore: v.nullable(v.string()) },
+  touched: TouchedSchema,
   /** of a list: where it hangs, by name */
-  reaches: string | null;
+  reaches: v.nullable(v.string()),
   /** what is to be known of its place: that it is paused, or known only from a report */
-  placeNote: string | null;
+  placeNote: v.nullable(v.string()),
   /** protected terms that it would stop, with no reason given: it can not be sent so */
-  heldBackBy: Few<string>;
-};
+  heldBackBy: fewOf(v.string()),
+});
+export type TrayChange = v.InferOutput<typeof TrayChangeSchema>;
 
-export type SentState = {
-  setId: number;
+const SentStateSchema = v.strictObject({
+  setId: v.number(),
   /** handed over and said to be done: of an account without a platform */
-  state: 'sending' | 'handed over' | 'said to be done' | 'confirmed' | 'partly failed';
-  sentBy: string | null;
-  sentAt: string | null;
-  total: number;
-  answered: number;
+  state: v.picklist(['sending', 'handed over', 'said to be done', 'confirmed', 'partly failed']),
+  ...{ sentBy: v.nullable(v.string()), sentAt: v.nullable(v.string()) },
+  ...{ total: v.number(), answered: v.number() },
   /** the first of those that nobody has answered or shown yet */
-  waiting: { id: number; said: string }[];
-  confirmed: number;
-  failed: { said: string; reason: string }[];
+  waiting: v.array(v.strictObject({ id: v.number(), said: v.string() })),
+  confirmed: v.number(),
+  failed: v.array(v.strictObject({ said: v.string(), reason: v.string() })),
   /** how many of those that failed can be put back in the tray: they were not found as they should be */
-  lost: number;
-  trouble: string | null;
-};
+  lost: v.number(),
+  trouble: v.nullable(v.string()),
+});
+export type SentState = v.InferOutput<typeof SentStateSchema>;
 
-type Room = {
-  place: string;
-  what: 'negatives' | 'lists' | 'placements';
-  used: number;
-  most: number;
+const RoomSchema = v.strictObject({
+  place: v.string(),
+  what: v.picklist(['negatives', 'lists', 'placements']),
+  ...{ used: v.number(), most: v.number() },
   /** over the limit: what is needless there */
-  couldDrop: Few<NegativeText>;
-};
+  couldDrop: fewOf(NegativeTextSchema),
+});
 
-export type TrayView = {
-  window: { from: string; to: string };
-  changes: TrayChange[];
+export const TrayViewSchema = v.strictObject({
+  window: WindowSchema,
+  changes: v.array(TrayChangeSchema),
   /** all changes together, each term once */
-  stops: Weight;
-  reopens: Weight;
+  ...{ stops: WeightSchema, reopens: WeightSchema },
   /** how full the places are that the changes add to, once they are sent */
-  room: Room[];
+  room: v.array(RoomSchema),
   /** spend of each day of the window, split by what it brought and what the draft stops */
-  days: { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number }[];
+  days: v.array(
+    v.strictObject({
+      ...{ day: DaySchema, returnedMicros: v.number(), openMicros: v.number(), stoppedMicros: v.number() },
+    }),
+  ),
   /** what was sent or handed over and is not settled, the newest first; else what was settled last */
-  sent: SentState[];
-};
+  sent: v.array(SentStateSchema),
+});
+export type TrayView = v.InferOutput<typeof TrayViewSchema>;
 
 /** What is needless where a limit is passed, as a sentence; nothing where there is none. */
 export function sayCouldDrop({ count, first }: Few<NegativeText>): string {

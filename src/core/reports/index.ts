@@ -5,6 +5,7 @@ export { splitLine } from './table/delimited';
 export { SEPARATORS } from './table/layout';
 export { SourceFault, type Cell, type ReportSource } from './table/source';
 export {
+  NUMBER_ROLES,
   REPORT_KINDS,
   ROLES_OF_KIND,
   type AnyRow,

@@ -2,6 +2,6 @@ export { createDictionary, type WordDictionary } from './dictionary';
 export { normalise, words } from './normalise';
 export { remainder } from './remainder';
 export { stemOf } from './stem';
-export { variants, type Variant } from './variants';
+export { VARIANT_KINDS, variants, type Variant } from './variants';
 export { compileVocabulary, lengthOf, type Vocabulary } from './vocabulary';
 export { positionsOfRun } from './runs-in-words';

@@ -2,7 +2,10 @@ import levenshtein from 'damerau-levenshtein';
 import { words } from './normalise';
 import { compileVocabulary, lengthOf, type Vocabulary } from './vocabulary';
 
-export type Variant = { text: string; how: 'plural' | 'verb form' | 'joined' | 'accent' | 'misspelt' };
+/** The ways in which a variant can be written, in the order in which they are looked for. */
+export const VARIANT_KINDS = ['plural', 'verb form', 'joined', 'accent', 'misspelt'] as const;
+
+export type Variant = { text: string; how: (typeof VARIANT_KINDS)[number] };
 
 /**
  * Texts that mean the same and occur in the data, each with one word, or one pair of words, written another way

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { parseAsString, useQueryState } from 'nuqs';
-import type { GateAnswer } from '@/contracts/screens';
+import type { GateAnswer } from '@/contracts/gate';
 import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { ask } from '@/ui/ask';

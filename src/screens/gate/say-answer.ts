@@ -1,4 +1,4 @@
-import type { GateAnswer } from '@/contracts/screens';
+import type { GateAnswer } from '@/contracts/gate';
 
 /** The answer in one line. Where nothing is live, nothing is stopped either. */
 export function sayWhole({ adGroups, open }: Pick<GateAnswer, 'adGroups' | 'open'>): string {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import type { LedgerLine } from '@/contracts/screens';
+import type { LedgerLine } from '@/contracts/ledger';
 import { InHand } from '@/screens/frame/in-hand';
 import { formatConversions, formatCount, formatDay, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';

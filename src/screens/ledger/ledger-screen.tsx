@@ -4,7 +4,7 @@ import { useMoney } from '@/screens/frame/money';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, useQueryState } from 'nuqs';
-import type { LedgerLine, LedgerPage } from '@/contracts/screens';
+import type { LedgerLine, LedgerPage } from '@/contracts/ledger';
 import type { DraftOutcome } from '@/contracts/tray';
 import { toast } from 'sonner';
 import { useAccount } from '@/screens/frame/account-context';

@@ -9,7 +9,7 @@ import {
   type PlacedNegative,
   type RowGate,
 } from '@/core';
-import type { GateAnswer } from '@/contracts/screens';
+import type { GateAnswer } from '@/contracts/gate';
 import type { StoredChange } from '../../repositories/change-sets';
 import { shapeOf } from '../../repositories/structure';
 import type { Deps } from '../deps';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { daysBetween, inverse, isNewListId, newListId, rowsActedOn, stopsIn, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
-import type { LedgerLine, LedgerPage } from '@/contracts/screens';
+import type { LedgerLine, LedgerPage } from '@/contracts/ledger';
 import { weighRows } from '../../compute/workbench';
 import { costAt, figuresAt, termAt } from '../../compute/window-columns';
 import type { Snapshot } from '../../compute/snapshot';

@@ -1,0 +1,47 @@
+import * as v from 'valibot';
+import { ChangeSchema, FIGURES, WeightSchema } from './common';
+
+export const LedgerQuerySchema = v.object({
+  /** the entry before which the page begins; the newest where none is named */
+  before: v.optional(
+    v.pipe(v.string(), v.regex(/^\d{1,10}$/, 'An entry has a number.'), v.transform(Number)),
+  ),
+});
+
+const LedgerLineSchema = v.strictObject({
+  ...{ id: v.number(), at: v.string(), who: v.string() },
+  about: v.picklist(['change', 'keep', 'load', 'note', 'mark', 'view', 'setting', 'rule']),
+  /** whether it can be taken back here: what was sent is taken back by a change in the tray */
+  ...{ canUndo: v.boolean(), isUndone: v.boolean() },
+  ...{ what: v.string(), why: v.nullable(v.string()) },
+  change: v.nullable(
+    v.strictObject({
+      ...{ id: v.number(), state: v.string(), undo: ChangeSchema },
+      ...{ undoneBy: v.nullable(v.picklist(['drafted', 'sent'])), sentDay: v.string() },
+      before: v.nullable(
+        v.strictObject({ days: v.number(), terms: v.number(), figures: v.strictObject(FIGURES) }),
+      ),
+      /** null until a report reaches the day it was sent */
+      since: v.nullable(
+        v.strictObject({
+          days: v.number(),
+          /** what its terms cost where it acts */
+          here: WeightSchema,
+          /** what its terms cost elsewhere: they slip through */
+          elsewhere: WeightSchema,
+          slips: v.array(
+            v.strictObject({
+              ...{ text: v.string(), adGroup: v.string(), campaign: v.string() },
+              ...{ clicks: FIGURES.clicks, costMicros: FIGURES.costMicros },
+            }),
+          ),
+        }),
+      ),
+    }),
+  ),
+});
+export type LedgerLine = v.InferOutput<typeof LedgerLineSchema>;
+export const LedgerPageSchema = v.strictObject({
+  ...{ lines: v.array(LedgerLineSchema), next: v.nullable(v.number()) },
+});
+export type LedgerPage = v.InferOutput<typeof LedgerPageSchema>;
