@@ -152,7 +152,7 @@ export const VariantsQuerySchema = v.pipe(
     text: v.pipe(v.string(), v.minLength(1), v.maxLength(200)),
     match: MatchSchema,
     kind: v.picklist(['account', 'campaign', 'adGroup', 'list']),
-    id: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(80))), null),
+    id: v.optional(v.nullable(v.pipe(v.string(), v.minLength(1), v.maxLength(80))), null),
     days: SIFT_FILTERS.days,
   }),
   v.check(

@@ -1,24 +1,12 @@
 import fc from 'fast-check';
-import type * as v from 'valibot';
+import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
-import * as platform from '@/contracts/platform';
+import { ROUTES, type Name, type Route as Contract } from '@/contracts/routes';
+import { readVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import { QUESTIONS } from '@/server/threads/questions';
 import { anyOf, anyParam } from '../support/any-of-schema';
 import { makeWorld, type World } from '../support/world';
 
-/** What is held against these comes from the platform, and not from a browser. */
-const ofPlatform = new Set<unknown>(Object.values(platform));
-
-/** The schemas that the request under way was held against. */
-const asked = vi.hoisted(() => ({ schemas: [] as unknown[] }));
-vi.mock('valibot', async (original) => {
-  const valibot = await original<typeof v>();
-  const safeParse: typeof v.safeParse = (schema, ...rest) => {
-    asked.schemas.push(schema);
-    return valibot.safeParse(schema, ...rest);
-  };
-  return { ...valibot, safeParse };
-});
 vi.mock('next/headers', () => ({ cookies: () => Promise.resolve(new Map()) }));
 
 type Handler = (request: Request, about: { params: Promise<Record<string, string>> }) => Promise<Response>;
@@ -28,10 +16,20 @@ const files = import.meta.glob<Record<string, Handler>>('/src/app/api/**/route.t
 const routes = Object.entries(files).flatMap(([file, handlers]) =>
   METHODS.filter((method) => method in handlers).map((method) => {
     const path = file.replace('/src/app', '').replace('/route.ts', '');
-    return { name: `${method} ${path}`, method, path, handler: handlers[method]! };
+    const name = `${method} ${nameOf(path)}` as Name;
+    return { name, method, path, handler: handlers[method]!, contract: ROUTES[name] as Contract | undefined };
   }),
 );
 type Route = (typeof routes)[number];
+
+/** A path as the table of routes names it: within an account, or with a slash. */
+function nameOf(path: string): string {
+  return path.startsWith('/api/[account]/')
+    ? path.slice('/api/[account]/'.length)
+    : path.slice('/api'.length);
+}
+/** It tells whether the application runs, and is no one's. */
+const BESIDES = ['GET /health'];
 
 let world: World;
 let logged: unknown[] = [];
@@ -63,7 +61,8 @@ async function call({ method, path, handler }: Route, { params = {}, query = {},
   const about = names.length === 0 ? {} : { params: Promise.resolve(known) };
   const response = await handler(new Request(url, { method, body }), about as Parameters<Handler>[1]);
   const text = await response.text();
-  return { status: response.status, text, logged };
+  const versions = readVersions(response.headers.get(VERSIONS_HEADER)) ?? null;
+  return { status: response.status, text, logged, versions };
 }
 
 /** Nothing fails without a reason that is told in words. */
@@ -76,7 +75,24 @@ function expectAnswered({ status, text, logged }: Awaited<ReturnType<typeof call
   expect(error).not.toMatch(/\[object|select |insert /);
 }
 
-test('there are routes', () => expect(routes.length).toBeGreaterThan(60));
+test('every route stands in the table, and every route of the table is served', () => {
+  const served = routes.map(({ name }) => name as string).filter((name) => !BESIDES.includes(name));
+  expect(served.sort()).toEqual(Object.keys(ROUTES).sort());
+});
+
+test('a route that changes something needs more than to look, and its answer brings the new versions', async () => {
+  for (const [name, { role, changes }] of Object.entries(ROUTES) as [string, Contract][])
+    if (changes) expect([name, role]).not.toContain('look');
+  const note = routes.find(({ name }) => name === 'POST notes')!;
+  const body = JSON.stringify({ kind: 'term', about: 'bee movie', body: 'a film' });
+  const [before, is] = [await call(note, { body: '{}' }), await call(note, { body })];
+  expect(before.versions).toBeNull();
+  const { data, decisions } = v.parse(
+    v.object({ data: v.number(), decisions: v.number() }),
+    is.versions?.before,
+  );
+  expect(is.versions!.after).toEqual({ data, decisions: decisions + 1 });
+});
 
 describe.each(routes)('$name', (route) => {
   const isOfAccount = route.path.includes('[account]');
@@ -98,20 +114,18 @@ describe.each(routes)('$name', (route) => {
   });
 
   test('answers whatever has the shape of its request', async () => {
-    asked.schemas = [];
-    await call(route, { body: route.method === 'GET' ? undefined : '{}' });
-    const [schema] = (asked.schemas as v.GenericSchema[]).filter((one) => !ofPlatform.has(one));
-    const value = schema ? anyOf(schema) : fc.constant({});
+    const { query, body } = route.contract ?? {};
+    const isOf = (schema: typeof body) =>
+      schema === undefined || schema === 'file' ? fc.constant({}) : anyOf(schema);
+    const values = fc.record({ query: isOf(query), body: isOf(body) });
     const names = [...route.path.matchAll(/\[(\w+)\]/g)]
       .map(([, name]) => name!)
       .filter((name) => name !== 'account');
     const params = fc.record(Object.fromEntries(names.map((name) => [name, anyParam])));
     await fc.assert(
-      fc.asyncProperty(value, params, async (value, params) => {
-        const sent: Sent =
-          route.method === 'GET'
-            ? { params, query: value as Record<string, unknown> }
-            : { params, body: JSON.stringify(value) };
+      fc.asyncProperty(values, params, async ({ query, body }, params) => {
+        const sent: Sent = { params, query: query as Record<string, unknown> };
+        if (route.method !== 'GET') sent.body = JSON.stringify(body);
         expectAnswered(await call(route, sent));
       }),
       { numRuns: 40 },

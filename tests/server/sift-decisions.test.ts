@@ -1,3 +1,4 @@
+import { feelPulse } from '@/server/use-cases/account/describe-account';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import type { Change } from '@/core';
@@ -7,7 +8,6 @@ import { draftBatch, setVerdicts, weighBatch } from '@/server/use-cases/sift/bat
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { pullOut } from '@/server/use-cases/sift/pull-out';
 import {
-  feelPulse,
   lookAt,
   markWords,
   removeNote,

@@ -1,37 +1,77 @@
 import 'server-only';
 import { cookies } from 'next/headers';
 import * as v from 'valibot';
-import { PERSON_COOKIE, StoredNumberSchema } from '@/contracts/common';
+import { PERSON_COOKIE, StoredNumberSchema, type DoneSchema } from '@/contracts/common';
+import { ROUTES, type Name, type Route, type Routes, type WriteName } from '@/contracts/routes';
+import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import type { AnswerOf, ArgsOf, QuestionName } from '@/server/threads/questions';
 import { refusalOf } from '@/let-in';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
-import { listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
+import { feelPulse, listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
 
-type Params = Record<string, string>;
-type Asked = {
+type Asked<N extends Name> = {
   deps: Deps;
+  /** of the account; empty where the route is of the whole of Gate Post */
   slug: string;
-  params: Params;
-  url: URL;
+  params: Record<string, string | undefined>;
+  query: OutputOf<N, 'query'>;
+  body: OutputOf<N, 'body'>;
+  /** who asks; only a route that changes something needs a person */
+  personId: N extends WriteName ? number : null;
+  /** for a body that is a file */
   request: Request;
+  url: URL;
   /** Puts a question to a worker thread; it is taken back when the browser goes away. */
   ask<Q extends QuestionName>(name: Q, ...args: ArgsOf<Q>): Promise<AnswerOf<Q>>;
 };
 
-/** A route that reads. Refusals become answers with their reason; anything else is logged and told without detail. */
-export function reads(work: (asked: Asked) => Promise<unknown>) {
+type OutputOf<N extends Name, Key extends 'query' | 'body'> = Routes[N] extends { [K in Key]: infer S }
+  ? S extends v.GenericSchema
+    ? v.InferOutput<S>
+    : undefined
+  : undefined;
+
+/** What the work of a route comes to; nothing, where nothing is to be said but that it was done. */
+type Result<N extends Name> = Routes[N]['answer'] extends v.GenericSchema
+  ? v.InferInput<Routes[N]['answer']> | (Routes[N]['answer'] extends typeof DoneSchema ? void : never)
+  : Response;
+
+/** Held against their schemas where the product is tested; a person does not wait for that. */
+const CHECKS_ANSWERS = process.env.NODE_ENV === 'test' || process.env.GATEPOST_CHECK_ANSWERS === '1';
+
+/**
+ * The handler of a route: what is asked is held against the route's schemas first. A refusal becomes an answer with its
+ * reason; anything else is logged and told without detail. The answer of a route that changes something brings the
+ * versions of the account with it, before and after, in the header `VERSIONS_HEADER`.
+ */
+export function serve<N extends Name>(
+  name: N,
+  work: (asked: Asked<N>) => Promise<Result<N>> | Result<N>,
+): Handler {
+  const route: Route = ROUTES[name];
   // A route without a dynamic part is given no params.
-  return async (request: Request, about: { params?: Promise<Params> }): Promise<Response> => {
+  return async (request, about) => {
     try {
-      const known = (await about.params) ?? {};
+      const params = (await about.params) ?? {};
       const url = new URL(request.url);
-      for (const text of [...Object.values(known), ...url.searchParams.values()]) requireText(text);
-      const result = await work({
-        ...{ deps: webDeps(), slug: known.account ?? '', params: known, url, request },
-        ask: (name, ...args) => webThreads().ask(name, args, request.signal),
+      for (const text of [...Object.values<string>(params), ...url.searchParams.values()]) requireText(text);
+      const deps = webDeps();
+      const slug = params.account ?? '';
+      const query = route.query && parse(route.query, Object.fromEntries(url.searchParams));
+      const body = route.body && route.body !== 'file' ? await parseBody(request, route.body) : undefined;
+      const personId = route.changes ? await requirePerson(deps) : null;
+      const before = route.changes && (await feelPulse(deps, slug));
+      const asked = {
+        ...{ deps, slug, params, query, body, personId, request, url },
+        ask: (question, ...args) => webThreads().ask(question, args, request.signal),
+      } as Asked<N>;
+      const result = await work(asked);
+      if (result instanceof Response) return result;
+      if (CHECKS_ANSWERS && route.answer !== 'file') checkAnswer(name, route.answer, result ?? {});
+      return Response.json(result ?? {}, {
+        ...(before && { headers: { [VERSIONS_HEADER]: sayVersions(before, await feelPulse(deps, slug)) } }),
       });
-      return result instanceof Response ? result : Response.json(result ?? {});
     } catch (error) {
       // Who asked went away, and took the question back.
       if (request.signal.aborted) return new Response(null, { status: 499 });
@@ -40,12 +80,15 @@ export function reads(work: (asked: Asked) => Promise<unknown>) {
   };
 }
 
-/** A route that writes, in the name of the person chosen in the top strip. */
-export function writes(work: (asked: Asked & { personId: number }) => Promise<unknown>) {
-  return reads(async (asked) => work({ ...asked, personId: await requirePerson(asked.deps) }));
+/** @throws Error naming the field that the schema of the answer does not have, or has otherwise */
+function checkAnswer(name: Name, schema: v.GenericSchema, answer: unknown): void {
+  const parsed = v.safeParse(schema, answer);
+  if (parsed.success) return;
+  const [issue] = parsed.issues;
+  throw new Error(`${name} must answer by its schema; at ${v.getDotPath(issue)}: ${issue.message}`);
 }
 
-type Handler = (request: Request, about: { params?: Promise<Params> }) => Promise<Response>;
+type Handler = (request: Request, about: { params?: Promise<Record<string, string>> }) => Promise<Response>;
 
 /** A route whose path the proxy leaves out, since files pass through it: who is let in is asked here. */
 export function takesFiles(handler: Handler): Handler {
@@ -83,10 +126,7 @@ async function requirePerson(deps: Deps): Promise<number> {
 }
 
 /** @throws Refusal naming the field that is not as it must be */
-export async function parseBody<S extends v.GenericSchema>(
-  request: Request,
-  schema: S,
-): Promise<v.InferOutput<S>> {
+async function parseBody<S extends v.GenericSchema>(request: Request, schema: S): Promise<v.InferOutput<S>> {
   const text = await request.text();
   let body: unknown;
   try {
@@ -108,11 +148,7 @@ function requireText(text: string): void {
     throw new Refusal('A text holds a character that none may hold. Nothing was changed.');
 }
 
-export function parseQuery<S extends v.GenericSchema>(url: URL, schema: S): v.InferOutput<S> {
-  return parse(schema, Object.fromEntries(url.searchParams));
-}
-
-export function parse<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
+function parse<S extends v.GenericSchema>(schema: S, value: unknown): v.InferOutput<S> {
   const parsed = v.safeParse(schema, value);
   if (parsed.success) return parsed.output;
   throw new Refusal(sayIssue(parsed.issues[0]));

@@ -1,8 +1,7 @@
-import { findPerson, parseBody, reads } from '@/app/api/_handle/handle';
-import { NewAccountSchema } from '@/contracts/account';
+import { findPerson, serve } from '@/app/api/_handle/handle';
 import { addAccount } from '@/server/use-cases/account/add-account';
 
 /** Adds an account, in the name of the person chosen in the top strip, or of the first one, whom it names. */
-export const POST = reads(async ({ deps, request }) =>
-  addAccount(deps, await parseBody(request, NewAccountSchema), await findPerson(deps)),
+export const POST = serve('POST /accounts', async ({ deps, body }) =>
+  addAccount(deps, body, await findPerson(deps)),
 );

@@ -1,5 +1,6 @@
 import { lookBack } from '@/core';
 import type { AccountSummary } from '@/contracts/common';
+import type { Pulse } from '@/contracts/decisions';
 import { listAccounts, listPeople, type Person } from '../../repositories/accounts';
 import { findDataDays } from '../../repositories/reports';
 import type { Deps } from '../deps';
@@ -33,4 +34,10 @@ export async function listAccountsAndPeople(
 ): Promise<{ accounts: { slug: string; name: string; isRetired: boolean }[]; people: Person[] }> {
   const [accounts, people] = await Promise.all([listAccounts(deps.db), listPeople(deps.db)]);
   return { accounts: accounts.map(({ slug, name, isRetired }) => ({ slug, name, isRetired })), people };
+}
+
+/** The versions of an account: asked every few seconds by everyone who looks. */
+export async function feelPulse(deps: Deps, slug: string): Promise<Pulse> {
+  const { dataVersion, decisionVersion } = await requireAccount(deps, slug);
+  return { data: dataVersion, decisions: decisionVersion };
 }

@@ -1,5 +1,5 @@
 import { normalise } from '@/core';
-import type { Pulse, SavedViewLine, WordMarkView } from '@/contracts/decisions';
+import type { SavedViewLine, WordMarkView } from '@/contracts/decisions';
 import type { Note } from '@/contracts/hand';
 import { raiseDecisionVersion } from '../../repositories/accounts';
 import { deleteNote, insertNote, listNotes, type About } from '../../repositories/decisions/notes';
@@ -167,10 +167,4 @@ export async function lookAt(
   const { id } = await requireAccount(deps, slug);
   const pass = await findPass(deps.db, id);
   return { added: pass ? await insertLookedAt(deps.db, id, pass.id, termIds) : 0 };
-}
-
-/** Whether something changed: asked every few seconds by everyone who looks. */
-export async function feelPulse(deps: Deps, slug: string): Promise<Pulse> {
-  const { dataVersion, decisionVersion } = await requireAccount(deps, slug);
-  return { data: dataVersion, decisions: decisionVersion };
 }

@@ -1,10 +1,8 @@
-import { parseBody, reads, writes } from '@/app/api/_handle/handle';
-import { SettingsSchema } from '@/contracts/account';
+import { serve } from '@/app/api/_handle/handle';
 import { changeSettings } from '@/server/use-cases/account/change-settings';
 import { viewAccount } from '@/server/use-cases/account/view-account';
 
-export const GET = reads(({ deps, slug }) => viewAccount(deps, slug));
-
-export const PATCH = writes(async ({ deps, slug, personId, request }) =>
-  changeSettings(deps, slug, personId, await parseBody(request, SettingsSchema)),
+export const GET = serve('GET account', ({ deps, slug }) => viewAccount(deps, slug));
+export const PATCH = serve('PATCH account', ({ deps, slug, personId, body }) =>
+  changeSettings(deps, slug, personId, body),
 );

@@ -1,5 +1,3 @@
-import { reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) =>
-  ask('checkGate', slug, (url.searchParams.get('query') ?? '').slice(0, 1_000)),
-);
+export const GET = serve('GET gate', ({ ask, slug, query }) => ask('checkGate', slug, query.query));

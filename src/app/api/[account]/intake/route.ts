@@ -1,14 +1,13 @@
-import { bodyOf, reads, takesFiles, writes } from '@/app/api/_handle/handle';
+import { bodyOf, serve, takesFiles } from '@/app/api/_handle/handle';
 import { takeIn, toView, viewIntake } from '@/server/use-cases/intake/take-in';
 
-export const GET = takesFiles(reads(({ deps, slug }) => viewIntake(deps, slug)));
+export const GET = takesFiles(serve('GET intake', ({ deps, slug }) => viewIntake(deps, slug)));
 
 /** The file itself is the body, so that it is never held in memory as a whole. */
 export const PUT = takesFiles(
-  writes(async ({ deps, slug, personId, request, url }) => {
+  serve('PUT intake', async ({ deps, slug, personId, query, request, url }) => {
     const { bytes, announced } = bodyOf(request, url);
-    const name = url.searchParams.get('name') ?? 'report';
-    const files = await takeIn(deps, slug, { name, source: 'file', personId, announced }, bytes);
-    return { files: files.map(toView) };
+    const file = { name: query.name, source: 'file', personId, announced } as const;
+    return { files: (await takeIn(deps, slug, file, bytes)).map(toView) };
   }),
 );

@@ -1,6 +1,3 @@
-import { parseId, reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => {
-  const before = url.searchParams.get('before');
-  return ask('viewLedger', slug, before === null ? undefined : parseId(before));
-});
+export const GET = serve('GET ledger', ({ ask, slug, query }) => ask('viewLedger', slug, query.before));

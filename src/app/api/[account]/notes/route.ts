@@ -1,9 +1,7 @@
-import { parseBody, parseQuery, reads, writes } from '@/app/api/_handle/handle';
-import { NoteAboutSchema, NoteSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 import { viewNotes, writeNote } from '@/server/use-cases/sift/remember';
 
-export const GET = reads(({ deps, slug, url }) => viewNotes(deps, slug, parseQuery(url, NoteAboutSchema)));
-
-export const POST = writes(async ({ deps, slug, personId, request }) =>
-  writeNote(deps, slug, personId, await parseBody(request, NoteSchema)),
+export const GET = serve('GET notes', ({ deps, slug, query }) => viewNotes(deps, slug, query));
+export const POST = serve('POST notes', ({ deps, slug, personId, body }) =>
+  writeNote(deps, slug, personId, body),
 );

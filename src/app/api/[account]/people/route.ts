@@ -1,7 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { PersonSchema } from '@/contracts/account';
+import { serve } from '@/app/api/_handle/handle';
 import { addPerson } from '@/server/use-cases/account/people';
 
-export const POST = writes(async ({ deps, slug, personId, request }) =>
-  addPerson(deps, slug, personId, (await parseBody(request, PersonSchema)).name),
+export const POST = serve('POST people', ({ deps, slug, personId, body }) =>
+  addPerson(deps, slug, personId, body.name),
 );

@@ -1,4 +1,4 @@
-import { reads } from '@/app/api/_handle/handle';
-import { feelPulse } from '@/server/use-cases/sift/remember';
+import { serve } from '@/app/api/_handle/handle';
+import { feelPulse } from '@/server/use-cases/account/describe-account';
 
-export const GET = reads(({ deps, slug }) => feelPulse(deps, slug));
+export const GET = serve('GET pulse', ({ deps, slug }) => feelPulse(deps, slug));

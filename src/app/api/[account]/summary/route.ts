@@ -1,7 +1,4 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { DaysQuerySchema } from '@/contracts/common';
+import { serve } from '@/app/api/_handle/handle';
 import { describeAccount } from '@/server/use-cases/account/describe-account';
 
-export const GET = reads(({ deps, slug, url }) =>
-  describeAccount(deps, slug, parseQuery(url, DaysQuerySchema).days),
-);
+export const GET = serve('GET summary', ({ deps, slug, query }) => describeAccount(deps, slug, query.days));

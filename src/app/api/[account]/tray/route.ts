@@ -1,17 +1,9 @@
-import { parseBody, parseQuery, reads, writes } from '@/app/api/_handle/handle';
-import { DaysQuerySchema } from '@/contracts/common';
-import { DraftRequestSchema, RemoveRequestSchema } from '@/contracts/tray';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) =>
-  ask('viewTray', slug, parseQuery(url, DaysQuerySchema).days),
-);
-
-export const POST = writes(async ({ ask, slug, personId, request }) => {
-  const { changes } = await parseBody(request, DraftRequestSchema);
-  return { outcomes: await ask('draftChanges', slug, personId, changes) };
-});
-
-export const DELETE = writes(async ({ ask, slug, request }) => {
-  const { changeIds } = await parseBody(request, RemoveRequestSchema);
-  return { removed: await ask('removeFromTray', slug, changeIds) };
-});
+export const GET = serve('GET tray', ({ ask, slug, query }) => ask('viewTray', slug, query.days));
+export const POST = serve('POST tray', async ({ ask, slug, personId, body }) => ({
+  outcomes: await ask('draftChanges', slug, personId, body.changes),
+}));
+export const DELETE = serve('DELETE tray', async ({ ask, slug, body }) => ({
+  removed: await ask('removeFromTray', slug, body.changeIds),
+}));

@@ -1,13 +1,10 @@
-import { parseBody, reads, writes } from '@/app/api/_handle/handle';
-import { SavedViewSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 import { removeView, saveView, viewSavedViews } from '@/server/use-cases/sift/remember';
 
-export const GET = reads(({ deps, slug }) => viewSavedViews(deps, slug));
-
-export const POST = writes(async ({ deps, slug, personId, request }) =>
-  saveView(deps, slug, personId, await parseBody(request, SavedViewSchema)),
+export const GET = serve('GET views', ({ deps, slug }) => viewSavedViews(deps, slug));
+export const POST = serve('POST views', ({ deps, slug, personId, body }) =>
+  saveView(deps, slug, personId, body),
 );
-
-export const DELETE = writes(({ deps, slug, personId, url }) =>
-  removeView(deps, slug, personId, url.searchParams.get('name') ?? ''),
+export const DELETE = serve('DELETE views', ({ deps, slug, personId, query }) =>
+  removeView(deps, slug, personId, query.name),
 );

@@ -1,6 +1,5 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { PatternQuerySchema } from '@/contracts/account';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) =>
-  ask('findCodes', slug, parseQuery(url, PatternQuerySchema).pattern),
+export const GET = serve('GET account/codes', ({ ask, slug, query }) =>
+  ask('findCodes', slug, query.pattern),
 );

@@ -1,7 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { RetireSchema } from '@/contracts/account';
+import { serve } from '@/app/api/_handle/handle';
 import { retireAccount } from '@/server/use-cases/account/change-settings';
 
-export const PUT = writes(async ({ deps, slug, personId, request }) =>
-  retireAccount(deps, slug, personId, (await parseBody(request, RetireSchema)).isRetired),
+export const PUT = serve('PUT account/retired', ({ deps, slug, personId, body }) =>
+  retireAccount(deps, slug, personId, body.isRetired),
 );

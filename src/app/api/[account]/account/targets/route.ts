@@ -1,7 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { TargetsSchema } from '@/contracts/account';
+import { serve } from '@/app/api/_handle/handle';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
 
-export const PUT = writes(async ({ deps, slug, personId, request }) =>
-  setOwnTargets(deps, slug, personId, await parseBody(request, TargetsSchema)),
+export const PUT = serve('PUT account/targets', ({ deps, slug, personId, body }) =>
+  setOwnTargets(deps, slug, personId, body),
 );

@@ -1,7 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { OutsideSchema } from '@/contracts/lists';
+import { serve } from '@/app/api/_handle/handle';
 import { takeOverOutside } from '@/server/use-cases/tray/elsewhere/settle-outside';
 
-export const POST = writes(async ({ deps, slug, personId, request }) =>
-  takeOverOutside(deps, slug, personId, (await parseBody(request, OutsideSchema)).ids),
+export const POST = serve('POST elsewhere/take-over', ({ deps, slug, personId, body }) =>
+  takeOverOutside(deps, slug, personId, body.ids),
 );

@@ -1,7 +1,5 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { OutsideSchema } from '@/contracts/lists';
+import { serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId, request }) => {
-  const { ids, forcedBecause } = await parseBody(request, OutsideSchema);
-  return { outcomes: await ask('undoOutside', slug, personId, ids, forcedBecause) };
-});
+export const POST = serve('POST elsewhere/undo', async ({ ask, slug, personId, body }) => ({
+  outcomes: await ask('undoOutside', slug, personId, body.ids, body.forcedBecause),
+}));

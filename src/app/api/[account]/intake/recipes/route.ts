@@ -1,7 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { RecipeSchema } from '@/contracts/intake';
+import { serve } from '@/app/api/_handle/handle';
 import { keepRecipe } from '@/server/use-cases/intake/recipes';
 
-export const POST = writes(async ({ deps, slug, personId, request }) => ({
-  id: await keepRecipe(deps, slug, personId, await parseBody(request, RecipeSchema)),
+export const POST = serve('POST intake/recipes', async ({ deps, slug, personId, body }) => ({
+  id: await keepRecipe(deps, slug, personId, body),
 }));

@@ -1,5 +1,5 @@
-import { reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) =>
-  ask('weighCell', slug, url.searchParams.get('list') ?? '', url.searchParams.get('campaign') ?? ''),
+export const GET = serve('GET lists/cell', ({ ask, slug, query }) =>
+  ask('weighCell', slug, query.list, query.campaign),
 );

@@ -1,3 +1,3 @@
-import { reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug }) => ask('viewCouldBe', slug));
+export const GET = serve('GET lists/could-be', ({ ask, slug }) => ask('viewCouldBe', slug));

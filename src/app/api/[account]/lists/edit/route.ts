@@ -1,7 +1,5 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { EditRequestSchema } from '@/contracts/lists';
+import { serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId, request }) => {
-  const { edit, forcedBecause } = await parseBody(request, EditRequestSchema);
-  return ask('draftEdit', slug, personId, edit, forcedBecause);
-});
+export const POST = serve('POST lists/edit', ({ ask, slug, personId, body }) =>
+  ask('draftEdit', slug, personId, body.edit, body.forcedBecause),
+);

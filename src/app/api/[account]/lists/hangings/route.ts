@@ -1,7 +1,3 @@
-import { parseBody, reads } from '@/app/api/_handle/handle';
-import { HangingsQuerySchema } from '@/contracts/lists';
+import { serve } from '@/app/api/_handle/handle';
 
-/** Asks only; the lists and campaigns may be too many for an address. */
-export const POST = reads(async ({ ask, slug, request }) =>
-  ask('weighHangings', slug, await parseBody(request, HangingsQuerySchema)),
-);
+export const POST = serve('POST lists/hangings', ({ ask, slug, body }) => ask('weighHangings', slug, body));

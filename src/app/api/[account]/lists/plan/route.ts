@@ -1,7 +1,3 @@
-import { parseBody, reads } from '@/app/api/_handle/handle';
-import { EditRequestSchema } from '@/contracts/lists';
+import { serve } from '@/app/api/_handle/handle';
 
-/** Asks only: what an edit would come to. */
-export const POST = reads(async ({ ask, slug, request }) =>
-  ask('previewEdit', slug, (await parseBody(request, EditRequestSchema)).edit),
-);
+export const POST = serve('POST lists/plan', ({ ask, slug, body }) => ask('previewEdit', slug, body.edit));

@@ -1,5 +1,6 @@
-import { bodyOf, reads, takesFiles } from '@/app/api/_handle/handle';
+import { bodyOf, serve, takesFiles } from '@/app/api/_handle/handle';
 import { readListFile } from '@/server/use-cases/lists/list-files';
 
-/** Reads only: nothing of the file is stored. */
-export const POST = takesFiles(reads(async ({ request, url }) => readListFile(bodyOf(request, url))));
+export const POST = takesFiles(
+  serve('POST lists/read-file', ({ request, url }) => readListFile(bodyOf(request, url))),
+);

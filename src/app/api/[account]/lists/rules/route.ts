@@ -1,6 +1,5 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { NewHangRuleSchema } from '@/contracts/lists';
+import { serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId, request }) => ({
-  id: await ask('keepHangRule', slug, personId, await parseBody(request, NewHangRuleSchema)),
+export const POST = serve('POST lists/rules', async ({ ask, slug, personId, body }) => ({
+  id: await ask('keepHangRule', slug, personId, body),
 }));

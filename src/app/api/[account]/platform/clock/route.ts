@@ -1,8 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { ClockRequestSchema } from '@/contracts/platform';
+import { serve } from '@/app/api/_handle/handle';
 import { moveClock } from '@/server/use-cases/intake/fetch-report';
 
-export const POST = writes(async ({ deps, slug, request }) => {
-  const { days } = await parseBody(request, ClockRequestSchema);
-  return { today: await moveClock(deps, slug, days) };
-});
+export const POST = serve('POST platform/clock', async ({ deps, slug, body }) => ({
+  today: await moveClock(deps, slug, body.days),
+}));

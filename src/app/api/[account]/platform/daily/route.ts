@@ -1,7 +1,6 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { DailyFetchSchema } from '@/contracts/intake';
+import { serve } from '@/app/api/_handle/handle';
 import { setDailyFetch } from '@/server/use-cases/intake/fetch-report';
 
-export const POST = writes(async ({ deps, slug, request }) => {
-  await setDailyFetch(deps, slug, (await parseBody(request, DailyFetchSchema)).daily);
-});
+export const POST = serve('POST platform/daily', ({ deps, slug, body }) =>
+  setDailyFetch(deps, slug, body.daily),
+);

@@ -1,7 +1,3 @@
-import { parseBody, reads } from '@/app/api/_handle/handle';
-import { BatchSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 
-/** Weighs only: what is marked can be too much for an address. */
-export const POST = reads(async ({ ask, slug, request }) =>
-  ask('weighBatch', slug, await parseBody(request, BatchSchema)),
-);
+export const POST = serve('POST sift/batch', ({ ask, slug, body }) => ask('weighBatch', slug, body));

@@ -1,8 +1,6 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { ChoiceQuerySchema } from '@/contracts/hand';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => {
-  const { term, days, campaign, words } = parseQuery(url, ChoiceQuerySchema);
+export const GET = serve('GET sift/choice', ({ ask, slug, query: { words, ...query } }) => {
   const positions = words === '' ? [] : words.split(',').map(Number);
-  return ask('weighChoice', slug, { term, days, campaign, positions });
+  return ask('weighChoice', slug, { ...query, positions });
 });

@@ -1,6 +1,3 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { KeywordsQuerySchema } from '@/contracts/hand';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) =>
-  ask('viewKeywords', slug, parseQuery(url, KeywordsQuerySchema)),
-);
+export const GET = serve('GET sift/keywords', ({ ask, slug, query }) => ask('viewKeywords', slug, query));

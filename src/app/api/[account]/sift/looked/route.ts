@@ -1,7 +1,4 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { LookedAtSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 import { lookAt } from '@/server/use-cases/sift/remember';
 
-export const POST = writes(async ({ deps, slug, request }) =>
-  lookAt(deps, slug, (await parseBody(request, LookedAtSchema)).terms),
-);
+export const POST = serve('POST sift/looked', ({ deps, slug, body }) => lookAt(deps, slug, body.terms));

@@ -1,4 +1,3 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { PullSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => ask('pullOut', slug, parseQuery(url, PullSchema)));
+export const GET = serve('GET sift/pull', ({ ask, slug, query }) => ask('pullOut', slug, query));

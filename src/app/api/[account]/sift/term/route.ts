@@ -1,4 +1,3 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { TermQuerySchema } from '@/contracts/hand';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => ask('viewTerm', slug, parseQuery(url, TermQuerySchema)));
+export const GET = serve('GET sift/term', ({ ask, slug, query }) => ask('viewTerm', slug, query));

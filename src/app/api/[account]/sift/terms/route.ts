@@ -1,4 +1,3 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { TermsQuerySchema } from '@/contracts/sift';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => ask('listTerms', slug, parseQuery(url, TermsQuerySchema)));
+export const GET = serve('GET sift/terms', ({ ask, slug, query }) => ask('listTerms', slug, query));

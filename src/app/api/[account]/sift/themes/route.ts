@@ -1,4 +1,3 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { FiltersSchema } from '@/contracts/sift';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => ask('listThemes', slug, parseQuery(url, FiltersSchema)));
+export const GET = serve('GET sift/themes', ({ ask, slug, query }) => ask('listThemes', slug, query));

@@ -1,7 +1,6 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { VariantsQuerySchema } from '@/contracts/hand';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => {
-  const { text, match, kind, id, days } = parseQuery(url, VariantsQuerySchema);
+export const GET = serve('GET sift/variants', ({ ask, slug, query }) => {
+  const { text, match, kind, id, days } = query;
   return ask('offerVariants', slug, { negative: { text, match }, place: { kind, id }, days });
 });

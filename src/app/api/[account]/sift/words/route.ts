@@ -1,4 +1,3 @@
-import { parseQuery, reads } from '@/app/api/_handle/handle';
-import { WordsQuerySchema } from '@/contracts/sift';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) => ask('listWords', slug, parseQuery(url, WordsQuerySchema)));
+export const GET = serve('GET sift/words', ({ ask, slug, query }) => ask('listWords', slug, query));

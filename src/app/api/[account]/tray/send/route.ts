@@ -1,5 +1,5 @@
-import { writes } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId }) => ({
+export const POST = serve('POST tray/send', async ({ ask, slug, personId }) => ({
   setId: await ask('sendTray', slug, personId),
 }));

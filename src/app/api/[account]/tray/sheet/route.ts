@@ -1,3 +1,5 @@
-import { reads, sheet } from '@/app/api/_handle/handle';
+import { serve, sheet } from '@/app/api/_handle/handle';
 
-export const GET = reads(async ({ ask, slug }) => sheet('tray.csv', await ask('traySheet', slug)));
+export const GET = serve('GET tray/sheet', async ({ ask, slug }) =>
+  sheet('tray.csv', await ask('traySheet', slug)),
+);

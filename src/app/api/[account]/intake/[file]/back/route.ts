@@ -1,6 +1,6 @@
-import { parseId, writes } from '@/app/api/_handle/handle';
+import { parseId, serve } from '@/app/api/_handle/handle';
 import { askToTakeBack } from '@/server/use-cases/intake/take-back-load';
 
-export const POST = writes(({ deps, slug, params, personId }) =>
+export const POST = serve('POST intake/[file]/back', ({ deps, slug, params, personId }) =>
   askToTakeBack(deps, slug, parseId(params.file), personId),
 );

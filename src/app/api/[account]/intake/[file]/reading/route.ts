@@ -1,9 +1,6 @@
-import * as v from 'valibot';
-import { parseBody, parseId, reads } from '@/app/api/_handle/handle';
-import { ReadDecisionsSchema } from '@/contracts/intake';
+import { parseId, serve } from '@/app/api/_handle/handle';
 import { readUpload } from '@/server/use-cases/intake/read-upload';
 
-/** null asks for the reading that Gate Post finds by itself, or by a recipe. */
-export const POST = reads(async ({ deps, slug, params, request }) =>
-  readUpload(deps, slug, parseId(params.file), await parseBody(request, v.nullable(ReadDecisionsSchema))),
+export const POST = serve('POST intake/[file]/reading', ({ deps, slug, params, body }) =>
+  readUpload(deps, slug, parseId(params.file), body),
 );

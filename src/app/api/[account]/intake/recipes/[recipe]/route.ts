@@ -1,4 +1,6 @@
-import { parseId, writes } from '@/app/api/_handle/handle';
+import { parseId, serve } from '@/app/api/_handle/handle';
 import { forgetRecipe } from '@/server/use-cases/intake/recipes';
 
-export const DELETE = writes(({ deps, slug, params }) => forgetRecipe(deps, slug, parseId(params.recipe)));
+export const DELETE = serve('DELETE intake/recipes/[recipe]', ({ deps, slug, params }) =>
+  forgetRecipe(deps, slug, parseId(params.recipe)),
+);

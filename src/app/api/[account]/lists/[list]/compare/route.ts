@@ -1,5 +1,5 @@
-import { reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, params, url }) =>
-  ask('compareLists', slug, params.list ?? '', url.searchParams.get('with') ?? ''),
+export const GET = serve('GET lists/[list]/compare', ({ ask, slug, params, query }) =>
+  ask('compareLists', slug, params.list ?? '', query.with),
 );

@@ -1,9 +1,5 @@
-import { reads, saved } from '@/app/api/_handle/handle';
-import { Refusal } from '@/server/use-cases/deps';
+import { saved, serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(async ({ ask, slug, params, url }) => {
-  const kind = url.searchParams.get('as') ?? 'csv';
-  if (kind !== 'csv' && kind !== 'xlsx' && kind !== 'json')
-    throw new Refusal('A list is saved as csv, xlsx or json.');
-  return saved(await ask('writeListFile', slug, params.list ?? '', kind));
-});
+export const GET = serve('GET lists/[list]/file', async ({ ask, slug, params, query }) =>
+  saved(await ask('writeListFile', slug, params.list ?? '', query.as)),
+);

@@ -1,3 +1,5 @@
-import { reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, params }) => ask('viewEntriesHealth', slug, params.list ?? ''));
+export const GET = serve('GET lists/[list]/health', ({ ask, slug, params }) =>
+  ask('viewEntriesHealth', slug, params.list ?? ''),
+);

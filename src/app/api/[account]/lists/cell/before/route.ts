@@ -1,5 +1,5 @@
-import { reads } from '@/app/api/_handle/handle';
+import { serve } from '@/app/api/_handle/handle';
 
-export const GET = reads(({ ask, slug, url }) =>
-  ask('viewCellBefore', slug, url.searchParams.get('list') ?? '', url.searchParams.get('campaign') ?? ''),
+export const GET = serve('GET lists/cell/before', ({ ask, slug, query }) =>
+  ask('viewCellBefore', slug, query.list, query.campaign),
 );

@@ -1,11 +1,9 @@
-import { parseBody, parseId, writes } from '@/app/api/_handle/handle';
-import { RuleExceptionSchema } from '@/contracts/lists';
+import { parseId, serve } from '@/app/api/_handle/handle';
 import { dropHangRule } from '@/server/use-cases/lists/rule-hangings';
 
-/** Leaves a campaign out of a rule, or lets it be under it again. */
-export const POST = writes(async ({ ask, slug, personId, params, request }) =>
-  ask('exceptFromRule', slug, personId, parseId(params.rule), await parseBody(request, RuleExceptionSchema)),
+export const POST = serve('POST lists/rules/[rule]', ({ ask, slug, personId, params, body }) =>
+  ask('exceptFromRule', slug, personId, parseId(params.rule), body),
 );
-export const DELETE = writes(({ deps, slug, personId, params }) =>
+export const DELETE = serve('DELETE lists/rules/[rule]', ({ deps, slug, personId, params }) =>
   dropHangRule(deps, slug, personId, parseId(params.rule)),
 );

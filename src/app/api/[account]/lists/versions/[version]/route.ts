@@ -1,7 +1,6 @@
-import { parseId, writes } from '@/app/api/_handle/handle';
+import { parseId, serve } from '@/app/api/_handle/handle';
 import { takeOverVersion } from '@/server/use-cases/lists/history';
 
-/** Takes over what somebody else changed. */
-export const POST = writes(({ deps, slug, personId, params }) =>
+export const POST = serve('POST lists/versions/[version]', ({ deps, slug, personId, params }) =>
   takeOverVersion(deps, slug, personId, parseId(params.version)),
 );

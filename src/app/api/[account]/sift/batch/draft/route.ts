@@ -1,6 +1,5 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { BatchSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId, request }) => ({
-  outcomes: await ask('draftBatch', slug, personId, await parseBody(request, BatchSchema)),
+export const POST = serve('POST sift/batch/draft', async ({ ask, slug, personId, body }) => ({
+  outcomes: await ask('draftBatch', slug, personId, body),
 }));

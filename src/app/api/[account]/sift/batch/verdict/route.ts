@@ -1,6 +1,5 @@
-import { parseBody, writes } from '@/app/api/_handle/handle';
-import { BatchVerdictSchema } from '@/contracts/decisions';
+import { serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId, request }) =>
-  ask('setVerdicts', slug, personId, await parseBody(request, BatchVerdictSchema)),
+export const POST = serve('POST sift/batch/verdict', ({ ask, slug, personId, body }) =>
+  ask('setVerdicts', slug, personId, body),
 );

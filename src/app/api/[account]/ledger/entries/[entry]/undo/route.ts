@@ -1,5 +1,5 @@
-import { parseId, writes } from '@/app/api/_handle/handle';
+import { parseId, serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(({ ask, slug, personId, params }) =>
+export const POST = serve('POST ledger/entries/[entry]/undo', ({ ask, slug, personId, params }) =>
   ask('undoEntry', slug, personId, parseId(params.entry)),
 );

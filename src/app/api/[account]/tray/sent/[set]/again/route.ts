@@ -1,4 +1,6 @@
-import { parseId, writes } from '@/app/api/_handle/handle';
+import { parseId, serve } from '@/app/api/_handle/handle';
 import { sendAgain } from '@/server/use-cases/tray/send-tray';
 
-export const POST = writes(({ deps, slug, params }) => sendAgain(deps, slug, parseId(params.set)));
+export const POST = serve('POST tray/sent/[set]/again', ({ deps, slug, params }) =>
+  sendAgain(deps, slug, parseId(params.set)),
+);

@@ -1,7 +1,5 @@
-import { parseBody, parseId, writes } from '@/app/api/_handle/handle';
-import { BackRequestSchema } from '@/contracts/tray';
+import { parseId, serve } from '@/app/api/_handle/handle';
 
-export const POST = writes(async ({ ask, slug, personId, params, request }) => {
-  const { changeIds } = await parseBody(request, BackRequestSchema);
-  return ask('takeBackToDraft', slug, personId, parseId(params.set), changeIds);
-});
+export const POST = serve('POST tray/sent/[set]/back', ({ ask, slug, personId, params, body }) =>
+  ask('takeBackToDraft', slug, personId, parseId(params.set), body.changeIds),
+);

@@ -1,0 +1,47 @@
+import {
+  AccountViewSchema,
+  AddedAccountSchema,
+  CodesAnswerSchema,
+  NewAccountSchema,
+  PatternQuerySchema,
+  PersonSchema,
+  PlatformAccountsAnswerSchema,
+  RetireSchema,
+  SettingsOutcomeSchema,
+  SettingsSchema,
+  TargetsSchema,
+} from '../account';
+import { AccountSummarySchema, DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
+import { PulseSchema } from '../decisions';
+import { StoredSchema } from '../lists';
+import { PARTS, routesOf } from './route';
+
+export const accountRoutes = routesOf({
+  'POST /accounts': { role: 'own', body: NewAccountSchema, answer: AddedAccountSchema },
+  'GET pulse': { role: 'look', answer: PulseSchema },
+  'GET summary': {
+    ...{ role: 'look', query: DaysQuerySchema, answer: AccountSummarySchema },
+    from: ['facts', 'settings'],
+  },
+  'GET account': {
+    ...{ role: 'look', answer: AccountViewSchema },
+    from: ['settings', 'structure', 'facts', 'people'],
+  },
+  'PATCH account': { role: 'own', body: SettingsSchema, answer: SettingsOutcomeSchema, changes: PARTS },
+  'GET account/codes': {
+    ...{ role: 'look', query: PatternQuerySchema, answer: CodesAnswerSchema, from: ['facts'] },
+  },
+  'GET account/platform': {
+    ...{ role: 'own', answer: PlatformAccountsAnswerSchema, from: ['settings', 'people'] },
+  },
+  'PUT account/retired': { role: 'own', body: RetireSchema, answer: DoneSchema, changes: PARTS },
+  'PUT account/targets': {
+    ...{ role: 'own', body: TargetsSchema, answer: SaidSchema, changes: ['settings', 'ledger'] },
+  },
+  'POST people': {
+    ...{ role: 'own', body: PersonSchema, answer: StoredSchema, changes: ['people', 'ledger'] },
+  },
+  'PUT people/[person]': {
+    ...{ role: 'own', body: RetireSchema, answer: DoneSchema, changes: ['people', 'ledger'] },
+  },
+});

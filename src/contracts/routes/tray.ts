@@ -1,0 +1,58 @@
+import * as v from 'valibot';
+import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
+import { GateAnswerSchema, GateQuerySchema } from '../gate';
+import { LedgerPageSchema, LedgerQuerySchema } from '../ledger';
+import {
+  BackRequestSchema,
+  DraftOutcomeSchema,
+  DraftOutcomesSchema,
+  DraftRequestSchema,
+  RemovedChangesSchema,
+  RemoveRequestSchema,
+  SentOutcomeSchema,
+  TrayViewSchema,
+} from '../tray';
+import { PARTS, routesOf, STOPPING } from './route';
+
+/** A change that is sent, or said to be done, is in force or nearly; rules and findings follow it. */
+const SENT = ['draft', 'structure', 'rules', 'elsewhere', 'ledger'] as const;
+
+export const trayRoutes = routesOf({
+  'GET tray': {
+    ...{ role: 'look', query: DaysQuerySchema, answer: TrayViewSchema, from: [...STOPPING, 'verdicts'] },
+  },
+  'POST tray': {
+    ...{ role: 'prepare', body: DraftRequestSchema, answer: DraftOutcomesSchema },
+    changes: ['draft', 'ledger'],
+  },
+  /** a list that leaves the tray takes its rules with it */
+  'DELETE tray': {
+    ...{ role: 'prepare', body: RemoveRequestSchema, answer: RemovedChangesSchema },
+    changes: ['draft', 'rules', 'ledger'],
+  },
+  'GET tray/sheet': { role: 'look', answer: 'file' },
+  'POST tray/send': { role: 'send', answer: SentOutcomeSchema, changes: SENT },
+  'POST tray/sent/[set]/again': { role: 'send', answer: DoneSchema, changes: SENT },
+  'POST tray/sent/[set]/back': {
+    ...{ role: 'prepare', body: BackRequestSchema, answer: SaidSchema, changes: SENT },
+  },
+  /** a person says that a tray which was handed over has been carried out; or that it was not after all */
+  'POST tray/sent/[set]/done': { role: 'send', answer: DoneSchema, changes: SENT },
+  'DELETE tray/sent/[set]/done': { role: 'send', answer: DoneSchema, changes: SENT },
+  'GET tray/sent/[set]/sheet': {
+    role: 'look',
+    query: v.object({
+      as: v.optional(v.picklist(['csv', 'xlsx'], 'A tray is saved as csv or xlsx.'), 'csv'),
+    }),
+    answer: 'file',
+  },
+  'GET gate': { role: 'look', query: GateQuerySchema, answer: GateAnswerSchema, from: STOPPING },
+  'GET ledger': {
+    ...{ role: 'look', query: LedgerQuerySchema, answer: LedgerPageSchema },
+    from: ['ledger', 'draft', 'facts', 'structure', 'people'],
+  },
+  'POST ledger/[change]/undo': {
+    ...{ role: 'prepare', answer: DraftOutcomeSchema, changes: ['draft', 'rules', 'ledger'] },
+  },
+  'POST ledger/entries/[entry]/undo': { role: 'prepare', answer: SaidSchema, changes: PARTS },
+});
