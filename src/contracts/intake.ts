@@ -10,7 +10,7 @@ const index = v.pipe(v.string(), v.regex(/^\d{1,5}$/));
 const mark = v.picklist(['.', ',']);
 const readDecisions = {
   kind: v.optional(v.picklist(REPORT_KINDS)),
-  encoding: v.optional(v.picklist(ENCODINGS)),
+  encoding: v.optional(v.pipe(v.string(), v.picklist(ENCODINGS))),
   separator: v.optional(v.pipe(v.string(), v.length(1))),
   dayOrder: v.optional(v.picklist(['day first', 'month first'])),
   decimalMark: v.optional(mark),

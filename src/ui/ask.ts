@@ -16,11 +16,17 @@ const NO_ANSWER = 'Gate Post does not answer. Nothing was changed. See whether i
 /** Asks the server for JSON. @throws Declined with the server's reason, or when it does not answer */
 export async function ask<T>(
   path: string,
-  init?: { method: string; body?: unknown; signal?: AbortSignal },
+  init?: {
+    method: string;
+    body?: unknown;
+    signal?: AbortSignal;
+    /** is told the headers of an answer */
+    onHeaders?: (headers: Headers) => void;
+  },
 ): Promise<T> {
   let response: Response;
   try {
-    const { body, ...rest } = init ?? {};
+    const { body, onHeaders: _, ...rest } = init ?? {};
     const isFile = body instanceof Blob;
     response = await fetch(path, {
       ...rest,
@@ -35,5 +41,6 @@ export async function ask<T>(
   }
   const answer = (await response.json().catch(() => ({ error: NO_ANSWER }))) as T & { error?: string };
   if (!response.ok) throw new Declined(answer.error ?? NO_ANSWER);
+  init?.onHeaders?.(response.headers);
   return answer;
 }

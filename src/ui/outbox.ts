@@ -9,6 +9,8 @@ export type Waiting = {
   said: string;
   /** id of the term that it is about, where it is about one */
   about?: number;
+  /** what the sender needs to know of it again when the answer comes */
+  route?: string;
 };
 
 /** What becomes of a decision: answered at once, or kept here until the connection is back. */

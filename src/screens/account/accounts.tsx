@@ -6,9 +6,9 @@ import { flushSync } from 'react-dom';
 import type { AccountView } from '@/contracts/account';
 import { useAccount } from '@/screens/frame/account-context';
 import { AccountForm } from '@/screens/start/account-form';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { useSaving } from './use-settings';
+import { call } from '@/screens/frame/routes';
 
 /** All accounts here: others are added, and retired or taken back. */
 export function Accounts({ view: { accounts } }: { view: AccountView }) {
@@ -22,7 +22,7 @@ export function Accounts({ view: { accounts } }: { view: AccountView }) {
     adder.current?.focus();
   }
   const retire = (slug: string, isRetired: boolean) =>
-    ask(`/api/${slug}/account/retired`, { method: 'PUT', body: { isRetired } });
+    call(slug, 'PUT account/retired', { body: { isRetired } });
   return (
     <section aria-labelledby="accounts-title" className="px-4 py-2.5">
       <div className="flex items-start gap-4">

@@ -2,24 +2,22 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { AccountView, PlatformAccountsAnswer } from '@/contracts/account';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { AccountView } from '@/contracts/account';
 import { Button } from '@/ui/button';
 import { FIELD, Setting } from './setting';
 import { useSaving, useSetting } from './use-settings';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** The account on the platform that this one is brought from and sent to, or none. */
 export function Connection({ view: { settings } }: { view: AccountView }) {
-  const { api, summary } = useAccount();
   const saving = useSaving();
   const setting = useSetting();
   const was = settings.platformAccountId;
   const [id, setId] = useState(was ?? '');
   const [looks, setLooks] = useState(false);
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['platform accounts', summary.slug],
-    queryFn: () => ask<PlatformAccountsAnswer>(api('account/platform')),
+    ...query('GET account/platform'),
     enabled: looks,
   });
   return (

@@ -3,18 +3,17 @@
 import { useState } from 'react';
 import { plainAmount } from '@/core';
 import type { AccountView, OwnTargetView, TargetsRequest } from '@/contracts/account';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { plural } from '@/ui/format';
 import { NumberField, percentOf } from './simple-settings';
 import { FIELD, Setting } from './setting';
 import { useSaving } from './use-settings';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Targets of campaigns and of product groups, which go before the account's own (rules 7.3). */
 export function OwnTargets({ view }: { view: AccountView }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const { steersBy, currency } = view.settings;
   const saving = useSaving();
   const typedOf = ({ targetMicros, targetAcos }: OwnTargetView) =>
@@ -32,8 +31,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
   const [typed, setTyped] = useState(asSet);
   const ofAccount = typedOf(view.settings);
   const own = typed.campaigns.filter(({ target }) => target !== '').length;
-  const put = (body: TargetsRequest) =>
-    ask<{ said: string }>(api('account/targets'), { method: 'PUT', body });
+  const put = (body: TargetsRequest) => call('PUT account/targets', { body });
   const setGroup = (at: number, change: Partial<TargetsRequest['productGroups'][number]>) =>
     setTyped({
       ...typed,

@@ -2,19 +2,18 @@
 
 import { useState } from 'react';
 import type { AccountView } from '@/contracts/account';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { FIELD, Setting } from './setting';
 import { useSaving } from './use-settings';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Who can be chosen in the top strip; what somebody decided stays when he or she is retired. */
 export function People({ view: { people } }: { view: AccountView }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const saving = useSaving();
   const [name, setName] = useState('');
   const retire = (id: number, isRetired: boolean) =>
-    ask(api(`people/${id}`), { method: 'PUT', body: { isRetired } });
+    call('PUT people/[person]', { params: { person: id }, body: { isRetired } });
   return (
     <Setting
       name="People"
@@ -24,7 +23,7 @@ export function People({ view: { people } }: { view: AccountView }) {
       onSave={() =>
         void saving
           .save(async () => {
-            const { id } = await ask<{ id: number }>(api('people'), { method: 'POST', body: { name } });
+            const { id } = await call('POST people', { body: { name } });
             return { said: `${name} is among the people`, undo: () => retire(id, true) };
           })
           .then((done) => done && setName(''))

@@ -2,25 +2,22 @@
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
-import type { AccountView, CodesAnswer } from '@/contracts/account';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { AccountView } from '@/contracts/account';
 import { formatCount, plural } from '@/ui/format';
 import { FIELD, Setting } from './setting';
 import { useSaving, useSetting } from './use-settings';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** The pattern of product codes, with the codes that it catches in the data as one types. */
 export function ProductCodes({ view: { settings } }: { view: AccountView }) {
-  const { summary, api } = useAccount();
   const saving = useSaving();
   const setting = useSetting();
   const was = settings.productCodePattern;
   const [pattern, setPattern] = useState(was);
   const asked = useDeferredValue(pattern);
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['codes', summary.slug, asked],
-    queryFn: ({ signal }) =>
-      ask<CodesAnswer>(api(`account/codes?pattern=${encodeURIComponent(asked)}`), { method: 'GET', signal }),
+    ...query('GET account/codes', { query: { pattern: asked } }),
     placeholderData: keepPreviousData,
     enabled: asked.trim() !== '',
     gcTime: 10_000,

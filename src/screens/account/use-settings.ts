@@ -3,18 +3,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { AccountView, SettingsRequest } from '@/contracts/account';
-import { useAccount } from '@/screens/frame/account-context';
+import type { SettingsRequest } from '@/contracts/account';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
-import { ask } from '@/ui/ask';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** What the Account screen shows. */
 export function useAccountView() {
-  const { summary, api } = useAccount();
-  return useQuery({
-    queryKey: ['account', summary.slug],
-    queryFn: () => ask<AccountView>(api('account')),
-  });
+  return useQuery(useRoutes().query('GET account'));
 }
 
 export type Saving = {
@@ -59,9 +54,8 @@ export function useSaving(): Saving {
 
 /** Sets fields of the account. @returns what `save` takes: what was said, and the undo by the values before */
 export function useSetting() {
-  const { api } = useAccount();
-  const set = (fields: SettingsRequest) =>
-    ask<{ said: string[] }>(api('account'), { method: 'PATCH', body: fields });
+  const { call } = useRoutes();
+  const set = (fields: SettingsRequest) => call('PATCH account', { body: fields });
   return (fields: SettingsRequest, before: SettingsRequest) => async () => {
     const { said } = await set(fields);
     return { said: said.join('. ') || 'It is so already', undo: () => set(before) };

@@ -16,8 +16,8 @@ export type AccountContextValue = {
 export const AccountContext = createContext<AccountContextValue | null>(null);
 
 /** The account that the screen shows. */
-export function useAccount(): AccountContextValue & { api: (path: string) => string } {
+export function useAccount(): AccountContextValue {
   const value = useContext(AccountContext);
   if (!value) throw new Error('useAccount stands inside the frame of an account');
-  return { ...value, api: (path) => `/api/${value.summary.slug}/${path}` };
+  return value;
 }

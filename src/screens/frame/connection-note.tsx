@@ -4,13 +4,16 @@ import { plural } from '@/ui/format';
 
 import { useWaiting } from './decide';
 import { usePulse } from './pulse';
+import { useCallback } from 'react';
+import { PARTS } from '@/contracts/routes';
 import { useRefresh } from '@/screens/frame/refresh';
 
 /** Says that the connection is lost, and what waits for it. */
 export function ConnectionNote() {
   const { isConnected } = usePulse();
   const refresh = useRefresh();
-  const waiting = useWaiting(refresh as () => void);
+  const onSent = useCallback(() => void refresh(PARTS), [refresh]);
+  const waiting = useWaiting(onSent);
   if (isConnected && waiting.length === 0) return null;
   const kept =
     waiting.length > 0

@@ -2,25 +2,52 @@
 
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
+import type { AnswerOf, WriteName } from '@/contracts/routes';
+import { ask } from '@/ui/ask';
 import { createOutbox, type Outbox, type Sent, type Waiting } from '@/ui/outbox';
 import { useAccount } from './account-context';
+import { noteDecision } from './freshness';
+import { methodOf, useRoutes, type Asks } from './routes';
 import { doing } from './undo';
 
 let outbox: Outbox | undefined;
 
 /** The outbox of this browser; there is none on the server. */
 function theOutbox(): Outbox {
-  return (outbox ??= createOutbox(window.localStorage));
+  return (outbox ??= createOutbox(window.localStorage, ({ path, method, body, route }) =>
+    ask(path, { method, body, onHeaders: (headers) => noteAnswer(route, headers) }),
+  ));
 }
 
+/** @param route account and name of the route; missing of what an older version has kept */
+function noteAnswer(route: string | undefined, headers: Headers): void {
+  if (route === undefined) return;
+  const at = route.indexOf(' ');
+  noteDecision(route.slice(0, at), route.slice(at + 1) as WriteName, headers);
+}
+
+/** What a decision is called while it waits for the connection, and the term that it is about. */
+export type Naming = Pick<Waiting, 'said' | 'about'>;
+
 /**
- * Sends a decision. Without a connection it is kept here and sent when it is back, and the screen says so.
+ * Sends a decision by a route of the table. Without a connection it is kept here and sent when it is back, and the
+ * screen says so.
  * @throws Declined with the server's reason
  */
-export async function decide<T>(decision: Omit<Waiting, 'id'>): Promise<Sent<T>> {
-  const sent = await doing(theOutbox().send<T>(decision));
-  if (sent.state === 'waits') toast(`No connection. Kept here, and sent when it is back: ${decision.said}.`);
-  return sent;
+export function useDecide() {
+  const { slug } = useAccount().summary;
+  const { address } = useRoutes();
+  return async <N extends WriteName>(
+    name: N,
+    { said, about }: Naming,
+    ...asks: Asks<N>
+  ): Promise<Sent<AnswerOf<N>>> => {
+    const { body } = (asks[0] ?? {}) as { body?: unknown };
+    const decision = { path: address(name, ...asks), method: methodOf(name), body, said, about };
+    const sent = await doing(theOutbox().send<AnswerOf<N>>({ ...decision, route: `${slug} ${name}` }));
+    if (sent.state === 'waits') toast(`No connection. Kept here, and sent when it is back: ${said}.`);
+    return sent;
+  };
 }
 
 /** What waits for the connection. */
@@ -34,9 +61,9 @@ function useOutbox(): readonly Waiting[] {
 
 /** Terms of the account of which a decision waits for the connection. */
 export function useWaitingTerms(): ReadonlySet<number> {
-  const { api } = useAccount();
+  const { slug } = useAccount().summary;
   const waiting = useOutbox();
-  const ofAccount = api('');
+  const ofAccount = `/api/${slug}/`;
   return useMemo(
     () => new Set(waiting.flatMap(({ about, path }) => (path.startsWith(ofAccount) ? (about ?? []) : []))),
     [waiting, ofAccount],

@@ -1,19 +1,19 @@
 'use client';
 
-import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { ask } from '@/ui/ask';
 import { formatDay } from '@/ui/format';
 import type { ReportFileView } from '@/contracts/intake';
-import { useAccount } from './account-context';
+import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh } from '@/screens/frame/refresh';
+import { PARTS } from '@/contracts/routes';
 
 /** The stand-in platform's clock, and its newest report. */
 export function PlatformClock({ day }: { day: string }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const router = useRouter();
-  const client = useQueryClient();
+  const refresh = useRefresh();
   const [busy, setBusy] = useState<string | null>(null);
 
   async function run(what: string, work: () => Promise<string>) {
@@ -21,7 +21,7 @@ export function PlatformClock({ day }: { day: string }) {
     try {
       toast(await work());
       router.refresh();
-      await client.invalidateQueries();
+      await refresh(PARTS);
     } catch (error) {
       toast.error(error instanceof Error ? error.message : 'It did not work.');
     } finally {
@@ -31,18 +31,15 @@ export function PlatformClock({ day }: { day: string }) {
 
   const move = (days: number) =>
     run(days === 1 ? 'A day passes' : 'A week passes', async () => {
-      const { today } = await ask<{ today: string }>(api('platform/clock'), {
-        method: 'POST',
-        body: { days },
-      });
+      const { today } = await call('POST platform/clock', { body: { days } });
       return `It is ${formatDay(today)} on the platform now. Fetch its report to see these days.`;
     });
 
   const fetchReport = () =>
     run('Fetching the report', async () => {
-      const { fileId } = await ask<{ fileId: number | null }>(api('platform/report'), { method: 'POST' });
+      const { fileId } = await call('POST platform/report');
       if (fileId === null) return 'The platform has nothing new: its reports are two days late.';
-      return describe(await waitForLoad(api, fileId));
+      return describe(await waitForLoad(async () => (await call('GET intake')).files, fileId));
     });
 
   const button =
@@ -72,10 +69,9 @@ export function PlatformClock({ day }: { day: string }) {
   );
 }
 
-async function waitForLoad(api: (path: string) => string, fileId: number): Promise<ReportFileView> {
+async function waitForLoad(list: () => Promise<ReportFileView[]>, fileId: number): Promise<ReportFileView> {
   for (;;) {
-    const { files } = await ask<{ files: ReportFileView[] }>(api('intake'));
-    const file = files.find((f) => f.id === fileId);
+    const file = (await list()).find((f) => f.id === fileId);
     if (file && !['waiting', 'loading'].includes(file.state)) return file;
     await new Promise((resolve) => setTimeout(resolve, 400));
   }

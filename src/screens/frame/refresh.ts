@@ -2,26 +2,26 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
+import type { Part } from '@/contracts/routes';
 import { useAccount } from './account-context';
-import { notePulse, PULSE } from './pulse';
+import { takeChanged } from './freshness';
+import { askAgain } from './routes';
 import { offerUndo } from './undo';
 
 /**
- * Everything that the tray or the account decides is asked for again. The pulse first: what it shows is known from here
- * on, and is not taken for somebody else's doing.
+ * Asks again for what is on the screen and made of the parts that were changed: by the decisions since the last time,
+ * or, where none was made, of all. Ends when the answers are there.
  */
-export function useRefresh(): () => Promise<void> {
+export function useRefresh(): (parts?: readonly Part[]) => Promise<void> {
   const client = useQueryClient();
-  const { api, summary } = useAccount();
-  const slug = summary.slug;
-  return useCallback(async () => {
-    await notePulse(slug, api);
-    await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== PULSE });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the path is the account's
-  }, [client, slug]);
+  const { slug } = useAccount().summary;
+  return useCallback(
+    (parts?: readonly Part[]) => askAgain(client, slug, parts ?? takeChanged(slug)),
+    [client, slug],
+  );
 }
 
-/** After something was done: the undo is offered at once, and everything is asked for again; so it is after the undo. */
+/** After something was done: the undo is offered at once, and what it changed is asked for again; so it is after the undo. */
 export function useUndoable(): (said: string, undo: () => Promise<unknown>) => Promise<void> {
   const refresh = useRefresh();
   return useCallback(

@@ -3,21 +3,19 @@
 import { useQuery } from '@tanstack/react-query';
 import { parseAsString, useQueryState } from 'nuqs';
 import type { GateAnswer } from '@/contracts/gate';
-import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { sayCampaign, sayWhole } from './say-answer';
 import { MatchChip } from '@/ui/match-chip';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Any query: does it get through, where, and which negative stops it. */
 export function GateScreen() {
-  const { summary, api } = useAccount();
+  const routes = useRoutes();
   const [query] = useQueryState('query', parseAsString.withDefault(''));
   const { data, error } = useQuery({
-    queryKey: ['gate', summary.slug, query],
-    queryFn: () => ask<GateAnswer>(api(`gate?query=${encodeURIComponent(query)}`)),
+    ...routes.query('GET gate', { query: { query } }),
     enabled: query !== '',
   });
   return (

@@ -2,11 +2,10 @@
 
 import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { formatCount, formatDays } from '@/ui/format';
 import { useRefresh } from '@/screens/frame/refresh';
+import { useRoutes } from '@/screens/frame/routes';
 
 const STATES: Record<ReportFileView['state'], string> = {
   uploaded: 'not loaded',
@@ -58,12 +57,12 @@ export function History({ files, onOpen }: Props) {
 }
 
 function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void }) {
-  const { api } = useAccount();
+  const { address, call } = useRoutes();
   const refresh = useRefresh();
   const { outcome } = file;
   async function takeBack() {
     try {
-      await ask(api(`intake/${file.id}/back`), { method: 'POST' });
+      await call('POST intake/[file]/back', { params: { file: file.id } });
       toast(`${file.name} is being taken back. It can be loaded again.`);
       await refresh();
     } catch (error) {
@@ -110,7 +109,11 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
       ))}
       <td className="px-1.5 py-1.5 text-right">
         {outcome && outcome.rejected > 0 ? (
-          <a className="text-pine underline" href={api(`intake/${file.id}/refused`)} download>
+          <a
+            className="text-pine underline"
+            href={address('GET intake/[file]/refused', { params: { file: file.id } })}
+            download
+          >
             {formatCount(outcome.rejected)}
           </a>
         ) : (

@@ -3,10 +3,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { parseAsInteger, useQueryState } from 'nuqs';
 import { useRef, useState } from 'react';
-import type { IntakeView, ReportFileView } from '@/contracts/intake';
-import { useAccount } from '@/screens/frame/account-context';
+import type { ReportFileView } from '@/contracts/intake';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { DaysPanel } from './days-panel';
 import { History } from './history';
@@ -15,16 +13,16 @@ import { ReadingView } from './reading-view';
 import { formatSize } from './reading-state';
 import { Standing } from './standing';
 import { useBring } from './use-bring';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Bringing reports in: each file's reading, its refused rows, and the history of loads. */
 export function IntakeScreen() {
-  const { summary, api } = useAccount();
   const [fileId, setFileId] = useQueryState('file', parseAsInteger);
   const [over, setOver] = useState(false);
   const [pasting, setPasting] = useState(false);
+  const { query } = useRoutes();
   const { data, refetch } = useQuery({
-    queryKey: ['intake', summary.slug],
-    queryFn: () => ask<IntakeView>(api('intake')),
+    ...query('GET intake'),
     refetchInterval: ({ state }) => (state.data?.files.some(isBusy) ? 500 : false),
   });
   const { bring, bringText, busy } = useBring((files) => {

@@ -3,16 +3,15 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { ReadingAnswer } from '@/contracts/intake';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { isDecided } from './reading-state';
 import { useRefresh } from '@/screens/frame/refresh';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Keeps how the file is read under a name; the next one with the same columns is read so by itself. */
 export function KeepRecipe({ answer: { reading, decisions, recipe, file } }: { answer: ReadingAnswer }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const [name, setName] = useState(recipe?.name ?? file.name.replace(/\.[a-z]+$/i, ''));
   const [kept, setKept] = useState(false);
@@ -20,7 +19,7 @@ export function KeepRecipe({ answer: { reading, decisions, recipe, file } }: { a
   async function keep() {
     try {
       const headers = reading.columns.map((column) => column.header);
-      await ask(api('intake/recipes'), { method: 'POST', body: { name, headers, decisions } });
+      await call('POST intake/recipes', { body: { name, headers, decisions } });
       toast(`Kept as the recipe ${name}. Files with the same columns are read by it.`);
       setKept(true);
       await refresh();

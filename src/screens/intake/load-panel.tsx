@@ -1,16 +1,15 @@
 'use client';
 
-import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import type { ReadingAnswer, ReportFileView } from '@/contracts/intake';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatCount, plural } from '@/ui/format';
 import { KeepRecipe } from './keep-recipe';
 import { timeLeft } from './reading-state';
+import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh } from '@/screens/frame/refresh';
 
 type Props = {
   file: ReportFileView;
@@ -22,9 +21,10 @@ type Props = {
 
 /** Loading what was read: all or nothing, with progress and a way to cancel. */
 export function LoadPanel({ file, answer, isStale, onLoaded }: Props) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const router = useRouter();
-  const client = useQueryClient();
+  const refresh = useRefresh();
+  const params = { file: file.id };
   const [asked, setAsked] = useState(false);
   const was = useRef(file.state);
   useEffect(() => {
@@ -35,12 +35,11 @@ export function LoadPanel({ file, answer, isStale, onLoaded }: Props) {
     was.current = file.state;
   }, [file.state, onLoaded, router]);
 
-  async function call(method: 'POST' | 'DELETE', path = 'load') {
+  async function run(work: () => Promise<unknown>) {
     setAsked(true);
     try {
-      const isLoad = method === 'POST' && path === 'load';
-      await ask(api(`intake/${file.id}/${path}`), { method, ...(isLoad && { body: answer.decisions }) });
-      await client.invalidateQueries({ queryKey: ['intake'] });
+      await work();
+      await refresh();
     } catch (error) {
       sayFailure(error);
     } finally {
@@ -52,24 +51,37 @@ export function LoadPanel({ file, answer, isStale, onLoaded }: Props) {
   return (
     <div className="mt-3 border-t border-line pt-2 text-[13px]" data-testid="load-panel">
       {file.state === 'loaded' && (
-        <Loaded file={file} busy={asked} onBack={() => void call('POST', 'back')} />
+        <Loaded
+          file={file}
+          busy={asked}
+          onBack={() => void run(() => call('POST intake/[file]/back', { params }))}
+        />
       )}
       {file.state === 'taking back' && <p role="status">Is being taken back …</p>}
       {file.state === 'taken back' && <p role="status">Taken back. It can be loaded again.</p>}
       {file.state === 'failed' && <p className="text-rust">{file.error}</p>}
       {file.state === 'cancelled' && <p role="status">Cancelled. Nothing was loaded.</p>}
       {(file.state === 'waiting' || file.state === 'loading') && (
-        <Loading file={file} total={total} busy={asked} onCancel={() => void call('DELETE')} />
+        <Loading
+          file={file}
+          total={total}
+          busy={asked}
+          onCancel={() => void run(() => call('DELETE intake/[file]/load', { params }))}
+        />
       )}
       {['uploaded', 'cancelled', 'failed', 'taken back'].includes(file.state) && (
-        <Ready answer={answer} busy={asked || isStale} onLoad={() => void call('POST')} />
+        <Ready
+          answer={answer}
+          busy={asked || isStale}
+          onLoad={() => void run(() => call('POST intake/[file]/load', { params, body: answer.decisions }))}
+        />
       )}
     </div>
   );
 }
 
 function Loaded({ file, busy, onBack }: { file: ReportFileView; busy: boolean; onBack: () => void }) {
-  const { api } = useAccount();
+  const { address } = useRoutes();
   const { outcome } = file;
   if (!outcome) return null;
   return (
@@ -86,7 +98,11 @@ function Loaded({ file, busy, onBack }: { file: ReportFileView; busy: boolean; o
         </p>
       )}
       {outcome.rejected > 0 && (
-        <a className="block text-pine underline" href={api(`intake/${file.id}/refused`)} download>
+        <a
+          className="block text-pine underline"
+          href={address('GET intake/[file]/refused', { params: { file: file.id } })}
+          download
+        >
           Save the refused rows, to mend them and bring them again
         </a>
       )}

@@ -1,12 +1,10 @@
 'use client';
 
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ReadDecisions } from '@/core';
-import type { ReadingAnswer, ReportFileView } from '@/contracts/intake';
-import { useAccount } from '@/screens/frame/account-context';
+import type { ReportFileView } from '@/contracts/intake';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { ColumnInHand } from './column-in-hand';
 import { ColumnsTable } from './columns-table';
@@ -16,18 +14,19 @@ import { LoadPanel } from './load-panel';
 import { Preview } from './preview';
 import { Questions } from './questions';
 import { Refused, Sums } from './sums';
+import { useRefresh } from '@/screens/frame/refresh';
+import { PARTS } from '@/contracts/routes';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** How one file was read, before anything is stored; corrections show their effect at once. */
 export function ReadingView({ file }: { file: ReportFileView }) {
-  const { summary, api } = useAccount();
-  const client = useQueryClient();
+  const refresh = useRefresh();
   /** null: as Gate Post finds by itself, or by a recipe */
   const [decisions, setDecisions] = useState<ReadDecisions | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
+  const { query } = useRoutes();
   const { data, error, isPlaceholderData } = useQuery({
-    queryKey: ['reading', summary.slug, file.id, decisions],
-    queryFn: ({ signal }) =>
-      ask<ReadingAnswer>(api(`intake/${file.id}/reading`), { method: 'POST', body: decisions, signal }),
+    ...query('POST intake/[file]/reading', { params: { file: file.id }, body: decisions }),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     refetchInterval: ({ state }) => (state.data?.whole ? 700 : false),
@@ -88,7 +87,7 @@ export function ReadingView({ file }: { file: ReportFileView }) {
           file={file}
           answer={answer}
           isStale={isPlaceholderData}
-          onLoaded={() => void client.invalidateQueries()}
+          onLoaded={() => void refresh(PARTS)}
         />
       </InHand>
     </>

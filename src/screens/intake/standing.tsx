@@ -3,17 +3,18 @@
 import type { IntakeView } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { useRefresh } from '@/screens/frame/refresh';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** What goes on by itself: the daily fetching of the newest report, and the recipes. */
 export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView }) {
-  const { api, summary } = useAccount();
+  const { summary } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
-  async function change(path: string, method: string, body?: unknown) {
+  async function change(work: Promise<unknown>) {
     try {
-      await ask(api(path), { method, ...(body !== undefined && { body }) });
+      await work;
       await refresh();
     } catch (error) {
       sayFailure(error);
@@ -27,7 +28,9 @@ export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView
             type="checkbox"
             className="size-4 accent-pine"
             checked={fetchesDaily}
-            onChange={(event) => void change('platform/daily', 'POST', { daily: event.target.checked })}
+            onChange={(event) =>
+              void change(call('POST platform/daily', { body: { daily: event.target.checked } }))
+            }
           />
           Fetch the newest report every day
         </label>
@@ -47,7 +50,7 @@ export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView
               type="button"
               className="ml-auto min-h-6 text-pine hover:underline"
               aria-label={`Forget the recipe ${name}`}
-              onClick={() => void change(`intake/recipes/${id}`, 'DELETE')}
+              onClick={() => void change(call('DELETE intake/recipes/[recipe]', { params: { recipe: id } }))}
             >
               Forget
             </button>

@@ -3,9 +3,8 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
+import { useRoutes } from '@/screens/frame/routes';
 
 /**
  * Brings files, one after another, and what is pasted onto the screen.
@@ -17,7 +16,7 @@ export function useBring(onBrought: (files: ReportFileView[]) => void): {
   /** name of the file on its way */
   busy: string | null;
 } {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const [busy, setBusy] = useState<string | null>(null);
 
   async function bring(files: readonly File[]) {
@@ -25,8 +24,8 @@ export function useBring(onBrought: (files: ReportFileView[]) => void): {
     for (const file of files) {
       setBusy(file.name);
       try {
-        const path = api(`intake?name=${encodeURIComponent(file.name)}&size=${file.size}`);
-        const answer = await ask<{ files: ReportFileView[] }>(path, { method: 'PUT', body: file });
+        const query = { name: file.name, size: String(file.size) };
+        const answer = await call('PUT intake', { query, body: file });
         brought.push(...answer.files);
       } catch (error) {
         sayFailure(error);

@@ -4,25 +4,23 @@ import { useMoney } from '@/screens/frame/money';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { parseAsInteger, useQueryState } from 'nuqs';
-import type { LedgerLine, LedgerPage } from '@/contracts/ledger';
-import type { DraftOutcome } from '@/contracts/tray';
+import type { LedgerLine } from '@/contracts/ledger';
 import { toast } from 'sonner';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { plural } from '@/ui/format';
 import { EntryInHand } from './entry-in-hand';
 import { useRefresh } from '@/screens/frame/refresh';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */
 export function LedgerScreen() {
-  const { summary, api } = useAccount();
+  const { call, query } = useRoutes();
   const [chosen, setChosen] = useQueryState('entry', parseAsInteger);
   const { data, error, fetchNextPage, hasNextPage } = useInfiniteQuery({
-    queryKey: ['ledger', summary.slug],
+    queryKey: query('GET ledger').queryKey,
     queryFn: ({ pageParam }) =>
-      ask<LedgerPage>(api(`ledger${pageParam === null ? '' : `?before=${pageParam}`}`)),
+      call('GET ledger', { query: pageParam === null ? {} : { before: String(pageParam) } }),
     initialPageParam: null as number | null,
     getNextPageParam: (page) => page.next,
   });
@@ -128,7 +126,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
 
 /** Takes back what applied at once: a verdict, a load, a setting, a rule. */
 function UndoEntry({ line }: { line: LedgerLine }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const router = useRouter();
   if (line.isUndone) return <span className="text-[12px] text-soft">undone</span>;
@@ -140,7 +138,7 @@ function UndoEntry({ line }: { line: LedgerLine }) {
       aria-label={`Undo: ${line.what}`}
       onClick={(event) => {
         event.stopPropagation();
-        ask<{ said: string }>(api(`ledger/entries/${line.id}/undo`), { method: 'POST' })
+        call('POST ledger/entries/[entry]/undo', { params: { entry: line.id } })
           .then(({ said }) => {
             toast(said);
             router.refresh(); // the strip shows settings too
@@ -155,7 +153,7 @@ function UndoEntry({ line }: { line: LedgerLine }) {
 }
 
 function Undo({ line }: { line: LedgerLine }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const change = line.change!;
   if (change.undoneBy)
@@ -172,7 +170,7 @@ function Undo({ line }: { line: LedgerLine }) {
       aria-label={`Undo: ${line.what}`}
       onClick={(event) => {
         event.stopPropagation();
-        ask<DraftOutcome>(api(`ledger/${change.id}/undo`), { method: 'POST' })
+        call('POST ledger/[change]/undo', { params: { change: change.id } })
           .then((outcome) => {
             toast(outcome.outcome === 'drafted' ? `In the tray: ${outcome.said}` : outcome.said);
             return refresh();

@@ -4,9 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ListsView } from '@/contracts/lists';
 import { newListId, type ListContent } from '@/core';
-import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatCount, plural } from '@/ui/format';
 import { Coverage } from './coverage/coverage';
@@ -17,13 +15,13 @@ import { Overview } from './overview/overview';
 import { AccountWide } from './panels/account-wide';
 import { CouldBe, useCouldBe } from './panels/could-be';
 import { Elsewhere } from './panels/elsewhere';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Shared lists: what they hold, where they hang, what they stopped, and what is wrong with them. */
 export function ListsScreen() {
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['lists', summary.slug],
-    queryFn: () => ask<ListsView>(api('lists')),
+    ...query('GET lists'),
   });
   const [url, change] = useListsUrl();
   const [pastes, setPastes] = useState<{ into: string | null } | null>(null);

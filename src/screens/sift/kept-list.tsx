@@ -3,22 +3,19 @@
 import { useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import type { KeptView } from '@/contracts/decisions';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay, plural } from '@/ui/format';
 import { useVerdict } from './hand/use-verdict';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Everything that must stay open: the people's own list with its notes, whether it was searched for lately or not. */
 export function KeptList({ onClose }: { onClose: () => void }) {
-  const { api, summary } = useAccount();
   const setVerdict = useVerdict();
   const [raw, setRaw] = useState('');
   const [note, setNote] = useState('');
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['kept', summary.slug],
-    queryFn: () => ask<KeptView>(api('verdict')),
+    ...query('GET verdict'),
   });
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>

@@ -4,8 +4,6 @@ import { useMoney } from '@/screens/frame/money';
 import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { formatShare, plural } from '@/ui/format';
 import { Filters } from './filters/filters';
 import { MendedNote } from './filters/mended-note';
@@ -24,11 +22,12 @@ import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
 import { WordsPanel } from './words/words-panel';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Reading search terms and deciding. */
 export function SiftScreen() {
   const formatMoney = useMoney();
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const [url, setUrl] = useSiftUrl();
   const sorted = toSearch(url, { sort: url.sort, direction: url.direction });
   const [cursor, setCursor] = useCursor(sorted);
@@ -55,7 +54,9 @@ export function SiftScreen() {
   const toggleKeywords = () => setShowsKeywords((was) => !was);
 
   async function nextUnseen() {
-    const { index } = await ask<{ index: number | null }>(api(`sift/unseen?${sorted}&offset=${at}`));
+    const { index } = await call('GET sift/unseen', {
+      query: { ...toFilters(url), sort: url.sort, direction: url.direction, offset: String(at) },
+    });
     if (index === null) toast('Everything that the filters show was looked at in this pass.');
     else setCursor(index);
   }

@@ -1,7 +1,9 @@
 'use client';
 
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import { RANKS, RETURNS, RUN_SIZES, SERVED, SIFT_VIEWS, SORTS, TRAITS } from '@/contracts/sift';
+import type * as v from 'valibot';
+import { RANKS, RETURNS, RUN_SIZES, SERVED, SIFT_VIEWS, SORTS, TRAITS, type FiltersSchema } from '@/contracts/sift';
+import { inDays } from '@/screens/frame/days';
 
 const PARSERS = {
   view: parseAsStringLiteral(SIFT_VIEWS).withDefault('remaining'),
@@ -37,15 +39,15 @@ const FILTERS = [
 ];
 
 /** The filters as the server takes them. */
-export function toSearch(url: SiftUrl, over: Record<string, string | number> = {}): string {
-  const own = Object.fromEntries(FILTERS.map((name) => [name, url[name]]));
-  const all = { ...own, ...(url.days === null ? {} : { days: url.days }), ...over };
-  return new URLSearchParams(Object.entries(all).map(([k, v]) => [k, String(v)])).toString();
+export function toFilters(url: SiftUrl): v.InferInput<typeof FiltersSchema> {
+  const { view, returns, served, trait, clicks, campaign, region, holding, forms, text, days } = url;
+  const chosen = { view, returns, served, trait, campaign, region, holding, forms, text };
+  return { ...chosen, clicks: String(clicks), ...inDays(days) };
 }
 
-/** The same as an object, for what is too much for an address. */
-export function toFilters(url: SiftUrl): Record<string, string> {
-  return Object.fromEntries(new URLSearchParams(toSearch(url)));
+/** The same as one text, by which one view is told from another. */
+export function toSearch(url: SiftUrl, over: Record<string, string> = {}): string {
+  return new URLSearchParams({ ...toFilters(url), ...over } as Record<string, string>).toString();
 }
 
 /** What a view is remembered by: filters and sorting, as they stand in the URL, what is usual left out. */

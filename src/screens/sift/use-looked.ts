@@ -1,8 +1,7 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** In hand for that long, a term was looked at; passing over it is not looking. */
 const LOOK_MS = 600;
@@ -11,9 +10,8 @@ const MOST_AT_ONCE = 1_000;
 
 /** Notes which terms were in hand, for the progress of the pass; sent a few at a time, and again when it failed. */
 export function useLooked(termId: number | undefined): void {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const waiting = useRef(new Set<number>());
-  const path = api('sift/looked');
   useEffect(() => {
     if (termId === undefined) return;
     const timer = setTimeout(() => waiting.current.add(termId), LOOK_MS);
@@ -24,7 +22,7 @@ export function useLooked(termId: number | undefined): void {
       const terms = [...waiting.current].slice(0, MOST_AT_ONCE);
       if (terms.length === 0) return;
       for (const id of terms) waiting.current.delete(id);
-      ask(path, { method: 'POST', body: { terms } }).catch(() => {
+      call('POST sift/looked', { body: { terms } }).catch(() => {
         for (const id of terms) waiting.current.add(id);
       });
     };
@@ -33,5 +31,5 @@ export function useLooked(termId: number | undefined): void {
       clearInterval(timer);
       send();
     };
-  }, [path]);
+  }, [call]);
 }

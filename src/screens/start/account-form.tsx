@@ -2,8 +2,9 @@
 
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { exampleAmount, isCurrency } from '@/core';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { call } from '@/screens/frame/routes';
+import type { AskedOf } from '@/contracts/routes';
 
 const FIELD = 'mt-0.5 w-full rounded border border-line bg-sheet px-2 py-1';
 
@@ -24,10 +25,11 @@ export function AccountForm({ asksName, onAdded, onLeave }: Props) {
 
   function submit(event: FormEvent<HTMLFormElement>) {
     event.preventDefault();
-    const body = Object.fromEntries(new FormData(event.currentTarget));
+    // The fields are named as the request names them; the server says what is wrong with what was typed.
+    const body = Object.fromEntries(new FormData(event.currentTarget)) as AskedOf<'POST /accounts'>['body'];
     setBusy(true);
     setFailure(null);
-    ask<{ slug: string }>('/api/accounts', { method: 'POST', body })
+    call('', 'POST /accounts', { body })
       .then(({ slug }) => onAdded(slug))
       .catch((error: unknown) => {
         setFailure(error instanceof Error ? error.message : 'It did not work.');

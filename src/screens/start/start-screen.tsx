@@ -2,10 +2,10 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Sign } from '@/ui/marks';
 import { AccountForm } from './account-form';
+import { call } from '@/screens/frame/routes';
 
 type Props = {
   /** nobody is known here yet */
@@ -18,7 +18,7 @@ export function StartScreen({ isFirst, retired }: Props) {
   const router = useRouter();
   const [failure, setFailure] = useState<string | null>(null);
   const takeBack = (slug: string) =>
-    ask(`/api/${slug}/account/retired`, { method: 'PUT', body: { isRetired: false } })
+    call(slug, 'PUT account/retired', { body: { isRetired: false } })
       .then(() => router.push(`/${slug}/sift`))
       .catch((error: unknown) => setFailure(error instanceof Error ? error.message : 'It did not work.'));
   return (

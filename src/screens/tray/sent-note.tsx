@@ -5,6 +5,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { Button } from '@/ui/button';
 import { formatDay, plural } from '@/ui/format';
 import { useTrayActions } from './use-tray';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** What was sent or handed over: its progress while it is on its way, and what became of it. */
 export function SentNote({ sent }: { sent: SentState }) {
@@ -99,7 +100,7 @@ function Headline({
 
 /** The sheet, and what a person says became of it. */
 function HandedOver({ sent: { setId, state, waiting, total } }: { sent: SentState }) {
-  const { api } = useAccount();
+  const { address } = useRoutes();
   const { sayDone, takeBack } = useTrayActions();
   const link =
     'inline-flex min-h-6 items-center rounded border border-line bg-sheet px-2 text-[13px] font-semibold hover:border-soft';
@@ -107,7 +108,12 @@ function HandedOver({ sent: { setId, state, waiting, total } }: { sent: SentStat
     <>
       <div className="mt-1 flex flex-wrap gap-1.5">
         {(['csv', 'xlsx'] as const).map((kind) => (
-          <a key={kind} className={link} href={api(`tray/sent/${setId}/sheet?as=${kind}`)} download>
+          <a
+            key={kind}
+            className={link}
+            href={address('GET tray/sent/[set]/sheet', { params: { set: setId }, query: { as: kind } })}
+            download
+          >
             {kind.toUpperCase()}
           </a>
         ))}

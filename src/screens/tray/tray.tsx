@@ -16,6 +16,7 @@ import { useAskedToSend } from './ask-to-send';
 import { useNews } from './use-news';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Whether somebody has to say what became of it: it stands where it is seen. */
 const waitsForWord = ({ state }: SentState) => state === 'handed over';
@@ -30,7 +31,8 @@ export function Tray() {
   const { remove } = useTrayActions();
   const [sending, setSending] = useState(false);
   useAskedToSend(() => setSending(true));
-  const { api, summary } = useAccount();
+  const { summary } = useAccount();
+  const { address } = useRoutes();
   const count = data?.changes.length ?? 0;
   return (
     <section aria-label="Tray" className="flex min-h-0 flex-1 flex-col">
@@ -87,7 +89,7 @@ export function Tray() {
         </Button>
         {count > 0 && (
           <a
-            href={api('tray/sheet')}
+            href={address('GET tray/sheet')}
             download
             className="inline-flex items-center rounded border border-line bg-sheet px-2.5 py-1 text-[13px] font-semibold hover:border-soft"
           >

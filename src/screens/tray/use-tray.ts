@@ -6,12 +6,14 @@ import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
 import type { DraftOutcome, TrayView } from '@/contracts/tray';
-import { useAccount } from '@/screens/frame/account-context';
-import { decide } from '@/screens/frame/decide';
+import { useDecide } from '@/screens/frame/decide';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 import { doing } from '@/screens/frame/undo';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/routes';
+import { inDays } from '@/screens/frame/days';
+import { PARTS } from '@/contracts/routes';
+import type { Naming } from '@/screens/frame/decide';
 
 /** Length of the look-back, in the URL; null is the account's own. */
 export function useDays(): [number | null, (days: number | null) => void] {
@@ -21,18 +23,17 @@ export function useDays(): [number | null, (days: number | null) => void] {
 
 /** The tray as the server sees it; asked for again while something is on its way. */
 export function useTrayView() {
-  const { summary, api } = useAccount();
+  const routes = useRoutes();
   const [days] = useDays();
   const refresh = useRefresh();
   const query = useQuery({
-    queryKey: ['tray', summary.slug, days],
-    queryFn: () => ask<TrayView>(api(`tray${days ? `?days=${days}` : ''}`)),
+    ...routes.query('GET tray', { query: inDays(days) }),
     refetchInterval: ({ state }) => (isSending(state.data) ? 700 : false),
   });
   const sending = isSending(query.data);
   const was = useRef(false);
   useEffect(() => {
-    if (was.current && !sending) void refresh(); // it has been read back: everything may have changed
+    if (was.current && !sending) void refresh(PARTS); // it has been read back: everything may have changed
     was.current = sending;
   }, [sending, refresh]);
   return query;
@@ -44,9 +45,6 @@ const isSending = (view: TrayView | undefined) =>
 /** What became of a change; waits: there is no connection, and it is sent when it is back. */
 export type DraftResult = DraftOutcome | { outcome: 'waits' };
 
-/** What a decision is called while it waits for the connection, and the term that it is about. */
-type Naming = { said: string; about?: number };
-
 type Draft = {
   change: Change;
   why?: string;
@@ -57,20 +55,15 @@ type Draft = {
 
 /** What can be done with the tray, each with its undo. */
 export function useTrayActions() {
-  const { api } = useAccount();
+  const { call } = useRoutes();
+  const decide = useDecide();
   const refresh = useRefresh();
   const undoable = useUndoable();
 
-  const post = (changes: readonly Draft[], { said, about }: Naming = { said: 'changes to the tray' }) =>
-    decide<{ outcomes: DraftOutcome[] }>({
-      path: api('tray'),
-      method: 'POST',
-      body: { changes },
-      said,
-      about,
-    });
+  const post = (changes: readonly Draft[], naming: Naming = { said: 'changes to the tray' }) =>
+    decide('POST tray', naming, { body: { changes: [...changes] } });
   const takeOut = (changeIds: readonly number[]) =>
-    doing(ask<{ removed: Change[] }>(api('tray'), { method: 'DELETE', body: { changeIds } }));
+    doing(call('DELETE tray', { body: { changeIds: [...changeIds] } }));
 
   return {
     /** Puts changes in the tray and says what became of them. What is held back is for the caller to show. */
@@ -118,7 +111,7 @@ export function useTrayActions() {
 
     async send(): Promise<boolean> {
       try {
-        await ask(api('tray/send'), { method: 'POST' });
+        await call('POST tray/send');
         await refresh();
         return true;
       } catch (error) {
@@ -130,8 +123,10 @@ export function useTrayActions() {
     /** A tray that was handed over has been carried out, a person says. */
     async sayDone(setId: number): Promise<void> {
       try {
-        await ask(api(`tray/sent/${setId}/done`), { method: 'POST' });
-        await undoable('Said to be done', () => ask(api(`tray/sent/${setId}/done`), { method: 'DELETE' }));
+        await call('POST tray/sent/[set]/done', { params: { set: setId } });
+        await undoable('Said to be done', () =>
+          call('DELETE tray/sent/[set]/done', { params: { set: setId } }),
+        );
       } catch (error) {
         sayFailure(error);
         await refresh();
@@ -141,11 +136,8 @@ export function useTrayActions() {
     /** Puts what was not delivered back in the tray: some changes, or all. */
     async takeBack(setId: number, changeIds?: readonly number[]): Promise<void> {
       try {
-        const body = { changeIds };
-        const { said } = await ask<{ said: string }>(api(`tray/sent/${setId}/back`), {
-          method: 'POST',
-          body,
-        });
+        const body = { changeIds: changeIds && [...changeIds] };
+        const { said } = await call('POST tray/sent/[set]/back', { params: { set: setId }, body });
         toast(said);
       } catch (error) {
         sayFailure(error);
@@ -155,7 +147,7 @@ export function useTrayActions() {
 
     async sendAgain(setId: number): Promise<void> {
       try {
-        await ask(api(`tray/sent/${setId}/again`), { method: 'POST' });
+        await call('POST tray/sent/[set]/again', { params: { set: setId } });
         await refresh();
       } catch (error) {
         sayFailure(error);

@@ -34,7 +34,8 @@ type OutputOf<N extends Name, Key extends 'query' | 'body'> = Routes[N] extends 
 
 /** What the work of a route comes to; nothing, where nothing is to be said but that it was done. */
 type Result<N extends Name> = Routes[N]['answer'] extends v.GenericSchema
-  ? v.InferInput<Routes[N]['answer']> | (Routes[N]['answer'] extends typeof DoneSchema ? void : never)
+  ? // eslint-disable-next-line @typescript-eslint/no-invalid-void-type -- a work that only does something returns nothing
+    v.InferInput<Routes[N]['answer']> | (Routes[N]['answer'] extends typeof DoneSchema ? void : never)
   : Response;
 
 /** Held against their schemas where the product is tested; a person does not wait for that. */

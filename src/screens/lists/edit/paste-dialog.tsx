@@ -6,10 +6,10 @@ import type { ListEdit, ListLine, ReadListFile } from '@/contracts/lists';
 import { MATCH_TYPES, type ListContent, type MatchType } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { EditInHand } from './edit-in-hand';
 import { usePlanAhead } from './use-edits';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { lists: readonly ListLine[]; into: string | null; onClose: () => void };
 
@@ -20,7 +20,8 @@ const MUCH = 4_000;
 
 /** Lines into a list, pasted or from a file; what they come to is shown while they are there. */
 export function PasteDialog({ lists, into, onClose }: Props) {
-  const { summary, api } = useAccount();
+  const { summary } = useAccount();
+  const { call } = useRoutes();
   const [text, setText] = useState('');
   const [target, setTarget] = useState(into ?? NEW);
   const [name, setName] = useState('');
@@ -56,9 +57,8 @@ export function PasteDialog({ lists, into, onClose }: Props) {
   async function bring(file: File | undefined) {
     if (!file) return;
     try {
-      const { lists: read } = await ask<ReadListFile>(api(`lists/read-file?size=${file.size}`), {
-        method: 'POST',
-        body: file,
+      const { lists: read } = await call('POST lists/read-file', {
+        ...{ query: { size: String(file.size) }, body: file },
       });
       take(read.map((one) => ({ ...one, name: one.name ?? file.name.replace(/\.[^.]+$/, '') })));
     } catch (error) {

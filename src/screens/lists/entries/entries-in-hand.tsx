@@ -4,17 +4,15 @@ import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EntriesView, ListEdit, ListsView } from '@/contracts/lists';
-import type { VariantsAnswer } from '@/contracts/hand';
 import { MATCH_TYPES, type NegativeText } from '@/core';
-import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatConversions, formatDay, plural } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Reaches } from '../edit/plan-view';
 import type { Row } from './sort-entries';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = {
   view: ListsView;
@@ -206,18 +204,10 @@ function Actions({ view, list, negatives, onEdit }: ActionsProps) {
 /** Forms of an entry that still pass where the list hangs. */
 function Variants({ listId, negative }: { listId: string; negative: NegativeText }) {
   const formatMoney = useMoney();
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   const { draft } = useTrayActions();
   const { text, match } = negative;
-  const { data } = useQuery({
-    queryKey: ['variants', summary.slug, listId, match, text],
-    queryFn: () =>
-      ask<VariantsAnswer>(
-        api(
-          `sift/variants?text=${encodeURIComponent(text)}&match=${match}&kind=list&id=${encodeURIComponent(listId)}`,
-        ),
-      ),
-  });
+  const { data } = useQuery(query('GET sift/variants', { query: { text, match, kind: 'list', id: listId } }));
   if (!data || data.offers.length === 0)
     return (
       <p className="text-soft">Its other forms are stopped here by other entries, or pass elsewhere only.</p>

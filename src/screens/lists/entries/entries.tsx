@@ -2,15 +2,14 @@
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import type { EntriesHealth, EntriesView, ListsView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { ListsView } from '@/contracts/lists';
 import { formatCount, plural } from '@/ui/format';
 import type { ListsUrl } from '../lists-url';
 import { Pick } from '../pick';
 import { EntriesInHand } from './entries-in-hand';
 import { EntriesTable } from './entries-table';
 import { arrange, ENTRY_KINDS, toRows, type EntryKind, type EntrySort } from './sort-entries';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = {
   view: ListsView;
@@ -20,18 +19,17 @@ type Props = {
 
 /** What stands in one list: what each entry stopped, what is wrong with it, and what can be done with it. */
 export function Entries({ view, url, onChange }: Props) {
-  const { summary, api } = useAccount();
   const list = view.lists.find((l) => l.id === url.list) ?? view.lists[0];
+  const params = { list: list?.id ?? '' };
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['entries', summary.slug, list?.id],
-    queryFn: ({ signal }) => ask<EntriesView>(api(`lists/${list!.id}`), { method: 'GET', signal }),
+    ...query('GET lists/[list]', { params }),
     enabled: list !== undefined,
     placeholderData: keepPreviousData,
   });
   const isWords = list?.holds === 'words';
   const { data: health } = useQuery({
-    queryKey: ['entries-health', summary.slug, list?.id],
-    queryFn: ({ signal }) => ask<EntriesHealth>(api(`lists/${list!.id}/health`), { method: 'GET', signal }),
+    ...query('GET lists/[list]/health', { params }),
     enabled: isWords && !list.isNew && data !== undefined, // the entries come first
   });
   const [kind, setKind] = useState<EntryKind>('all');

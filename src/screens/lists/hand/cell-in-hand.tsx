@@ -3,11 +3,9 @@
 import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CellAnswer, Stopped, ListEdit, ListLine, ListsView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
+import type { CellAnswer, ListEdit, ListLine, ListsView } from '@/contracts/lists';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { conversionsOf, formatDay, plural } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
@@ -16,19 +14,15 @@ import { HeldBack } from './held-back';
 import { RuleOfCell } from './rule-of-cell';
 import type { useHang } from './use-hang';
 import { hungAfterTray } from './hangings';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { view: ListsView; list: ListLine; campaignId: string; hang: ReturnType<typeof useHang> };
 
 /** A list on one campaign: what it stops or would stop there, and what would mend what it hurts. */
 export function CellInHand({ view, list, campaignId, hang }: Props) {
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['cell', summary.slug, list.id, campaignId],
-    queryFn: ({ signal }) =>
-      ask<CellAnswer>(api(`lists/cell?list=${encodeURIComponent(list.id)}&campaign=${campaignId}`), {
-        method: 'GET',
-        signal,
-      }),
+    ...query('GET lists/cell', { query: { list: list.id, campaign: campaignId } }),
     placeholderData: keepPreviousData,
   });
   const [edit, setEdit] = useState<ListEdit | null>(null);
@@ -89,15 +83,10 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
 
 /** What its terms did there before it hung: what is stopped is served no more, so that the window says nothing of it. */
 function Before({ cell: { list, campaign } }: { cell: CellAnswer }) {
-  const { summary, api } = useAccount();
   const formatMoney = useMoney();
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['cell before', summary.slug, list.id, campaign.id],
-    queryFn: ({ signal }) =>
-      ask<Stopped>(api(`lists/cell/before?list=${encodeURIComponent(list.id)}&campaign=${campaign.id}`), {
-        method: 'GET',
-        signal,
-      }),
+    ...query('GET lists/cell/before', { query: { list: list.id, campaign: campaign.id } }),
     enabled: list.holds === 'words',
   });
   if (list.holds !== 'words' || !data) return 'What it stops is served no more.';

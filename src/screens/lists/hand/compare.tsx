@@ -2,12 +2,11 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CompareView, ListLine } from '@/contracts/lists';
+import type { ListLine } from '@/contracts/lists';
 import type { NegativeText } from '@/core';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/routes';
 
 const MOST = 200;
 
@@ -21,11 +20,10 @@ export function Compare({
   others: readonly ListLine[];
   onDone: () => void;
 }) {
-  const { summary, api } = useAccount();
   const [other, setOther] = useState(others[0]?.id ?? '');
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['compare', summary.slug, list.id, other],
-    queryFn: () => ask<CompareView>(api(`lists/${list.id}/compare?with=${encodeURIComponent(other)}`)),
+    ...query('GET lists/[list]/compare', { params: { list: list.id }, query: { with: other } }),
     enabled: other !== '',
   });
   return (

@@ -2,16 +2,21 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { EditOutcome, ListEdit, ListFile, ListLine } from '@/contracts/lists';
+import type { ListEdit, ListFile, ListLine } from '@/contracts/lists';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { plural } from '@/ui/format';
+import { useRoutes, call } from '@/screens/frame/routes';
 
 /** Puts a list like this one in the tray of another account. */
 export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => void }) {
-  const { accounts, summary, api } = useAccount();
+  const { accounts, summary } = useAccount();
+  const file = useRoutes().address('GET lists/[list]/file', {
+    params: { list: list.id },
+    query: { as: 'json' },
+  });
   const others = accounts.filter((a) => a.slug !== summary.slug);
   const [to, setTo] = useState(others[0]?.slug ?? '');
   const [name, setName] = useState(list.name);
@@ -19,17 +24,14 @@ export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => 
 
   async function copy() {
     try {
-      const { lists } = await ask<ListFile>(api(`lists/${list.id}/file?as=json`));
+      const { lists } = await ask<ListFile>(file);
       const { holds, entries, placements } = lists[0]!;
       const text =
         holds === 'placements'
           ? placements.join('\n')
           : ['keyword\tmatch type', ...entries.map((e) => `${e.text}\t${e.match}`)].join('\n');
       const edit: ListEdit = { do: 'paste', into: { make: name.trim() }, holds, text };
-      const { changeIds, heldBack, refused } = await ask<EditOutcome>(`/api/${to}/lists/edit`, {
-        method: 'POST',
-        body: { edit },
-      });
+      const { changeIds, heldBack, refused } = await call(to, 'POST lists/edit', { body: { edit } });
       const left = (heldBack?.count ?? 0) + refused.count;
       toast(
         `${plural(changeIds.length, 'change')} put in the tray of ${others.find((a) => a.slug === to)!.name}${left > 0 ? `; ${left} held back or refused there` : ''}`,

@@ -1,11 +1,10 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { HistoryView, ListEdit, ListLine } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { ListEdit, ListLine } from '@/contracts/lists';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/routes';
 
 const WHAT = { made: 'made', changed: '', removed: 'removed' } as const;
 
@@ -19,10 +18,9 @@ export function History({
   onEdit: (edit: ListEdit) => void;
   onDone: () => void;
 }) {
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['history', summary.slug, list.id],
-    queryFn: () => ask<HistoryView>(api(`lists/${list.id}/history`)),
+    ...query('GET lists/[list]/history', { params: { list: list.id } }),
   });
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="history">

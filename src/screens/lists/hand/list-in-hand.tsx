@@ -3,11 +3,9 @@
 import { useMoney } from '@/screens/frame/money';
 import { useState } from 'react';
 import type { ListEdit, ListHealth, ListLine, ListsView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { useRefresh } from '@/screens/frame/refresh';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatConversions, plural } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
@@ -19,6 +17,7 @@ import { RuleForm } from './rule-form';
 import { Split } from './split';
 import { hungAfterTray } from './hangings';
 import { useHang } from './use-hang';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = {
   view: ListsView;
@@ -33,7 +32,7 @@ type Doing = 'rule' | 'compare' | 'merge' | 'split' | 'history' | 'rename' | 'co
 /** A list, and all that can be done with it as a whole. */
 export function ListInHand({ view, list, health, onChange, onPaste }: Props) {
   const [doing, setDoing] = useState<Doing>(null);
-  const { api } = useAccount();
+  const { address } = useRoutes();
   const hang = useHang();
   const done = () => setDoing(null);
   const others = view.lists.filter((l) => l.id !== list.id && l.holds === list.holds);
@@ -66,7 +65,8 @@ export function ListInHand({ view, list, health, onChange, onPaste }: Props) {
       </InHand>
     );
   }
-  const path = api(`lists/${list.id}/file?as=`);
+  const fileAs = (as: 'csv' | 'xlsx' | 'json') =>
+    address('GET lists/[list]/file', { params: { list: list.id }, query: { as } });
   return (
     <InHand
       title={list.name}
@@ -134,7 +134,7 @@ export function ListInHand({ view, list, health, onChange, onPaste }: Props) {
         <p className="text-soft">
           Save as{' '}
           {(['csv', 'xlsx', 'json'] as const).map((kind) => (
-            <a key={kind} href={`${path}${kind}`} download className="mr-2 text-pine hover:underline">
+            <a key={kind} href={fileAs(kind)} download className="mr-2 text-pine hover:underline">
               {kind.toUpperCase()}
             </a>
           ))}
@@ -182,11 +182,11 @@ function Facts({ view, list, health }: Pick<Props, 'view' | 'list' | 'health'>) 
 }
 
 function Rules({ view, list, hang }: { view: ListsView; list: ListLine; hang: ReturnType<typeof useHang> }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const drop = async (id: number) => {
     try {
-      await ask(api(`lists/rules/${id}`), { method: 'DELETE' });
+      await call('DELETE lists/rules/[rule]', { params: { rule: id } });
     } catch (error) {
       sayFailure(error);
     }

@@ -3,10 +3,8 @@
 import { useState } from 'react';
 import type { ListLine, ListsView } from '@/contracts/lists';
 import { isRuled, sayRule, type HangRule } from '@/core';
-import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh } from '@/screens/frame/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { plural, withStatus } from '@/ui/format';
@@ -14,6 +12,7 @@ import { Pick } from '../pick';
 import { HeldBack } from './held-back';
 import { hangingsToMake } from './hangings';
 import { useHang, useHangings } from './use-hang';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { view: ListsView; list: ListLine; onDone: () => void };
 
@@ -21,7 +20,7 @@ const some = (value: string) => (value.trim() === '' ? [] : [value.trim()]);
 
 /** Hangs a list on all campaigns of a kind, now and (kept as a rule) whenever such a campaign appears. */
 export function RuleForm({ view, list, onDone }: Props) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const hang = useHang();
   const [status, setStatus] = useState('live');
@@ -47,13 +46,12 @@ export function RuleForm({ view, list, onDone }: Props) {
   async function put() {
     try {
       if (keeps) {
-        const { id } = await ask<{ id: number }>(api('lists/rules'), {
-          method: 'POST',
-          body: { list: list.id, rule },
-        });
+        const { id } = await call('POST lists/rules', { body: { list: list.id, rule } });
         for (const c of ruled)
           if (left.has(c.id))
-            await ask(api(`lists/rules/${id}`), { method: 'POST', body: { campaign: c.id, isOut: true } });
+            await call('POST lists/rules/[rule]', {
+              ...{ params: { rule: id }, body: { campaign: c.id, isOut: true } },
+            });
       }
       if (toHang.length > 0) await hang.turn(toHang, true);
       else await refresh();

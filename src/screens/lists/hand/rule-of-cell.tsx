@@ -2,12 +2,11 @@
 
 import type { ListLine, ListsView } from '@/contracts/lists';
 import { isRuled } from '@/core';
-import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 import { doing } from '@/screens/frame/undo';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** The rules of a list that are about a campaign, or were until somebody left it out. */
 export function RuleOfCell({
@@ -40,12 +39,12 @@ export function RuleOfCell({
 }
 
 function useRuleException() {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const undoable = useUndoable();
   const refresh = useRefresh();
   return async (ruleId: number, campaign: string, isOut: boolean) => {
     const set = (out: boolean) =>
-      ask(api(`lists/rules/${ruleId}`), { method: 'POST', body: { campaign, isOut: out } });
+      call('POST lists/rules/[rule]', { params: { rule: ruleId }, body: { campaign, isOut: out } });
     try {
       await doing(set(isOut));
       await undoable(isOut ? 'Left out of the rule' : 'Under the rule again', () => set(!isOut));

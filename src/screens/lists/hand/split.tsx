@@ -2,21 +2,19 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ListEdit, ListLine, ThemesView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { ListEdit, ListLine } from '@/contracts/lists';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { plural } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { list: ListLine; onEdit: (edit: ListEdit) => void; onDone: () => void };
 
 /** The themes of a list, of which each can be a list of its own. */
 export function Split({ list, onEdit, onDone }: Props) {
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['themes-of-list', summary.slug, list.id],
-    queryFn: () => ask<ThemesView>(api(`lists/${list.id}/themes`)),
+    ...query('GET lists/[list]/themes', { params: { list: list.id } }),
   });
   const [themes, setThemes] = useState<readonly string[]>([]);
   const parts = (data?.parts ?? []).filter((part) => part.theme !== null);

@@ -2,20 +2,17 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { HangingsAnswer, HangingsQuery } from '@/contracts/lists';
+import type { HangingsQuery } from '@/contracts/lists';
 import type { Change } from '@/core';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import type { Hanging } from './hangings';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** What hanging lists on campaigns would do; nothing is asked while there is none of either. */
 export function useHangings(query: HangingsQuery | null) {
-  const { summary, api } = useAccount();
+  const routes = useRoutes();
   return useQuery({
-    queryKey: ['hangings', summary.slug, query],
-    queryFn: ({ signal }) =>
-      ask<HangingsAnswer>(api('lists/hangings'), { method: 'POST', body: query, signal }),
+    ...routes.query('POST lists/hangings', { body: query! }),
     enabled: query !== null,
   });
 }

@@ -3,12 +3,11 @@
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useRef, type KeyboardEvent } from 'react';
-import type { ListHealth, ListLine, ListsHealth, ListsView, Stopped } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { ListHealth, ListLine, ListsView, Stopped } from '@/contracts/lists';
 import { formatConversions, formatCount, formatDay, plural } from '@/ui/format';
 import { ListInHand } from '../hand/list-in-hand';
 import type { ListsUrl } from '../lists-url';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = {
   view: ListsView;
@@ -24,10 +23,9 @@ const WIDE = '@max-[780px]:hidden';
 
 /** Each list with what it holds, where it hangs, what it stopped, and what is wrong with it. */
 export function Overview({ view, url, onChange, onPaste }: Props) {
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   const { data: health, error } = useQuery({
-    queryKey: ['lists-health', summary.slug],
-    queryFn: ({ signal }) => ask<ListsHealth>(api('lists/health'), { method: 'GET', signal }),
+    ...query('GET lists/health'),
   });
   const grid = useRef<HTMLDivElement>(null);
   const { lists } = view;

@@ -3,23 +3,22 @@
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { entryKey, type AccountWideView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
+import { entryKey } from '@/contracts/lists';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { Check } from '@/ui/check';
 import { formatCount, formatDay, plural } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 import { EditInHand } from '../edit/edit-in-hand';
 import { NameField } from './could-be';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Negatives on the whole account, the room that is left, and moving them into a list that hangs on the whole account. */
 export function AccountWide() {
   const formatMoney = useMoney();
-  const { summary, api } = useAccount();
+
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['account-wide', summary.slug],
-    queryFn: () => ask<AccountWideView>(api('lists/account-wide')),
+    ...query('GET lists/account-wide'),
   });
   const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const [name, setName] = useState('Everywhere');

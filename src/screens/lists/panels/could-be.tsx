@@ -3,18 +3,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { CouldBeView, ListEdit } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Asked for when it is wanted: it takes a while in a large account. */
 export function useCouldBe(isWanted: boolean) {
-  const { summary, api } = useAccount();
+  const { query } = useRoutes();
   return useQuery({
-    queryKey: ['could-be', summary.slug],
-    queryFn: ({ signal }) => ask<CouldBeView>(api('lists/could-be'), { method: 'GET', signal }),
+    ...query('GET lists/could-be'),
     enabled: isWanted,
   });
 }

@@ -3,24 +3,23 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { ListEdit, ListsView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { useRefresh } from '@/screens/frame/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Outside } from './outside';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** What somebody else changed on the platform: to be taken over, or undone. */
 export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const [edit, setEdit] = useState<ListEdit | null>(null);
   const takeOver = async (id: number) => {
     try {
-      await ask(api(`lists/versions/${id}`), { method: 'POST' });
+      await call('POST lists/versions/[version]', { params: { version: id } });
       toast('Taken over: it stands as somebody else left it.');
     } catch (error) {
       sayFailure(error);

@@ -2,29 +2,27 @@
 
 import { toast } from 'sonner';
 import type { ListsView } from '@/contracts/lists';
-import type { DraftOutcome } from '@/contracts/tray';
-import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh } from '@/screens/frame/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay, plural } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** What others changed on the platform outside lists: to be taken over, or undone, one by one or all. */
 export function Outside({ outside }: Pick<ListsView, 'outside'>) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   if (outside.length === 0) return null;
 
+  const undo = async (ids: number[]) => (await call('POST elsewhere/undo', { body: { ids } })).outcomes;
+  async function takeOver(ids: number[]) {
+    await call('POST elsewhere/take-over', { body: { ids } });
+    return [];
+  }
   async function settle(how: 'take-over' | 'undo', ids: number[]) {
     try {
-      const answer = await ask<{ outcomes?: DraftOutcome[] }>(api(`elsewhere/${how}`), {
-        method: 'POST',
-        body: { ids },
-      });
-      const kept = (answer.outcomes ?? []).filter(
-        ({ outcome }) => outcome === 'refused' || outcome === 'held back',
-      );
+      const outcomes = how === 'undo' ? await undo(ids) : await takeOver(ids);
+      const kept = outcomes.filter(({ outcome }) => outcome === 'refused' || outcome === 'held back');
       for (const { said } of kept.slice(0, 3)) toast.error(said);
       if (how === 'take-over') toast(`Taken over: ${plural(ids.length, 'change')}. The Ledger can undo it.`);
       else if (kept.length < ids.length)

@@ -11,11 +11,9 @@ import {
   type Served,
   type Trait,
 } from '@/contracts/sift';
-import type { ListsView } from '@/contracts/lists';
 import { withStatus } from '@/ui/format';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import type { SiftUrl } from '../sift-url';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 
@@ -45,10 +43,9 @@ const field = 'border-b border-dashed border-ink bg-transparent font-semibold te
 
 /** The filters as a sentence. */
 export const Filters = memo(function Filters({ url, onChange }: Props) {
-  const { api, summary } = useAccount();
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['lists', summary.slug],
-    queryFn: () => ask<ListsView>(api('lists')),
+    ...query('GET lists'),
   });
   return (
     <form

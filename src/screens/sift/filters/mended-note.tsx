@@ -3,22 +3,19 @@
 import { useQuery } from '@tanstack/react-query';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { ListsView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { mendSearch, type Mended } from './mend-search';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Says what of the address made no sense, and takes it out of the address. */
 export function MendedNote() {
-  const { api, summary } = useAccount();
   const [told, setTold] = useState<readonly Mended[]>([]);
   const search = useSearchParams();
   const pathname = usePathname();
   const router = useRouter();
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['lists', summary.slug],
-    queryFn: () => ask<ListsView>(api('lists')),
+    ...query('GET lists'),
   });
   const mended = mendSearch(new URLSearchParams(search), data && new Set(data.campaigns.map((c) => c.id)));
   // What was told stays told when the address is mended.

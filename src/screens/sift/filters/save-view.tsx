@@ -3,19 +3,18 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { SavedViewLine } from '@/contracts/decisions';
-import { useAccount } from '@/screens/frame/account-context';
 
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 import { doing } from '@/screens/frame/undo';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => void };
 
 /** Saves the filters under a name, for everybody on the account; removes saved ones. */
 export function SaveView({ search, views, onClose }: Props) {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const refresh = useRefresh();
   const undoable = useUndoable();
   const [name, setName] = useState('');
@@ -23,8 +22,8 @@ export function SaveView({ search, views, onClose }: Props) {
   const there = views.find((view) => view.name === name.trim());
 
   const put = (view: { name: string; search: string; replaces: string | null }) =>
-    ask(api('views'), { method: 'POST', body: view });
-  const drop = (view: string) => ask(api(`views?name=${encodeURIComponent(view)}`), { method: 'DELETE' });
+    call('POST views', { body: view });
+  const drop = (name: string) => call('DELETE views', { query: { name } });
 
   async function run(work: () => Promise<unknown>, said: string, undo: () => Promise<unknown>) {
     try {

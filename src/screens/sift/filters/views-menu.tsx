@@ -4,12 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { ListFilter } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { memo, useState } from 'react';
-import type { SavedViewLine } from '@/contracts/decisions';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { toViewSearch, type SiftUrl } from '../sift-url';
 import { READY_VIEWS, showsView, withView } from './ready-views';
 import { SaveView } from './save-view';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 
@@ -18,11 +16,10 @@ const item =
 
 /** Ready views, and those that people have saved under a name. */
 export const ViewsMenu = memo(function ViewsMenu({ url, onChange }: Props) {
-  const { api, summary } = useAccount();
   const [saving, setSaving] = useState(false);
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['views', summary.slug],
-    queryFn: () => ask<{ views: SavedViewLine[] }>(api('views')),
+    ...query('GET views'),
   });
   const saved = data?.views ?? [];
   const name =

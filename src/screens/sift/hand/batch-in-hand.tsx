@@ -4,17 +4,15 @@ import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchAnswer, BatchWay, LeftOut } from '@/contracts/decisions';
-import type { ListsView } from '@/contracts/lists';
-import { useAccount } from '@/screens/frame/account-context';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { conversionsOf, formatShare, plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { Radio } from '@/ui/radio';
 import type { Batch } from './use-batch';
 import { Check } from '@/ui/check';
+import { useRoutes } from '@/screens/frame/routes';
 
 const LIMITS = [1, 3, 5, 10, 25, 50, 100, 200];
 
@@ -125,10 +123,9 @@ function Ways({ way, onChange }: { way: BatchWay; onChange: (way: BatchWay) => v
 }
 
 function PlacePicker({ batch: { place, setPlace } }: { batch: Batch }) {
-  const { api, summary } = useAccount();
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['lists', summary.slug],
-    queryFn: () => ask<ListsView>(api('lists')),
+    ...query('GET lists'),
   });
   return (
     <label className="mt-1 flex items-center gap-1.5 text-[13px]">

@@ -3,8 +3,7 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { Note } from '@/contracts/hand';
-import { useAccount } from '@/screens/frame/account-context';
-import { decide } from '@/screens/frame/decide';
+import { useDecide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
 import type { Sent } from '@/ui/outbox';
 import { Button } from '@/ui/button';
@@ -15,21 +14,14 @@ type About = { kind: 'term' | 'theme'; about: string };
 
 /** Notes on a term or a theme, with who wrote them and when, and the field for another. */
 export function Notes({ about, notes }: { about: About; notes: readonly Note[] }) {
-  const { api } = useAccount();
+  const decide = useDecide();
   const undoable = useUndoable();
   const [typed, setTyped] = useState('');
 
   const write = (body: string) =>
-    decide<{ noteId: number }>({
-      ...{ path: api('notes'), method: 'POST', body: { ...about, body }, said: `note “${body}”` },
-    });
+    decide('POST notes', { said: `note “${body}”` }, { body: { ...about, body } });
   const remove = ({ id, body }: Pick<Note, 'id' | 'body'>) =>
-    decide({
-      path: api(`notes/${id}`),
-      method: 'DELETE',
-      body: undefined,
-      said: `remove the note “${body}”`,
-    });
+    decide('DELETE notes/[note]', { said: `remove the note “${body}”` }, { params: { note: id } });
   async function run<T>(work: Promise<Sent<T>>, said: string, undo: (answer: T) => Promise<unknown>) {
     try {
       const sent = await work;

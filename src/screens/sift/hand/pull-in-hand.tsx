@@ -3,16 +3,16 @@
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { PullAnswer, PullWay } from '@/contracts/decisions';
+import type { PullWay } from '@/contracts/decisions';
 import type { TermDetail } from '@/contracts/hand';
-import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { useVerdict } from './use-verdict';
 import { Check } from '@/ui/check';
+import { useRoutes } from '@/screens/frame/routes';
+import { inDays } from '@/screens/frame/days';
 
 /** A term that the tray stops: by what, and the ways to let it through again. */
 export function PullInHand({ detail, days }: { detail: TermDetail; days: number | null }) {
@@ -35,15 +35,12 @@ function Ways({
   days: number | null;
 }) {
   const formatMoney = useMoney();
-  const { api, summary } = useAccount();
+  const { query } = useRoutes();
   const { draft } = useTrayActions();
   const setVerdict = useVerdict();
   const [keeps, setKeeps] = useState(false);
-  const search = `term=${detail.id}&change=${stop.changeId}${days ? `&days=${days}` : ''}`;
-  const { data, error } = useQuery({
-    queryKey: ['pull', summary.slug, search],
-    queryFn: () => ask<PullAnswer>(api(`sift/pull?${search}`)),
-  });
+  const ids = { term: String(detail.id), change: String(stop.changeId) };
+  const { data, error } = useQuery(query('GET sift/pull', { query: { ...ids, ...inDays(days) } }));
 
   async function take(way: PullWay) {
     await draft(way.changes.map((change) => ({ change, why: `“${detail.raw}” is let through` })));

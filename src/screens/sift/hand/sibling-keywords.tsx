@@ -2,10 +2,9 @@
 
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
-import type { KeywordsAnswer } from '@/contracts/hand';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { formatConversions, formatCount } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/routes';
+import { inDays } from '@/screens/frame/days';
 
 /** The keywords of the ad group that served a term, to compare it with. */
 export function SiblingKeywords({
@@ -18,11 +17,8 @@ export function SiblingKeywords({
   days: number | null;
 }) {
   const formatMoney = useMoney();
-  const { api, summary } = useAccount();
-  const { data, error } = useQuery({
-    queryKey: ['keywords', summary.slug, adGroup, days],
-    queryFn: () => ask<KeywordsAnswer>(api(`sift/keywords?adGroup=${adGroup}${days ? `&days=${days}` : ''}`)),
-  });
+  const { query } = useRoutes();
+  const { data, error } = useQuery(query('GET sift/keywords', { query: { adGroup, ...inDays(days) } }));
   if (error) return <p className="text-rust">{error.message}</p>;
   if (!data) return <p>…</p>;
   return (

@@ -3,13 +3,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { BatchAnswer, BatchPlace, BatchWay } from '@/contracts/decisions';
-import { useAccount } from '@/screens/frame/account-context';
-import { decide } from '@/screens/frame/decide';
+import { useDecide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
-import type { DraftOutcome } from '@/contracts/tray';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { useUndoable } from '@/screens/frame/refresh';
+import { useRoutes } from '@/screens/frame/routes';
+import type { AskedOf } from '@/contracts/routes';
 
 export type Batch = {
   way: BatchWay;
@@ -25,23 +24,32 @@ export type Batch = {
   setVerdicts(verdict: { is: 'kept' } | { is: 'aside'; moreClicks: number }): Promise<void>;
 };
 
+type Selection = AskedOf<'POST sift/batch'>['body']['selection'];
+type GivenVerdict = AskedOf<'POST sift/batch/verdict'>['body']['verdict'];
+
 /**
  * The decision about all marked rows: weighed on the server, put in the tray in one go.
  * @param selection as the server takes it; undefined while nothing is marked
  * @param count of marked rows
  * @param onDone when the rows have been decided
  */
-export function useBatch(selection: unknown, count: number, days: number | null, onDone: () => void): Batch {
+export function useBatch(
+  selection: Selection | undefined,
+  count: number,
+  days: number | null,
+  onDone: () => void,
+): Batch {
   const terms = plural(count, 'marked term');
-  const { api, summary } = useAccount();
+  const routes = useRoutes();
+  const decide = useDecide();
   const undoable = useUndoable();
   const [way, setWay] = useState<BatchWay>({ by: 'few', limit: 25, mayStopOthers: false });
   const [place, setPlace] = useState<BatchPlace>({ kind: 'own campaign' });
   const [isBusy, setBusy] = useState(false);
-  const question = { selection, way, place, ...(days ? { days } : {}) };
+  // Nothing is asked while nothing is marked.
+  const question = { selection: selection!, way, place, ...(days ? { days } : {}) };
   const query = useQuery({
-    queryKey: ['batch', summary.slug, JSON.stringify(question)],
-    queryFn: ({ signal }) => ask<BatchAnswer>(api('sift/batch'), { method: 'POST', body: question, signal }),
+    ...routes.query('POST sift/batch', { body: question }),
     enabled: selection !== undefined,
     placeholderData: keepPreviousData,
     gcTime: 10_000,
@@ -60,9 +68,7 @@ export function useBatch(selection: unknown, count: number, days: number | null,
 
   const put = () =>
     run(async () => {
-      const sent = await decide<{ outcomes: DraftOutcome[] }>({
-        ...{ path: api('sift/batch/draft'), method: 'POST', body: question, said: `stop ${terms}` },
-      });
+      const sent = await decide('POST sift/batch/draft', { said: `stop ${terms}` }, { body: question });
       if (sent.state === 'waits') return onDone();
       const { outcomes } = sent.answer;
       const ids = outcomes.flatMap((o) => (o.outcome === 'drafted' ? [o.changeId] : []));
@@ -70,18 +76,23 @@ export function useBatch(selection: unknown, count: number, days: number | null,
       onDone();
       const left = held > 0 ? `; ${held} held back` : '';
       await undoable(`${plural(ids.length, 'change')} put in the tray${left}`, async () => {
-        if (ids.length > 0) await ask(api('tray'), { method: 'DELETE', body: { changeIds: ids } });
+        if (ids.length > 0) await routes.call('DELETE tray', { body: { changeIds: ids } });
       });
     });
 
   const setVerdicts: Batch['setVerdicts'] = (verdict) =>
     run(async () => {
-      const give = (wanted: unknown, chosen: unknown, said: string) =>
-        decide<{ said: string; changed: number[] }>({
-          ...{ path: api('sift/batch/verdict'), method: 'POST', said },
-          body: { selection: chosen, verdict: wanted, ...(days ? { days } : {}) },
-        });
-      const sent = await give(verdict, selection, `${verdict.is === 'kept' ? 'keep' : 'set aside'} ${terms}`);
+      const give = (wanted: GivenVerdict, chosen: Selection, said: string) =>
+        decide(
+          'POST sift/batch/verdict',
+          { said },
+          { body: { selection: chosen, verdict: wanted, ...(days ? { days } : {}) } },
+        );
+      const sent = await give(
+        verdict,
+        selection!,
+        `${verdict.is === 'kept' ? 'keep' : 'set aside'} ${terms}`,
+      );
       if (sent.state === 'waits') return onDone();
       const { said, changed } = sent.answer;
       onDone();

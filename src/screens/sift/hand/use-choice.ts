@@ -2,14 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import {
-  compileGate,
-  positionsOfRun,
-  type Gate,
-  type MatchType,
-  type NegativeText,
-  type Place,
-} from '@/core';
+import { compileGate, positionsOfRun, type Gate, type MatchType, type NegativeText, type Place } from '@/core';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermDetail, VariantsAnswer } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 import type { DraftOutcome } from '@/contracts/tray';
@@ -17,20 +10,11 @@ import { useAccount } from '@/screens/frame/account-context';
 import { useWaitingTerms } from '@/screens/frame/decide';
 import { doing } from '@/screens/frame/undo';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
-import {
-  clicksToWait,
-  matchInHand,
-  nextMatch,
-  nextPlace,
-  placeInHand,
-  textInHand,
-  togglePosition,
-  type Chosen,
-  type WantedPlace,
-} from './choice-state';
+import { clicksToWait, matchInHand, nextMatch, nextPlace, placeInHand, textInHand, togglePosition, type Chosen, type WantedPlace } from './choice-state';
 import { useVerdict } from './use-verdict';
 import { useWeighed } from './use-weighed';
+import { useRoutes } from '@/screens/frame/routes';
+import { inDays } from '@/screens/frame/days';
 
 const NOTHING: Chosen = { positions: [], match: null };
 
@@ -76,7 +60,8 @@ type View = { days: number | null; holding: string; campaign: string };
 
 /** The decision about one term: words, match type, place, what they would do, and doing it. */
 export function useChoice(line: TermLine | undefined, { days, holding, campaign }: View): Choice {
-  const { summary, api } = useAccount();
+  const { summary } = useAccount();
+  const { call } = useRoutes();
   const { draft } = useTrayActions();
   const setVerdict = useVerdict();
   const waiting = useWaitingTerms();
@@ -157,10 +142,8 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   /** A failure to look is no failure of what was done. */
   async function lookForVariants({ text: stopped, match: by }: NegativeText, place: Place) {
     setVariants(null);
-    const search = new URLSearchParams({ text: stopped, match: by, kind: place.kind });
-    if (place.id !== null) search.set('id', place.id);
-    if (days) search.set('days', String(days));
-    const found = await ask<VariantsAnswer>(api(`sift/variants?${search}`)).catch(() => null);
+    const query = { text: stopped, match: by, kind: place.kind, id: place.id, ...inDays(days) };
+    const found = await call('GET sift/variants', { query }).catch(() => null);
     setVariants(found && found.offers.length > 0 ? found : null);
   }
 

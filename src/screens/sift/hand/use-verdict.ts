@@ -1,10 +1,8 @@
 'use client';
 
-import type { VerdictOutcome } from '@/contracts/decisions';
 import type { Verdict } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { decide } from '@/screens/frame/decide';
+import { useDecide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
 
@@ -12,14 +10,11 @@ type Wanted = { is: 'open' } | { is: 'kept'; note?: string } | { is: 'aside'; mo
 
 /** Gives a verdict on a term, at once and with its undo; `seen` is the one that was shown when it was decided. */
 export function useVerdict() {
-  const { api } = useAccount();
+  const decide = useDecide();
   const refresh = useRefresh();
   const undoable = useUndoable();
   const send = (raw: string, verdict: Wanted, said: string, more: { seen?: Verdict['is']; about?: number }) =>
-    decide<VerdictOutcome>({
-      ...{ path: api('verdict'), method: 'POST', said, about: more.about },
-      body: { raw, verdict, seen: more.seen },
-    });
+    decide('POST verdict', { said, about: more.about }, { body: { raw, verdict, seen: more.seen } });
   return async (line: Pick<TermLine, 'id' | 'raw'>, verdict: Wanted, seen?: Verdict['is']): Promise<void> => {
     const { raw, id } = line;
     try {

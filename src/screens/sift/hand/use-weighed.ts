@@ -3,8 +3,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { ChoiceAnswer, TermDetail } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import { useRoutes } from '@/screens/frame/routes';
+import { inDays } from '@/screens/frame/days';
 
 type Looked = { days: number | null; campaign: string };
 
@@ -31,25 +31,20 @@ export function useWeighed(
   positions: readonly number[],
   { days, campaign }: Looked,
 ): Weighed {
-  const { summary, api } = useAccount();
+  const routes = useRoutes();
   const id = line?.id ?? -1;
   const words = positions.join(',');
-  const looked = new URLSearchParams({ campaign, ...(days ? { days: String(days) } : {}) }).toString();
-  const askAnswer = (signal?: AbortSignal) =>
-    ask<ChoiceAnswer>(api(`sift/choice?term=${id}&words=${words}&${looked}`), { method: 'GET', signal });
-  const askDetail = (signal?: AbortSignal) =>
-    ask<TermDetail>(api(`sift/term?term=${id}&${looked}`), { method: 'GET', signal });
+  const looked = { term: String(id), campaign, ...inDays(days) };
+  const asked = { query: { ...looked, words } };
 
   const choice = useQuery({
-    queryKey: ['choice', summary.slug, id, words, looked],
-    queryFn: ({ signal }) => askAnswer(signal),
+    ...routes.query('GET sift/choice', asked),
     enabled: line !== undefined,
     placeholderData: keepPreviousData,
     gcTime: 60_000,
   });
   const term = useQuery({
-    queryKey: ['term', summary.slug, id, looked],
-    queryFn: ({ signal }) => askDetail(signal),
+    ...routes.query('GET sift/term', { query: looked }),
     enabled: line !== undefined,
     gcTime: 60_000,
   });
@@ -62,7 +57,10 @@ export function useWeighed(
     error: choice.error ?? term.error,
     // Asked for once more instead of joining the question under way, which ends when the row in hand changes.
     async whenReady() {
-      const [theAnswer, theDetail] = await Promise.all([answer ?? askAnswer(), detail ?? askDetail()]);
+      const [theAnswer, theDetail] = await Promise.all([
+        answer ?? routes.call('GET sift/choice', asked),
+        detail ?? routes.call('GET sift/term', { query: looked }),
+      ]);
       return { answer: theAnswer, detail: theDetail };
     },
   };

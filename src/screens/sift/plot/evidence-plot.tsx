@@ -4,11 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { axisBottom, axisLeft, brush, format, line, max, scaleLinear, scaleSymlog, select } from 'd3';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { formatRegion, type PlotAnswer, type Region } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
-import { toSearch, type SiftUrl } from '../sift-url';
+import { type SiftUrl, toFilters } from '../sift-url';
 import { PlotTable } from './plot-table';
+import { useRoutes } from '@/screens/frame/routes';
 
 const MARGIN = { top: 14, right: 16, bottom: 40, left: 46 };
 /** px² of a dot for a term; more terms at a point make a larger one, up to a limit */
@@ -21,11 +20,9 @@ type Props = { url: SiftUrl; onRegion: (region: string) => void };
  * not. A region drawn with the mouse narrows the terms to those inside; the table below does the same by keyboard.
  */
 export function EvidencePlot({ url, onRegion }: Props) {
-  const { api, summary } = useAccount();
-  const search = toSearch({ ...url, region: '' });
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['plot', summary.slug, search],
-    queryFn: ({ signal }) => ask<PlotAnswer>(api(`sift/plot?${search}`), { method: 'GET', signal }),
+    ...query('GET sift/plot', { query: toFilters(url) }),
     gcTime: 30_000,
   });
   const box = useRef<HTMLDivElement>(null);

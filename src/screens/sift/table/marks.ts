@@ -1,4 +1,6 @@
-import type { Selection } from '@/contracts/decisions';
+import type * as v from 'valibot';
+import type { SelectionSchema } from '@/contracts/decisions';
+import type { FiltersSchema } from '@/contracts/sift';
 
 /** Rows that are marked for a batch: one by one, or all that the filters show but some. */
 export type Marks = { kind: 'some'; ids: ReadonlySet<number> } | { kind: 'all'; except: ReadonlySet<number> };
@@ -35,11 +37,11 @@ export function countMarks(marks: Marks, total: number): number {
   return marks.kind === 'some' ? marks.ids.size : Math.max(0, total - marks.except.size);
 }
 
-/** The marks as the server takes them; its filters are read there. */
+/** The marks as the server takes them. */
 export function toSelection(
   marks: Marks,
-  filters: Record<string, string>,
-): { kind: Selection['kind'] } & Record<string, unknown> {
+  filters: v.InferInput<typeof FiltersSchema>,
+): v.InferInput<typeof SelectionSchema> {
   return marks.kind === 'some'
     ? { kind: 'terms', ids: [...marks.ids], filters }
     : { kind: 'filter', filters, except: [...marks.except] };

@@ -1,10 +1,9 @@
 'use client';
 
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
-import type { TermLine, TermsPage } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
-import { toSearch, type SiftUrl } from '../sift-url';
+import type { TermLine } from '@/contracts/sift';
+import { toFilters, type SiftUrl } from '../sift-url';
+import { useRoutes } from '@/screens/frame/routes';
 
 const PAGE = 100;
 /** Pages that are out of sight are let go of soon: there may be thousands of them. */
@@ -15,12 +14,10 @@ export const pageOf = (index: number) => Math.floor(index / PAGE);
 
 /** Lines of the view, page by page as they come into sight. */
 export function useLines(url: SiftUrl, { from, to }: PagesInSight, total = Infinity) {
-  const { summary, api } = useAccount();
-  const search = toSearch(url, { sort: url.sort, direction: url.direction });
+  const { query } = useRoutes();
+  const sorted = { ...toFilters(url), sort: url.sort, direction: url.direction, most: String(PAGE) };
   const page = (at: number) => ({
-    queryKey: ['terms', summary.slug, search, at],
-    queryFn: ({ signal }: { signal: AbortSignal }) =>
-      ask<TermsPage>(api(`sift/terms?${search}&offset=${at * PAGE}&most=${PAGE}`), { method: 'GET', signal }),
+    ...query('GET sift/terms', { query: { ...sorted, offset: String(at * PAGE) } }),
     placeholderData: keepPreviousData,
     gcTime: KEPT_MS,
   });

@@ -2,19 +2,16 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { Popover } from 'radix-ui';
-import type { WordMarkView } from '@/contracts/decisions';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
 import { plural } from '@/ui/format';
 import { useWordMark } from './use-word-mark';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Words that are not shown since someone called them neutral, and the way back. */
 export function NeutralWords({ count }: { count: number }) {
-  const { api, summary } = useAccount();
   const mark = useWordMark();
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['word-marks', summary.slug],
-    queryFn: () => ask<{ marks: WordMarkView[] }>(api('words')),
+    ...query('GET words'),
   });
   return (
     <Popover.Root>

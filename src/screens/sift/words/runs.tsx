@@ -5,25 +5,22 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
-import type { WordLine, WordsAnswer } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { WordLine } from '@/contracts/sift';
 import { formatConversions, formatCount } from '@/ui/format';
 import { Mark } from '@/ui/marks';
-import { toSearch, type SiftUrl } from '../sift-url';
+import { toFilters, type SiftUrl } from '../sift-url';
 import { NeutralWords } from './neutral-words';
 import { WordActions } from './word-actions';
+import { useRoutes } from '@/screens/frame/routes';
 
 const ROW = 38;
 const ROW_WITH_ACTIONS = 68;
 
 /** Runs of words in rank. */
 export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
-  const { api, summary } = useAccount();
-  const search = toSearch({ ...url, holding: '' }, { n: url.n, rank: url.rank });
+  const { query } = useRoutes();
   const { data, error, isPlaceholderData } = useQuery({
-    queryKey: ['words', summary.slug, search],
-    queryFn: ({ signal }) => ask<WordsAnswer>(api(`sift/words?${search}`), { method: 'GET', signal }),
+    ...query('GET sift/words', { query: { ...toFilters(url), n: url.n, rank: url.rank } }),
     placeholderData: keepPreviousData,
     gcTime: 30_000,
   });

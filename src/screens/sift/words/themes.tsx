@@ -3,23 +3,20 @@
 import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Note } from '@/contracts/hand';
-import type { ThemeLine, ThemesAnswer } from '@/contracts/sift';
-import { useAccount } from '@/screens/frame/account-context';
-import { ask } from '@/ui/ask';
+import type { ThemeLine } from '@/contracts/sift';
 import { formatCount } from '@/ui/format';
 import { Notes } from '../hand/notes';
-import { toSearch, type SiftUrl } from '../sift-url';
+import { toFilters, type SiftUrl } from '../sift-url';
+import { useRoutes } from '@/screens/frame/routes';
 
 /** Words that never brought a return and are asked for together. */
 export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
   const formatMoney = useMoney();
-  const { api, summary } = useAccount();
+
   const [opened, setOpened] = useState<string | null>(null);
-  const search = toSearch({ ...url, holding: '' });
+  const { query } = useRoutes();
   const { data, error } = useQuery({
-    queryKey: ['themes', summary.slug, search],
-    queryFn: ({ signal }) => ask<ThemesAnswer>(api(`sift/themes?${search}`), { method: 'GET', signal }),
+    ...query('GET sift/themes', { query: { ...toFilters(url), holding: '' } }),
     placeholderData: keepPreviousData,
     gcTime: 30_000,
   });
@@ -69,11 +66,10 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
 }
 
 function ThemeNotes({ theme }: { theme: ThemeLine }) {
-  const { api, summary } = useAccount();
   const about = { kind: 'theme' as const, about: theme.words.join(' ').slice(0, 400) };
+  const { query } = useRoutes();
   const { data } = useQuery({
-    queryKey: ['notes', summary.slug, about.about],
-    queryFn: () => ask<{ notes: Note[] }>(api(`notes?${new URLSearchParams(about)}`)),
+    ...query('GET notes', { query: about }),
   });
   return data ? <Notes about={about} notes={data.notes} /> : null;
 }

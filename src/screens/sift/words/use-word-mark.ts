@@ -1,20 +1,18 @@
 'use client';
 
 import type { WordMarkView } from '@/contracts/decisions';
-import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { ask } from '@/ui/ask';
 import { useUndoable } from '@/screens/frame/refresh';
 import { doing } from '@/screens/frame/undo';
+import { useRoutes } from '@/screens/frame/routes';
 
 type Mark = WordMarkView['mark'] | null;
 
 /** Marks a run of words as neutral or as a place, or takes its mark off, with its undo. */
 export function useWordMark() {
-  const { api } = useAccount();
+  const { call } = useRoutes();
   const undoable = useUndoable();
-  const send = (text: string, mark: Mark) =>
-    ask<{ was: Mark }>(api('words'), { method: 'POST', body: { text, mark } });
+  const send = (text: string, mark: Mark) => call('POST words', { body: { text, mark } });
   return async (text: string, mark: Mark): Promise<void> => {
     try {
       const { was } = await doing(send(text, mark));
