@@ -55,6 +55,7 @@ export {
   daysBetween,
   decimalsOf,
   exampleAmount,
+  FIGURE_NAMES,
   fitPrior,
   formatAmount,
   isCurrency,

@@ -2,20 +2,15 @@ import { stopsIn, type Change, type Place } from '@/core';
 import { NOT_GIVEN } from '@/contracts/common';
 import type { Status } from '../repositories/structure';
 import type { Snapshot } from './snapshot';
-
-const known = new WeakMap<Snapshot, { isServing: Uint8Array; isAll: boolean }>();
+import { derivedFrom } from './derived';
 
 /** Of ad group g of the window: 1 where it and its campaign are live, or known only from a report, which it served. */
-function servingOf(snapshot: Snapshot): { isServing: Uint8Array; isAll: boolean } {
-  let serving = known.get(snapshot);
-  if (!serving) {
-    const isServing = Uint8Array.from(snapshot.served.adGroups, (adGroup) =>
-      mayServe(statusOf(snapshot, { kind: 'adGroup', id: adGroup.id })) ? 1 : 0,
-    );
-    known.set(snapshot, (serving = { isServing, isAll: !isServing.includes(0) }));
-  }
-  return serving;
-}
+const servingOf = derivedFrom((snapshot: Snapshot) => {
+  const isServing = Uint8Array.from(snapshot.served.adGroups, (adGroup) =>
+    mayServe(statusOf(snapshot, { kind: 'adGroup', id: adGroup.id })) ? 1 : 0,
+  );
+  return { isServing, isAll: !isServing.includes(0) };
+});
 
 /** Whether ads of an ad group of the window can be served today. */
 export function isServing(snapshot: Snapshot, adGroup: number): boolean {

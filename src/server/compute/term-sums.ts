@@ -1,34 +1,27 @@
 import type { Figures } from '@/core';
 import type { Snapshot } from './snapshot';
 import { kindAt } from './window-columns';
-
-/** Figures of a term, in the order of FIGURE_NAMES. */
-const FIGURES = 5;
+import { derivedFrom } from './derived';
+import { FIGURE_COUNT, figureAt, figuresIn, COLUMN } from './figure-columns';
 
 /** What is summed over all rows of a window once, term by term. */
 export type TermSums = {
-  /** figure f of term t is figures[5t + f], NaN where it is unknown */
+  /** of each term, as `figureAt` finds them */
   figures: Float64Array;
   /** cost of the window, and how much of it the platform reports without a term; micro-units */
   costMicros: number;
   unreportedMicros: number;
 };
 
-const made = new WeakMap<Snapshot, TermSums>();
-
 /** The sums of a snapshot; made when they are first asked for. */
-export function termSums(snapshot: Snapshot): TermSums {
-  let sums = made.get(snapshot);
-  if (!sums) made.set(snapshot, (sums = sumAll(snapshot)));
-  return sums;
-}
+export const termSums: (snapshot: Snapshot) => TermSums = derivedFrom(sumAll);
 
 function sumAll({ rows, terms }: Snapshot): TermSums {
-  const figures = new Float64Array(FIGURES * terms.count).fill(NaN);
+  const figures = new Float64Array(FIGURE_COUNT * terms.count).fill(NaN);
   for (let r = 0; r < rows.count; r++) {
-    const to = FIGURES * rows.termOf[r]!;
-    const from = FIGURES * r;
-    for (let f = 0; f < FIGURES; f++) {
+    const to = FIGURE_COUNT * rows.termOf[r]!;
+    const from = FIGURE_COUNT * r;
+    for (let f = 0; f < FIGURE_COUNT; f++) {
       const value = rows.figures[from + f]!;
       if (Number.isNaN(value)) continue;
       const sum = figures[to + f]!;
@@ -37,23 +30,14 @@ function sumAll({ rows, terms }: Snapshot): TermSums {
   }
   let [costMicros, unreportedMicros] = [0, 0];
   for (let t = 0; t < terms.count; t++) {
-    const cost = figures[FIGURES * t + 2]! || 0;
+    const cost = figureAt(figures, t, COLUMN.costMicros) || 0;
     costMicros += cost;
     if (kindAt(terms, t) === 'unreported') unreportedMicros += cost;
   }
   return { figures, costMicros, unreportedMicros };
 }
 
-const known = (value: number) => (Number.isNaN(value) ? null : value);
-
 /** The figures of a term as an object. */
 export function figuresOfTerm({ figures }: Pick<TermSums, 'figures'>, t: number): Figures {
-  const at = FIGURES * t;
-  return {
-    impressions: known(figures[at]!),
-    clicks: known(figures[at + 1]!),
-    costMicros: known(figures[at + 2]!),
-    conversions: known(figures[at + 3]!),
-    valueMicros: known(figures[at + 4]!),
-  };
+  return figuresIn(figures, t);
 }

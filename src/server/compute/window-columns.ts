@@ -1,5 +1,6 @@
-import { daysBetween, grown, noFigures, shiftDay, type Figures } from '@/core';
+import { daysBetween, grown, shiftDay, type Figures } from '@/core';
 import type { Term, TermKind, WindowRow } from '../repositories/facts';
+import { COLUMN, FIGURE_COUNT, figureAt, figuresIn } from './figure-columns';
 
 /**
  * What was served in a window, as columns in memory that threads share. Row r is (term, ad group, keyword); rows stand
@@ -13,7 +14,7 @@ export type RowColumns = {
   keywordId: Uint32Array;
   /** days since 1970 */
   lastDay: Uint32Array;
-  /** figure f of row r is figures[5r + f], NaN where it is unknown */
+  /** of each row, as `figureAt` finds them */
   figures: Float64Array;
 };
 
@@ -29,7 +30,6 @@ export type TermColumns = {
 };
 
 const KINDS: readonly TermKind[] = ['query', 'code', 'wordless', 'unreported'];
-const FIGURES = 5;
 const EPOCH = '1970-01-01';
 
 /** Takes rows as they come from the database, in order of their terms. */
@@ -47,6 +47,7 @@ export function collectRows(indexOfTerm: (termId: number) => number) {
       columns.adGroupId.push(row.adGroupId);
       columns.keywordId.push(row.keywordId);
       columns.lastDay.push(daysBetween(EPOCH, row.lastDay));
+      // In the order of `COLUMN`.
       columns.figures.push(row.impressions, row.clicks, row.costMicros, row.conversions, row.valueMicros);
     },
     finish: (): RowColumns => ({
@@ -91,23 +92,23 @@ export const keyAt = ({ keys, keyStarts }: TermColumns, t: number) => textAt(key
 const rawAt = ({ raws, rawStarts }: TermColumns, t: number) => textAt(raws, rawStarts, t);
 
 export const lastDayAt = ({ lastDay }: RowColumns, r: number): string => shiftDay(EPOCH, lastDay[r]!);
-export const costAt = ({ figures }: RowColumns, r: number): number => figures[FIGURES * r + 2]! || 0;
-export const conversionsAt = ({ figures }: RowColumns, r: number): number => figures[FIGURES * r + 3]! || 0;
+export const costAt = ({ figures }: RowColumns, r: number): number =>
+  figureAt(figures, r, COLUMN.costMicros) || 0;
+export const conversionsAt = ({ figures }: RowColumns, r: number): number =>
+  figureAt(figures, r, COLUMN.conversions) || 0;
 
-export function figuresAt(rows: RowColumns, r: number): Figures {
-  const figures = noFigures();
-  addRow(figures, rows, r);
-  return figures;
+export function figuresAt({ figures }: RowColumns, r: number): Figures {
+  return figuresIn(figures, r);
 }
 
 /** Adds the figures of a row into `sum`, as `addFigures` would. */
 export function addRow(sum: Figures, { figures }: RowColumns, r: number): void {
-  const at = FIGURES * r;
-  const impressions = figures[at]!;
-  const clicks = figures[at + 1]!;
-  const costMicros = figures[at + 2]!;
-  const conversions = figures[at + 3]!;
-  const valueMicros = figures[at + 4]!;
+  const at = FIGURE_COUNT * r;
+  const impressions = figures[at + COLUMN.impressions]!;
+  const clicks = figures[at + COLUMN.clicks]!;
+  const costMicros = figures[at + COLUMN.costMicros]!;
+  const conversions = figures[at + COLUMN.conversions]!;
+  const valueMicros = figures[at + COLUMN.valueMicros]!;
   if (!Number.isNaN(impressions)) sum.impressions = (sum.impressions ?? 0) + impressions;
   if (!Number.isNaN(clicks)) sum.clicks = (sum.clicks ?? 0) + clicks;
   if (!Number.isNaN(costMicros)) sum.costMicros = (sum.costMicros ?? 0) + costMicros;

@@ -9,6 +9,7 @@ import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-as
 import { listWordMarks } from '../repositories/decisions/word-marks';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
+import { derivedFrom } from '../compute/derived';
 
 /** @throws Refusal when there is no such account */
 export async function requireAccount(deps: Deps, slug: string): Promise<Account> {
@@ -29,7 +30,7 @@ export type Open = Workbench & {
 };
 
 /** The last workbench laid over a snapshot, and the account as it was then, the version of its decisions included. */
-const laid = new WeakMap<Snapshot, { of: string; open: Open }>();
+const lastLaid = derivedFrom((_: Snapshot): { of: string; open: Open | null } => ({ of: '', open: null }));
 
 /**
  * Opens an account's window with what is on its way and the draft laid over it. It is laid once for each version of the
@@ -42,12 +43,12 @@ export async function openWorkbench(
   db: Db = deps.db,
 ): Promise<Open> {
   const snapshot = await deps.snapshots.get(deps.db, account, days ?? account.windowDays);
-  const isOwn = db !== deps.db;
-  const known = laid.get(snapshot);
+  if (db !== deps.db) return lay(db, account, snapshot);
+  const last = lastLaid(snapshot);
   const of = JSON.stringify(account);
-  if (!isOwn && known?.of === of) return known.open;
+  if (last.open && last.of === of) return last.open;
   const open = await lay(db, account, snapshot);
-  if (!isOwn) laid.set(snapshot, { of, open });
+  Object.assign(last, { of, open });
   return open;
 }
 

@@ -1,6 +1,7 @@
 import { matchTexts, type NegativeText } from '@/core';
 import type { Snapshot } from '../snapshot';
 import { keywordsStoppedBy, type StoppedKeyword, type Workbench } from '../workbench';
+import { derivedFrom } from '../derived';
 
 /** What an entry does wherever it acts. */
 type EntryReach = {
@@ -9,15 +10,15 @@ type EntryReach = {
   keywords: readonly StoppedKeyword[];
 };
 
-const known = new WeakMap<Snapshot, Map<string, EntryReach>>();
+const reachesOf = derivedFrom((_: Snapshot) => new Map<string, EntryReach>());
 /** Entries of lists stay for long, so that what they reach is found once; what was only tried is let go of with them. */
 const MOST_KNOWN = 500_000;
 
 /** What an entry stops in a window, found once. */
 export function reachOfEntry(bench: Workbench, entry: NegativeText): EntryReach {
   const { snapshot } = bench;
-  let entries = known.get(snapshot);
-  if (!entries || entries.size > MOST_KNOWN) known.set(snapshot, (entries = new Map<string, EntryReach>()));
+  const entries = reachesOf(snapshot);
+  if (entries.size > MOST_KNOWN) entries.clear();
   const key = `${entry.match} ${entry.text}`;
   let reach = entries.get(key);
   if (!reach) {

@@ -13,17 +13,13 @@ import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
 import { breakEvenOfTerm, hasOwnTargets, type Steering } from './row-targets';
+import { derivedFrom } from '../derived';
+import { figureAt, COLUMN } from '../figure-columns';
 
 /** What an account's terms are read against: made once for a window. */
 export type Ground = { prior: Prior | null; cpcMicros: number | null; meanValueMicros: number | null };
 
-const grounds = new WeakMap<Snapshot, Ground>();
-
-export function groundOf(snapshot: Snapshot): Ground {
-  let ground = grounds.get(snapshot);
-  if (!ground) grounds.set(snapshot, (ground = layGround(snapshot)));
-  return ground;
-}
+export const groundOf: (snapshot: Snapshot) => Ground = derivedFrom(layGround);
 
 /** What an account steers by, as the core takes it. */
 export function targetOf(snapshot: Snapshot, { steersBy, targetMicros, targetAcos }: Steering): Target {
@@ -75,12 +71,14 @@ function questionOf(snapshot: Snapshot, steering: Steering, term: number, figure
 function layGround(snapshot: Snapshot): Ground {
   const { terms } = snapshot;
   const sums = termSums(snapshot);
-  const [clicks, cost, conversions, value] = [1, 2, 3, 4].map((f) => {
+  const sumOf = (figure: keyof Figures) => {
     let sum = 0;
     for (let t = 0; t < terms.count; t++)
-      if (kindAt(terms, t) !== 'unreported') sum += sums.figures[5 * t + f]! || 0;
+      if (kindAt(terms, t) !== 'unreported') sum += figureAt(sums.figures, t, COLUMN[figure]) || 0;
     return sum;
-  }) as [number, number, number, number];
+  };
+  const [clicks, cost] = [sumOf('clicks'), sumOf('costMicros')];
+  const [conversions, value] = [sumOf('conversions'), sumOf('valueMicros')];
   function* reported() {
     for (let t = 0; t < terms.count; t++) if (kindAt(terms, t) !== 'unreported') yield figuresOfTerm(sums, t);
   }

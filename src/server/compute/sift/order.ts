@@ -6,14 +6,15 @@ import { kindAt } from '../window-columns';
 import { probabilityOfMiss } from './evidence';
 import type { Steering } from './row-targets';
 import type { Lines, Part } from './lines';
+import { derivedByKey } from '../derived';
+import { figureAt, COLUMN } from '../figure-columns';
+import { steeringKey } from './row-targets';
 
 /** A line as it is shown: a term, and the figures of its part of it where it is not whole. */
 export type OrderedLine = { term: number; figures: Figures };
 export type Ordered = { length: number; at(index: number): OrderedLine };
 export type Sorting = { sort: Sort; direction: 'asc' | 'desc' };
 
-/** Orders of all terms of a window by their sums, each made once. */
-const orders = new WeakMap<Snapshot, Map<string, Order>>();
 type Order = {
   /** what is sorted by, of each term; NaN where it is undefined */
   measures: Float64Array;
@@ -29,7 +30,7 @@ export function orderLines(
   sorting: Sorting,
   steering: Steering,
 ): Ordered {
-  const order = orderOf(snapshot, sorting, steering);
+  const order = orderOf(snapshot, { ...sorting, steering });
   const sums = termSums(snapshot);
   const terms = inOrder(order, whole);
   const sorted = parts
@@ -53,16 +54,14 @@ export function orderLines(
   };
 }
 
-function orderOf(snapshot: Snapshot, { sort, direction }: Sorting, steering: Steering): Order {
-  const key = [sort, direction, steering.steersBy, steering.targetMicros, steering.targetAcos].join(' ');
-  let known = orders.get(snapshot);
-  if (!known) orders.set(snapshot, (known = new Map<string, Order>()));
-  let order = known.get(key);
-  if (!order) known.set(key, (order = makeOrder(snapshot, { sort, direction }, steering)));
-  return order;
-}
+/** Orders of all terms of a window by their sums, each made once. */
+const orderOf = derivedByKey(
+  ({ sort, direction, steering }: Sorting & { steering: Steering }) =>
+    `${sort} ${direction} ${steeringKey(steering)}`,
+  makeOrder,
+);
 
-function makeOrder(snapshot: Snapshot, sorting: Sorting, steering: Steering): Order {
+function makeOrder(snapshot: Snapshot, { steering, ...sorting }: Sorting & { steering: Steering }): Order {
   const { count } = snapshot.terms;
   const sums = termSums(snapshot);
   const { sort } = sorting;
@@ -81,7 +80,10 @@ function makeOrder(snapshot: Snapshot, sorting: Sorting, steering: Steering): Or
       if (Number.isNaN(x)) return 1;
       return Number.isNaN(y) ? -1 : sign * (x - y);
     }
-    return (sums.figures[5 * b + 2]! || 0) - (sums.figures[5 * a + 2]! || 0) || a - b;
+    return (
+      (figureAt(sums.figures, b, COLUMN.costMicros) || 0) -
+        (figureAt(sums.figures, a, COLUMN.costMicros) || 0) || a - b
+    );
   });
   for (let i = 0; i < count; i++) order.rankOf[order.terms[i]!] = i;
   return order;
@@ -103,7 +105,7 @@ const placeOf = ({ part, measure }: { part: Part; measure: number }): Place => (
   ...{ measure, cost: part.figures.costMicros ?? 0, term: part.term },
 });
 const placeOfTerm = ({ measures }: Order, { figures }: { figures: Float64Array }, term: number): Place => ({
-  ...{ measure: measures[term]!, cost: figures[5 * term + 2]! || 0, term },
+  ...{ measure: measures[term]!, cost: figureAt(figures, term, COLUMN.costMicros) || 0, term },
 });
 
 function comparePlaces(a: Place, b: Place, { direction }: Sorting): number {

@@ -12,6 +12,8 @@ import { termSums } from '../term-sums';
 import { kindAt, termAt } from '../window-columns';
 import type { Workbench } from '../workbench';
 import { placeNames } from './place-names';
+import { derivedFrom } from '../derived';
+import { figureAt, COLUMN } from '../figure-columns';
 
 /** What is known of the pass when terms are picked: terms above the number are new in it. */
 export type PassKnown = { newestTermId: number; seen: ReadonlySet<number> };
@@ -21,16 +23,10 @@ const MOST_FORMS = 64;
 /** A foreign word stands in few terms: this share of them, and never fewer than the least. */
 const RARE = { share: 0.005, least: 3 };
 
-const folded = new WeakMap<Snapshot, FoldedTexts>();
-const foreign = new WeakMap<Workbench, Uint8Array>();
-const places = new WeakMap<Workbench, Uint8Array>();
-
 /** The forms of each word of a window, folded; made when they are first asked for. */
-export function foldedOf(snapshot: Snapshot): FoldedTexts {
-  let texts = folded.get(snapshot);
-  if (!texts) folded.set(snapshot, (texts = foldForms(snapshot.served.table)));
-  return texts;
-}
+export const foldedOf: (snapshot: Snapshot) => FoldedTexts = derivedFrom(({ served }) =>
+  foldForms(served.table),
+);
 
 /** Terms that pass the filters which ask about the term itself: 1 for each that does; null when all do. */
 export function pickTerms(
@@ -84,11 +80,9 @@ function byTrait(bench: Workbench, trait: SiftFilters['trait'], pass: PassKnown 
     case 'code':
       return where((t) => kindAt(terms, t) === 'code');
     case 'place':
-      return remember(places, bench, () =>
-        textsHolding(bench.snapshot.served.table, placeNames(bench.placeWords)),
-      );
+      return namingPlaces(bench);
     case 'off':
-      return remember(foreign, bench, () => plainlyOff(bench));
+      return plainlyOff(bench);
     case 'new':
       return where((t) => terms.ids[t]! > (pass?.newestTermId ?? 0));
     case 'unseen':
@@ -97,7 +91,7 @@ function byTrait(bench: Workbench, trait: SiftFilters['trait'], pass: PassKnown 
 }
 
 /** At most one click, no conversion, and a word that no text which must stay open holds (rules 7.9). */
-function plainlyOff({ snapshot, protectedOwnTable }: Workbench): Uint8Array {
+const plainlyOff = derivedFrom(({ snapshot, protectedOwnTable }: Workbench): Uint8Array => {
   const { served, convertingTable, liveKeywordTable, terms } = snapshot;
   const most = Math.max(RARE.least, Math.floor(RARE.share * terms.count));
   const converted = buildTermTable(convertedTexts(snapshot));
@@ -106,25 +100,22 @@ function plainlyOff({ snapshot, protectedOwnTable }: Workbench): Uint8Array {
   const { figures } = termSums(snapshot);
   const { starts, wordIds } = served.table;
   return Uint8Array.from({ length: terms.count }, (_, t) => {
-    const [clicks, conversions] = [figures[5 * t + 1]!, figures[5 * t + 3]!];
-    if (clicks > 1 || conversions !== 0) return 0; // unknown conversions are not none
+    const isUsual = figureAt(figures, t, COLUMN.clicks) > 1 || figureAt(figures, t, COLUMN.conversions) !== 0;
+    if (isUsual) return 0; // unknown conversions are not none
     for (let i = starts[t]!; i < starts[t + 1]!; i++) if (isForeign[wordIds[i]!] === 1) return 1;
     return 0;
   });
-}
+});
+
+/** Terms that hold the name of a place (rules 7.10). */
+const namingPlaces = derivedFrom(({ snapshot, placeWords }: Workbench) =>
+  textsHolding(snapshot.served.table, placeNames(placeWords)),
+);
 
 function convertedTexts(snapshot: Snapshot): string[] {
   const { figures } = termSums(snapshot);
   const texts: string[] = [];
   for (let t = 0; t < snapshot.terms.count; t++)
-    if (figures[5 * t + 3]! > 0) texts.push(termAt(snapshot.terms, t).key);
+    if (figureAt(figures, t, COLUMN.conversions) > 0) texts.push(termAt(snapshot.terms, t).key);
   return texts;
-}
-
-function remember<K extends object, V>(known: WeakMap<K, V>, key: K, make: () => V): V {
-  const there = known.get(key);
-  if (there !== undefined) return there;
-  const made = make();
-  known.set(key, made);
-  return made;
 }

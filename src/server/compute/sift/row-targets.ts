@@ -2,11 +2,15 @@ import { breakEvenCvr, type Target } from '@/core';
 import type { Account } from '../../repositories/accounts';
 import type { OwnTarget } from '../../repositories/own-targets';
 import type { Snapshot } from '../snapshot';
+import { derivedByKey } from '../derived';
+import { figureAt, COLUMN } from '../figure-columns';
 
 /** What an account, or a term of it, steers by. */
 export type Steering = Pick<Account, 'steersBy' | 'targetMicros' | 'targetAcos'>;
 
-const known = new WeakMap<Snapshot, Map<string, Float64Array>>();
+/** One text for what is steered by. */
+export const steeringKey = ({ steersBy, targetMicros, targetAcos }: Steering) =>
+  `${steersBy} ${targetMicros} ${targetAcos}`;
 
 /** Whether anything but the account itself has a target. */
 export function hasOwnTargets({ ownTargets }: Snapshot): boolean {
@@ -17,15 +21,7 @@ export function hasOwnTargets({ ownTargets }: Snapshot): boolean {
  * The target of each ad group of the window: that of its product group, else of its campaign, else of the account
  * (rules 7.3). Micro-units or fractions, as the account steers; NaN where there is none.
  */
-function targetsOfAdGroups(snapshot: Snapshot, steering: Steering): Float64Array {
-  const { steersBy, targetMicros, targetAcos } = steering;
-  const key = `${steersBy} ${targetMicros} ${targetAcos}`;
-  let ofSteering = known.get(snapshot);
-  if (!ofSteering) known.set(snapshot, (ofSteering = new Map<string, Float64Array>()));
-  let targets = ofSteering.get(key);
-  if (!targets) ofSteering.set(key, (targets = findTargets(snapshot, steering)));
-  return targets;
-}
+const targetsOfAdGroups = derivedByKey(steeringKey, findTargets);
 
 function findTargets({ served, ownTargets }: Snapshot, steering: Steering): Float64Array {
   const own = (one: OwnTarget | undefined) =>
@@ -88,7 +84,7 @@ function meanOfRows(
     const target = targets[served.adGroupOf[r]!]!;
     const value = target > 0 ? valueOf(target) : null;
     if (value === null) continue;
-    const clicks = rows.figures[FIGURES * r + CLICKS]! || 0;
+    const clicks = figureAt(rows.figures, r, COLUMN.clicks) || 0;
     sum += clicks * value;
     weight += clicks;
     plain += value;
@@ -97,7 +93,3 @@ function meanOfRows(
   if (weight > 0) return sum / weight;
   return count > 0 ? plain / count : null;
 }
-
-/** Figures of a row, in the order of FIGURE_NAMES. */
-const FIGURES = 5;
-const CLICKS = 1;

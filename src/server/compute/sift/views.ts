@@ -1,5 +1,6 @@
 import { SIFT_VIEWS, type SiftView } from '@/contracts/sift';
 import type { Workbench } from '../workbench';
+import { derivedFrom } from '../derived';
 
 /** On which pile each row of a window lies, and on which piles each term has rows. */
 export type Views = {
@@ -9,15 +10,10 @@ export type Views = {
   ofTerm: Uint8Array;
 };
 
-const made = new WeakMap<Workbench, Views>();
 const INDEX = Object.fromEntries(SIFT_VIEWS.map((view, v) => [view, v])) as Record<SiftView, number>;
 
 /** The piles of a workbench; made when they are first asked for. */
-export function viewsOf(bench: Workbench): Views {
-  let views = made.get(bench);
-  if (!views) made.set(bench, (views = fileRows(bench)));
-  return views;
-}
+export const viewsOf: (bench: Workbench) => Views = derivedFrom(fileRows);
 
 /**
  * Every row lies on one pile: stopped by the account, stopped by the draft, or open; and an open one is kept, set aside

@@ -12,11 +12,11 @@ import type { Weight } from '@/contracts/common';
 import { isServing } from '../serving';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm } from '../term-sums';
+import { FIGURE_COUNT, COLUMN } from '../figure-columns';
 
 /** Places are told apart by the bits of a number. */
 const PLACES_AT_ONCE = 30;
 /** Figures of a row, in the order of FIGURE_NAMES. */
-const FIGURES = 5;
 
 /** What rows weigh within one place, and the ids of the keywords that served those of them which converted. */
 export type WeightAt = { weight: Weight; costly: Set<number> };
@@ -73,23 +73,23 @@ type AdGroupSum = { figures: Figures; costly: Set<number> };
 function sumByAdGroup({ rows: columns, served }: Snapshot, rows: Uint32Array): Map<number, AdGroupSum> {
   const { figures } = columns;
   const groups = served.adGroups.length;
-  const sums = new Float64Array(FIGURES * groups);
-  const isKnown = new Uint8Array(FIGURES * groups);
+  const sums = new Float64Array(FIGURE_COUNT * groups);
+  const isKnown = new Uint8Array(FIGURE_COUNT * groups);
   const costly = new Array<Set<number> | undefined>(groups);
   const has = new Uint8Array(groups);
   for (let i = 0; i < rows.length; i++) {
     const r = rows[i]!;
     const g = served.adGroupOf[r]!;
     has[g] = 1;
-    const from = FIGURES * r;
-    const to = FIGURES * g;
-    for (let f = 0; f < FIGURES; f++) {
+    const from = FIGURE_COUNT * r;
+    const to = FIGURE_COUNT * g;
+    for (let f = 0; f < FIGURE_COUNT; f++) {
       const value = figures[from + f]!;
       if (value !== value) continue; // NaN: it is unknown
       sums[to + f]! += value;
       isKnown[to + f] = 1;
     }
-    if (figures[from + 3]! > 0) (costly[g] ??= new Set()).add(columns.keywordId[r]!);
+    if (figures[from + COLUMN.conversions]! > 0) (costly[g] ??= new Set()).add(columns.keywordId[r]!);
   }
   for (let i = 0; i < sums.length; i++) if (isKnown[i] === 0) sums[i] = NaN;
   const byAdGroup = new Map<number, AdGroupSum>();

@@ -1,6 +1,7 @@
 import type { Db } from '../../db/connection';
 import type { TermKind } from '../facts';
 import { keyOfTerm } from './report-texts';
+import { FIGURE_FIELDS } from '../figure-fields';
 
 /** The terms of an account as they were first written, one by one. */
 export function streamRawTerms(db: Db, accountId: number): AsyncIterable<RawTerm> {
@@ -47,8 +48,6 @@ export async function sortTermsAnew(
   return moved.length;
 }
 
-const FIGURES = ['impressions', 'clicks', 'cost_micros', 'conversions', 'value_micros'];
-
 const STATEMENTS = [
   // Which of them stands under the new key already; of several that move to one key, the oldest is meant by all.
   `create temporary table same_term on commit drop as
@@ -66,13 +65,13 @@ const STATEMENTS = [
                       and b.report_file_id is distinct from a.report_file_id
    ), left_out as (delete from moved_term m using apart where m.term_id = apart.term_id)
    delete from same_term s using apart where s.term_id = apart.term_id`,
-  `insert into term_day as d (account_id, day, ad_group_id, keyword_id, term_id, ${FIGURES.join()}, report_file_id)
-   select f.account_id, f.day, f.ad_group_id, f.keyword_id, s.into_id, ${FIGURES.map((f) => `sum(f.${f})`).join()},
+  `insert into term_day as d (account_id, day, ad_group_id, keyword_id, term_id, ${FIGURE_FIELDS.join()}, report_file_id)
+   select f.account_id, f.day, f.ad_group_id, f.keyword_id, s.into_id, ${FIGURE_FIELDS.map((f) => `sum(f.${f})`).join()},
           min(f.report_file_id)
      from same_term s join term_day f on f.account_id = :account and f.term_id = s.term_id
     group by 1, 2, 3, 4, 5
    on conflict (account_id, day, ad_group_id, keyword_id, term_id) do update set
-     ${FIGURES.map((f) => `${f} = coalesce(d.${f} + excluded.${f}, d.${f}, excluded.${f})`).join()}`,
+     ${FIGURE_FIELDS.map((f) => `${f} = coalesce(d.${f} + excluded.${f}, d.${f}, excluded.${f})`).join()}`,
   `delete from term_day f using same_term s where f.account_id = :account and f.term_id = s.term_id`,
   `update replaced_fact f set term_id = s.into_id from same_term s
     where f.account_id = :account and f.term_id = s.term_id`,

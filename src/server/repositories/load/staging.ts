@@ -17,6 +17,7 @@ import {
 import { createReportTexts } from './report-texts';
 import { openPart, type Part } from './parts';
 import { nameTerms } from './term-ids';
+import { FIGURE_FIELDS } from '../figure-fields';
 
 /** Which load facts are of. A period is what rows without days are sums of: they replace all of its days. */
 export type LoadKey = { accountId: number; reportFileId: number; period?: Period };
@@ -124,11 +125,8 @@ export function openStaging(
   };
 }
 
-/** The figures of a fact, in the order of its table. */
-const FACT_FIGURES = ['impressions', 'clicks', 'cost_micros', 'conversions', 'value_micros'] as const;
-
 function figureColumns(records: Float64Array): CopyColumn[] {
-  return FACT_FIGURES.map((name, f) => ({
+  return FIGURE_FIELDS.map((name, f) => ({
     ...{ name, type: name === 'conversions' ? 'double' : 'bigint' },
     valueOf: (row) => records[RECORD * row + FIGURES + f]!,
   }));
@@ -177,7 +175,7 @@ async function stageTerms(trx: Knex.Transaction, termIds: Int32Array) {
 
 /** Doubles add up faster than numerics, and exactly as long as a sum stays below 2^53 (9 thousand million in money). */
 const writeInto = ({ table }: Part) => `
-  insert into ${table} (account_id, day, ad_group_id, keyword_id, term_id, ${FACT_FIGURES.join()}, report_file_id)
+  insert into ${table} (account_id, day, ad_group_id, keyword_id, term_id, ${FIGURE_FIELDS.join()}, report_file_id)
   select :account, s.day, k.ad_group_id, k.keyword_id, t.term_id,
          sum(s.impressions::float8), sum(s.clicks::float8), sum(s.cost_micros::float8), sum(s.conversions),
          sum(s.value_micros::float8), :file
@@ -196,5 +194,5 @@ const REPLACE = `
        and (d.day = keys.day or :isPeriod)
     returning d.*
   )
-  insert into replaced_fact (account_id, report_file_id, was_of, day, ad_group_id, keyword_id, term_id, ${FACT_FIGURES.join()})
-  select account_id, :file, report_file_id, day, ad_group_id, keyword_id, term_id, ${FACT_FIGURES.join()} from gone`;
+  insert into replaced_fact (account_id, report_file_id, was_of, day, ad_group_id, keyword_id, term_id, ${FIGURE_FIELDS.join()})
+  select account_id, :file, report_file_id, day, ad_group_id, keyword_id, term_id, ${FIGURE_FIELDS.join()} from gone`;

@@ -1,6 +1,7 @@
 import { listMadeBy, type ListContent } from '@/core';
 import { Refusal } from '../deps';
 import type { Open } from '../open-workbench';
+import { derivedFrom } from '../../compute/derived';
 
 export type KnownList = {
   id: string;
@@ -10,26 +11,14 @@ export type KnownList = {
   isNew: boolean;
 };
 
-const known = new WeakMap<Open, ReadonlyMap<string, KnownList>>();
-
-function listsById(open: Open): ReadonlyMap<string, KnownList> {
-  let lists = known.get(open);
-  if (!lists) {
-    const there = open.snapshot.mirror.lists.map(({ id, name, holds }) => ({
-      id,
-      name,
-      holds,
-      isNew: false,
-    }));
-    const made = [...open.accepted, ...open.waiting, ...open.drafted].flatMap(({ change }) => {
-      const list = listMadeBy(change);
-      return list ? [{ id: list.listId, name: list.name, holds: list.holds, isNew: true }] : [];
-    });
-    lists = new Map([...there, ...made].map((list) => [list.id, list]));
-    known.set(open, lists);
-  }
-  return lists;
-}
+const listsById = derivedFrom((open: Open): ReadonlyMap<string, KnownList> => {
+  const there = open.snapshot.mirror.lists.map(({ id, name, holds }) => ({ id, name, holds, isNew: false }));
+  const made = [...open.accepted, ...open.waiting, ...open.drafted].flatMap(({ change }) => {
+    const list = listMadeBy(change);
+    return list ? [{ id: list.listId, name: list.name, holds: list.holds, isNew: true }] : [];
+  });
+  return new Map([...there, ...made].map((list) => [list.id, list]));
+});
 
 /** All shared lists, those in the tray too, by name. */
 export function knownLists(open: Open): KnownList[] {

@@ -25,10 +25,10 @@ import { loadOrigins } from '../../repositories/lists/origins';
 import type { Deps } from '../deps';
 import { vocabularyOf } from '../sift/offer-variants';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { onceFor } from './once-for';
 import { campaignsOf, commonSetsOf, redundancyOf } from './view-lists';
 import { requireList } from './known-lists';
 import { sumStoppedBefore } from './stopped-before';
+import { derivedLater } from '../../compute/derived';
 
 /** Every campaign that a change to a list reaches, by name. */
 export function reachesOf(open: Open, gate: RowGate, listId: string): EntriesView['reaches'] {
@@ -108,11 +108,11 @@ export async function viewEntriesHealth(deps: Deps, slug: string, listId: string
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   requireList(open, listId);
   const list = open.snapshot.mirror.lists.find((l) => l.id === listId);
-  return list ? onceFor(healths, list, () => findHealth(deps, open, list)) : { entries: {} };
+  return list ? healthOf(list, () => findHealth(deps, open, list)) : { entries: {} };
 }
 
 /** By the list of a snapshot: what is decided meanwhile changes nothing of it. */
-const healths = new WeakMap<SharedList, Promise<EntriesHealth>>();
+const healthOf = derivedLater<SharedList, EntriesHealth>();
 
 async function findHealth(deps: Deps, open: Open, list: SharedList): Promise<EntriesHealth> {
   const { snapshot, names } = open;

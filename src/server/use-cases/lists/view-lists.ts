@@ -10,9 +10,9 @@ import { shapeOf, type Campaign } from '../../repositories/structure';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { knownLists, type KnownList } from './known-lists';
-import { onceFor } from './once-for';
 import { sumStoppedBefore } from './stopped-before';
 import { sayVersion } from './say-version';
+import { derivedLater, derivedFrom } from '../../compute/derived';
 
 /** All shared lists, those in the tray too: where they hang and what they do there. */
 export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
@@ -117,24 +117,17 @@ function ruled(
   };
 }
 
-const redundancies = new WeakMap<Snapshot, Redundancy[]>();
-
 /** What is needless in the account as the platform has it (rules 3), found once for a snapshot. */
-export function redundancyOf(snapshot: Snapshot): Redundancy[] {
-  let found = redundancies.get(snapshot);
-  if (!found) redundancies.set(snapshot, (found = findRedundant(shapeOf(snapshot.mirror))));
-  return found;
-}
+export const redundancyOf: (snapshot: Snapshot) => Redundancy[] = derivedFrom(({ mirror }) =>
+  findRedundant(shapeOf(mirror)),
+);
 
 const MOST_SETS = 12;
-const commonSets = new WeakMap<Open, ReturnType<typeof findCommonSets>>();
 
 /** Negatives that could be lists, in the account as the tray leaves it (rules 3.1). */
-export function commonSetsOf(open: Open) {
-  let found = commonSets.get(open);
-  if (!found) commonSets.set(open, (found = findCommonSets(open.draft.gate.shape(), { most: MOST_SETS })));
-  return found;
-}
+export const commonSetsOf = derivedFrom(({ draft }: Open) =>
+  findCommonSets(draft.gate.shape(), { most: MOST_SETS }),
+);
 
 /** A list that was never changed since it was first read was changed last when its newest entry came. */
 function asRead(entries: readonly { createdAt: string }[]): ListHealth['last'] {
@@ -142,7 +135,7 @@ function asRead(entries: readonly { createdAt: string }[]): ListHealth['last'] {
   return at === '' ? null : { at, by: null, isKnown: false };
 }
 
-const healths = new WeakMap<Snapshot, Promise<ListsHealth>>();
+const healthOf = derivedLater<Snapshot, ListsHealth>();
 
 /**
  * What each list stopped, what of it is needless, and who changed it last: as the platform has it, so that it is found
@@ -150,7 +143,7 @@ const healths = new WeakMap<Snapshot, Promise<ListsHealth>>();
  */
 export async function viewListsHealth(deps: Deps, slug: string): Promise<ListsHealth> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
-  return onceFor(healths, open.snapshot, () => findHealth(deps, open));
+  return healthOf(open.snapshot, () => findHealth(deps, open));
 }
 
 async function findHealth(deps: Deps, open: Open): Promise<ListsHealth> {

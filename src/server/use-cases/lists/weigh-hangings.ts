@@ -16,6 +16,7 @@ import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { requireList } from './known-lists';
 import { sumStoppedBefore } from './stopped-before';
+import { derivedByKey } from '../../compute/derived';
 
 const MOST_HURT = 40;
 
@@ -102,6 +103,8 @@ function distinct(entries: readonly NegativeText[]): NegativeText[] {
   return [...new Map(entries.map((entry) => [`${entry.match} ${entry.text}`, entry])).values()];
 }
 
+const itself = (listId: string) => listId;
+
 /** What a list does wherever it hangs, and the entries that touch live keywords, by the campaign of these. */
 type ListReach = {
   rows: number[];
@@ -109,31 +112,22 @@ type ListReach = {
   hurting: ReadonlyMap<string, readonly { entry: NegativeText; stopped: StoppedKeyword[] }[]>;
 };
 
-const reaches = new WeakMap<Open, Map<string, ListReach>>();
-
 /** Found once for a list: who goes along its cells asks it of one campaign after another. */
-function reachOfList(open: Open, listId: string): ListReach {
-  const known = reaches.get(open) ?? new Map<string, ListReach>();
-  reaches.set(open, known);
-  let reach = known.get(listId);
-  if (!reach) {
-    const entries = open.draft.gate.entriesAt({ kind: 'list', id: listId });
-    const hurting = new Map<string, { entry: NegativeText; stopped: StoppedKeyword[] }[]>();
-    for (const entry of entries) {
-      const { keywords } = reachOfEntry(open, entry);
-      if (keywords.length === 0) continue; // most touch none
-      const byCampaign = group(keywords, ({ keyword }) => keyword.adGroup.campaignId);
-      for (const [campaignId, stopped] of byCampaign) {
-        const there = hurting.get(campaignId);
-        if (there) there.push({ entry, stopped });
-        else hurting.set(campaignId, [{ entry, stopped }]);
-      }
+const reachOfList = derivedByKey(itself, (open: Open, listId: string): ListReach => {
+  const entries = open.draft.gate.entriesAt({ kind: 'list', id: listId });
+  const hurting = new Map<string, { entry: NegativeText; stopped: StoppedKeyword[] }[]>();
+  for (const entry of entries) {
+    const { keywords } = reachOfEntry(open, entry);
+    if (keywords.length === 0) continue; // most touch none
+    const byCampaign = group(keywords, ({ keyword }) => keyword.adGroup.campaignId);
+    for (const [campaignId, stopped] of byCampaign) {
+      const there = hurting.get(campaignId);
+      if (there) there.push({ entry, stopped });
+      else hurting.set(campaignId, [{ entry, stopped }]);
     }
-    reach = { rows: rowsOfEntries(open, entries), protectedTerms: protectedBy(open, entries), hurting };
-    known.set(listId, reach);
   }
-  return reach;
-}
+  return { rows: rowsOfEntries(open, entries), protectedTerms: protectedBy(open, entries), hurting };
+});
 
 /** A list on one campaign: what it stops or would stop there, and which of its entries hurt. */
 export async function weighCell(

@@ -11,9 +11,9 @@ import { protectedBy, weighRows } from '../../compute/workbench';
 import { rowsOfTerm, type Snapshot } from '../../compute/snapshot';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
+import { derivedFrom } from '../../compute/derived';
 
 const MOST = 12;
-const vocabularies = new WeakMap<Snapshot, Vocabulary>();
 
 /**
  * The variants of a negative that occur in the window and would stop something at its place that is still open
@@ -44,13 +44,8 @@ export async function offerVariants(
 }
 
 /** Words and joined words of a window, from which variants are made. */
-export function vocabularyOf(snapshot: Snapshot): Vocabulary {
-  let known = vocabularies.get(snapshot);
-  if (!known) {
-    const { terms } = snapshot;
-    const texts: string[] = [];
-    for (let t = 0; t < terms.count; t++) if (kindAt(terms, t) === 'query') texts.push(keyAt(terms, t));
-    vocabularies.set(snapshot, (known = compileVocabulary(texts)));
-  }
-  return known;
-}
+export const vocabularyOf: (snapshot: Snapshot) => Vocabulary = derivedFrom(({ terms }) => {
+  const texts: string[] = [];
+  for (let t = 0; t < terms.count; t++) if (kindAt(terms, t) === 'query') texts.push(keyAt(terms, t));
+  return compileVocabulary(texts);
+});

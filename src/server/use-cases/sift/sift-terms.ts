@@ -24,6 +24,10 @@ import { countNotes } from '../../repositories/decisions/notes';
 import { findPass, listLookedAt } from '../../repositories/decisions/passes';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { derivedByKey, derivedFrom, keyBySchema } from '../../compute/derived';
+import { figureAt, COLUMN } from '../../compute/figure-columns';
+import { FiltersSchema } from '@/contracts/sift';
+import { WordsQuerySchema } from '@/contracts/sift';
 
 const MOST_THEMES = 200;
 /** Themes are sought among the costliest terms without return. */
@@ -71,8 +75,9 @@ export async function findUnseen(
 export async function listWords(deps: Deps, slug: string, query: WordsQuery): Promise<WordsAnswer> {
   // Choosing a run of words narrows the terms, not the words it was chosen from.
   const { open, found } = await find(deps, slug, { ...query, holding: '' });
-  const { n, rank, forms } = query;
-  const lines = once(found, `words ${n} ${rank} ${forms}`, () => findWords(open, found.lines, query));
+  const lines = once(found, `words ${keyBySchema(WordsQuerySchema, query)}`, () =>
+    findWords(open, found.lines, query),
+  );
   return { lines, neutral: open.neutralWords.length };
 }
 
@@ -118,33 +123,26 @@ export async function knowPass(deps: Deps, accountId: number): Promise<PassKnown
   return { newestTermId: pass.newestTermId, seen };
 }
 
-/** What was found last on a workbench under the same filters: paging through a view finds it once. */
-const foundLast = new WeakMap<Open, Map<string, Found>>();
+type Asked = { filters: SiftFilters; pass: PassKnown | null };
 const MOST_REMEMBERED = 4;
 
-/** All lines of a view, as they are found on this workbench. */
+const foundBefore = derivedByKey(
+  ({ filters, pass }: Asked) => `${keyBySchema(FiltersSchema, filters)} ${pass?.newestTermId}`,
+  (open: Open, { filters, pass }) => findLines(open, filters, open.account, pass),
+  MOST_REMEMBERED,
+);
+
+/** All lines of a view, as they are found on this workbench: paging through a view finds them once. */
 export function findOnce(open: Open, filters: SiftFilters, pass: PassKnown | null): Found {
-  const { view, campaign, clicks, returns, served, trait, region, holding, forms, text } = filters;
-  if (trait === 'unseen') return findLines(open, filters, open.account, pass); // differs each time
-  const key = JSON.stringify([
-    ...[view, campaign, clicks, returns, served, trait, region, holding, forms, text],
-    pass?.newestTermId,
-  ]);
-  let known = foundLast.get(open);
-  if (!known) foundLast.set(open, (known = new Map<string, Found>()));
-  const found = known.get(key) ?? findLines(open, filters, open.account, pass);
-  known.delete(key);
-  known.set(key, found);
-  if (known.size > MOST_REMEMBERED) known.delete(known.keys().next().value!);
-  return found;
+  if (filters.trait === 'unseen') return findLines(open, filters, open.account, pass); // differs each time
+  return foundBefore(open, { filters, pass });
 }
 
 /** What was made of what was found, by name: asked for again by the next page, or by the next person. */
-const madeOf = new WeakMap<Found, Map<string, unknown>>();
+const madeOf = derivedFrom((_: Found) => new Map<string, unknown>());
 
 function once<T>(found: Found, name: string, make: () => T): T {
-  let made = madeOf.get(found);
-  if (!made) madeOf.set(found, (made = new Map<string, unknown>()));
+  const made = madeOf(found);
   if (!made.has(name)) made.set(name, make());
   return made.get(name) as T;
 }
@@ -193,13 +191,14 @@ function latest(days: Uint32Array, first: number, last: number): number {
   return at;
 }
 
-/** The progress on a workbench, by how many terms were seen: within a pass they only become more. */
-const progressLast = new WeakMap<Open, { seen: number; progress: PassProgress }>();
-
 /** Terms that were looked at or decided, of all that nothing stops yet in the account as it stands. */
-function progressOf(open: Open, { seen }: PassKnown): PassProgress {
-  const known = progressLast.get(open);
-  if (known?.seen === seen.size) return known.progress;
+const progressOf = derivedByKey(
+  ({ seen }: PassKnown) => String(seen.size), // within a pass they only become more
+  findProgress,
+  1,
+);
+
+function findProgress(open: Open, { seen }: PassKnown): PassProgress {
   const { snapshot } = open;
   const { ofTerm } = viewsOf(open);
   const { figures } = termSums(snapshot);
@@ -208,13 +207,12 @@ function progressOf(open: Open, { seen }: PassKnown): PassProgress {
   for (let t = 0; t < snapshot.terms.count; t++) {
     const piles = ofTerm[t]!;
     if (piles === already || piles === 0 || kindAt(snapshot.terms, t) === 'unreported') continue;
-    const cost = figures[5 * t + 2]! || 0;
+    const cost = figureAt(figures, t, COLUMN.costMicros) || 0;
     progress.ofTerms += 1;
     progress.ofCostMicros += cost;
     if ((piles & remaining) !== 0 && !seen.has(snapshot.terms.ids[t]!)) continue;
     progress.terms += 1;
     progress.costMicros += cost;
   }
-  progressLast.set(open, { seen: seen.size, progress });
   return progress;
 }

@@ -23,6 +23,8 @@ import { loadDaysOfRows } from '../../repositories/facts';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { inWords, requireTerm, rowsInOrder } from './weigh-choice';
+import { derivedFrom } from '../../compute/derived';
+import { group } from 'd3-array';
 
 /**
  * A search term: where it ran and on which days, what people said of it, and what else than a negative could be done.
@@ -161,21 +163,15 @@ function findOwnKeyword(open: Open, t: number, key: string): OwnKeyword | null {
   };
 }
 
-const exactOf = new WeakMap<Open['snapshot'], Map<string, Open['snapshot']['liveKeywords'][number][]>>();
+const exactBySnapshot = derivedFrom(({ liveKeywords }: Open['snapshot']) =>
+  group(
+    liveKeywords.filter(({ match }) => match === 'exact'),
+    ({ text }) => normalise(text),
+  ),
+);
 
 /** Live exact keywords by their text as it is compared. */
-export function exactKeywords({ snapshot }: Open) {
-  let byText = exactOf.get(snapshot);
-  if (!byText) {
-    exactOf.set(snapshot, (byText = new Map()));
-    for (const keyword of snapshot.liveKeywords) {
-      if (keyword.match !== 'exact') continue;
-      const text = normalise(keyword.text);
-      byText.set(text, [...(byText.get(text) ?? []), keyword]);
-    }
-  }
-  return byText;
-}
+export const exactKeywords = ({ snapshot }: Open) => exactBySnapshot(snapshot);
 
 /** Excluding a product in the ad group or the campaign where its page cost most. */
 function weighExclusions(open: Open, row: number, code: string): ExclusionChoice[] {

@@ -29,6 +29,7 @@ import { Refusal, type Deps } from '../deps';
 import { knownLists } from '../lists/known-lists';
 import { whereItHangs } from '../lists/where-it-hangs';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { derivedByKey } from '../../compute/derived';
 
 /** As they are read: the usual choice first, the whole term last. */
 const IN_ORDER: readonly MatchType[] = ['phrase', 'broad', 'exact'];
@@ -170,26 +171,19 @@ type About = {
   standing: (NegativeText & { place: Place })[];
 };
 
-/** What was found of the negatives weighed last on a workbench: the same words stand in the next terms too. */
-const aboutLast = new WeakMap<Open, Map<string, About>>();
 const MOST_REMEMBERED = 32;
 
 /** What a negative does wherever it is put: found once for all terms that hold the same words. */
-function aboutNegative(open: Open, negative: NegativeText): About {
-  let known = aboutLast.get(open);
-  if (!known) aboutLast.set(open, (known = new Map<string, About>()));
-  const key = `${negative.match} ${negative.text}`;
-  const about = known.get(key) ?? {
+const aboutNegative = derivedByKey(
+  ({ match, text }: NegativeText) => `${match} ${text}`,
+  (open: Open, negative): About => ({
     reach: reachOf(open.snapshot, open.draft.gate.openTo(negative)),
     byText: keywordsStoppedBy(open, negative),
     protectedTerms: fewProtectedBy(open, negative),
     standing: negativesMatching(open, negative.text),
-  };
-  known.delete(key);
-  known.set(key, about);
-  if (known.size > MOST_REMEMBERED) known.delete(known.keys().next().value!);
-  return about;
-}
+  }),
+  MOST_REMEMBERED,
+);
 
 /** Negatives that would stop a text where they are in force, as the account and the draft have them. */
 function negativesMatching(open: Open, text: string): (NegativeText & { place: Place })[] {

@@ -31,6 +31,7 @@ import { sayFailure } from './draft-again';
 import { isLost } from './hand-over/say-done';
 import { whereItHangs } from '../lists/where-it-hangs';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { derivedFrom } from '../../compute/derived';
 
 /** The tray: each change with what it adds, all of them together, and what was sent last. */
 export async function viewTray(deps: Deps, slug: string, days?: number): Promise<TrayView> {
@@ -56,13 +57,7 @@ const MOST_WAITING = 200;
 
 type Drafted = Pick<TrayView, 'changes' | 'room'>;
 /** There may be thousands, and several people look at them. */
-const told = new WeakMap<Open, Drafted>();
-
-function changesIn(open: Open): Drafted {
-  let known = told.get(open);
-  if (!known) told.set(open, (known = tellChanges(open)));
-  return known;
-}
+const changesIn: (open: Open) => Drafted = derivedFrom(tellChanges);
 
 function tellChanges(open: Open): Drafted {
   const { snapshot, draft, drafted } = open;

@@ -1,0 +1,88 @@
+import type * as v from 'valibot';
+import { TakenBack } from './snapshots';
+
+/**
+ * Caches over a snapshot, a workbench, or another answer that never changes: what is derived from such a source is made
+ * when it is first asked for, kept as long as the source, and let go of with it.
+ */
+
+/**
+ * One value for a source.
+ * @example const shape = derivedFrom((bench: Workbench) => bench.draft.gate.shape()); shape(bench) === shape(bench) // true
+ */
+export function derivedFrom<Source extends object, Value>(
+  make: (source: Source) => Value,
+): (source: Source) => Value {
+  const known = new WeakMap<Source, { value: Value }>();
+  return (source) => {
+    let kept = known.get(source);
+    if (!kept) known.set(source, (kept = { value: make(source) }));
+    return kept.value;
+  };
+}
+
+/**
+ * One value for a source and a key.
+ * @param key tells which questions are the same; `keyBySchema` makes one in which no part is left out
+ * @param most values that are kept for a source; the least recently used goes first
+ */
+export function derivedByKey<Source extends object, Asked, Value>(
+  key: (asked: Asked) => string,
+  make: (source: Source, asked: Asked) => Value,
+  most = Infinity,
+): (source: Source, asked: Asked) => Value {
+  const valuesOf = derivedFrom((_: Source) => new Map<string, Value>());
+  return (source, asked) => {
+    const values = valuesOf(source);
+    const name = key(asked);
+    const isKnown = values.has(name);
+    const value = isKnown ? values.get(name)! : make(source, asked);
+    if (most === Infinity) {
+      if (!isKnown) values.set(name, value);
+      return value;
+    }
+    values.delete(name);
+    values.set(name, value);
+    if (values.size > most) values.delete(values.keys().next().value!);
+    return value;
+  };
+}
+
+/**
+ * One value for a source that takes time to make: found once, however many ask; a failure is not kept. Where another was
+ * finding it and took the question back, it is found for those who still wait.
+ */
+export function derivedLater<Source extends object, Value>(): (
+  source: Source,
+  find: () => Promise<Value>,
+) => Promise<Value> {
+  const known = new WeakMap<Source, Promise<Value>>();
+  return async (source, find) => {
+    for (;;) {
+      const others = known.get(source);
+      if (!others) {
+        const own = find();
+        known.set(source, own);
+        own.catch(() => known.get(source) === own && known.delete(source));
+        return own;
+      }
+      try {
+        return await others;
+      } catch (error) {
+        if (!(error instanceof TakenBack)) throw error;
+        if (known.get(source) === others) known.delete(source);
+      }
+    }
+  };
+}
+
+/**
+ * A key of every part that a schema names, so that a filter which is added to the schema is in the key too.
+ * @example keyBySchema(v.object({ a: v.number(), b: v.number() }), { b: 2, a: 1 }) // '[1,2]'
+ */
+export function keyBySchema<Entries extends v.ObjectEntries>(
+  { entries }: { entries: Entries },
+  value: { [Name in keyof Entries]?: unknown },
+): string {
+  return JSON.stringify(Object.keys(entries).map((name) => value[name] ?? null));
+}
