@@ -1,3 +1,4 @@
+export { standTogether, textOfChosen } from './chosen-words';
 export { compileAccountGate, type AccountGate } from './account-gate';
 export { compileGate, type Gate } from './compile-gate';
 export { classifyConflict, severityOfStopped, textSeverity, type Severity } from './conflict';

@@ -2,7 +2,16 @@
 
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import type * as v from 'valibot';
-import { RANKS, RETURNS, RUN_SIZES, SERVED, SIFT_VIEWS, SORTS, TRAITS, type FiltersSchema } from '@/contracts/sift';
+import {
+  RANKS,
+  RETURNS,
+  RUN_SIZES,
+  SERVED,
+  SIFT_VIEWS,
+  SORTS,
+  TRAITS,
+  type FiltersSchema,
+} from '@/contracts/sift';
 import { inDays } from '@/screens/frame/days';
 
 const PARSERS = {

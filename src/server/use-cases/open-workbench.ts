@@ -1,4 +1,4 @@
-import { isNewListId, listMadeBy, nameKeyword, type Change, type Names } from '@/core';
+import { type Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/accounts';
@@ -10,6 +10,7 @@ import { listWordMarks } from '../repositories/decisions/word-marks';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
 import { derivedFrom } from '../compute/derived';
+import { namesIn } from './names';
 
 /** @throws Refusal when there is no such account */
 export async function requireAccount(deps: Deps, slug: string): Promise<Account> {
@@ -62,7 +63,12 @@ async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> 
   const accepted = sent.filter((c) => c.state !== 'drafted');
   const workbench = layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts);
   const gone = await loadNamesOfGoneLists(db, account.id);
-  const names = namesIn(workbench, [...sent, ...drafted], account.currency, gone);
+  const names = namesIn(
+    snapshot,
+    [...sent, ...drafted].map(({ change }) => change),
+    account.currency,
+    gone,
+  );
   return { ...workbench, account, drafted, accepted, waiting, names };
 }
 
@@ -72,40 +78,4 @@ async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
   const clicks = all.length > 0 ? await clicksSinceAside(db, accountId) : new Map<string, number>();
   const aside = all.filter(({ key, moreClicks }) => (clicks.get(key) ?? 0) < moreClicks);
   return { protectedOwn, aside, marks: await listWordMarks(db, accountId) };
-}
-
-/** Names of the lists that changes make, by their ids. */
-export function namesOfMade(changes: readonly Change[]): ReadonlyMap<string, string> {
-  return new Map(
-    changes.flatMap((change) => listMadeBy(change) ?? []).map((made) => [made.listId, made.name]),
-  );
-}
-
-/** Names of elements, with the lists that changes would make. */
-export function namesWithMade(open: Open, changes: readonly Change[]): Names {
-  const made = namesOfMade(changes);
-  return { ...open.names, list: (id) => made.get(id) ?? open.names.list(id) };
-}
-
-/** Names of elements, lists that are still in the tray among them. */
-export function namesIn(
-  { snapshot }: Pick<Workbench, 'snapshot'>,
-  changes: readonly StoredChange[],
-  currency: string,
-  gone: ReadonlyMap<string, string> = new Map(),
-): Names {
-  const made = namesOfMade(changes.map(({ change }) => change));
-  const lists = new Map(snapshot.mirror.lists.map((l) => [l.id, l.name]));
-  return {
-    campaign: (id) => snapshot.campaign.get(id)?.name,
-    adGroup: (id) => snapshot.adGroup.get(id)?.name,
-    list(id) {
-      const name = lists.get(id) ?? made.get(id);
-      if (name !== undefined) return name;
-      if (isNewListId(id)) return 'a list not made yet';
-      return gone.has(id) ? `${gone.get(id)} (removed)` : undefined;
-    },
-    keyword: (id) => nameKeyword(snapshot.keyword.get(id)),
-    currency,
-  };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { noFigures, type Place } from '@/core';
+import { noFigures, type Place, textOfChosen } from '@/core';
 import type { MatchChoice, PlaceChoice } from '@/contracts/hand';
-import { matchInHand, nextMatch, nextPlace, placeInHand, textInHand, togglePosition } from './choice-state';
+import { matchInHand, nextMatch, nextPlace, placeInHand, togglePosition } from './choice-state';
 
 const line = { words: ['free', 'hive', 'plans', 'pdf'] };
 
@@ -22,7 +22,7 @@ describe('choosing words', () => {
   ] as const)('%j with %s turned to: %s “%s”', (positions, match, inHand, text) => {
     const chosen = { positions, match };
     expect(matchInHand(chosen, 'phrase')).toBe(inHand);
-    expect(textInHand(line, chosen, matchInHand(chosen, 'phrase'))).toBe(text);
+    expect(textOfChosen(line.words, chosen.positions, matchInHand(chosen, 'phrase'))).toBe(text);
   });
 
   test('turning the match type leaves out phrase for words that stand apart', () => {

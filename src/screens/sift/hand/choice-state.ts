@@ -1,4 +1,4 @@
-import { placeKey, type MatchType, type Place } from '@/core';
+import { placeKey, type MatchType, type Place, standTogether } from '@/core';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 
@@ -16,22 +16,11 @@ export function togglePosition(positions: readonly number[], position: number): 
   return next.sort((a, b) => a - b);
 }
 
-/** Whether the chosen words stand next to each other. */
-export function standTogether(positions: readonly number[]): boolean {
-  return positions.every((p, i) => i === 0 || p === positions[i - 1]! + 1);
-}
-
 /** The match type that is in hand: the one turned to, else the account's own; phrase needs neighbouring words. */
 export function matchInHand({ positions, match }: Chosen, accountDefault: MatchType): MatchType {
   if (positions.length === 0) return match ?? 'exact';
   const wanted = match ?? accountDefault;
   return wanted === 'phrase' && !standTogether(positions) ? 'broad' : wanted;
-}
-
-/** The text of the negative in hand; exact always means the whole term. */
-export function textInHand(line: Pick<TermLine, 'words'>, { positions }: Chosen, match: MatchType): string {
-  const whole = positions.length === 0 || match === 'exact';
-  return (whole ? line.words : positions.map((p) => line.words[p] ?? '')).join(' ');
 }
 
 const TURN: readonly MatchType[] = ['phrase', 'broad', 'exact'];

@@ -2,7 +2,15 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { compileGate, positionsOfRun, type Gate, type MatchType, type NegativeText, type Place } from '@/core';
+import {
+  compileGate,
+  positionsOfRun,
+  type Gate,
+  type MatchType,
+  type NegativeText,
+  type Place,
+  textOfChosen,
+} from '@/core';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermDetail, VariantsAnswer } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 import type { DraftOutcome } from '@/contracts/tray';
@@ -10,7 +18,16 @@ import { useAccount } from '@/screens/frame/account-context';
 import { useWaitingTerms } from '@/screens/frame/decide';
 import { doing } from '@/screens/frame/undo';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
-import { clicksToWait, matchInHand, nextMatch, nextPlace, placeInHand, textInHand, togglePosition, type Chosen, type WantedPlace } from './choice-state';
+import {
+  clicksToWait,
+  matchInHand,
+  nextMatch,
+  nextPlace,
+  placeInHand,
+  togglePosition,
+  type Chosen,
+  type WantedPlace,
+} from './choice-state';
 import { useVerdict } from './use-verdict';
 import { useWeighed } from './use-weighed';
 import { useRoutes } from '@/screens/frame/routes';
@@ -84,7 +101,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   );
   const chosen = byTerm.id === id ? byTerm.chosen : first;
   const match = matchInHand(chosen, summary.defaultMatch);
-  const text = line ? textInHand(line, chosen, match) : '';
+  const text = line ? textOfChosen(line.words, chosen.positions, match) : '';
   const gate = useMemo(
     () => (chosen.positions.length > 0 && text !== '' ? compileGate([{ text, match }]) : null),
     [chosen.positions.length, text, match],

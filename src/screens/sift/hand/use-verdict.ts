@@ -5,6 +5,7 @@ import type { TermLine } from '@/contracts/sift';
 import { useDecide } from '@/screens/frame/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { sayVerdict } from '@/contracts/say-verdict';
 
 type Wanted = { is: 'open' } | { is: 'kept'; note?: string } | { is: 'aside'; moreClicks: number };
 
@@ -18,7 +19,7 @@ export function useVerdict() {
   return async (line: Pick<TermLine, 'id' | 'raw'>, verdict: Wanted, seen?: Verdict['is']): Promise<void> => {
     const { raw, id } = line;
     try {
-      const sent = await send(raw, verdict, sayVerdict(raw, verdict), { seen, about: id });
+      const sent = await send(raw, verdict, sayVerdict(`“${raw}”`, verdict), { seen, about: id });
       if (sent.state === 'waits') return;
       const { was, said } = sent.answer;
       await undoable(said, () => send(raw, backTo(was), `undo: ${said}`, { seen: verdict.is }));
@@ -37,16 +38,5 @@ function backTo(was: Verdict): Wanted {
       return { is: 'kept', note: was.note ?? undefined };
     case 'aside':
       return { is: 'aside', moreClicks: was.moreClicks };
-  }
-}
-
-function sayVerdict(raw: string, verdict: Wanted): string {
-  switch (verdict.is) {
-    case 'open':
-      return `take “${raw}” back`;
-    case 'kept':
-      return `keep “${raw}” open`;
-    case 'aside':
-      return `set “${raw}” aside`;
   }
 }

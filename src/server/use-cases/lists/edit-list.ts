@@ -18,10 +18,11 @@ import { few, keywordsThatConverted, protectedBy, touchedKeywords, weighRows } f
 import { settleListVersion } from '../../repositories/lists/list-versions';
 import type { Deps } from '../deps';
 import { draftChanges } from '../tray/draft-changes';
-import { namesWithMade, openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { planEdit } from './plan/plan-edit';
 import type { Planned } from './plan/planned';
 import { campaignsOf } from './view-lists';
+import { namesWithMade } from '../names';
 
 const MOST_SAID = 6;
 const MOST_LINES = 200;

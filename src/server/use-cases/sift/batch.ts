@@ -10,6 +10,7 @@ import { Refusal, type Deps } from '../deps';
 import { draftChanges } from '../tray/draft-changes';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { markedTerms, planBatch, type BatchQuestion } from './plan-batch';
+import { sayVerdict } from '@/contracts/say-verdict';
 
 /** What stopping the marked terms together would do, each as exact or by the smallest set that covers them. */
 export async function weighBatch(deps: Deps, slug: string, question: BatchQuestion): Promise<BatchAnswer> {
@@ -95,12 +96,5 @@ function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredV
 
 function sayVerdicts(verdict: WantedVerdict, count: number): string {
   const terms = `${count.toLocaleString('en')} ${count === 1 ? 'term' : 'terms'}`;
-  switch (verdict.is) {
-    case 'kept':
-      return `Keep ${terms} open`;
-    case 'aside':
-      return `Set ${terms} aside until each has ${verdict.moreClicks} more ${verdict.moreClicks === 1 ? 'click' : 'clicks'}`;
-    case 'open':
-      return `Take ${terms} back`;
-  }
+  return sayVerdict(terms, verdict, 'each has');
 }

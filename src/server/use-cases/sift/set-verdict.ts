@@ -15,6 +15,8 @@ import { appendLedger } from '../../repositories/ledger';
 import { findDataDays } from '../../repositories/reports';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
+import { sayVerdict } from '@/contracts/say-verdict';
+import { verdictOn } from './verdict-on';
 
 /**
  * Keeps a term open (from now on nothing may stop it), sets it aside until it has more clicks, or takes either back.
@@ -40,7 +42,7 @@ export async function setVerdict(
     if (seen !== undefined && was.is !== seen && was.is !== verdict.is)
       throw new Refusal(sayMeanwhile(raw, was), 409);
     await write(trx, account, { key, raw }, was, verdict, personId);
-    const said = sayVerdict(key, was, verdict);
+    const said = sayGiven(key, was, verdict);
     if (was.is === 'open' && verdict.is === 'open') return { was, said };
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'keep', what: said },
@@ -59,12 +61,8 @@ export function keyOf({ productCodePattern }: Account, raw: string): string {
 }
 
 async function findVerdict(trx: Db, accountId: number, key: string): Promise<Verdict> {
-  const kept = (await listProtectedTerms(trx, accountId)).find((p) => p.text === key);
-  if (kept) return { is: 'kept', by: kept.by, note: kept.note };
-  const aside = (await listSetAside(trx, accountId)).find((a) => a.key === key);
-  return aside
-    ? { is: 'aside', by: aside.by, moreClicks: aside.moreClicks, since: aside.at.slice(0, 10) }
-    : { is: 'open' };
+  const kept = await listProtectedTerms(trx, accountId);
+  return verdictOn(key, kept, await listSetAside(trx, accountId));
 }
 
 async function write(
@@ -95,15 +93,9 @@ function sayMeanwhile(raw: string, was: Verdict): string {
   return `“${raw}” ${now}, so nothing was changed. It is shown here as it stands now: decide again.`;
 }
 
-function sayVerdict(raw: string, was: Verdict, verdict: WantedVerdict): string {
-  switch (verdict.is) {
-    case 'kept':
-      return `Keep “${raw}” open`;
-    case 'aside':
-      return `Set “${raw}” aside until it has ${verdict.moreClicks} more ${verdict.moreClicks === 1 ? 'click' : 'clicks'}`;
-    case 'open':
-      return was.is === 'aside' ? `Take “${raw}” back from aside` : `No longer keep “${raw}” open`;
-  }
+function sayGiven(raw: string, was: Verdict, verdict: WantedVerdict): string {
+  if (verdict.is !== 'open') return sayVerdict(`“${raw}”`, verdict);
+  return was.is === 'aside' ? `Take “${raw}” back from aside` : `No longer keep “${raw}” open`;
 }
 
 /** Everything that must stay open: the people's own list, and how many terms are protected since they converted. */

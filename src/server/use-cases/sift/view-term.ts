@@ -10,7 +10,7 @@ import {
   type Place,
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
-import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail, Verdict } from '@/contracts/hand';
+import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail } from '@/contracts/hand';
 import { groundOf, targetOf } from '../../compute/sift/evidence';
 import { sayStatus, servingRows, isNotGiven } from '../../compute/serving';
 import { steeringOfTerm } from '../../compute/sift/row-targets';
@@ -25,6 +25,7 @@ import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { inWords, requireTerm, rowsInOrder } from './weigh-choice';
 import { derivedFrom } from '../../compute/derived';
 import { group } from 'd3-array';
+import { verdictOn } from './verdict-on';
 
 /**
  * A search term: where it ran and on which days, what people said of it, and what else than a negative could be done.
@@ -55,7 +56,7 @@ export async function viewTerm(
       .map((r) => lastDayAt(snapshot.rows, r))
       .sort()
       .at(-1)!,
-    verdict: verdictOn(open, term.key),
+    verdict: verdictOn(term.key, open.protectedOwn, open.aside),
     hasConverted: snapshot.hasConverted.has(term.key),
     days: byDay.map(({ day, rows }) => ({ day, ...addUp(rows) })),
     sinceChange: sinceChange(open, ran[0]!, byDay),
@@ -86,16 +87,6 @@ function sinceChange(
   const on = snapshot.keyword.get(String(snapshot.rows.keywordId[row]!))?.changedOn;
   if (!on || on <= snapshot.window.from || on > snapshot.window.to) return null;
   return { on, ...addUp(byDay.filter(({ day }) => day >= on).map(({ rows }) => rows[0]!)) };
-}
-
-/** What a person said of a term, by its key. */
-export function verdictOn({ protectedOwn, aside }: Open, key: string): Verdict {
-  const kept = protectedOwn.find((p) => p.text === key);
-  if (kept) return { is: 'kept', by: kept.by, note: kept.note };
-  const set = aside.find((a) => a.key === key);
-  return set
-    ? { is: 'aside', by: set.by, moreClicks: set.moreClicks, since: set.at.slice(0, 10) }
-    : { is: 'open' };
 }
 
 function describeRow(open: Open, r: number, text: string): TermDetail['ran'][number] {

@@ -5,6 +5,8 @@ import {
   type MatchType,
   type NegativeText,
   type Place,
+  textOfChosen,
+  standTogether,
 } from '@/core';
 import type { Few, NegativeInPlace } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice } from '@/contracts/hand';
@@ -102,13 +104,12 @@ function weighAll(
   });
 }
 
-/** Exact always means the whole term; phrase needs neighbouring words. */
+/** The text that chosen words make; a phrase needs neighbouring words. */
 function textFor(open: Open, match: MatchType, words: readonly string[], positions: readonly number[]) {
   const chosen = [...new Set(positions)].filter((p) => p < words.length).sort((a, b) => a - b);
-  const whole = chosen.length === 0 || match === 'exact';
-  const text = (whole ? words : chosen.map((p) => words[p]!)).join(' ');
-  const apart = !whole && chosen.some((p, i) => i > 0 && p !== chosen[i - 1]! + 1);
-  if (match === 'phrase' && apart) return { text, refusal: 'these words do not stand together' };
+  const text = textOfChosen(words, chosen, match);
+  if (match === 'phrase' && !standTogether(chosen))
+    return { text, refusal: 'these words do not stand together' };
   const isCode = productCodeTest(open.account.productCodePattern);
   return { text, refusal: checkNegative({ text, match }, open.account.limits, isCode)?.message ?? null };
 }

@@ -15,9 +15,10 @@ import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
 import { deleteDrafted, insertChanges, openDraft, type NewChange } from '../../repositories/change-sets';
 import { deleteHangRulesOf } from '../../repositories/lists/hang-rules';
 import type { Deps } from '../deps';
-import { namesWithMade, openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { workOf } from './kinds';
 import { refuse, saysNothingNew } from './refuse-change';
+import { namesWithMade } from '../names';
 
 /** A change that a person wants, and why. */
 export type Wanted = {

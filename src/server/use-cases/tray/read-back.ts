@@ -1,12 +1,4 @@
-import {
-  describeChange,
-  isNewListId,
-  listMadeBy,
-  listOf,
-  nameKeyword,
-  type Change,
-  type Names,
-} from '@/core';
+import { describeChange, isNewListId, listMadeBy, listOf, type Change } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../../db/connection';
 import {
@@ -31,13 +23,13 @@ import { renameListInRules } from '../../repositories/lists/hang-rules';
 import { loadNamesOfGoneLists } from '../../repositories/lists/list-versions';
 import { loadListStates } from '../../repositories/lists/list-states';
 import { applyStructure } from '../../repositories/apply-structure';
-import { loadMirror, type Mirror } from '../../repositories/structure';
+import { loadMirror } from '../../repositories/structure';
 import type { Deps } from '../deps';
 import { draftAgain } from './draft-again';
 import { findOutside } from './elsewhere/find-outside';
 import { workOf } from './kinds';
-import { namesOfMade } from '../open-workbench';
 import { keepListVersions, listsTouched } from '../lists/keep-versions';
+import { namesInMirror } from '../names';
 
 /**
  * Brings the mirror up to the platform and compares each sent change of a set with what is there now. What was
@@ -53,7 +45,12 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
     await takeOver(trx, accountId, answer);
     const mirror = await loadMirror(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
-    const names = namesOf(mirror, changes, account.currency, await loadNamesOfGoneLists(trx, accountId));
+    const names = namesInMirror(
+      mirror,
+      changes.map(({ change }) => change),
+      account.currency,
+      await loadNamesOfGoneLists(trx, accountId),
+    );
     let failed = 0;
     for (const stored of changes) {
       // What was refused because it is so already is done: a negative that is gone, say.
@@ -116,7 +113,7 @@ async function keepOutsideChanges(trx: Db, accountId: number, changes: readonly 
   if (changes.length === 0) return;
   const { currency } = await requireAccountById(trx, accountId);
   const gone = await loadNamesOfGoneLists(trx, accountId);
-  const names = namesOf(await loadMirror(trx, accountId), [], currency, gone);
+  const names = namesInMirror(await loadMirror(trx, accountId), [], currency, gone);
   const found = changes.map((change) => ({ change, said: describeChange(change, names) }));
   await insertOutsideChanges(trx, accountId, found);
   const some = found.slice(0, MOST_NAMED).map(({ said }) => said);
@@ -148,22 +145,4 @@ async function adoptMadeLists(trx: Db, accountId: number): Promise<void> {
     await renameList(trx, accountId, listId, list.id);
     await renameListInRules(trx, accountId, listId, list.id);
   }
-}
-
-function namesOf(
-  mirror: Mirror,
-  changes: readonly StoredChange[],
-  currency: string,
-  gone: ReadonlyMap<string, string>,
-): Names {
-  const made = namesOfMade(changes.map(({ change }) => change));
-  const name = (all: readonly { id: string; name: string }[]) => (id: string) =>
-    all.find((e) => e.id === id)?.name;
-  return {
-    campaign: name(mirror.campaigns),
-    adGroup: name(mirror.adGroups),
-    list: (id: string) => name(mirror.lists)(id) ?? made.get(id) ?? gone.get(id),
-    keyword: (id: string) => nameKeyword(mirror.keywords.find((k) => k.id === id)),
-    currency,
-  };
 }
