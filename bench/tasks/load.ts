@@ -15,7 +15,7 @@ import { readReportFile } from '@/server/files/open-report';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import type { Deps } from '@/server/use-cases/deps';
 import { loadReport } from '@/server/use-cases/intake/load-report';
-import { insertAccount, insertPeople } from '@/server/repositories/accounts';
+import { insertAccount, insertPeople } from '@/server/repositories/account/accounts';
 import { askForLoad, takeIn } from '@/server/use-cases/intake/take-in';
 import { dropDatabase, ensureDatabase, startDatabase } from '../../scripts/steps/postgres';
 import { databaseUrl, readSettings } from '../../scripts/steps/settings';

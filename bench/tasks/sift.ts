@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { TermsQuerySchema, WordsQuerySchema } from '@/contracts/sift';
 import { bytesOf } from '@/server/compute/window-columns';
 import { createDeps } from '@/server/container';
-import { findAccount } from '@/server/repositories/accounts';
+import { findAccount } from '@/server/repositories/account/accounts';
 import { listTerms, listWords } from '@/server/use-cases/sift/sift-terms';
 import { withFreshDemo } from '../../scripts/steps/fresh-demo';
 import { environmentOf, readSettings, type Settings } from '../../scripts/steps/settings';

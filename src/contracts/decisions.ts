@@ -40,7 +40,6 @@ const KeptTermSchema = v.strictObject({
   ...{ text: v.string(), raw: v.string(), note: v.nullable(v.string()) },
   ...{ by: v.string(), at: v.string() },
 });
-export type KeptTerm = v.InferOutput<typeof KeptTermSchema>;
 export const KeptViewSchema = v.strictObject({
   kept: v.array(KeptTermSchema),
   earned: v.number(),

@@ -65,7 +65,6 @@ export type ReportFileView = v.InferOutput<typeof ReportFileSchema>;
 export const ReportFilesSchema = v.strictObject({ files: v.array(ReportFileSchema) });
 /** The file that was fetched; null where the platform has no newer day. */
 export const FetchedSchema = v.strictObject({ fileId: v.nullable(v.number()) });
-export const KeptRecipeSchema = v.strictObject({ id: v.number() });
 
 export const ReadingAnswerSchema = v.strictObject({
   file: ReportFileSchema,

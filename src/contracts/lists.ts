@@ -7,7 +7,6 @@ import {
   MatchSchema,
   NamedSchema,
   NegativeTextSchema,
-  PlaceSchema,
   StoredNumberSchema,
   TouchedSchema,
   WeightSchema,
@@ -15,10 +14,14 @@ import {
 
 /** Shared lists: what the screen Lists shows, and what is asked of it. */
 
-const id = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
-const address = v.pipe(v.string(), v.minLength(1), v.maxLength(500));
+export const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
+export const AddressSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(500));
 const entry = v.object({ text: v.pipe(v.string(), v.minLength(1), v.maxLength(500)), match: MatchSchema });
-const entries = v.pipe(v.array(entry), v.minLength(1, 'Mark an entry first.'), v.maxLength(20_000));
+export const EntriesSchema = v.pipe(
+  v.array(entry),
+  v.minLength(1, 'Mark an entry first.'),
+  v.maxLength(20_000),
+);
 const words = v.pipe(
   v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120))),
   v.maxLength(20),
@@ -93,7 +96,6 @@ const WaitingVersionSchema = v.strictObject({
   ...VersionLineSchema.entries,
   ...{ listId: v.string(), listName: v.string(), isThere: v.boolean() },
 });
-export type WaitingVersion = v.InferOutput<typeof WaitingVersionSchema>;
 export const HistoryViewSchema = v.strictObject({ list: NamedSchema, versions: v.array(VersionLineSchema) });
 export type HistoryView = v.InferOutput<typeof HistoryViewSchema>;
 
@@ -137,8 +139,8 @@ export type ListsHealth = v.InferOutput<typeof ListsHealthSchema>;
 
 /** Lists and campaigns whose hanging is thought of: all pairs of them. */
 export const HangingsQuerySchema = v.object({
-  lists: v.pipe(v.array(id), v.minLength(1), v.maxLength(500)),
-  campaigns: v.union([v.literal('account'), v.pipe(v.array(id), v.minLength(1), v.maxLength(5_000))]),
+  lists: v.pipe(v.array(IdSchema), v.minLength(1), v.maxLength(500)),
+  campaigns: v.union([v.literal('account'), v.pipe(v.array(IdSchema), v.minLength(1), v.maxLength(5_000))]),
   hang: v.boolean(),
 });
 export type HangingsQuery = v.InferOutput<typeof HangingsQuerySchema>;
@@ -194,7 +196,7 @@ const EntryLineSchema = v.strictObject({
   hurts: v.number(),
 });
 export type EntryLine = v.InferOutput<typeof EntryLineSchema>;
-const ReachesSchema = v.strictObject({ everywhere: v.boolean(), campaigns: v.array(v.string()) });
+export const ReachesSchema = v.strictObject({ everywhere: v.boolean(), campaigns: v.array(v.string()) });
 export const EntriesViewSchema = v.strictObject({
   list: v.strictObject({
     ...{ ...NamedSchema.entries, holds: HoldsSchema, isNew: v.boolean(), room: v.number() },
@@ -216,72 +218,6 @@ export const EntriesHealthSchema = v.strictObject({
 });
 export type EntriesHealth = v.InferOutput<typeof EntriesHealthSchema>;
 export const entryKey = (match: MatchType | null, text: string) => `${match ?? 'placement'} ${text}`;
-
-const target = v.union([v.object({ id }), v.object({ make: ListNameSchema })]);
-
-/** Something that is done to lists as one; it comes to changes in the tray. */
-export const ListEditSchema = v.variant('do', [
-  v.object({
-    do: v.literal('paste'),
-    into: target,
-    holds: v.optional(v.picklist(['words', 'placements']), 'words'),
-    text: v.pipe(v.string(), v.maxLength(5_000_000)),
-    match: v.optional(MatchSchema),
-  }),
-  v.object({ do: v.literal('move'), list: id, into: target, entries, keep: v.boolean() }),
-  v.object({ do: v.literal('match'), list: id, entries, match: MatchSchema }),
-  v.object({ do: v.literal('remove'), list: id, entries }),
-  v.object({ do: v.literal('remove placements'), list: id, addresses: v.array(address) }),
-  v.object({ do: v.literal('split'), list: id, themes: v.pipe(v.array(v.string()), v.minLength(1)) }),
-  v.object({ do: v.literal('merge'), list: id, from: id }),
-  v.object({ do: v.literal('drop needless'), list: id }),
-  v.object({ do: v.literal('remove list'), list: id }),
-  v.object({ do: v.literal('rest'), list: id, campaign: id, without: entries }),
-  v.object({
-    do: v.literal('gather'),
-    name: ListNameSchema,
-    entries,
-    from: v.pipe(v.array(PlaceSchema), v.minLength(1), v.maxLength(5_000)),
-  }),
-  v.object({ do: v.literal('put back'), list: id, version: StoredNumberSchema }),
-  v.object({ do: v.literal('undo version'), version: StoredNumberSchema }),
-]);
-export type ListEdit = v.InferOutput<typeof ListEditSchema>;
-
-export const EditRequestSchema = v.object({
-  edit: ListEditSchema,
-  forcedBecause: v.optional(v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500))),
-});
-
-/** What an edit would come to, before it is put in the tray. */
-export const EditPlanSchema = v.strictObject({
-  /** in one sentence */
-  said: v.string(),
-  changes: v.number(),
-  /** a few of them in words */
-  some: v.array(v.string()),
-  /** what lines were not taken, and why */
-  refused: fewOf(v.strictObject({ line: v.number(), raw: v.string(), reason: v.string() })),
-  twice: v.number(),
-  /** those that stand there already */
-  already: v.number(),
-  folded: fewOf(v.strictObject({ address: v.string(), under: v.string() })),
-  ...{ stops: WeightSchema, reopens: WeightSchema, touched: TouchedSchema },
-  protectedTerms: fewOf(v.string()),
-  /** campaigns that it reaches */
-  reaches: ReachesSchema,
-  /** places that would hold more than they may, in words; with them it can not be sent */
-  over: v.array(v.string()),
-  /** ad groups in which what is in force was compared before and after, for a plan that is to change no answer */
-  proof: v.nullable(v.strictObject({ adGroups: v.number(), same: v.boolean(), said: v.string() })),
-});
-export type EditPlan = v.InferOutput<typeof EditPlanSchema>;
-export const EditOutcomeSchema = v.strictObject({
-  ...{ changeIds: v.array(v.number()), said: v.string() },
-  heldBack: v.nullable(v.strictObject({ count: v.number(), said: v.string() })),
-  refused: fewOf(v.string()),
-});
-export type EditOutcome = v.InferOutput<typeof EditOutcomeSchema>;
 
 export const CouldBeViewSchema = v.strictObject({
   sets: v.array(
@@ -334,7 +270,7 @@ export const ListFileSchema = v.object({
         name: ListNameSchema,
         holds: v.optional(v.picklist(['words', 'placements']), 'words'),
         entries: v.optional(v.array(entry), []),
-        placements: v.optional(v.array(address), []),
+        placements: v.optional(v.array(AddressSchema), []),
       }),
     ),
     v.minLength(1, 'The file holds no list.'),
@@ -347,7 +283,7 @@ export const ReadListFileSchema = v.strictObject({
 });
 export type ReadListFile = v.InferOutput<typeof ReadListFileSchema>;
 
-export const NewHangRuleSchema = v.object({ list: id, rule: HangRuleSchema });
+export const NewHangRuleSchema = v.object({ list: IdSchema, rule: HangRuleSchema });
 /** The number under which something is stored from now on. */
 export const StoredSchema = v.strictObject({ id: v.number() });
-export const RuleExceptionSchema = v.object({ campaign: id, isOut: v.boolean() });
+export const RuleExceptionSchema = v.object({ campaign: IdSchema, isOut: v.boolean() });

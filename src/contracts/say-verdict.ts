@@ -1,4 +1,5 @@
 import type { WantedVerdict } from './decisions';
+import { counted } from '@/core';
 
 /**
  * A verdict in one line of words, as the ledger has it.
@@ -14,7 +15,7 @@ export function sayVerdict(
     case 'kept':
       return `Keep ${what} open`;
     case 'aside':
-      return `Set ${what} aside until ${each} ${verdict.moreClicks} more ${verdict.moreClicks === 1 ? 'click' : 'clicks'}`;
+      return `Set ${what} aside until ${each} ${counted(verdict.moreClicks ?? 0, 'more click')}`;
     case 'open':
       return `Take ${what} back`;
   }

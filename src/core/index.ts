@@ -45,6 +45,7 @@ export {
   type ServedRows,
 } from './changes';
 export { grown } from './columns';
+export { counted } from './counted';
 export {
   addFigures,
   bidThatPays,

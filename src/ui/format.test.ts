@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { formatConversions, formatCount, formatDay, formatDays, formatShare, plural } from './format';
+import { formatConversions, formatCount, formatDay, formatDays, formatShare } from './format';
+import { counted } from '@/core';
 
 test('figures are written one way, and what is unknown is a dash', () => {
   expect(formatCount(1204)).toBe('1,204');
@@ -15,6 +16,6 @@ test('days name their month, and their year where it is asked for or changes', (
 });
 
 test('one is one', () => {
-  expect(plural(1, 'term')).toBe('1 term');
-  expect(plural(2, 'query', 'queries')).toBe('2 queries');
+  expect(counted(1, 'term')).toBe('1 term');
+  expect(counted(2, 'query', 'queries')).toBe('2 queries');
 });

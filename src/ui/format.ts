@@ -37,11 +37,6 @@ export function formatDays({ from, to }: { from: string; to: string }, withYear 
   return `${formatDay(from, withYear && from.slice(0, 4) !== to.slice(0, 4))} – ${formatDay(to, withYear)}`;
 }
 
-/** @example plural(1, 'term') // '1 term' */
-export function plural(value: number, one: string, many = `${one}s`): string {
-  return `${formatCount(value)} ${value === 1 ? one : many}`;
-}
-
 /**
  * A place by its name, and its status where it serves nothing.
  * @example withStatus({ name: 'Spring', status: 'paused' }) // 'Spring (paused)'

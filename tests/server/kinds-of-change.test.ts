@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { CHANGE_KINDS, newListId, type Change, type ChangeKind } from '@/core';
 import type { PlatformChange, Structure } from '@/contracts/platform';
-import { loadMirror } from '@/server/repositories/structure';
+import { loadMirror } from '@/server/repositories/structure/structure';
 import { undoSent, viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import ExcelJS from 'exceljs';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import type { ListEdit } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import type { PlatformChange } from '@/contracts/platform';
 import type { Change } from '@/core';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';

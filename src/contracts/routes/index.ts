@@ -6,7 +6,7 @@ import type { Part, Route } from './route';
 import { siftRoutes } from './sift';
 import { trayRoutes } from './tray';
 
-export { PARTS, type Part, type Role, type Route, type RouteName } from './route';
+export { PARTS, type Part, type Route } from './route';
 
 /** Everything that crosses between browser and server: for each route who may, what is asked, and what is answered. */
 export const ROUTES = { ...accountRoutes, ...intakeRoutes, ...siftRoutes, ...listRoutes, ...trayRoutes };

@@ -5,9 +5,6 @@ import {
   CellAnswerSchema,
   CompareViewSchema,
   CouldBeViewSchema,
-  EditOutcomeSchema,
-  EditPlanSchema,
-  EditRequestSchema,
   EntriesHealthSchema,
   EntriesViewSchema,
   HangingsAnswerSchema,
@@ -23,6 +20,7 @@ import {
   StoredSchema,
   ThemesViewSchema,
 } from '../lists';
+import { EditOutcomeSchema, EditPlanSchema, EditRequestSchema } from '../list-edits';
 import { DraftOutcomesSchema } from '../tray';
 import { routesOf, STOPPING } from './route';
 

@@ -3,7 +3,7 @@ import type { Change } from './change';
 import { rulesOf } from './kinds';
 import type { KindRules, MadeList } from './kinds/kind';
 import type { Names } from './names';
-import type { RowGate } from './row-gate';
+import type { RowGate } from './gate/row-gate';
 
 /**
  * The change that takes this one back. `inverse(inverse(c))` is c.

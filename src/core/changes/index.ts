@@ -21,8 +21,8 @@ export {
   type ChangeOf,
   type ListContent,
 } from './change';
-export { layGate } from './draft';
-export { effectOfDraft, protectedHits, type DraftEffect } from './effect';
+export { layGate } from './gate/lay-gate';
+export { effectOfDraft, protectedHits, type DraftEffect } from './gate/effect';
 export { hangingPlace, isHungOn } from './hanging';
 export { CHANGE_KINDS } from './kinds';
 export type { MadeList } from './kinds/kind';
@@ -30,5 +30,5 @@ export { checkNegative, USUAL_LIMITS, type Limits, type Refusal } from './limits
 export { describePlace, nameKeyword, type Names } from './names';
 export { codeKey, faultOfCodePattern, productCodeTest } from './product-codes';
 export { proposePullOuts, type PullOut } from './pull-out';
-export { roomAfter, type Room } from './room';
-export type { RowGate, ServedRows } from './row-gate';
+export { roomAfter, type Room } from './gate/room';
+export type { RowGate, ServedRows } from './gate/row-gate';

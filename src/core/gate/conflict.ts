@@ -1,4 +1,4 @@
-import { compileGate } from './compile-gate';
+import { compileGate } from './compiled/compile-gate';
 import type { MatchType, NegativeText } from './negative';
 import { stops } from './stops';
 

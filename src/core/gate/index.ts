@@ -1,6 +1,6 @@
 export { standTogether, textOfChosen } from './chosen-words';
-export { compileAccountGate, type AccountGate } from './account-gate';
-export { compileGate, type Gate } from './compile-gate';
+export { compileAccountGate, type AccountGate } from './compiled/account-gate';
+export { compileGate, type Gate } from './compiled/compile-gate';
 export { classifyConflict, severityOfStopped, textSeverity, type Severity } from './conflict';
 export { covers, coversWhatItStops } from './covers';
 export { holds, matchSlice } from './match';
@@ -15,4 +15,4 @@ export {
   type PlacedNegative,
 } from './negative';
 export { stops } from './stops';
-export { bitOf, EVERY_WORD } from './word-bits';
+export { bitOf, EVERY_WORD } from './compiled/word-bits';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { countRuns, findForeignWords, foldForms, matchingTexts, textsHolding } from './index';
-import { buildTermTable } from './term-table';
+import { buildTermTable } from './texts/term-table';
 
 const text = fc
   .array(fc.constantFrom('bee', 'bees', 'hive', 'hives', 'tattoo', 'course', 'courses'), {

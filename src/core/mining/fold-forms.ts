@@ -1,5 +1,5 @@
 import { stemOf } from '../text';
-import type { CodedTexts, TermTable } from './term-table';
+import type { CodedTexts, TermTable } from './texts/term-table';
 
 /** Texts in which the forms of a word stand for one: the form that most texts hold. */
 export type FoldedTexts = CodedTexts & {

@@ -1,5 +1,5 @@
 import { stemOf } from '../text';
-import type { TermTable } from './term-table';
+import type { TermTable } from './texts/term-table';
 
 /**
  * Words that say that a query is plainly about something else (rules 7.9): few texts hold them, and no text that must

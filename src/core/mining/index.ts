@@ -1,7 +1,7 @@
 export { foldForms, type FoldedTexts } from './fold-forms';
 export { findForeignWords } from './foreign-words';
-export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
-export { matchAll } from './match-all';
+export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams/ngrams';
+export { matchAll } from './texts/match-all';
 export { findThemes, type Theme } from './themes';
 export {
   buildTermTable,
@@ -10,7 +10,7 @@ export {
   matchTexts,
   type CodedTexts,
   type TermTable,
-} from './term-table';
+} from './texts/term-table';
 export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';
 export { offerVariants, type VariantOffer } from './variant-offers';
-export { textsHolding } from './texts-holding';
+export { textsHolding } from './texts/texts-holding';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { stops, type MatchType } from '../gate';
 import { compileVocabulary } from '../text';
-import { buildTermTable } from './term-table';
+import { buildTermTable } from './texts/term-table';
 import { offerVariants } from './variant-offers';
 
 const offersFor = (text: string, match: MatchType, terms: Record<string, number>) => {

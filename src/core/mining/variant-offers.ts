@@ -1,6 +1,6 @@
 import type { NegativeText } from '../gate';
 import { variants, type Variant, type Vocabulary } from '../text';
-import { matchingTexts, type TermTable } from './term-table';
+import { matchingTexts, type TermTable } from './texts/term-table';
 
 /** A variant of a negative, and what it would stop that the negative lets through. */
 export type VariantOffer = Variant & {

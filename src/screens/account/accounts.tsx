@@ -8,7 +8,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { AccountForm } from '@/screens/start/account-form';
 import { Button } from '@/ui/button';
 import { useSaving } from './use-settings';
-import { call } from '@/screens/frame/routes';
+import { call } from '@/screens/frame/data/routes';
 
 /** All accounts here: others are added, and retired or taken back. */
 export function Accounts({ view: { accounts } }: { view: AccountView }) {

@@ -6,7 +6,7 @@ import type { AccountView } from '@/contracts/account';
 import { Button } from '@/ui/button';
 import { FIELD, Setting } from './setting';
 import { useSaving, useSetting } from './use-settings';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** The account on the platform that this one is brought from and sent to, or none. */
 export function Connection({ view: { settings } }: { view: AccountView }) {

@@ -1,15 +1,14 @@
 'use client';
 
 import { useState } from 'react';
-import { plainAmount } from '@/core';
+import { plainAmount, counted } from '@/core';
 import type { AccountView, OwnTargetView, TargetsRequest } from '@/contracts/account';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
-import { plural } from '@/ui/format';
 import { NumberField, percentOf } from './simple-settings';
 import { FIELD, Setting } from './setting';
 import { useSaving } from './use-settings';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Targets of campaigns and of product groups, which go before the account's own (rules 7.3). */
 export function OwnTargets({ view }: { view: AccountView }) {
@@ -56,7 +55,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
       {view.campaigns.length > 0 && (
         <details className="basis-full">
           <summary className="cursor-pointer">
-            {own === 0 ? 'No campaign has' : `${plural(own, 'campaign')} ${own === 1 ? 'has' : 'have'}`} a
+            {own === 0 ? 'No campaign has' : `${counted(own, 'campaign')} ${own === 1 ? 'has' : 'have'}`} a
             target of {own > 1 ? 'their' : 'its'} own
           </summary>
           <ul className="max-h-56 overflow-y-auto" tabIndex={0} aria-label="Targets of campaigns">
@@ -86,7 +85,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
       {typed.productGroups.map((group, i) => (
         <details key={i} className="basis-full" open={i >= view.productGroups.length}>
           <summary className="cursor-pointer">
-            Product group {group.name || '(new)'}: {plural(group.adGroupIds.length, 'ad group')}
+            Product group {group.name || '(new)'}: {counted(group.adGroupIds.length, 'ad group')}
           </summary>
           <div className="flex items-center gap-1.5 py-1">
             <input

@@ -5,7 +5,7 @@ import type { AccountView } from '@/contracts/account';
 import { Button } from '@/ui/button';
 import { FIELD, Setting } from './setting';
 import { useSaving } from './use-settings';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Who can be chosen in the top strip; what somebody decided stays when he or she is retired. */
 export function People({ view: { people } }: { view: AccountView }) {

@@ -3,10 +3,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import type { AccountView } from '@/contracts/account';
-import { formatCount, plural } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import { FIELD, Setting } from './setting';
 import { useSaving, useSetting } from './use-settings';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** The pattern of product codes, with the codes that it catches in the data as one types. */
 export function ProductCodes({ view: { settings } }: { view: AccountView }) {
@@ -46,7 +47,7 @@ export function ProductCodes({ view: { settings } }: { view: AccountView }) {
         {pattern.trim() !== '' && error && <span className="text-rust">{error.message}</span>}
         {pattern.trim() !== '' && !error && data && (
           <>
-            Catches {formatCount(data.caught)} of {plural(data.of, 'term')}
+            Catches {formatCount(data.caught)} of {counted(data.of, 'term')}
             {data.caught > 0 && `: ${data.first.join(', ')}${data.caught > data.first.length ? ' …' : ''}`}
           </>
         )}

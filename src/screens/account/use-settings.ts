@@ -4,8 +4,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { SettingsRequest } from '@/contracts/account';
-import { useRefresh, useUndoable } from '@/screens/frame/refresh';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** What the Account screen shows. */
 export function useAccountView() {

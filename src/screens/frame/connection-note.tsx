@@ -1,12 +1,11 @@
 'use client';
 
-import { plural } from '@/ui/format';
-
-import { useWaiting } from './decide';
-import { usePulse } from './pulse';
+import { useWaiting } from './data/decide';
+import { usePulse } from './data/pulse';
 import { useCallback } from 'react';
 import { PARTS } from '@/contracts/routes';
-import { useRefresh } from '@/screens/frame/refresh';
+import { useRefresh } from '@/screens/frame/data/refresh';
+import { counted } from '@/core';
 
 /** Says that the connection is lost, and what waits for it. */
 export function ConnectionNote() {
@@ -17,7 +16,7 @@ export function ConnectionNote() {
   if (isConnected && waiting.length === 0) return null;
   const kept =
     waiting.length > 0
-      ? `${plural(waiting.length, 'decision is', 'decisions are')} kept in this browser and sent when it is back.`
+      ? `${counted(waiting.length, 'decision is', 'decisions are')} kept in this browser and sent when it is back.`
       : 'What you decide meanwhile is kept in this browser and sent when it is back.';
   return (
     <div

@@ -6,20 +6,20 @@ import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
 import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
-import { lookBack } from '@/core';
+import { lookBack, counted } from '@/core';
 import { Tray } from '@/screens/tray/tray';
 import { useDays } from '@/screens/tray/use-tray';
-import { formatDay, formatDays, formatShare, plural } from '@/ui/format';
+import { formatDay, formatDays, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { Sign } from '@/ui/marks';
 import { AccountContext } from './account-context';
 import { ConnectionNote } from './connection-note';
-import { useSingleKeys } from './keys';
-import { KeysHelp } from './keys-help';
+import { useSingleKeys } from './keys/keys';
+import { KeysHelp } from './keys/keys-help';
 import { PlatformClock } from './platform-clock';
 import { ThemeSwitch } from './theme-switch';
-import { isTyping } from './typing';
-import { undoLast } from './undo';
+import { isTyping } from './keys/typing';
+import { undoLast } from './data/undo';
 
 type Props = {
   summary: AccountSummary;
@@ -112,7 +112,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
         {summary.dataDays ? (
           <>
             <p>Data to {formatDay(summary.dataDays.to, true)}</p>
-            <p>Lag {plural(summary.lagDays, 'day')}</p>
+            <p>Lag {counted(summary.lagDays, 'day')}</p>
           </>
         ) : (
           'No data yet'

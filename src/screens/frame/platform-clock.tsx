@@ -5,8 +5,8 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { formatDay } from '@/ui/format';
 import type { ReportFileView } from '@/contracts/intake';
-import { useRoutes } from '@/screens/frame/routes';
-import { useRefresh } from '@/screens/frame/refresh';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { useRefresh } from '@/screens/frame/data/refresh';
 import { PARTS } from '@/contracts/routes';
 
 /** The stand-in platform's clock, and its newest report. */

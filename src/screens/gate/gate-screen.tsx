@@ -4,11 +4,11 @@ import { useQuery } from '@tanstack/react-query';
 import { parseAsString, useQueryState } from 'nuqs';
 import type { GateAnswer } from '@/contracts/gate';
 import { InHand } from '@/screens/frame/in-hand';
-import { plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { sayCampaign, sayWhole } from './say-answer';
 import { MatchChip } from '@/ui/match-chip';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Any query: does it get through, where, and which negative stops it. */
 export function GateScreen() {
@@ -45,8 +45,8 @@ export function GateScreen() {
               <p className="text-pine">
                 <Mark kind="drafted" /> With the tray it would{' '}
                 {data.stoppedByTray > 0
-                  ? `be stopped in ${plural(data.stoppedByTray, 'ad group')} more`
-                  : `pass in ${plural(data.openedByTray, 'ad group')} more`}
+                  ? `be stopped in ${counted(data.stoppedByTray, 'ad group')} more`
+                  : `pass in ${counted(data.openedByTray, 'ad group')} more`}
                 .
               </p>
             ) : (
@@ -69,8 +69,8 @@ function Answer({ answer }: { answer: GateAnswer }) {
         {sayWhole(answer)}
       </p>
       <p className="mb-3 text-[13px] text-soft">
-        Of {plural(answer.adGroups, 'live ad group')} in this account. What is paused or ended serves nothing.
-        Negatives are literal: plurals and misspellings pass.
+        Of {counted(answer.adGroups, 'live ad group')} in this account. What is paused or ended serves
+        nothing. Negatives are literal: plurals and misspellings pass.
       </p>
       {answer.stoppers.length > 0 && (
         <table className="mb-4 w-full text-[13px]">
@@ -95,7 +95,7 @@ function Answer({ answer }: { answer: GateAnswer }) {
                 </td>
                 <td className="pr-3">{s.placeName}</td>
                 <td>
-                  {plural(s.adGroups, 'ad group')} of {s.campaigns.slice(0, 4).join(', ')}
+                  {counted(s.adGroups, 'ad group')} of {s.campaigns.slice(0, 4).join(', ')}
                   {s.campaigns.length > 4 && ` and ${s.campaigns.length - 4} more campaigns`}
                 </td>
               </tr>

@@ -4,8 +4,8 @@ import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { formatCount, formatDays } from '@/ui/format';
-import { useRefresh } from '@/screens/frame/refresh';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh } from '@/screens/frame/data/refresh';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 const STATES: Record<ReportFileView['state'], string> = {
   uploaded: 'not loaded',

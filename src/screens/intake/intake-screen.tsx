@@ -6,14 +6,14 @@ import { useRef, useState } from 'react';
 import type { ReportFileView } from '@/contracts/intake';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
-import { DaysPanel } from './days-panel';
+import { DaysPanel } from './reading/days-panel';
 import { History } from './history';
 import { PasteDialog } from './paste-dialog';
-import { ReadingView } from './reading-view';
-import { formatSize } from './reading-state';
+import { ReadingView } from './reading/reading-view';
+import { formatSize } from './reading/reading-state';
 import { Standing } from './standing';
 import { useBring } from './use-bring';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Bringing reports in: each file's reading, its refused rows, and the history of loads. */
 export function IntakeScreen() {

@@ -3,9 +3,9 @@
 import type { IntakeView } from '@/contracts/intake';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { plural } from '@/ui/format';
-import { useRefresh } from '@/screens/frame/refresh';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh } from '@/screens/frame/data/refresh';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** What goes on by itself: the daily fetching of the newest report, and the recipes. */
 export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView }) {
@@ -45,7 +45,7 @@ export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView
         {recipes.map(({ id, name, columns }) => (
           <li key={id} className="flex items-center gap-2">
             <span className="min-w-0 truncate">{name}</span>
-            <span className="text-soft">{plural(columns, 'column')}</span>
+            <span className="text-soft">{counted(columns, 'column')}</span>
             <button
               type="button"
               className="ml-auto min-h-6 text-pine hover:underline"

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /**
  * Brings files, one after another, and what is pasted onto the screen.

@@ -3,8 +3,9 @@
 import { useMoney } from '@/screens/frame/money';
 import type { LedgerLine } from '@/contracts/ledger';
 import { InHand } from '@/screens/frame/in-hand';
-import { formatConversions, formatCount, formatDay, plural } from '@/ui/format';
+import { formatConversions, formatCount, formatDay } from '@/ui/format';
 import { Mark } from '@/ui/marks';
+import { counted } from '@/core';
 
 /** What a sent change cost before, what its terms cost since, and what still slips through. */
 export function EntryInHand({ line }: { line: LedgerLine | undefined }) {
@@ -63,13 +64,13 @@ function Outcome({ change: { before, since, state } }: { change: NonNullable<Led
         </thead>
         <tbody>
           <FiguresRow
-            name={`${plural(before.days, 'day')} before`}
+            name={`${counted(before.days, 'day')} before`}
             terms={before.terms}
             figures={before.figures}
           />
           {since && (
             <FiguresRow
-              name={`${plural(since.days, 'day')} since`}
+              name={`${counted(since.days, 'day')} since`}
               terms={since.here.terms}
               figures={since.here}
             />

@@ -8,10 +8,10 @@ import type { LedgerLine } from '@/contracts/ledger';
 import { toast } from 'sonner';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { plural } from '@/ui/format';
 import { EntryInHand } from './entry-in-hand';
-import { useRefresh } from '@/screens/frame/refresh';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh } from '@/screens/frame/data/refresh';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */
 export function LedgerScreen() {
@@ -102,7 +102,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
         {change?.before && change.before.terms > 0 && (
           <>
             {formatMoney(change.before.figures.costMicros)}
-            <span className="block text-[12px] text-soft">in {plural(change.before.days, 'day')}</span>
+            <span className="block text-[12px] text-soft">in {counted(change.before.days, 'day')}</span>
           </>
         )}
       </td>
@@ -110,7 +110,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
         {change?.since && (
           <>
             {formatMoney(change.since.here.costMicros ?? 0)}
-            <span className="block text-[12px] text-soft">in {plural(change.since.days, 'day')}</span>
+            <span className="block text-[12px] text-soft">in {counted(change.since.days, 'day')}</span>
             {(change.since.elsewhere.costMicros ?? 0) > 0 && (
               <span className="block text-[12px] text-timber">
                 slips {formatMoney(change.since.elsewhere.costMicros)}
@@ -119,7 +119,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
           </>
         )}
       </td>
-      <td className="pr-3 text-right">{change ? <Undo line={line} /> : <UndoEntry line={line} />}</td>
+      <td className="pr-3 text-right">{change ? <UndoSent line={line} /> : <UndoEntry line={line} />}</td>
     </tr>
   );
 }
@@ -127,34 +127,20 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
 /** Takes back what applied at once: a verdict, a load, a setting, a rule. */
 function UndoEntry({ line }: { line: LedgerLine }) {
   const { call } = useRoutes();
-  const refresh = useRefresh();
   const router = useRouter();
   if (line.isUndone) return <span className="text-[12px] text-soft">undone</span>;
   if (!line.canUndo) return null;
-  return (
-    <button
-      type="button"
-      className="font-semibold text-pine hover:underline"
-      aria-label={`Undo: ${line.what}`}
-      onClick={(event) => {
-        event.stopPropagation();
-        call('POST ledger/entries/[entry]/undo', { params: { entry: line.id } })
-          .then(({ said }) => {
-            toast(said);
-            router.refresh(); // the strip shows settings too
-            return refresh();
-          })
-          .catch(sayFailure);
-      }}
-    >
-      Undo
-    </button>
-  );
+  const undo = async () => {
+    const { said } = await call('POST ledger/entries/[entry]/undo', { params: { entry: line.id } });
+    router.refresh(); // the strip shows settings too
+    return said;
+  };
+  return <UndoButton what={line.what} undo={undo} />;
 }
 
-function Undo({ line }: { line: LedgerLine }) {
+/** Takes back what was sent, by a change in the tray. */
+function UndoSent({ line }: { line: LedgerLine }) {
   const { call } = useRoutes();
-  const refresh = useRefresh();
   const change = line.change!;
   if (change.undoneBy)
     return (
@@ -163,16 +149,26 @@ function Undo({ line }: { line: LedgerLine }) {
       </span>
     );
   if (change.state !== 'there' && change.state !== 'said') return null;
+  const undo = async () => {
+    const { outcome, said } = await call('POST ledger/[change]/undo', { params: { change: change.id } });
+    return outcome === 'drafted' ? `In the tray: ${said}` : said;
+  };
+  return <UndoButton what={line.what} undo={undo} />;
+}
+
+/** @param undo what is done; it answers with what is said of it */
+function UndoButton({ what, undo }: { what: string; undo: () => Promise<string> }) {
+  const refresh = useRefresh();
   return (
     <button
       type="button"
       className="font-semibold text-pine hover:underline"
-      aria-label={`Undo: ${line.what}`}
+      aria-label={`Undo: ${what}`}
       onClick={(event) => {
         event.stopPropagation();
-        call('POST ledger/[change]/undo', { params: { change: change.id } })
-          .then((outcome) => {
-            toast(outcome.outcome === 'drafted' ? `In the tray: ${outcome.said}` : outcome.said);
+        undo()
+          .then((said) => {
+            toast(said);
             return refresh();
           })
           .catch(sayFailure);

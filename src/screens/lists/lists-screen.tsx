@@ -3,10 +3,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ListsView } from '@/contracts/lists';
-import { newListId, type ListContent } from '@/core';
+import { newListId, type ListContent, counted } from '@/core';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { formatCount, plural } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import { Coverage } from './coverage/coverage';
 import { PasteDialog } from './edit/paste-dialog';
 import { Entries } from './entries/entries';
@@ -15,7 +15,7 @@ import { Overview } from './overview/overview';
 import { AccountWide } from './panels/account-wide';
 import { CouldBe, useCouldBe } from './panels/could-be';
 import { Elsewhere } from './panels/elsewhere';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Shared lists: what they hold, where they hang, what they stopped, and what is wrong with them. */
 export function ListsScreen() {
@@ -34,8 +34,8 @@ export function ListsScreen() {
         <h1 className="font-title text-[20px] font-bold">Lists</h1>
         {data && (
           <p className="text-soft">
-            <b className="text-ink">{plural(data.lists.length, 'list')}</b> across{' '}
-            {plural(data.campaigns.length, 'campaign')}
+            <b className="text-ink">{counted(data.lists.length, 'list')}</b> across{' '}
+            {counted(data.campaigns.length, 'campaign')}
           </p>
         )}
         <span className="ml-auto flex gap-2">

@@ -4,9 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { Button } from '@/ui/button';
-import { formatDay, plural } from '@/ui/format';
+import { formatDay } from '@/ui/format';
 import { useVerdict } from './hand/use-verdict';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Everything that must stay open: the people's own list with its notes, whether it was searched for lately or not. */
 export function KeptList({ onClose }: { onClose: () => void }) {
@@ -28,7 +29,7 @@ export function KeptList({ onClose }: { onClose: () => void }) {
             {data &&
               data.keeperConversions !== null &&
               data.earned > 0 &&
-              `Beside them ${plural(data.earned, 'term is', 'terms are')} protected since they had ${plural(data.keeperConversions, 'conversion')} or more.`}
+              `Beside them ${counted(data.earned, 'term is', 'terms are')} protected since they had ${counted(data.keeperConversions, 'conversion')} or more.`}
           </Dialog.Description>
           <form
             className="mt-2 flex gap-2"

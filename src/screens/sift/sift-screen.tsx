@@ -4,14 +4,14 @@ import { useMoney } from '@/screens/frame/money';
 import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
-import { formatShare, plural } from '@/ui/format';
+import { formatShare } from '@/ui/format';
 import { Filters } from './filters/filters';
 import { MendedNote } from './filters/mended-note';
 import { ViewsMenu } from './filters/views-menu';
-import { BatchInHand } from './hand/batch-in-hand';
-import { ChoiceInHand } from './hand/choice-in-hand';
-import { useBatch } from './hand/use-batch';
-import { useChoice } from './hand/use-choice';
+import { BatchInHand } from './hand/batch/batch-in-hand';
+import { ChoiceInHand } from './hand/choice/choice-in-hand';
+import { useBatch } from './hand/batch/use-batch';
+import { useChoice } from './hand/choice/use-choice';
 import { KeptList } from './kept-list';
 import { EvidencePlot } from './plot/evidence-plot';
 import { toFilters, toSearch, useSiftUrl, type SiftUrl } from './sift-url';
@@ -22,7 +22,8 @@ import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
 import { WordsPanel } from './words/words-panel';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Reading search terms and deciding. */
 export function SiftScreen() {
@@ -96,7 +97,9 @@ export function SiftScreen() {
             onKeptList={() => setShowsKept(true)}
           />
           <p className="sr-only" role="status">
-            {lines.first ? `${plural(total, 'term')}, ${formatMoney(lines.first.sums.costMicros)} spent` : ''}
+            {lines.first
+              ? `${counted(total, 'term')}, ${formatMoney(lines.first.sums.costMicros)} spent`
+              : ''}
           </p>
           {lines.error ? (
             <p className="p-4 text-rust">{lines.error.message}</p>

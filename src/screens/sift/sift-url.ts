@@ -12,7 +12,7 @@ import {
   TRAITS,
   type FiltersSchema,
 } from '@/contracts/sift';
-import { inDays } from '@/screens/frame/days';
+import { inDays } from '@/screens/frame/data/days';
 
 const PARSERS = {
   view: parseAsStringLiteral(SIFT_VIEWS).withDefault('remaining'),

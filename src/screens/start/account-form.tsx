@@ -3,7 +3,7 @@
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { exampleAmount, isCurrency } from '@/core';
 import { Button } from '@/ui/button';
-import { call } from '@/screens/frame/routes';
+import { call } from '@/screens/frame/data/routes';
 import type { AskedOf } from '@/contracts/routes';
 
 const FIELD = 'mt-0.5 w-full rounded border border-line bg-sheet px-2 py-1';

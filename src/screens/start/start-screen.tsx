@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button } from '@/ui/button';
 import { Sign } from '@/ui/marks';
 import { AccountForm } from './account-form';
-import { call } from '@/screens/frame/routes';
+import { call } from '@/screens/frame/data/routes';
 
 type Props = {
   /** nobody is known here yet */

@@ -5,10 +5,11 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatCount, formatDays, plural } from '@/ui/format';
+import { conversionsOf, formatCount, formatDays } from '@/ui/format';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from './use-tray';
 import { warningsOf } from './warnings';
+import { counted } from '@/core';
 
 /** The last page before sending: what changes, where, the warnings, and the button. */
 export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
@@ -26,12 +27,12 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
           <div className="border-b border-line px-5 py-3">
             <Dialog.Title className="font-title text-[20px] font-bold">
-              {verb} {plural(view.changes.length, 'change')}
+              {verb} {counted(view.changes.length, 'change')}
               {summary.isConnected ? '' : ' over'}
             </Dialog.Title>
             <Dialog.Description className="text-[13px] text-soft">
-              Over {formatDays(view.window)} they would have stopped {plural(view.stops.terms, 'term')},{' '}
-              {plural(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
+              Over {formatDays(view.window)} they would have stopped {counted(view.stops.terms, 'term')},{' '}
+              {counted(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
               {conversionsOf(view.stops)}. {HOW[summary.isConnected ? 'sent' : 'handed over']}
             </Dialog.Description>
           </div>
@@ -96,7 +97,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
                 void send().then((sent) => (sent ? onClose() : setBusy(false)));
               }}
             >
-              {verb} {plural(view.changes.length, 'change')}
+              {verb} {counted(view.changes.length, 'change')}
               {summary.isConnected ? '' : ' over'}
             </Button>
             <Button onClick={onClose}>Not yet</Button>

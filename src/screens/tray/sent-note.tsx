@@ -3,9 +3,10 @@
 import type { SentState } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { Button } from '@/ui/button';
-import { formatDay, plural } from '@/ui/format';
+import { formatDay } from '@/ui/format';
 import { useTrayActions } from './use-tray';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** What was sent or handed over: its progress while it is on its way, and what became of it. */
 export function SentNote({ sent }: { sent: SentState }) {
@@ -52,7 +53,7 @@ function Headline({
   sent: SentState;
 }) {
   const { summary } = useAccount();
-  const changes = plural(total, 'change');
+  const changes = counted(total, 'change');
   const day = sentAt ? formatDay(sentAt.slice(0, 10)) : '';
   switch (state) {
     case 'sending':
@@ -80,7 +81,7 @@ function Headline({
           <b>
             Said to be done, {sentBy}, {day}:
           </b>{' '}
-          {plural(total - confirmed - failed.length, 'change')}, until a structure file shows it
+          {counted(total - confirmed - failed.length, 'change')}, until a structure file shows it
           {confirmed > 0 && `; ${confirmed} shown as said`}.
         </p>
       );

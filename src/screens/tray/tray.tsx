@@ -1,12 +1,12 @@
 'use client';
 
-import { doesWhat } from '@/core';
+import { doesWhat, counted } from '@/core';
 import { useMoney } from '@/screens/frame/money';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, plural } from '@/ui/format';
+import { conversionsOf } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
@@ -16,7 +16,7 @@ import { useAskedToSend } from './ask-to-send';
 import { useNews } from './use-news';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Whether somebody has to say what became of it: it stands where it is seen. */
 const waitsForWord = ({ state }: SentState) => state === 'handed over';
@@ -47,7 +47,7 @@ export function Tray() {
           <span className="font-sans text-[13px] font-normal text-soft" data-testid="tray-count">
             {count === 0
               ? 'empty'
-              : `${plural(count, 'change')}, not ${summary.isConnected ? 'sent' : 'handed over'}`}
+              : `${counted(count, 'change')}, not ${summary.isConnected ? 'sent' : 'handed over'}`}
           </span>
         </h2>
         {error && <p className="text-[13px] text-rust">{error.message}</p>}
@@ -64,7 +64,7 @@ export function Tray() {
         )}
         {count > MOST_SHOWN && (
           <p className="py-1.5 text-[13px] text-soft">
-            and {plural(count - MOST_SHOWN, 'more change')}; the page before{' '}
+            and {counted(count - MOST_SHOWN, 'more change')}; the page before{' '}
             {summary.isConnected ? 'sending' : 'handing over'} lists them all
           </p>
         )}
@@ -121,9 +121,9 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
       </p>
       <p className="mb-2 text-[13px] text-soft">
         {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in{' '}
-        {length === 1 ? 'this day' : `these ${length} days`} would be stopped: {plural(stops.terms, 'term')},{' '}
-        {plural(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
-        {reopens.terms > 0 && ` ${plural(reopens.terms, 'term')} would be open again.`}
+        {length === 1 ? 'this day' : `these ${length} days`} would be stopped: {counted(stops.terms, 'term')},{' '}
+        {counted(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
+        {reopens.terms > 0 && ` ${counted(reopens.terms, 'term')} would be open again.`}
       </p>
       <SpendBars key={window.from} days={days} money={formatMoney} />
     </div>
@@ -154,7 +154,7 @@ function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => v
         {effect.terms > 0 ? (
           <>
             {reopens.terms > 0 && 'opens '}
-            {plural(effect.terms, 'term')}
+            {counted(effect.terms, 'term')}
             <br />
             {formatMoney(effect.costMicros)}
           </>

@@ -6,14 +6,14 @@ import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
 import type { DraftOutcome, TrayView } from '@/contracts/tray';
-import { useDecide } from '@/screens/frame/decide';
-import { useRefresh, useUndoable } from '@/screens/frame/refresh';
-import { doing } from '@/screens/frame/undo';
-import { plural } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
-import { inDays } from '@/screens/frame/days';
+import { useDecide } from '@/screens/frame/data/decide';
+import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
+import { doing } from '@/screens/frame/data/undo';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { inDays } from '@/screens/frame/data/days';
 import { PARTS } from '@/contracts/routes';
-import type { Naming } from '@/screens/frame/decide';
+import type { Naming } from '@/screens/frame/data/decide';
+import { counted } from '@/core';
 
 /** Length of the look-back, in the URL; null is the account's own. */
 export function useDays(): [number | null, (days: number | null) => void] {
@@ -82,7 +82,7 @@ export function useTrayActions() {
           const said =
             drafted.length + cancelled.length === 1
               ? `${only!.said}${heedOf(only!)}`
-              : `${plural(drafted.length, 'change')} put in the tray`;
+              : `${counted(drafted.length, 'change')} put in the tray`;
           await undoable(said, async () => {
             if (drafted.length > 0) await takeOut(drafted.map((o) => o.changeId));
             if (cancelled.length > 0) await post(cancelled.map((o) => ({ change: o.removed })));
@@ -101,7 +101,7 @@ export function useTrayActions() {
         if (removed.length < changeIds.length)
           toast('Some of it was no longer in the tray: another person took it out or sent it.');
         if (removed.length === 0) return void (await refresh());
-        await undoable(`${plural(removed.length, 'change')} taken out of the tray`, () =>
+        await undoable(`${counted(removed.length, 'change')} taken out of the tray`, () =>
           post(removed.map((change) => ({ change }))),
         );
       } catch (error) {

@@ -1,6 +1,6 @@
 import { stopsIn, type Change, type Place } from '@/core';
 import { NOT_GIVEN } from '@/contracts/common';
-import type { Status } from '../repositories/structure';
+import type { Status } from '../repositories/structure/structure';
 import type { Snapshot } from './snapshot';
 import { derivedFrom } from './derived';
 

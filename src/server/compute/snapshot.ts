@@ -12,7 +12,7 @@ import {
   type Window,
 } from '@/core';
 import type { Db } from '../db/connection';
-import type { Account } from '../repositories/accounts';
+import type { Account } from '../repositories/account/accounts';
 import {
   loadConvertingTerms,
   loadSpendByDay,
@@ -20,8 +20,8 @@ import {
   streamWindow,
   type DaySpend,
 } from '../repositories/facts';
-import { loadOwnTargets, type OwnTargets } from '../repositories/own-targets';
-import { findDataDays } from '../repositories/reports';
+import { loadOwnTargets, type OwnTargets } from '../repositories/account/own-targets';
+import { findDataDays } from '../repositories/intake/reports';
 import {
   loadMirror,
   shapeOf,
@@ -29,7 +29,7 @@ import {
   type Campaign,
   type Keyword,
   type Mirror,
-} from '../repositories/structure';
+} from '../repositories/structure/structure';
 import {
   collectRows,
   collectTerms,

@@ -1,6 +1,6 @@
 import type { Window } from '@/core';
 import type { Db } from '../db/connection';
-import type { Account } from '../repositories/accounts';
+import type { Account } from '../repositories/account/accounts';
 import { loadSnapshotData, openSnapshot, type Snapshot, type SnapshotData } from './snapshot';
 
 /** Snapshots by account, data version and window; the least recently used goes first. */

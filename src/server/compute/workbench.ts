@@ -13,7 +13,7 @@ import {
   type TermTable,
 } from '@/core';
 import type { Few, Touched, Weight } from '@/contracts/common';
-import type { StoredChange } from '../repositories/change-sets';
+import type { StoredChange } from '../repositories/tray/changes';
 import type { ProtectedTerm } from '../repositories/decisions/protected-terms';
 import type { SetAside } from '../repositories/decisions/set-aside';
 import type { WordMark } from '../repositories/decisions/word-marks';

@@ -1,10 +1,10 @@
 import type { Knex } from 'knex';
 import type { Db } from '../db/connection';
-import type { Before, ChangeState } from './change-sets';
+import type { Before, ChangeState } from './tray/changes';
 import type { Change, HangRule } from '@/core';
-import type { AccountFields } from './accounts';
+import type { AccountFields } from './account/accounts';
 import type { StoredVerdicts } from './decisions/verdicts';
-import type { OwnTargets } from './own-targets';
+import type { OwnTargets } from './account/own-targets';
 
 /** What takes an entry back, as a person asks for it in the ledger (use-cases/ledger/undo-entry). */
 export type LedgerUndo =

@@ -1,5 +1,5 @@
 import { isNewListId, listMadeBy, nameKeyword, type Change, type Names } from '@/core';
-import type { Mirror } from '../repositories/structure';
+import type { Mirror } from '../repositories/structure/structure';
 
 /** Names of the lists that changes make, by their ids. */
 function namesOfMade(changes: readonly Change[]): ReadonlyMap<string, string> {

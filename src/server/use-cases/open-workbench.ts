@@ -1,8 +1,8 @@
 import { type Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
-import { findAccount, type Account } from '../repositories/accounts';
-import { loadDraft, loadUnderway, type StoredChange } from '../repositories/change-sets';
+import { findAccount, type Account } from '../repositories/account/accounts';
+import { loadDraft, loadUnderway, type StoredChange } from '../repositories/tray/changes';
 import { loadNamesOfGoneLists } from '../repositories/lists/list-versions';
 import { listProtectedTerms } from '../repositories/decisions/protected-terms';
 import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';

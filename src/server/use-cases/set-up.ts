@@ -6,8 +6,8 @@ import {
   listPeople,
   updateAccount,
   type NewAccount,
-} from '../repositories/accounts';
-import { findReportFile } from '../repositories/reports';
+} from '../repositories/account/accounts';
+import { findReportFile } from '../repositories/intake/reports';
 import type { Deps } from './deps';
 import { fetchReport } from './intake/fetch-report';
 

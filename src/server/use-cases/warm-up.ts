@@ -1,4 +1,4 @@
-import { listAccounts } from '../repositories/accounts';
+import { listAccounts } from '../repositories/account/accounts';
 import type { Deps } from './deps';
 
 /** Builds the snapshot of each account's own window before someone asks for it. */

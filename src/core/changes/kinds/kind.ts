@@ -2,7 +2,7 @@ import type { NegativeText, Place } from '../../gate';
 import type { Change, ChangeKind, ChangeOf, ListContent } from '../change';
 import type { Limits } from '../limits';
 import type { Names } from '../names';
-import type { GateWriter, RowGate, Step } from '../row-gate';
+import type { GateWriter, RowGate, Step } from '../gate/row-gate';
 
 /**
  * Everything that the core must know of a kind of change. What a kind leaves out does not concern it: a bid brings no

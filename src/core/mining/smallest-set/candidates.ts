@@ -1,7 +1,7 @@
 import type { NegativeText } from '../../gate';
 import { lengthOf, normalise } from '../../text';
-import { createRunTable } from '../runs';
-import { buildTermTable, type TermTable } from '../term-table';
+import { createRunTable } from '../ngrams/runs';
+import { buildTermTable, type TermTable } from '../texts/term-table';
 
 /**
  * What can be chosen for some unwanted terms: runs of 1 to 4 words (phrase) and whole texts (exact) that stop no open

@@ -1,10 +1,10 @@
 'use client';
 
 import type { ListsView } from '@/contracts/lists';
-import { plural } from '@/ui/format';
 import { Pick } from '../pick';
 import type { ListsUrl } from '../lists-url';
 import type { Column } from './columns';
+import { counted } from '@/core';
 
 type Props = {
   view: ListsView;
@@ -68,7 +68,7 @@ export function CoverageFilters({ view: { campaigns }, url, shown, onChange }: P
         onChange={(e) => onChange({ name: e.target.value })}
       />
       <span className="ml-auto" data-testid="campaigns-shown">
-        {plural(count, 'campaign')}
+        {counted(count, 'campaign')}
       </span>
     </form>
   );

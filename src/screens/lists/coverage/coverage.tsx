@@ -3,10 +3,10 @@
 import { useMemo } from 'react';
 import type { ListsView } from '@/contracts/lists';
 import { Mark, type MarkKind } from '@/ui/marks';
-import { CellInHand } from '../hand/cell-in-hand';
-import { HangingsInHand } from '../hand/hangings-in-hand';
-import { hangingsToMake } from '../hand/hangings';
-import { useHang } from '../hand/use-hang';
+import { CellInHand } from '../hand/hanging/cell-in-hand';
+import { HangingsInHand } from '../hand/hanging/hangings-in-hand';
+import { hangingsToMake } from '../hand/hanging/hangings';
+import { useHang } from '../hand/hanging/use-hang';
 import type { ListsUrl } from '../lists-url';
 import { cellsOf, willHang } from './cells';
 import { columnsOf, isShown } from './columns';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import type { ListEdit } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { askToSend } from '@/screens/tray/ask-to-send';
 import { Button } from '@/ui/button';
 import { PlanView } from './plan-view';

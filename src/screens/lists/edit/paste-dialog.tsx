@@ -2,14 +2,15 @@
 
 import { Dialog } from 'radix-ui';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
-import type { ListEdit, ListLine, ReadListFile } from '@/contracts/lists';
+import type { ListLine, ReadListFile } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { MATCH_TYPES, type ListContent, type MatchType } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { EditInHand } from './edit-in-hand';
 import { usePlanAhead } from './use-edits';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = { lists: readonly ListLine[]; into: string | null; onClose: () => void };
 

@@ -1,7 +1,8 @@
 import { useMoney } from '@/screens/frame/money';
-import type { EditPlan } from '@/contracts/lists';
+import type { EditPlan } from '@/contracts/list-edits';
 import { Hurts } from '@/screens/frame/hurts';
-import { conversionsOf, plural } from '@/ui/format';
+import { conversionsOf } from '@/ui/format';
+import { counted } from '@/core';
 
 /** What an edit would come to, in sentences: what it changes, where, what it would stop, what it leaves out. */
 export function PlanView({ plan }: { plan: EditPlan }) {
@@ -10,24 +11,24 @@ export function PlanView({ plan }: { plan: EditPlan }) {
   return (
     <div className="flex flex-col gap-1 text-[13px]" aria-live="polite" data-testid="plan">
       <p>
-        <b>{plan.said}</b>: {plural(plan.changes, 'change')}.
+        <b>{plan.said}</b>: {counted(plan.changes, 'change')}.
       </p>
       <Reaches reaches={plan.reaches} />
       {proof && (
         <p className={proof.same ? 'text-moss' : 'text-rust'} data-testid="proof">
           {proof.same ? 'Proved: no gate answers otherwise. ' : 'It would change what a gate answers. '}
-          Compared in {plural(proof.adGroups, 'ad group')}: {proof.said}
+          Compared in {counted(proof.adGroups, 'ad group')}: {proof.said}
         </p>
       )}
       {stops.terms > 0 && (
         <p>
-          Stops {plural(stops.terms, 'term')}: {plural(stops.clicks ?? 0, 'click')},{' '}
+          Stops {counted(stops.terms, 'term')}: {counted(stops.clicks ?? 0, 'click')},{' '}
           {formatMoney(stops.costMicros)} spent, {conversionsOf(stops)}.
         </p>
       )}
       {reopens.terms > 0 && (
         <p>
-          Opens {plural(reopens.terms, 'term')} again: {plural(reopens.clicks ?? 0, 'click')},{' '}
+          Opens {counted(reopens.terms, 'term')} again: {counted(reopens.clicks ?? 0, 'click')},{' '}
           {formatMoney(reopens.costMicros)} spent, {conversionsOf(reopens)}.
         </p>
       )}
@@ -52,7 +53,7 @@ export function Reaches({ reaches: { everywhere, campaigns } }: { reaches: EditP
     <details>
       <summary className="cursor-pointer">
         Reaches {everywhere ? 'the whole account, ' : ''}
-        {plural(campaigns.length, 'campaign')}
+        {counted(campaigns.length, 'campaign')}
         {campaigns.length <= 3 && `: ${campaigns.join(', ')}`}
       </summary>
       <ul className="max-h-32 overflow-y-auto pl-4 text-soft" tabIndex={0}>
@@ -68,15 +69,15 @@ function LeftOut({ plan: { refused, twice, already, folded } }: { plan: EditPlan
   return (
     <>
       {already > 0 && (
-        <p className="text-soft">{plural(already, 'entry stands', 'entries stand')} there already.</p>
+        <p className="text-soft">{counted(already, 'entry stands', 'entries stand')} there already.</p>
       )}
       {twice > 0 && (
-        <p className="text-soft">{plural(twice, 'line says', 'lines say')} what another line says.</p>
+        <p className="text-soft">{counted(twice, 'line says', 'lines say')} what another line says.</p>
       )}
       {folded.count > 0 && (
         <details>
           <summary className="cursor-pointer text-soft">
-            {plural(folded.count, 'address lies', 'addresses lie')} below another and{' '}
+            {counted(folded.count, 'address lies', 'addresses lie')} below another and{' '}
             {folded.count === 1 ? 'is' : 'are'} left out
           </summary>
           <ul className="max-h-28 overflow-y-auto pl-4 text-soft" tabIndex={0}>
@@ -90,7 +91,7 @@ function LeftOut({ plan: { refused, twice, already, folded } }: { plan: EditPlan
       )}
       {refused.count > 0 && (
         <details open>
-          <summary className="cursor-pointer text-rust">{plural(refused.count, 'line')} refused</summary>
+          <summary className="cursor-pointer text-rust">{counted(refused.count, 'line')} refused</summary>
           <ul className="max-h-28 overflow-y-auto pl-4" tabIndex={0} data-testid="refused">
             {refused.first.map(({ line, raw, reason }) => (
               <li key={line}>

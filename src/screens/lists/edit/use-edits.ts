@@ -2,12 +2,12 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import type { EditOutcome, ListEdit } from '@/contracts/lists';
-import { useRefresh, useUndoable } from '@/screens/frame/refresh';
-import { doing } from '@/screens/frame/undo';
+import type { EditOutcome, ListEdit } from '@/contracts/list-edits';
+import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
+import { doing } from '@/screens/frame/data/undo';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { plural } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** @param edit null while there is none; then nothing is asked */
 function usePlanOf() {
@@ -41,9 +41,9 @@ export function usePutEdit(): (edit: ListEdit, forcedBecause?: string) => Promis
       const body = { edit, forcedBecause };
       const outcome = await doing(call('POST lists/edit', { body }));
       const { changeIds, said, refused } = outcome;
-      if (refused.count > 0) toast(`${plural(refused.count, 'change')} refused: ${refused.first[0]}`);
+      if (refused.count > 0) toast(`${counted(refused.count, 'change')} refused: ${refused.first[0]}`);
       if (changeIds.length > 0)
-        await undoable(`${said} (${plural(changeIds.length, 'change')})`, () =>
+        await undoable(`${said} (${counted(changeIds.length, 'change')})`, () =>
           call('DELETE tray', { body: { changeIds } }),
         );
       else await refresh();

@@ -3,16 +3,17 @@
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { EntriesView, ListEdit, ListsView } from '@/contracts/lists';
-import { MATCH_TYPES, type NegativeText } from '@/core';
+import type { EntriesView, ListsView } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
+import { MATCH_TYPES, type NegativeText, counted } from '@/core';
 import { InHand } from '@/screens/frame/in-hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { formatConversions, formatDay, plural } from '@/ui/format';
+import { formatConversions, formatDay } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Reaches } from '../edit/plan-view';
 import type { Row } from './sort-entries';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = {
   view: ListsView;
@@ -29,7 +30,7 @@ export function EntriesInHand({ view, entries: { list, reaches }, rows, isMarked
   const [only] = rows;
   const staying = rows.filter((row) => row.drafted !== 'removed');
   const title = isMarked
-    ? `${plural(rows.length, 'entry', 'entries')} of ${list.name}`
+    ? `${counted(rows.length, 'entry', 'entries')} of ${list.name}`
     : (only?.text ?? list.name);
   if (edit) {
     return (
@@ -87,13 +88,13 @@ function About({ row: { match, since, by, from, hurts, health, drafted } }: { ro
       </p>
       {stopped && stopped.known > 0 && (
         <p>
-          Stopped {plural(stopped.terms, 'term')}: {plural(stopped.clicks, 'click')},{' '}
+          Stopped {counted(stopped.terms, 'term')}: {counted(stopped.clicks, 'click')},{' '}
           {formatMoney(stopped.costMicros)} saved, estimated.
           {stopped.returningTerms > 0 && (
             <span className="text-rust">
               {' '}
-              {plural(stopped.returningTerms, 'term')} had converted: {formatConversions(stopped.conversions)}{' '}
-              conversions.
+              {counted(stopped.returningTerms, 'term')} had converted:{' '}
+              {formatConversions(stopped.conversions)} conversions.
             </span>
           )}
         </p>
@@ -105,7 +106,7 @@ function About({ row: { match, since, by, from, hurts, health, drafted } }: { ro
       )}
       {hurts > 0 && (
         <p className="text-rust">
-          Shuts out or narrows {plural(hurts, 'live keyword')} where the list hangs.
+          Shuts out or narrows {counted(hurts, 'live keyword')} where the list hangs.
         </p>
       )}
       {health?.coveredBy && <p className="text-timber">Needless: {health.coveredBy} stops the same.</p>}
@@ -230,7 +231,7 @@ function Variants({ listId, negative }: { listId: string; negative: NegativeText
             </Button>
             <span className="text-soft">{offer.how}</span>
             <span className="ml-auto text-soft">
-              {plural(offer.weight.terms, 'term')}, {formatMoney(offer.weight.costMicros ?? 0)}
+              {counted(offer.weight.terms, 'term')}, {formatMoney(offer.weight.costMicros ?? 0)}
             </span>
           </li>
         ))}

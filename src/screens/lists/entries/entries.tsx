@@ -3,13 +3,14 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import type { ListsView } from '@/contracts/lists';
-import { formatCount, plural } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import type { ListsUrl } from '../lists-url';
 import { Pick } from '../pick';
 import { EntriesInHand } from './entries-in-hand';
 import { EntriesTable } from './entries-table';
 import { arrange, ENTRY_KINDS, toRows, type EntryKind, type EntrySort } from './sort-entries';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 type Props = {
   view: ListsView;
@@ -79,8 +80,8 @@ export function Entries({ view, url, onChange }: Props) {
         />
         <span className="ml-auto" data-testid="entries-shown">
           {rows.length === data?.entries.length
-            ? plural(rows.length, 'entry', 'entries')
-            : `${formatCount(rows.length)} of ${plural(data?.entries.length ?? 0, 'entry', 'entries')}`}
+            ? counted(rows.length, 'entry', 'entries')
+            : `${formatCount(rows.length)} of ${counted(data?.entries.length ?? 0, 'entry', 'entries')}`}
           , room for {formatCount(data?.list.room ?? list.room)} more
         </span>
       </form>

@@ -6,7 +6,7 @@ import type { ListLine } from '@/contracts/lists';
 import type { NegativeText } from '@/core';
 import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 const MOST = 200;
 

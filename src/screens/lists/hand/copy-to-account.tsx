@@ -2,13 +2,14 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { ListEdit, ListFile, ListLine } from '@/contracts/lists';
+import type { ListFile, ListLine } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { plural } from '@/ui/format';
-import { useRoutes, call } from '@/screens/frame/routes';
+import { useRoutes, call } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Puts a list like this one in the tray of another account. */
 export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => void }) {
@@ -34,7 +35,7 @@ export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => 
       const { changeIds, heldBack, refused } = await call(to, 'POST lists/edit', { body: { edit } });
       const left = (heldBack?.count ?? 0) + refused.count;
       toast(
-        `${plural(changeIds.length, 'change')} put in the tray of ${others.find((a) => a.slug === to)!.name}${left > 0 ? `; ${left} held back or refused there` : ''}`,
+        `${counted(changeIds.length, 'change')} put in the tray of ${others.find((a) => a.slug === to)!.name}${left > 0 ? `; ${left} held back or refused there` : ''}`,
       );
       onDone();
     } catch (error) {

@@ -1,10 +1,11 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { ListEdit, ListLine } from '@/contracts/lists';
+import type { ListLine } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 const WHAT = { made: 'made', changed: '', removed: 'removed' } as const;
 

@@ -2,22 +2,24 @@
 
 import { useMoney } from '@/screens/frame/money';
 import { useState } from 'react';
-import type { ListEdit, ListHealth, ListLine, ListsView } from '@/contracts/lists';
+import type { ListHealth, ListLine, ListsView } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { InHand } from '@/screens/frame/in-hand';
-import { useRefresh } from '@/screens/frame/refresh';
+import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { formatConversions, plural } from '@/ui/format';
+import { formatConversions } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import type { ListsUrl } from '../lists-url';
 import { Compare } from './compare';
 import { CopyToAccount } from './copy-to-account';
 import { History } from './history';
-import { RuleForm } from './rule-form';
+import { RuleForm } from './hanging/rule-form';
 import { Split } from './split';
-import { hungAfterTray } from './hangings';
-import { useHang } from './use-hang';
-import { useRoutes } from '@/screens/frame/routes';
+import { hungAfterTray } from './hanging/hangings';
+import { useHang } from './hanging/use-hang';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 type Props = {
   view: ListsView;
@@ -152,26 +154,26 @@ function Facts({ view, list, health }: Pick<Props, 'view' | 'list' | 'health'>) 
   return (
     <>
       <p>
-        {plural(
+        {counted(
           list.entries,
           list.holds === 'words' ? 'entry' : 'placement',
           list.holds === 'words' ? 'entries' : 'placements',
         )}
-        , room for {plural(list.room, 'more', 'more')}.{' '}
+        , room for {counted(list.room, 'more', 'more')}.{' '}
         {hung.has(null)
           ? 'Hangs on the whole account.'
           : names.length === 0
             ? 'Hangs nowhere, so it stops nothing.'
-            : `Hangs on ${plural(names.length, 'campaign')}: ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}.`}
+            : `Hangs on ${counted(names.length, 'campaign')}: ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}.`}
       </p>
       {stopped && stopped.known > 0 && (
         <p>
-          Stopped {plural(stopped.terms, 'term')}: {plural(stopped.clicks, 'click')},{' '}
+          Stopped {counted(stopped.terms, 'term')}: {counted(stopped.clicks, 'click')},{' '}
           {formatMoney(stopped.costMicros)} saved in {view.window.days} days, estimated.
           {stopped.returningTerms > 0 && (
             <span className="text-rust">
               {' '}
-              {plural(stopped.returningTerms, 'term')} among them had converted:{' '}
+              {counted(stopped.returningTerms, 'term')} among them had converted:{' '}
               {formatConversions(stopped.conversions)} conversions.
             </span>
           )}

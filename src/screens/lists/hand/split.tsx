@@ -2,11 +2,12 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ListEdit, ListLine } from '@/contracts/lists';
+import type { ListLine } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
-import { plural } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 type Props = { list: ListLine; onEdit: (edit: ListEdit) => void; onDone: () => void };
 
@@ -34,7 +35,7 @@ export function Split({ list, onEdit, onDone }: Props) {
               />
               <b>{theme}</b>
               <span className="min-w-0 truncate text-soft">
-                {plural(entries.length, 'entry', 'entries')}: {entries.map((e) => e.text).join(', ')}
+                {counted(entries.length, 'entry', 'entries')}: {entries.map((e) => e.text).join(', ')}
               </span>
             </label>
           </li>

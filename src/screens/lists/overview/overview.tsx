@@ -4,10 +4,11 @@ import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useRef, type KeyboardEvent } from 'react';
 import type { ListHealth, ListLine, ListsView, Stopped } from '@/contracts/lists';
-import { formatConversions, formatCount, formatDay, plural } from '@/ui/format';
+import { formatConversions, formatCount, formatDay } from '@/ui/format';
 import { ListInHand } from '../hand/list-in-hand';
 import type { ListsUrl } from '../lists-url';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 type Props = {
   view: ListsView;
@@ -101,7 +102,7 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
         {bare.length > 0 && (
           <span className="text-rust">
             {' '}
-            {plural(bare.length, 'campaign has', 'campaigns have')} no list at all:{' '}
+            {counted(bare.length, 'campaign has', 'campaigns have')} no list at all:{' '}
             {bare
               .slice(0, 4)
               .map((c) => c.name)
@@ -180,7 +181,7 @@ function Row({ list, health, isChosen, onChoose, onOpen }: RowProps) {
             ? 'the account'
             : nowhere
               ? 'nowhere'
-              : plural(hungOn.length, 'campaign')}
+              : counted(hungOn.length, 'campaign')}
       </div>
       <Estimates stopped={stopped} />
       <div
@@ -217,7 +218,7 @@ function Estimates({ stopped }: { stopped: Stopped | undefined }) {
         className={`text-right ${wrong > 0 ? 'font-semibold text-rust' : 'text-soft'}`}
         title={
           wrong > 0
-            ? `${plural(wrong, 'term')} with ${formatConversions(stopped!.conversions)} conversions`
+            ? `${counted(wrong, 'term')} with ${formatConversions(stopped!.conversions)} conversions`
             : undefined
         }
       >

@@ -6,11 +6,12 @@ import { useState } from 'react';
 import { entryKey } from '@/contracts/lists';
 import { InHand } from '@/screens/frame/in-hand';
 import { Check } from '@/ui/check';
-import { formatCount, formatDay, plural } from '@/ui/format';
+import { formatCount, formatDay } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 import { EditInHand } from '../edit/edit-in-hand';
 import { NameField } from './could-be';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Negatives on the whole account, the room that is left, and moving them into a list that hangs on the whole account. */
 export function AccountWide() {
@@ -35,7 +36,7 @@ export function AccountWide() {
         {data && (
           <p className="border-b border-line px-4 py-1.5 text-soft">
             {formatCount(data.used)} of {formatCount(data.most)} used; room for{' '}
-            {plural(Math.max(0, data.most - data.used), 'more', 'more')}. A list that hangs on the whole
+            {counted(Math.max(0, data.most - data.used), 'more', 'more')}. A list that hangs on the whole
             account stops the same and leaves that room free.
           </p>
         )}
@@ -103,7 +104,7 @@ export function AccountWide() {
           </tbody>
         </table>
       </div>
-      <InHand title={distinct.length > 0 ? plural(distinct.length, 'account-wide negative') : undefined}>
+      <InHand title={distinct.length > 0 ? counted(distinct.length, 'account-wide negative') : undefined}>
         {distinct.length === 0 ? (
           <p className="mt-1 text-[13px] text-soft">Mark those that are to be a list.</p>
         ) : (

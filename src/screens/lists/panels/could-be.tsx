@@ -2,11 +2,12 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CouldBeView, ListEdit } from '@/contracts/lists';
+import type { CouldBeView } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { InHand } from '@/screens/frame/in-hand';
-import { plural } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Asked for when it is wanted: it takes a while in a large account. */
 export function useCouldBe(isWanted: boolean) {
@@ -44,7 +45,7 @@ export function CouldBe() {
                 onClick={() => setAt(i)}
               >
                 <b>
-                  {plural(entries.length, 'negative')} on each of {plural(campaigns.length, 'campaign')}
+                  {counted(entries.length, 'negative')} on each of {counted(campaigns.length, 'campaign')}
                 </b>{' '}
                 <span className="text-soft">
                   {entries.length * campaigns.length} now; as a list {entries.length + campaigns.length}:{' '}
@@ -77,7 +78,7 @@ function Gather({ set, onDone }: { set: CouldBeView['sets'][number]; onDone: () 
     from: set.campaigns.map(({ id }) => ({ kind: 'campaign', id })),
   };
   return (
-    <InHand title={plural(set.entries.length, 'negative')}>
+    <InHand title={counted(set.entries.length, 'negative')}>
       <EditInHand edit={edit} onDone={onDone} onLeave={onDone}>
         <NameField name={name} onChange={setName} />
       </EditInHand>

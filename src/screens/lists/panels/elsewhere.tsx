@@ -2,15 +2,16 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { ListEdit, ListsView } from '@/contracts/lists';
+import type { ListsView } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { InHand } from '@/screens/frame/in-hand';
-import { useRefresh } from '@/screens/frame/refresh';
+import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Outside } from './outside';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** What somebody else changed on the platform: to be taken over, or undone. */
 export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {

@@ -2,11 +2,12 @@
 
 import { toast } from 'sonner';
 import type { ListsView } from '@/contracts/lists';
-import { useRefresh } from '@/screens/frame/refresh';
+import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { formatDay, plural } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
+import { formatDay } from '@/ui/format';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** What others changed on the platform outside lists: to be taken over, or undone, one by one or all. */
 export function Outside({ outside }: Pick<ListsView, 'outside'>) {
@@ -24,9 +25,9 @@ export function Outside({ outside }: Pick<ListsView, 'outside'>) {
       const outcomes = how === 'undo' ? await undo(ids) : await takeOver(ids);
       const kept = outcomes.filter(({ outcome }) => outcome === 'refused' || outcome === 'held back');
       for (const { said } of kept.slice(0, 3)) toast.error(said);
-      if (how === 'take-over') toast(`Taken over: ${plural(ids.length, 'change')}. The Ledger can undo it.`);
+      if (how === 'take-over') toast(`Taken over: ${counted(ids.length, 'change')}. The Ledger can undo it.`);
       else if (kept.length < ids.length)
-        toast(`${plural(ids.length - kept.length, 'change')} put in the tray that takes it back.`);
+        toast(`${counted(ids.length - kept.length, 'change')} put in the tray that takes it back.`);
     } catch (error) {
       sayFailure(error);
     }
@@ -38,7 +39,7 @@ export function Outside({ outside }: Pick<ListsView, 'outside'>) {
     <section aria-labelledby="outside-title">
       <div className="flex items-center gap-3 border-b border-line bg-paper px-4 py-1.5">
         <h2 id="outside-title" className="flex-1 font-semibold">
-          Outside lists: {plural(outside.length, 'change')} by somebody else
+          Outside lists: {counted(outside.length, 'change')} by somebody else
         </h2>
         <Button onClick={() => void settle('take-over', all)}>Take all over</Button>
         <Button onClick={() => void settle('undo', all)}>Undo all</Button>

@@ -13,7 +13,7 @@ import {
 } from '@/contracts/sift';
 import { withStatus } from '@/ui/format';
 import type { SiftUrl } from '../sift-url';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 

@@ -5,7 +5,7 @@ import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Button } from '@/ui/button';
 import { mendSearch, type Mended } from './mend-search';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Says what of the address made no sense, and takes it out of the address. */
 export function MendedNote() {

@@ -6,9 +6,9 @@ import type { SavedViewLine } from '@/contracts/decisions';
 
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
-import { useRefresh, useUndoable } from '@/screens/frame/refresh';
-import { doing } from '@/screens/frame/undo';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
+import { doing } from '@/screens/frame/data/undo';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => void };
 

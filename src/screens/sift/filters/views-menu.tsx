@@ -7,7 +7,7 @@ import { memo, useState } from 'react';
 import { toViewSearch, type SiftUrl } from '../sift-url';
 import { READY_VIEWS, showsView, withView } from './ready-views';
 import { SaveView } from './save-view';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 

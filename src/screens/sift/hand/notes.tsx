@@ -3,12 +3,12 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { Note } from '@/contracts/hand';
-import { useDecide } from '@/screens/frame/decide';
+import { useDecide } from '@/screens/frame/data/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
 import type { Sent } from '@/ui/outbox';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
-import { useUndoable } from '@/screens/frame/refresh';
+import { useUndoable } from '@/screens/frame/data/refresh';
 
 type About = { kind: 'term' | 'theme'; about: string };
 

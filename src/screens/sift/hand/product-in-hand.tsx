@@ -1,11 +1,11 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import { placeKey } from '@/core';
+import { placeKey, counted } from '@/core';
 import type { TermDetail } from '@/contracts/hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { conversionsOf, plural } from '@/ui/format';
+import { conversionsOf } from '@/ui/format';
 
 /** A product code: it is excluded as a product, in the ad group or the campaign. */
 export function ProductInHand({ detail }: { detail: TermDetail }) {
@@ -35,7 +35,7 @@ export function ProductInHand({ detail }: { detail: TermDetail }) {
           <span className="min-w-0 text-[12px] text-soft">
             {isThere
               ? `excluded in ${name} already`
-              : `${name}: ${plural(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)}, ${conversionsOf(weight)}`}
+              : `${name}: ${counted(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)}, ${conversionsOf(weight)}`}
             {note && <span className="block text-timber">{note}</span>}
           </span>
         </div>

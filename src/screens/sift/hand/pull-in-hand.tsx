@@ -7,12 +7,12 @@ import type { PullWay } from '@/contracts/decisions';
 import type { TermDetail } from '@/contracts/hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { plural } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { useVerdict } from './use-verdict';
 import { Check } from '@/ui/check';
-import { useRoutes } from '@/screens/frame/routes';
-import { inDays } from '@/screens/frame/days';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { inDays } from '@/screens/frame/data/days';
+import { counted } from '@/core';
 
 /** A term that the tray stops: by what, and the ways to let it through again. */
 export function PullInHand({ detail, days }: { detail: TermDetail; days: number | null }) {
@@ -61,7 +61,7 @@ function Ways({
           <p className="text-[12px] text-soft">
             {way.left.terms === 0
               ? 'leaves nothing else unstopped'
-              : `leaves ${plural(way.left.terms, 'other term')} unstopped, ${formatMoney(way.left.costMicros)}: ${way.left.first.join(', ')}${way.left.terms > way.left.first.length ? ' …' : ''}`}
+              : `leaves ${counted(way.left.terms, 'other term')} unstopped, ${formatMoney(way.left.costMicros)}: ${way.left.first.join(', ')}${way.left.terms > way.left.first.length ? ' …' : ''}`}
           </p>
         </div>
       ))}

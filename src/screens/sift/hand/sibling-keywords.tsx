@@ -3,8 +3,8 @@
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { formatConversions, formatCount } from '@/ui/format';
-import { useRoutes } from '@/screens/frame/routes';
-import { inDays } from '@/screens/frame/days';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { inDays } from '@/screens/frame/data/days';
 
 /** The keywords of the ad group that served a term, to compare it with. */
 export function SiblingKeywords({

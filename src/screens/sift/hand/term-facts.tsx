@@ -3,11 +3,12 @@
 import { useMoney } from '@/screens/frame/money';
 import type { TermDetail } from '@/contracts/hand';
 import { Key } from '@/ui/button';
-import { conversionsOf, formatDay, plural } from '@/ui/format';
+import { conversionsOf, formatDay } from '@/ui/format';
 import { Mark } from '@/ui/marks';
 import { MatchChip } from '@/ui/match-chip';
 import { DayLine } from './day-line';
 import { SiblingKeywords } from './sibling-keywords';
+import { counted } from '@/core';
 
 type Props = { detail: TermDetail; days: number | null; showsKeywords: boolean; onKeywords: () => void };
 
@@ -42,7 +43,7 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
                 .join('\n')}
             >
               {' '}
-              and in {plural(others.length, 'other place')}
+              and in {counted(others.length, 'other place')}
             </span>
           )}
           , last on {formatDay(lastDay)}.{' '}
@@ -62,8 +63,8 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
       <DayLine days={detail.days} changedOn={sinceChange?.on ?? null} />
       {sinceChange && (
         <p>
-          Since its keyword was changed on {formatDay(sinceChange.on)}: {plural(sinceChange.clicks, 'click')},{' '}
-          {formatMoney(sinceChange.costMicros)}, {conversionsOf(sinceChange)}.
+          Since its keyword was changed on {formatDay(sinceChange.on)}: {counted(sinceChange.clicks, 'click')}
+          , {formatMoney(sinceChange.costMicros)}, {conversionsOf(sinceChange)}.
         </p>
       )}
       {verdict.is === 'kept' && (
@@ -75,7 +76,7 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
       {verdict.is === 'aside' && (
         <p>
           <Mark kind="post" /> set aside by {verdict.by} on {formatDay(verdict.since)}, until it has{' '}
-          {plural(verdict.moreClicks, 'more click')}
+          {counted(verdict.moreClicks, 'more click')}
         </p>
       )}
       {verdict.is !== 'kept' && hasConverted && (

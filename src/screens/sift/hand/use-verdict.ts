@@ -2,9 +2,9 @@
 
 import type { Verdict } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
-import { useDecide } from '@/screens/frame/decide';
+import { useDecide } from '@/screens/frame/data/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { useRefresh, useUndoable } from '@/screens/frame/refresh';
+import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { sayVerdict } from '@/contracts/say-verdict';
 
 type Wanted = { is: 'open' } | { is: 'kept'; note?: string } | { is: 'aside'; moreClicks: number };

@@ -4,10 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { axisBottom, axisLeft, brush, format, line, max, scaleLinear, scaleSymlog, select } from 'd3';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { formatRegion, type PlotAnswer, type Region } from '@/contracts/sift';
-import { plural } from '@/ui/format';
 import { type SiftUrl, toFilters } from '../sift-url';
 import { PlotTable } from './plot-table';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 const MARGIN = { top: 14, right: 16, bottom: 40, left: 46 };
 /** px² of a dot for a term; more terms at a point make a larger one, up to a limit */
@@ -44,7 +44,7 @@ export function EvidencePlot({ url, onRegion }: Props) {
           {error && <span className="text-rust">{error.message}</span>}
           {data && (
             <>
-              {plural(sum, 'term')} with clicks, by how many and what they brought.{' '}
+              {counted(sum, 'term')} with clicks, by how many and what they brought.{' '}
               {data.breakEvenCvr === null
                 ? 'Without a target there is no line to read them against.'
                 : `Above the line a click pays: ${(data.breakEvenCvr * 100).toFixed(1)} % at the account’s mean cost a click.`}{' '}

@@ -1,5 +1,6 @@
 import type { Evidence } from '@/contracts/sift';
-import { formatCount, plural } from '@/ui/format';
+import { formatCount } from '@/ui/format';
+import { counted } from '@/core';
 
 /** Sure enough to act on (rules 7.3). */
 const SETTLED = 0.95;
@@ -13,7 +14,7 @@ export function sayEvidence(evidence: Evidence | null, clicks: number | null): s
   if (misses >= SETTLED) return `Misses the target, ${share} sure; ${line}.`;
   const more = settlesAt === null ? null : settlesAt - (clicks ?? 0);
   const settled =
-    more !== null && more > 0 ? ` ${plural(more, 'more click')} without a conversion would settle it.` : '';
+    more !== null && more > 0 ? ` ${counted(more, 'more click')} without a conversion would settle it.` : '';
   return `${share} sure that it misses the target; ${line}.${settled}`;
 }
 

@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import type { Choice } from '../hand/use-choice';
+import type { Choice } from '../hand/choice/use-choice';
 
 const SCREENFUL = 18;
 

@@ -5,12 +5,12 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type MouseEvent } from 'react';
 import type { AccountSummary } from '@/contracts/common';
 import type { Sort, TermLine } from '@/contracts/sift';
-import { shiftDay } from '@/core';
+import { shiftDay, counted } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
-import { useSingleKeys } from '@/screens/frame/keys';
-import { formatDays, plural } from '@/ui/format';
+import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { formatDays } from '@/ui/format';
 import { useLightRows } from '@/ui/light-rows';
-import type { Choice } from '../hand/use-choice';
+import type { Choice } from '../hand/choice/use-choice';
 import type { SiftUrl } from '../sift-url';
 import { gridColumns, useExtraColumns } from './columns';
 import { TermsHeader } from './header';
@@ -176,7 +176,7 @@ function Empty({ url: { view, trait } }: { url: SiftUrl }) {
           {late && (
             <p className="mt-1">
               Rows of {formatDays(late)} are loaded but not shown yet: their conversions are still coming in
-              (lag of {plural(summary.lagDays, 'day')}).{' '}
+              (lag of {counted(summary.lagDays, 'day')}).{' '}
               <Link className="text-pine underline" href={`/${summary.slug}/account`}>
                 Set the lag on the Account screen
               </Link>{' '}

@@ -3,7 +3,7 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import type { TermLine } from '@/contracts/sift';
 import { toFilters, type SiftUrl } from '../sift-url';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 const PAGE = 100;
 /** Pages that are out of sight are let go of soon: there may be thousands of them. */

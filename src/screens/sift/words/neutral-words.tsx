@@ -2,9 +2,9 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { Popover } from 'radix-ui';
-import { plural } from '@/ui/format';
 import { useWordMark } from './use-word-mark';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { counted } from '@/core';
 
 /** Words that are not shown since someone called them neutral, and the way back. */
 export function NeutralWords({ count }: { count: number }) {
@@ -16,7 +16,7 @@ export function NeutralWords({ count }: { count: number }) {
   return (
     <Popover.Root>
       <Popover.Trigger className="border-t border-line px-4 py-1.5 text-left text-[12px] text-soft hover:text-ink">
-        {plural(count, 'neutral word')} not shown
+        {counted(count, 'neutral word')} not shown
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -11,7 +11,7 @@ import { Mark } from '@/ui/marks';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { NeutralWords } from './neutral-words';
 import { WordActions } from './word-actions';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 const ROW = 38;
 const ROW_WITH_ACTIONS = 68;

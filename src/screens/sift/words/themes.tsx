@@ -7,7 +7,7 @@ import type { ThemeLine } from '@/contracts/sift';
 import { formatCount } from '@/ui/format';
 import { Notes } from '../hand/notes';
 import { toFilters, type SiftUrl } from '../sift-url';
-import { useRoutes } from '@/screens/frame/routes';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Words that never brought a return and are asked for together. */
 export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {

@@ -2,9 +2,9 @@
 
 import type { WordMarkView } from '@/contracts/decisions';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { useUndoable } from '@/screens/frame/refresh';
-import { doing } from '@/screens/frame/undo';
-import { useRoutes } from '@/screens/frame/routes';
+import { useUndoable } from '@/screens/frame/data/refresh';
+import { doing } from '@/screens/frame/data/undo';
+import { useRoutes } from '@/screens/frame/data/routes';
 
 type Mark = WordMarkView['mark'] | null;
 

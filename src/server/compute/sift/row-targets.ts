@@ -1,6 +1,6 @@
 import { breakEvenCvr, type Target } from '@/core';
-import type { Account } from '../../repositories/accounts';
-import type { OwnTarget } from '../../repositories/own-targets';
+import type { Account } from '../../repositories/account/accounts';
+import type { OwnTarget } from '../../repositories/account/own-targets';
 import type { Snapshot } from '../snapshot';
 import { derivedByKey } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';

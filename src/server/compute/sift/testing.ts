@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Change, MatchType, Place } from '@/core';
-import type { Mirror } from '../../repositories/structure';
+import type { Mirror } from '../../repositories/structure/structure';
 import { openSnapshot, type Snapshot } from '../snapshot';
 import { collectRows, collectTerms } from '../window-columns';
 import { layWorkbench, type Workbench } from '../workbench';

@@ -5,7 +5,7 @@ import {
   listAccounts,
   listPeople,
   type NewAccount,
-} from '../../repositories/accounts';
+} from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 

@@ -10,9 +10,9 @@ import {
   updateAccount,
   type Account,
   type AccountFields,
-} from '../../repositories/accounts';
+} from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
-import { findDataDays } from '../../repositories/reports';
+import { findDataDays } from '../../repositories/intake/reports';
 import { sortTermsAnew } from '../../repositories/load/sort-terms-anew';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

@@ -5,9 +5,9 @@ import {
   listAccounts,
   setPlatformState,
   type Account,
-} from '../../repositories/accounts';
-import { listSending } from '../../repositories/change-sets';
-import { dropFileElements, forgetPlatformIds } from '../../repositories/apply-structure';
+} from '../../repositories/account/accounts';
+import { listSending } from '../../repositories/tray/change-sets';
+import { dropFileElements, forgetPlatformIds } from '../../repositories/structure/apply-structure';
 import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
 import { refreshMirror } from '../tray/read-back';

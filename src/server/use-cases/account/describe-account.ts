@@ -1,8 +1,8 @@
 import { lookBack } from '@/core';
 import type { AccountSummary } from '@/contracts/common';
 import type { Pulse } from '@/contracts/decisions';
-import { listAccounts, listPeople, type Person } from '../../repositories/accounts';
-import { findDataDays } from '../../repositories/reports';
+import { listAccounts, listPeople, type Person } from '../../repositories/account/accounts';
+import { findDataDays } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 

@@ -1,14 +1,14 @@
 import { formatAmount } from '@/core';
 import { parseTarget, type TargetsRequest } from '@/contracts/account';
-import { lockAccount, raiseDataVersion, raiseDecisionVersion } from '../../repositories/accounts';
+import { lockAccount, raiseDataVersion, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import {
   loadOwnTargets,
   replaceOwnTargets,
   type OwnTarget,
   type OwnTargets,
-} from '../../repositories/own-targets';
-import { loadMirror, type Mirror } from '../../repositories/structure';
+} from '../../repositories/account/own-targets';
+import { loadMirror, type Mirror } from '../../repositories/structure/structure';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 

@@ -1,4 +1,4 @@
-import { insertPeople, listPeople, lockAccount, setPersonRetired } from '../../repositories/accounts';
+import { insertPeople, listPeople, lockAccount, setPersonRetired } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

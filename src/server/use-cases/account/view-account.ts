@@ -1,10 +1,10 @@
 import { productCodeTest } from '@/core';
 import type { AccountView, CodesAnswer } from '@/contracts/account';
-import { listAccounts, listPeople } from '../../repositories/accounts';
+import { listAccounts, listPeople } from '../../repositories/account/accounts';
 import { streamRawTerms } from '../../repositories/load/sort-terms-anew';
-import { loadOwnTargets } from '../../repositories/own-targets';
-import { findDataDays } from '../../repositories/reports';
-import { loadMirror } from '../../repositories/structure';
+import { loadOwnTargets } from '../../repositories/account/own-targets';
+import { findDataDays } from '../../repositories/intake/reports';
+import { loadMirror } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 

@@ -10,8 +10,8 @@ import {
   type RowGate,
 } from '@/core';
 import type { GateAnswer } from '@/contracts/gate';
-import type { StoredChange } from '../../repositories/change-sets';
-import { shapeOf } from '../../repositories/structure';
+import type { StoredChange } from '../../repositories/tray/changes';
+import { shapeOf } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 

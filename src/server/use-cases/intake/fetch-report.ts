@@ -5,8 +5,8 @@ import {
   setFetchesDaily,
   setPlatformState,
   type Account,
-} from '../../repositories/accounts';
-import { findDataDays, findLoadedByDigest, moveReportFile } from '../../repositories/reports';
+} from '../../repositories/account/accounts';
+import { findDataDays, findLoadedByDigest, moveReportFile } from '../../repositories/intake/reports';
 import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

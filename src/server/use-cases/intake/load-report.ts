@@ -5,10 +5,10 @@ import {
   raiseDataVersion,
   raiseDecisionVersion,
   requireAccountById,
-} from '../../repositories/accounts';
+} from '../../repositories/account/accounts';
 import { analyseFacts, canBeCounted } from '../../repositories/facts';
 import { beginPass, findNewestTermId } from '../../repositories/decisions/passes';
-import { writeIdeas } from '../../repositories/ideas';
+import { writeIdeas } from '../../repositories/intake/ideas';
 import { appendLedger } from '../../repositories/ledger';
 import {
   findLoadedByDigest,
@@ -17,9 +17,9 @@ import {
   noteProgress,
   replaceRejectedRows,
   type LoadOutcome,
-} from '../../repositories/reports';
+} from '../../repositories/intake/reports';
 import { openStaging } from '../../repositories/load/staging';
-import { writeElements } from '../../repositories/structure-file';
+import { writeElements } from '../../repositories/structure/structure-file';
 import type { Deps } from '../deps';
 import { compareSaid, renameAsSaid } from '../tray/hand-over/compare-said';
 import { obstacleTo } from './read-upload';

@@ -1,11 +1,15 @@
 import { agreeOnCurrency, type ReadDecisions, type Reading } from '@/core';
 import type { ReadingAnswer } from '@/contracts/intake';
 import { readReportFile } from '../../files/open-report';
-import { requireAccountById, type Account } from '../../repositories/accounts';
+import { requireAccountById, type Account } from '../../repositories/account/accounts';
 import { listDaysThere } from '../../repositories/facts';
-import { findRecipe, type Recipe } from '../../repositories/recipes';
-import { findLoadedByDigest, findReportFile, type ReportFile } from '../../repositories/reports';
-import { findWholeReading, noteWholeReading, startWholeReading } from '../../repositories/whole-readings';
+import { findRecipe, type Recipe } from '../../repositories/intake/recipes';
+import { findLoadedByDigest, findReportFile, type ReportFile } from '../../repositories/intake/reports';
+import {
+  findWholeReading,
+  noteWholeReading,
+  startWholeReading,
+} from '../../repositories/intake/whole-readings';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { columnsKey, decisionsFor } from './recipes';

@@ -5,7 +5,7 @@ import {
   saveRecipe,
   type Recipe,
   type RecipeDecisions,
-} from '../../repositories/recipes';
+} from '../../repositories/intake/recipes';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 

@@ -1,9 +1,9 @@
-import { lockAccount, raiseDataVersion } from '../../repositories/accounts';
+import { lockAccount, raiseDataVersion } from '../../repositories/account/accounts';
 import { analyseFacts } from '../../repositories/facts';
-import { deleteIdeasOf } from '../../repositories/ideas';
+import { deleteIdeasOf } from '../../repositories/intake/ideas';
 import { appendLedger } from '../../repositories/ledger';
-import { findReportFile, moveReportFile, type ReportFile } from '../../repositories/reports';
-import { findReplacer, takeFactsBack } from '../../repositories/taking-back';
+import { findReportFile, moveReportFile, type ReportFile } from '../../repositories/intake/reports';
+import { findReplacer, takeFactsBack } from '../../repositories/intake/taking-back';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { requireReportFile } from './take-in';

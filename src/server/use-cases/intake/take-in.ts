@@ -15,7 +15,7 @@ import {
   listReportFiles,
   moveReportFile,
   type ReportFile,
-} from '../../repositories/reports';
+} from '../../repositories/intake/reports';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

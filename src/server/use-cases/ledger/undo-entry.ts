@@ -1,10 +1,10 @@
-import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
+import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { loadVerdictsOf, replaceVerdicts, type StoredVerdicts } from '../../repositories/decisions/verdicts';
 import { findSavedView } from '../../repositories/decisions/saved-views';
 import { appendLedger, findEntry, type LedgerEntry, type LedgerUndo } from '../../repositories/ledger';
 import { setVersionWaiting } from '../../repositories/lists/list-versions';
 import { setHangRuleException } from '../../repositories/lists/hang-rules';
-import { setOutsideChangeState } from '../../repositories/outside-changes';
+import { setOutsideChangeState } from '../../repositories/structure/outside-changes';
 import { retireAccount, setFields } from '../account/change-settings';
 import { replaceTargets } from '../account/own-targets';
 import { retirePerson } from '../account/people';

@@ -10,7 +10,7 @@ import {
   type Place,
 } from '@/core';
 import { sayCouldDrop } from '@/contracts/tray';
-import type { EditOutcome, EditPlan, ListEdit } from '@/contracts/lists';
+import type { EditOutcome, EditPlan, ListEdit } from '@/contracts/list-edits';
 import type { Touched } from '@/contracts/common';
 import { reachOfEntry } from '../../compute/lists/list-reach';
 import { servingRows } from '../../compute/serving';

@@ -1,11 +1,11 @@
 import type { HistoryView } from '@/contracts/lists';
-import { raiseDecisionVersion } from '../../repositories/accounts';
+import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import { findListVersion, listVersionsOf, settleListVersion } from '../../repositories/lists/list-versions';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { requireList } from './known-lists';
-import { sayVersion } from './say-version';
+import { sayVersion } from './in-words';
 
 /** A list's history as differences, the newest first. */
 export async function viewHistory(deps: Deps, slug: string, listId: string): Promise<HistoryView> {

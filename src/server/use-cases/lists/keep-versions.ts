@@ -8,7 +8,7 @@ import {
 } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../../db/connection';
-import type { StoredChange } from '../../repositories/change-sets';
+import type { StoredChange } from '../../repositories/tray/changes';
 import { loadListStates, type StoredList } from '../../repositories/lists/list-states';
 import { insertListVersions, type NewVersion } from '../../repositories/lists/list-versions';
 

@@ -1,5 +1,5 @@
 import { sayRule, type HangRule } from '@/core';
-import { raiseDecisionVersion } from '../../repositories/accounts';
+import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { appendLedger, type NewEntry } from '../../repositories/ledger';
 import {
   deleteHangRule,

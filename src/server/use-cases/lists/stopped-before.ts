@@ -2,7 +2,7 @@ import { shiftDay, type NegativeText } from '@/core';
 import type { Stopped } from '@/contracts/lists';
 import { reachOfEntry } from '../../compute/lists/list-reach';
 import { sumBefore, type BeforeDays } from '../../repositories/lists/before-hanging';
-import type { Negative, SharedList } from '../../repositories/structure';
+import type { Negative, SharedList } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import type { Open } from '../open-workbench';
 

@@ -20,7 +20,7 @@ import {
 } from '@/contracts/lists';
 import { reachOfEntry, rowsOfEntries } from '../../compute/lists/list-reach';
 import { weighRows } from '../../compute/workbench';
-import type { SharedList } from '../../repositories/structure';
+import type { SharedList } from '../../repositories/structure/structure';
 import { loadOrigins } from '../../repositories/lists/origins';
 import type { Deps } from '../deps';
 import { vocabularyOf } from '../sift/offer-variants';

@@ -5,13 +5,13 @@ import { hurtsByCampaign } from '../../compute/lists/list-reach';
 import type { Snapshot } from '../../compute/snapshot';
 import { listHangRules, type StoredHangRule } from '../../repositories/lists/hang-rules';
 import { listWaitingVersions, loadLastChanges } from '../../repositories/lists/list-versions';
-import { listOutsideChanges } from '../../repositories/outside-changes';
-import { shapeOf, type Campaign } from '../../repositories/structure';
+import { listOutsideChanges } from '../../repositories/structure/outside-changes';
+import { shapeOf, type Campaign } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { knownLists, type KnownList } from './known-lists';
 import { sumStoppedBefore } from './stopped-before';
-import { sayVersion } from './say-version';
+import { sayVersion } from './in-words';
 import { derivedLater, derivedFrom } from '../../compute/derived';
 
 /** All shared lists, those in the tray too: where they hang and what they do there. */

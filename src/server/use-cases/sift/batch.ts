@@ -1,7 +1,7 @@
 import type { BatchAnswer, Selection, WantedVerdict } from '@/contracts/decisions';
 import type { DraftOutcome } from '@/contracts/tray';
 import { termAt } from '../../compute/window-columns';
-import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
+import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { deleteProtectedTerms, insertProtectedTerms } from '../../repositories/decisions/protected-terms';
 import { putAside, takeFromAside } from '../../repositories/decisions/set-aside';
 import { loadVerdictsOf, type StoredVerdicts } from '../../repositories/decisions/verdicts';
@@ -11,6 +11,7 @@ import { draftChanges } from '../tray/draft-changes';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { markedTerms, planBatch, type BatchQuestion } from './plan-batch';
 import { sayVerdict } from '@/contracts/say-verdict';
+import { counted } from '@/core';
 
 /** What stopping the marked terms together would do, each as exact or by the smallest set that covers them. */
 export async function weighBatch(deps: Deps, slug: string, question: BatchQuestion): Promise<BatchAnswer> {
@@ -95,6 +96,6 @@ function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredV
 }
 
 function sayVerdicts(verdict: WantedVerdict, count: number): string {
-  const terms = `${count.toLocaleString('en')} ${count === 1 ? 'term' : 'terms'}`;
+  const terms = counted(count, 'term');
   return sayVerdict(terms, verdict, 'each has');
 }

@@ -1,7 +1,7 @@
 import { normalise } from '@/core';
 import type { SavedViewLine, WordMarkView } from '@/contracts/decisions';
 import type { Note } from '@/contracts/hand';
-import { raiseDecisionVersion } from '../../repositories/accounts';
+import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { deleteNote, insertNote, listNotes, type About } from '../../repositories/decisions/notes';
 import { findPass, insertLookedAt } from '../../repositories/decisions/passes';
 import {

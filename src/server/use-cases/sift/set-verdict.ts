@@ -2,7 +2,7 @@ import { codeKey, normalise, productCodeTest } from '@/core';
 import type { KeptView, VerdictOutcome, WantedVerdict } from '@/contracts/decisions';
 import type { Verdict } from '@/contracts/hand';
 import type { Db } from '../../db/connection';
-import { lockAccount, raiseDecisionVersion, type Account } from '../../repositories/accounts';
+import { lockAccount, raiseDecisionVersion, type Account } from '../../repositories/account/accounts';
 import { loadConvertingTerms } from '../../repositories/facts';
 import {
   deleteProtectedTerms,
@@ -12,7 +12,7 @@ import {
 import { listSetAside, putAside, takeFromAside } from '../../repositories/decisions/set-aside';
 import { loadVerdictsOf } from '../../repositories/decisions/verdicts';
 import { appendLedger } from '../../repositories/ledger';
-import { findDataDays } from '../../repositories/reports';
+import { findDataDays } from '../../repositories/intake/reports';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { sayVerdict } from '@/contracts/say-verdict';

@@ -29,7 +29,7 @@ import { rowsOfTerm } from '../../compute/snapshot';
 import { costAt, termAt } from '../../compute/window-columns';
 import { Refusal, type Deps } from '../deps';
 import { knownLists } from '../lists/known-lists';
-import { whereItHangs } from '../lists/where-it-hangs';
+import { whereItHangs } from '../lists/in-words';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { derivedByKey } from '../../compute/derived';
 

@@ -1,13 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { listMadeBy, listOf, newListId, type Change } from '@/core';
 import type { Db } from '../../db/connection';
-import {
-  insertChanges,
-  loadDraft,
-  openDraft,
-  type NewChange,
-  type StoredChange,
-} from '../../repositories/change-sets';
+import { openDraft } from '../../repositories/tray/change-sets';
+import { insertChanges, loadDraft, type NewChange, type StoredChange } from '../../repositories/tray/changes';
 
 /**
  * Puts changes that failed into the draft once more, as new changes with the reason why they failed; lists among them

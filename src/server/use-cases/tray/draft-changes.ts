@@ -11,8 +11,9 @@ import {
 import type { DraftOutcome } from '@/contracts/tray';
 import { noteOnPlace } from '../../compute/serving';
 import { few, protectedBy } from '../../compute/workbench';
-import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
-import { deleteDrafted, insertChanges, openDraft, type NewChange } from '../../repositories/change-sets';
+import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
+import { openDraft } from '../../repositories/tray/change-sets';
+import { deleteDrafted, insertChanges, type NewChange } from '../../repositories/tray/changes';
 import { deleteHangRulesOf } from '../../repositories/lists/hang-rules';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';

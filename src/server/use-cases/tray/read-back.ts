@@ -7,23 +7,16 @@ import {
   raiseDataVersion,
   requirePlatform,
   setPlatformState,
-} from '../../repositories/accounts';
-import {
-  closeSet,
-  findSet,
-  listSending,
-  loadChangesOf,
-  renameList,
-  updateChange,
-  type StoredChange,
-} from '../../repositories/change-sets';
-import { insertOutsideChanges, loadElementStates } from '../../repositories/outside-changes';
+} from '../../repositories/account/accounts';
+import { closeSet, findSet, listSending } from '../../repositories/tray/change-sets';
+import { loadChangesOf, renameList, updateChange, type StoredChange } from '../../repositories/tray/changes';
+import { insertOutsideChanges, loadElementStates } from '../../repositories/structure/outside-changes';
 import { appendLedger } from '../../repositories/ledger';
 import { renameListInRules } from '../../repositories/lists/hang-rules';
 import { loadNamesOfGoneLists } from '../../repositories/lists/list-versions';
 import { loadListStates } from '../../repositories/lists/list-states';
-import { applyStructure } from '../../repositories/apply-structure';
-import { loadMirror } from '../../repositories/structure';
+import { applyStructure } from '../../repositories/structure/apply-structure';
+import { loadMirror } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import { draftAgain } from './draft-again';
 import { findOutside } from './elsewhere/find-outside';

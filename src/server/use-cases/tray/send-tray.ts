@@ -11,16 +11,10 @@ import {
 import type { Weight } from '@/contracts/common';
 import { sayCouldDrop } from '@/contracts/tray';
 import { few, protectedBy, weighRows } from '../../compute/workbench';
-import { lockAccount, raiseDecisionVersion } from '../../repositories/accounts';
-import {
-  findSet,
-  freezeDraft,
-  openDraft,
-  setTrouble,
-  updateChange,
-  type Before,
-} from '../../repositories/change-sets';
-import { listOutsideChanges } from '../../repositories/outside-changes';
+import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
+import { findSet, freezeDraft, openDraft, setTrouble } from '../../repositories/tray/change-sets';
+import { updateChange, type Before } from '../../repositories/tray/changes';
+import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
 import type { Db } from '../../db/connection';
 import { Refusal, type Deps } from '../deps';

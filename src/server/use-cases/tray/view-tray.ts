@@ -24,12 +24,13 @@ import {
 } from '../../compute/workbench';
 import { noteOnPlace, servingRows } from '../../compute/serving';
 import { conversionsAt } from '../../compute/window-columns';
-import { findLastClosed, listUnderway, loadChangesOf, type ChangeSet } from '../../repositories/change-sets';
+import { findLastClosed, listUnderway, type ChangeSet } from '../../repositories/tray/change-sets';
+import { loadChangesOf } from '../../repositories/tray/changes';
 import { loadSpendOfRows } from '../../repositories/facts';
 import type { Deps } from '../deps';
 import { sayFailure } from './draft-again';
 import { isLost } from './hand-over/say-done';
-import { whereItHangs } from '../lists/where-it-hangs';
+import { whereItHangs } from '../lists/in-words';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { derivedFrom } from '../../compute/derived';
 

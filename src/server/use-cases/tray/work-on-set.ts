@@ -1,15 +1,13 @@
 import { isNewListId, keyOfNewList, listOf } from '@/core';
 import type { PlatformChange } from '@/contracts/platform';
+import { findSet, setTrouble } from '../../repositories/tray/change-sets';
+import { findMaker, loadChangesOf, updateChange, type StoredChange } from '../../repositories/tray/changes';
 import {
-  findMaker,
-  findSet,
-  loadChangesOf,
-  setTrouble,
-  updateChange,
-  type StoredChange,
-} from '../../repositories/change-sets';
-import { raiseDecisionVersion, requireAccountById, requirePlatform } from '../../repositories/accounts';
-import { loadMirror, type Mirror } from '../../repositories/structure';
+  raiseDecisionVersion,
+  requireAccountById,
+  requirePlatform,
+} from '../../repositories/account/accounts';
+import { loadMirror, type Mirror } from '../../repositories/structure/structure';
 import { PlatformTrouble } from '../../platform/platform';
 import type { Deps } from '../deps';
 import { workOf } from './kinds';

@@ -1,12 +1,12 @@
-import type { ListEdit } from '@/contracts/lists';
+import type { ListEdit } from '@/contracts/list-edits';
 import { Refusal, type Deps } from '../../deps';
 import type { Open } from '../../open-workbench';
-import { counted } from '../counted';
 import { requireList } from '../known-lists';
 import { changeMatch, move, pasteNegatives, pastePlacements } from './plan-entries';
 import { dropNeedless, gather, hangRest, merge, removeList, split } from './plan-lists';
 import { putBack, undoVersion } from './plan-versions';
 import { removes, type Planned } from './planned';
+import { counted } from '@/core';
 
 /** As many as the tray shows and sends in reasonable time. */
 const MOST_CHANGES = 25_000;

@@ -1,6 +1,5 @@
-import { foldPlacements, productCodeTest, readNegativeLines, readPlacementLines } from '@/core';
+import { foldPlacements, productCodeTest, readNegativeLines, readPlacementLines, counted } from '@/core';
 import type { Open } from '../../open-workbench';
-import { counted } from '../counted';
 import { requireList } from '../known-lists';
 import { adds, distinct, placeOf, removes, targetOf, type EditOf, type Planned } from './planned';
 

@@ -11,11 +11,11 @@ import {
   type Change,
   type ListState,
   type RowGate,
+  counted,
 } from '@/core';
 import { randomUUID } from 'node:crypto';
 import { Refusal } from '../../deps';
 import type { Open } from '../../open-workbench';
-import { counted } from '../counted';
 import { requireList } from '../known-lists';
 import { adds, distinct, made, placeOf, removes, stateOf, type EditOf, type Planned } from './planned';
 

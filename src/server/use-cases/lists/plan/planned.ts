@@ -8,7 +8,7 @@ import {
   type Place,
 } from '@/core';
 import { randomUUID } from 'node:crypto';
-import type { EditPlan, ListEdit } from '@/contracts/lists';
+import type { EditPlan, ListEdit } from '@/contracts/list-edits';
 import { Refusal } from '../../deps';
 import type { Open } from '../../open-workbench';
 import { requireList } from '../known-lists';

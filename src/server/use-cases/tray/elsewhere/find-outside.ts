@@ -1,7 +1,7 @@
 import { outcomeKey, type Change } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
-import type { StoredChange } from '../../../repositories/change-sets';
-import type { ElementStates } from '../../../repositories/outside-changes';
+import type { StoredChange } from '../../../repositories/tray/changes';
+import type { ElementStates } from '../../../repositories/structure/outside-changes';
 import { workOfAll } from '../kinds';
 
 /**

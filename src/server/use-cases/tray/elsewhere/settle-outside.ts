@@ -1,8 +1,8 @@
 import { inverse } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
-import { lockAccount, raiseDecisionVersion } from '../../../repositories/accounts';
+import { lockAccount, raiseDecisionVersion } from '../../../repositories/account/accounts';
 import { appendLedger } from '../../../repositories/ledger';
-import { findOutsideChange, setOutsideChangeState } from '../../../repositories/outside-changes';
+import { findOutsideChange, setOutsideChangeState } from '../../../repositories/structure/outside-changes';
 import { Refusal, type Deps } from '../../deps';
 import { draftChanges } from '../draft-changes';
 import { requireAccount } from '../../open-workbench';

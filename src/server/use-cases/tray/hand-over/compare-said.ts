@@ -1,17 +1,20 @@
 import { changeKey, isNewListId, listMadeBy, normalise, type ElementRow } from '@/core';
 import type { Db } from '../../../db/connection';
+import { closeSet, listUnderway } from '../../../repositories/tray/change-sets';
 import {
-  closeSet,
-  listUnderway,
   loadChangesOf,
   loadUnderway,
   renameList,
   updateChange,
   type StoredChange,
-} from '../../../repositories/change-sets';
+} from '../../../repositories/tray/changes';
 import { renameListInRules } from '../../../repositories/lists/hang-rules';
-import { removeFromMirror, renameInMirror, type GoneElements } from '../../../repositories/structure-file';
-import { loadMirror, type Mirror } from '../../../repositories/structure';
+import {
+  removeFromMirror,
+  renameInMirror,
+  type GoneElements,
+} from '../../../repositories/structure/structure-file';
+import { loadMirror, type Mirror } from '../../../repositories/structure/structure';
 import { workOf } from '../kinds';
 
 /**

@@ -1,17 +1,15 @@
-import { changeKey, describeChange } from '@/core';
+import { changeKey, describeChange, counted } from '@/core';
 import type { Db } from '../../../db/connection';
-import { lockAccount, raiseDecisionVersion } from '../../../repositories/accounts';
+import { lockAccount, raiseDecisionVersion } from '../../../repositories/account/accounts';
+import { findSet, moveSet, type ChangeSet } from '../../../repositories/tray/change-sets';
 import {
   deleteFromSet,
-  findSet,
   loadChangesOf,
   loadDraft,
   moveChanges,
-  moveSet,
   moveToDraft,
-  type ChangeSet,
   type StoredChange,
-} from '../../../repositories/change-sets';
+} from '../../../repositories/tray/changes';
 import { appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
 import { draftAgain } from '../draft-again';
@@ -55,7 +53,7 @@ export async function unsayDone(deps: Deps, slug: string, personId: number, setI
     await moveChanges(trx, id, setId, 'said', 'drafted');
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'change' },
-      what: `Not done after all: ${count((await loadChangesOf(trx, id, setId)).length)} handed over`,
+      what: `Not done after all: ${counted((await loadChangesOf(trx, id, setId)).length, 'change')} handed over`,
     });
   });
 }
@@ -90,13 +88,11 @@ export async function takeBackToDraft(
     const ids = (all: readonly StoredChange[]) => all.map((c) => c.id);
     await deleteFromSet(trx, id, setId, ids(back.filter(isThere)));
     await moveToDraft(trx, id, setId, ids(back.filter((c) => !isThere(c))));
-    const said = `${count(back.length + anew)} back in the tray`;
+    const said = `${counted(back.length + anew, 'change')} back in the tray`;
     await appendLedger(trx, id, { actor: { person: personId }, about: 'change', what: said });
     return { said };
   });
 }
-
-const count = (changes: number) => `${changes} ${changes === 1 ? 'change' : 'changes'}`;
 
 /** Whether a change that was delivered was not found as it should be. */
 export function isLost({ state }: Pick<StoredChange, 'state'>): boolean {

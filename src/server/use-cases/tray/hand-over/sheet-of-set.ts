@@ -1,5 +1,6 @@
 import { describeChange, writeCsv } from '@/core';
-import { findSet, loadChangesOf, type StoredChange } from '../../../repositories/change-sets';
+import { findSet } from '../../../repositories/tray/change-sets';
+import { loadChangesOf, type StoredChange } from '../../../repositories/tray/changes';
 import { writeWorkbook } from '../../../files/write-workbook';
 import { Refusal, type Deps } from '../../deps';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';

@@ -1,7 +1,7 @@
 import { isHungOn, isRuled, type ChangeOf } from '@/core';
 import { isNotGiven, sayNotGiven } from '../../../compute/serving';
 import { listHangRules } from '../../../repositories/lists/hang-rules';
-import { loadMirror } from '../../../repositories/structure';
+import { loadMirror } from '../../../repositories/structure/structure';
 import type { Deps } from '../../deps';
 import type { KnownList } from '../../lists/known-lists';
 import { exceptFromRule } from '../../lists/rule-hangings';

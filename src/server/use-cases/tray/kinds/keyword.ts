@@ -1,7 +1,7 @@
 import { nameKeyword, plainAmount } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
-import type { ElementStates } from '../../../repositories/outside-changes';
-import type { Mirror } from '../../../repositories/structure';
+import type { ElementStates } from '../../../repositories/structure/outside-changes';
+import type { Mirror } from '../../../repositories/structure/structure';
 import type { Open } from '../../open-workbench';
 import { isFound, type Found, type WorkFor } from './kind';
 import { cellsOfPlace, type SheetCells } from './sheet-cells';

@@ -1,9 +1,9 @@
 import type { Change, ChangeKind, ChangeOf, ElementRow } from '@/core';
 import type { PlatformChange, StructureAnswer } from '@/contracts/platform';
-import type { ChangeState } from '../../../repositories/change-sets';
-import type { ElementStates } from '../../../repositories/outside-changes';
-import type { GoneElements } from '../../../repositories/structure-file';
-import type { Mirror } from '../../../repositories/structure';
+import type { ChangeState } from '../../../repositories/tray/changes';
+import type { ElementStates } from '../../../repositories/structure/outside-changes';
+import type { GoneElements } from '../../../repositories/structure/structure-file';
+import type { Mirror } from '../../../repositories/structure/structure';
 import type { Deps } from '../../deps';
 import type { KnownList } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';

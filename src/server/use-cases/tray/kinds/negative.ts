@@ -1,8 +1,8 @@
 import { checkNegative, changeKey, normalise, productCodeTest, type ChangeOf, type Place } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
 import { isNotGiven, sayNotGiven } from '../../../compute/serving';
-import type { ElementStates } from '../../../repositories/outside-changes';
-import type { Mirror } from '../../../repositories/structure';
+import type { ElementStates } from '../../../repositories/structure/outside-changes';
+import type { Mirror } from '../../../repositories/structure/structure';
 import type { KnownList } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';
 import { isFound, type KindWork, type PlatformIds, type WorkFor } from './kind';

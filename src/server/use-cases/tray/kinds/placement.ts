@@ -1,5 +1,5 @@
 import { cleanPlacement, type ChangeOf } from '@/core';
-import type { Mirror } from '../../../repositories/structure';
+import type { Mirror } from '../../../repositories/structure/structure';
 import { isFound, type KindWork, type PlatformIds, type WorkFor } from './kind';
 import { cellsOfList } from './sheet-cells';
 

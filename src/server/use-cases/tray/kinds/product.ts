@@ -1,7 +1,7 @@
 import { codeKey, placeKey, productCodeTest, type ChangeOf } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
-import type { ElementStates } from '../../../repositories/outside-changes';
-import type { Mirror } from '../../../repositories/structure';
+import type { ElementStates } from '../../../repositories/structure/outside-changes';
+import type { Mirror } from '../../../repositories/structure/structure';
 import { isFound, type KindWork, type PlatformIds, type WorkFor } from './kind';
 import { cellsOfPlace } from './sheet-cells';
 

@@ -1,0 +1,129 @@
+import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../../figures';
+import { normalise } from '../../text';
+import { countLevel, sumLevels, type CodedTerms, type RunLevel } from './run-level';
+import { createRunSums, type RunSums } from './run-sums';
+import { codeTexts, type CodedTexts } from '../texts/term-table';
+
+export type Ngram = {
+  ngram: string;
+  terms: number;
+  /** cost of its terms whose conversions are 0 (rules 7.2), micro-units */
+  withoutReturnMicros: number;
+} & Figures;
+
+export type NgramSize = 1 | 2 | 3 | 4 | 5;
+
+/**
+ * Runs of n neighbouring words with the sums of the terms that hold them (rules 7.5), costliest first, then by text.
+ * Terms of the same text are summed first; a run counts once for each distinct term, however often it repeats in it.
+ * Product codes are the caller's to leave out.
+ * @throws RangeError unless n is 1..5
+ * @example countNgrams([{ text: 'bee hive', clicks: 2 }], 1).map((g) => g.ngram) // ['bee', 'hive']
+ */
+export function countNgrams(terms: Iterable<{ text: string } & Partial<Figures>>, n: NgramSize): Ngram[] {
+  const distinct = distinctTerms(terms);
+  const figures = [...distinct.values()];
+  return countRuns(
+    codeTexts([...distinct.keys()]),
+    figures.map((of, term) => ({ term, ...of })),
+    { from: n, to: n },
+  );
+}
+
+export type RunsWanted = {
+  /** lengths in words, 1..5 */
+  from: NgramSize;
+  to: NgramSize;
+  /** only so many, those with the most of `by`; all of them unless given */
+  most?: number;
+  by?: 'costMicros' | 'withoutReturnMicros' | 'terms';
+};
+
+/**
+ * The same over terms that are coded already, for several lengths at once. Lengths are counted one after another: where
+ * only the most are wanted, a run is followed up only while it could still be among them, for a run can cost no more
+ * than a shorter one within it.
+ * @param terms `term` is an index into the table, each at most once; costs of 0 or more
+ * @returns the most of `by` first (costliest unless given), then by text
+ * @example countRuns(codeTexts(['bee hive', 'hive']), [{ term: 0, costMicros: 3 }, { term: 1, costMicros: 1 }], { from: 1, to: 2, most: 1 })[0]?.ngram // 'hive'
+ */
+export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWanted): Ngram[] {
+  const { from, to, most, by = 'costMicros' } = wanted;
+  for (const size of [from, to])
+    if (![1, 2, 3, 4, 5].includes(size))
+      throw new RangeError(`n-gram size must be 1..5; got ${String(size)}`);
+  const indexes = new Uint32Array(terms.length);
+  const values = new Float64Array(terms.length);
+  terms.forEach((term, t) => {
+    indexes[t] = term.term;
+    values[t] = by === 'terms' ? 1 : by === 'costMicros' ? (term.costMicros ?? 0) : spendWithoutReturn(term);
+  });
+  const levels: RunLevel[] = [];
+  let found: Found[] = [];
+  let least = -Infinity;
+  for (let length = 1; length <= to; length++) {
+    const level = countLevel(table, indexes, values, levels, least);
+    levels.push(level);
+    if (length < from) continue;
+    for (let run = 0; run < level.size; run++) {
+      const value = level.values.valueOf(run);
+      if (value >= least && level.values.has(run)) found.push({ length, run, value });
+    }
+    if (most === undefined || found.length <= most) continue;
+    least = most === 0 ? Infinity : nthLargest(found, most);
+    found = found.filter(({ value }) => value >= least);
+  }
+  const sums = sumAll(table, terms, levels, found);
+  return found
+    .map(({ length, run }, slot) => ({ ngram: textOf(table, levels, length, run), ...sums.of(slot) }))
+    .sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0) || (a.ngram < b.ngram ? -1 : 1))
+    .slice(0, most);
+}
+
+type Found = { length: number; run: number; value: number };
+
+/** Sums of the runs that were found, by their place among them. */
+function sumAll(
+  table: CodedTexts,
+  terms: CodedTerms,
+  levels: readonly RunLevel[],
+  found: readonly Found[],
+): RunSums {
+  const sums = createRunSums(found.length);
+  const slotsOf = levels.map((level) => new Int32Array(level.size).fill(-1));
+  found.forEach(({ length, run }, slot) => (slotsOf[length - 1]![run] = slot));
+  sumLevels(table, terms, levels, slotsOf, sums);
+  return sums;
+}
+
+function nthLargest(found: readonly { value: number }[], n: number): number {
+  const values = Float64Array.from(found, ({ value }) => value).sort();
+  return values[values.length - n]!;
+}
+
+function textOf(
+  { dictionary }: CodedTexts,
+  levels: readonly RunLevel[],
+  length: number,
+  run: number,
+): string {
+  const words: string[] = [];
+  for (let [at, level] = [run, length - 1]; level >= 0; level--) {
+    const { runs } = levels[level]!;
+    words.unshift(dictionary.wordOf(runs ? runs.lastOf(at) : at));
+    if (runs) at = runs.prefixOf(at);
+  }
+  return words.join(' ');
+}
+
+function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Map<string, Figures> {
+  const distinct = new Map<string, Figures>();
+  for (const term of terms) {
+    const text = normalise(term.text);
+    if (text === '') continue;
+    let sum = distinct.get(text);
+    if (!sum) distinct.set(text, (sum = noFigures()));
+    addFigures(sum, term);
+  }
+  return distinct;
+}

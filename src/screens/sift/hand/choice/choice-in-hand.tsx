@@ -1,0 +1,162 @@
+'use client';
+
+import { useState } from 'react';
+import type { TermLine } from '@/contracts/sift';
+import { InHand } from '@/screens/frame/in-hand';
+import { Button } from '@/ui/button';
+import { sayEvidence } from '../../table/meter';
+import { KeywordBid } from '../keyword-bid';
+import { Notes } from '../notes';
+import { Options } from './options';
+import { ProductInHand } from '../product-in-hand';
+import { PullInHand } from '../pull-in-hand';
+import { TermFacts } from '../term-facts';
+import type { Choice } from './use-choice';
+import { VariantsInHand } from './variants-in-hand';
+
+type Props = {
+  line: TermLine | undefined;
+  choice: Choice;
+  days: number | null;
+  showsKeywords: boolean;
+  onKeywords: () => void;
+};
+
+/** The term in hand: what it is, what each choice would do, and the buttons. */
+export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: Props) {
+  const offered = choice.variants && (
+    <VariantsInHand
+      answer={choice.variants}
+      onTake={(offers) => void choice.takeVariants([...offers])}
+      onClose={choice.leaveVariants}
+    />
+  );
+  if (!line) {
+    return (
+      <InHand>
+        {offered}
+        <p className="text-[13px] text-soft">Choose a term to see what stopping it would do.</p>
+      </InHand>
+    );
+  }
+  const { answer, detail, error } = choice;
+  return (
+    <InHand
+      title={<span className="break-words">{line.raw}</span>}
+      actions={<Buttons line={line} choice={choice} />}
+    >
+      {offered}
+      {error && <p className="text-[13px] text-rust">{error.message}</p>}
+      {detail && (
+        <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
+      )}
+      {line.kind === 'query' && (
+        <p className="text-[13px] text-soft">{sayEvidence(line.evidence, line.clicks)}</p>
+      )}
+      {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
+      {detail?.ownKeyword && (
+        <KeywordBid key={`bid ${detail.id}`} detail={detail} keyword={detail.ownKeyword} />
+      )}
+      {answer && answer.choices.length > 0 && (
+        <div
+          className={choice.isStale ? 'opacity-70' : ''}
+          data-weighed={choice.isStale ? undefined : `${answer.id} ${choice.chosen.positions.join(',')}`}
+        >
+          <Options answer={answer} choice={choice} />
+          {choice.heldBack && <Force key={choice.text} choice={choice} />}
+        </div>
+      )}
+      {detail?.kind === 'code' && <ProductInHand detail={detail} />}
+      {detail?.kind === 'wordless' && (
+        <p className="mt-2 text-[13px]">This term holds no word, so no negative can stop it.</p>
+      )}
+      {detail && (
+        <Notes key={`notes ${detail.id}`} about={{ kind: 'term', about: detail.raw }} notes={detail.notes} />
+      )}
+    </InHand>
+  );
+}
+
+/** A change that is held back can be forced with a written reason, which goes into the ledger. */
+function Force({ choice }: { choice: Choice }) {
+  const [reason, setReason] = useState('');
+  return (
+    <form
+      className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-[13px]"
+      role="alert"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim().length >= 3) void choice.put(reason.trim());
+      }}
+    >
+      <p>{choice.heldBack!.said}</p>
+      <label className="mt-1 block">
+        Reason to force it
+        <input
+          className="mt-0.5 w-full rounded border border-line bg-sheet px-1.5 py-0.5"
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+      </label>
+      <button
+        type="submit"
+        disabled={reason.trim().length < 3}
+        className="mt-1.5 rounded border border-rust px-2 font-semibold text-rust disabled:opacity-50"
+      >
+        Force it, with this reason
+      </button>
+    </form>
+  );
+}
+
+function Buttons({ line, choice }: { line: TermLine; choice: Choice }) {
+  const { detail, ofMatch, atPlace, isNoCase, moreClicks } = choice;
+  if (line.kind === 'wordless' || line.kind === 'unreported') return null;
+  const cannot = isNoCase !== null || ofMatch?.refusal != null || atPlace === undefined || atPlace.isThere;
+  const verdict = detail?.verdict.is ?? 'open';
+  return (
+    <div className="flex flex-wrap items-center gap-1.5">
+      {line.kind === 'query' && (
+        <Button
+          tone="main"
+          hotkey="↵"
+          disabled={cannot}
+          title={isNoCase ?? undefined}
+          onClick={() => void choice.put()}
+        >
+          Put in the tray
+        </Button>
+      )}
+      {line.kind === 'query' && verdict === 'open' && (
+        <Button hotkey="o" onClick={() => void choice.keep()}>
+          Keep
+        </Button>
+      )}
+      {verdict !== 'open' && (
+        <Button onClick={() => void choice.letGo()}>
+          {verdict === 'kept' ? 'No longer keep' : 'Take back from aside'}
+        </Button>
+      )}
+      {verdict === 'open' && (
+        <span className="flex items-center gap-1 text-[13px]">
+          <Button hotkey="l" onClick={() => void choice.setAside()}>
+            Set aside
+          </Button>
+          <label className="flex items-center gap-1 text-[12px] whitespace-nowrap text-soft">
+            until
+            <input
+              type="number"
+              min={1}
+              max={100_000}
+              aria-label="More clicks until it comes back"
+              className="w-13 rounded border border-line bg-sheet px-1 py-0.5 text-right text-ink"
+              value={moreClicks}
+              onChange={(e) => choice.setMoreClicks(Math.max(1, Math.round(Number(e.target.value)) || 1))}
+            />
+            more clicks
+          </label>
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,226 @@
+'use client';
+
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import {
+  compileGate,
+  positionsOfRun,
+  type Gate,
+  type MatchType,
+  type NegativeText,
+  type Place,
+  textOfChosen,
+} from '@/core';
+import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermDetail, VariantsAnswer } from '@/contracts/hand';
+import type { TermLine } from '@/contracts/sift';
+import type { DraftOutcome } from '@/contracts/tray';
+import { useAccount } from '@/screens/frame/account-context';
+import { useWaitingTerms } from '@/screens/frame/data/decide';
+import { doing } from '@/screens/frame/data/undo';
+import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
+import {
+  clicksToWait,
+  matchInHand,
+  nextMatch,
+  nextPlace,
+  placeInHand,
+  togglePosition,
+  type Chosen,
+  type WantedPlace,
+} from './choice-state';
+import { useVerdict } from '../use-verdict';
+import { useWeighed } from './use-weighed';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { inDays } from '@/screens/frame/data/days';
+
+const NOTHING: Chosen = { positions: [], match: null };
+
+export type Choice = {
+  chosen: Chosen;
+  /** the negative in hand, known before the server has weighed it */
+  match: MatchType;
+  text: string;
+  /** what the negative in hand stops, for marking rows; null while no word is chosen */
+  gate: Gate | null;
+  answer: ChoiceAnswer | undefined;
+  detail: TermDetail | undefined;
+  isStale: boolean;
+  error: Error | null;
+  ofMatch: MatchChoice | undefined;
+  atPlace: PlaceChoice | undefined;
+  /** why the negative in hand is no case for one; null when it is */
+  isNoCase: string | null;
+  /** other forms of what was stopped last, which would still pass; null where there is none */
+  variants: VariantsAnswer | null;
+  takeVariants(offers: VariantsAnswer['offers']): Promise<void>;
+  leaveVariants(): void;
+  /** what was held back, and waits for a reason or another choice */
+  heldBack: Extract<DraftOutcome, { outcome: 'held back' }> | null;
+  /** clicks more after which a term that is set aside comes back */
+  moreClicks: number;
+  setMoreClicks(clicks: number): void;
+  /** ids of terms of which a decision waits for the connection */
+  waiting: ReadonlySet<number>;
+  toggle(position: number): void;
+  setMatch(match: MatchType): void;
+  turnMatch(): void;
+  setPlace(place: WantedPlace): void;
+  turnPlace(): void;
+  put(forcedBecause?: string): Promise<void>;
+  stopWhole(): Promise<void>;
+  keep(): Promise<void>;
+  setAside(): Promise<void>;
+  letGo(): Promise<void>;
+};
+
+type View = { days: number | null; holding: string; campaign: string };
+
+/** The decision about one term: words, match type, place, what they would do, and doing it. */
+export function useChoice(line: TermLine | undefined, { days, holding, campaign }: View): Choice {
+  const { summary } = useAccount();
+  const { call } = useRoutes();
+  const { draft } = useTrayActions();
+  const setVerdict = useVerdict();
+  const waiting = useWaitingTerms();
+  const [byTerm, setByTerm] = useState<{ id: number; chosen: Chosen }>({ id: -1, chosen: NOTHING });
+  const [wanted, setWanted] = useState<WantedPlace>({ kind: 'campaign', listId: null });
+  const [variants, setVariants] = useState<VariantsAnswer | null>(null);
+  const [held, setHeld] = useState<{ id: number; outcome: Choice['heldBack'] }>({ id: -1, outcome: null });
+  const [clicks, setClicks] = useState<{ id: number; more: number }>({ id: -1, more: 0 });
+
+  const id = line?.id ?? -1;
+  const inHand = useRef(id);
+  useEffect(() => {
+    inHand.current = id;
+  }, [id]);
+  // The words that the list is narrowed to are those at fault, until others are chosen.
+  const first = useMemo<Chosen>(
+    () =>
+      line && holding !== '' ? { positions: positionsOfRun(line.words, holding), match: null } : NOTHING,
+    [line, holding],
+  );
+  const chosen = byTerm.id === id ? byTerm.chosen : first;
+  const match = matchInHand(chosen, summary.defaultMatch);
+  const text = line ? textOfChosen(line.words, chosen.positions, match) : '';
+  const gate = useMemo(
+    () => (chosen.positions.length > 0 && text !== '' ? compileGate([{ text, match }]) : null),
+    [chosen.positions.length, text, match],
+  );
+
+  const { answer, detail, isStale, error, whenReady } = useWeighed(line, chosen.positions, {
+    days,
+    campaign,
+  });
+  const ofMatch = answer?.choices.find((c) => c.match === match);
+  const atPlace = placeInHand(ofMatch, wanted);
+  const moreClicks = clicks.id === id ? clicks.more : clicksToWait(line);
+  const isNoCase = sayNoCase(detail, match);
+
+  const choose = (next: Chosen) => {
+    setByTerm({ id, chosen: next });
+    setHeld({ id: -1, outcome: null });
+  };
+
+  /** Puts a negative at the wanted place, as soon as it is known which places there are. */
+  async function putNegative(negative: NegativeText, forcedBecause?: string) {
+    if (!line) return;
+    try {
+      const ready = await doing(whenReady());
+      const choices = ready.answer.choices.find((c) => c.match === negative.match);
+      const place = placeInHand(choices, wanted);
+      if (!place || sayNoCase(ready.detail, negative.match)) return;
+      await draftNegative(line, negative, place, forcedBecause);
+    } catch (failure) {
+      sayFailure(failure);
+    }
+  }
+
+  async function draftNegative(
+    { id: about, raw }: TermLine,
+    negative: NegativeText,
+    { place, name }: PlaceChoice,
+    forcedBecause?: string,
+  ) {
+    const change = { kind: 'add negative' as const, ...negative, place };
+    const said = `stop “${negative.text}” (${negative.match}) in ${name}`;
+    const [outcome] = await draft([{ change, forcedBecause, why: `seen in “${raw}”`, from: raw }], {
+      ...{ said, about },
+    });
+    if (outcome?.outcome === 'held back') {
+      setHeld({ id: about, outcome });
+      if (inHand.current !== about) toast(`Not put in the tray, from “${raw}”. ${outcome.said}`);
+    }
+    if (outcome?.outcome !== 'drafted') return;
+    // Should it come back, it comes back undecided; what was chosen in another row meanwhile stays.
+    setByTerm((now) => (now.id === about ? { id: -1, chosen: NOTHING } : now));
+    await lookForVariants(negative, place);
+  }
+
+  /** A failure to look is no failure of what was done. */
+  async function lookForVariants({ text: stopped, match: by }: NegativeText, place: Place) {
+    setVariants(null);
+    const query = { text: stopped, match: by, kind: place.kind, id: place.id, ...inDays(days) };
+    const found = await call('GET sift/variants', { query }).catch(() => null);
+    setVariants(found && found.offers.length > 0 ? found : null);
+  }
+
+  async function takeVariants(offers: VariantsAnswer['offers']) {
+    if (!variants) return;
+    const { negative, place } = variants;
+    setVariants(null);
+    await draft(
+      offers.map((offer) => ({
+        change: { kind: 'add negative' as const, text: offer.text, match: negative.match, place },
+        why: `${offer.how} of “${negative.text}”`,
+      })),
+    );
+  }
+
+  const verdict = (wantedVerdict: Parameters<typeof setVerdict>[1]) =>
+    line ? setVerdict(line, wantedVerdict, detail?.verdict.is) : Promise.resolve();
+
+  return {
+    ...{
+      chosen,
+      match,
+      text,
+      gate,
+      answer,
+      detail,
+      ofMatch,
+      atPlace,
+      isNoCase,
+      variants,
+      takeVariants,
+      waiting,
+      isStale,
+      error,
+    },
+    leaveVariants: () => setVariants(null),
+    heldBack: held.id === id ? held.outcome : null,
+    moreClicks,
+    setMoreClicks: (more) => setClicks({ id, more }),
+    toggle: (position) => {
+      if (line && position < line.words.length)
+        choose({ ...chosen, positions: togglePosition(chosen.positions, position) });
+    },
+    setMatch: (next) => choose({ ...chosen, match: next }),
+    turnMatch: () => choose({ ...chosen, match: nextMatch(match, chosen.positions) }),
+    setPlace: setWanted,
+    turnPlace: () => setWanted(nextPlace(ofMatch, atPlace) ?? wanted),
+    put: (forcedBecause) => putNegative({ text, match }, forcedBecause),
+    stopWhole: async () => {
+      if (!line) return;
+      choose({ positions: [], match: 'exact' }); // should it be held back, this is what is forced
+      await putNegative({ text: line.words.join(' '), match: 'exact' });
+    },
+    keep: () => verdict({ is: 'kept' }),
+    setAside: () => verdict({ is: 'aside', moreClicks }),
+    letGo: () => verdict({ is: 'open' }),
+  };
+}
+
+function sayNoCase(detail: TermDetail | undefined, match: MatchType): string | null {
+  if (!detail?.ownKeyword || match !== 'exact') return null;
+  return `“${detail.words.join(' ')}” is a live exact keyword: a case for its bid, not for a negative.`;
+}

@@ -1,0 +1,223 @@
+import { USUAL_LIMITS, type Limits, type MatchType } from '@/core';
+import type { Db } from '../../db/connection';
+
+export type Account = {
+  id: number;
+  slug: string;
+  name: string;
+  /** null: no platform is connected */
+  platformAccountId: string | null;
+  currency: string;
+  steersBy: 'CPA' | 'ACoS';
+  targetMicros: number | null;
+  targetAcos: number | null;
+  defaultMatch: MatchType;
+  /** null: no term is protected for what it brought */
+  keeperConversions: number | null;
+  productCodePattern: string | null;
+  windowDays: number;
+  lagDays: number;
+  limits: Limits;
+  dataVersion: number;
+  /** rises with each decision; what is laid over a snapshot is of one version */
+  decisionVersion: number;
+  structureRevision: number;
+  platformDay: string | null;
+  /** whether the newest report is fetched each day */
+  fetchesDaily: boolean;
+  isRetired: boolean;
+};
+
+type Row = {
+  account_id: number;
+  slug: string;
+  name: string;
+  platform_account_id: string | null;
+  currency: string;
+  steers_by: Account['steersBy'];
+  target_micros: number | null;
+  target_acos: number | null;
+  default_match: MatchType;
+  keeper_conversions: number | null;
+  product_code_pattern: string | null;
+  window_days: number;
+  lag_days: number;
+  limits: Limits;
+  data_version: number;
+  decision_version: number;
+  structure_revision: number;
+  platform_day: string | null;
+  fetches_daily: boolean;
+  retired_at: Date | null;
+};
+
+const toAccount = (row: Row): Account => ({
+  id: row.account_id,
+  slug: row.slug,
+  name: row.name,
+  platformAccountId: row.platform_account_id,
+  currency: row.currency,
+  steersBy: row.steers_by,
+  targetMicros: row.target_micros,
+  targetAcos: row.target_acos,
+  defaultMatch: row.default_match,
+  keeperConversions: row.keeper_conversions,
+  productCodePattern: row.product_code_pattern,
+  windowDays: row.window_days,
+  lagDays: row.lag_days,
+  limits: row.limits,
+  dataVersion: row.data_version,
+  decisionVersion: row.decision_version,
+  structureRevision: row.structure_revision,
+  platformDay: row.platform_day,
+  fetchesDaily: row.fetches_daily,
+  isRetired: row.retired_at !== null,
+});
+
+export async function listAccounts(db: Db): Promise<Account[]> {
+  return (await db<Row>('account').orderBy('account_id')).map(toAccount);
+}
+
+export async function findAccount(db: Db, slug: string): Promise<Account | undefined> {
+  const row = await db<Row>('account').where({ slug }).first();
+  return row && toAccount(row);
+}
+
+/** @throws RangeError when there is none */
+export async function requireAccountById(db: Db, accountId: number): Promise<Account> {
+  const row = await db<Row>('account').where({ account_id: accountId }).first();
+  if (!row) throw new RangeError(`an account must exist; got ${accountId}`);
+  return toAccount(row);
+}
+
+/** The account's id on the platform. @throws RangeError when no platform is connected */
+export function requirePlatform({ slug, platformAccountId }: Account): string {
+  if (platformAccountId === null) throw new RangeError(`a platform must be connected; ${slug} has none`);
+  return platformAccountId;
+}
+
+/** The account, locked until the transaction ends: whoever writes its facts, mirror or tray waits for the other. */
+export async function lockAccount(db: Db, accountId: number): Promise<Account> {
+  const row = await db<Row>('account').where({ account_id: accountId }).forUpdate().first();
+  if (!row) throw new RangeError(`an account must exist to be locked; got ${accountId}`);
+  return toAccount(row);
+}
+
+export type NewAccount = Pick<
+  Account,
+  | 'slug'
+  | 'name'
+  | 'platformAccountId'
+  | 'currency'
+  | 'steersBy'
+  | 'targetMicros'
+  | 'targetAcos'
+  | 'productCodePattern'
+>;
+
+export async function insertAccount(db: Db, account: NewAccount): Promise<number> {
+  const [row] = await db('account')
+    .insert({
+      slug: account.slug,
+      name: account.name,
+      platform_account_id: account.platformAccountId,
+      currency: account.currency,
+      steers_by: account.steersBy,
+      target_micros: account.targetMicros,
+      target_acos: account.targetAcos,
+      product_code_pattern: account.productCodePattern,
+      limits: JSON.stringify(USUAL_LIMITS),
+    })
+    .returning<{ account_id: number }[]>('account_id');
+  return row!.account_id;
+}
+
+/** Facts or the mirror changed: snapshots made before are of an older version. */
+export async function raiseDataVersion(db: Db, accountId: number): Promise<void> {
+  await db('account').where({ account_id: accountId }).increment('data_version', 1);
+}
+
+/** The tray or a verdict changed: what was laid over a snapshot before is of an older version. */
+export async function raiseDecisionVersion(db: Db, accountId: number): Promise<void> {
+  await db('account').where({ account_id: accountId }).increment('decision_version', 1);
+}
+
+export async function setPlatformState(
+  db: Db,
+  accountId: number,
+  { revision, today }: { revision?: number; today: string | null },
+): Promise<void> {
+  await db('account')
+    .where({ account_id: accountId })
+    .update({ platform_day: today, ...(revision === undefined ? {} : { structure_revision: revision }) });
+}
+
+const SETTABLE = {
+  name: 'name',
+  currency: 'currency',
+  steersBy: 'steers_by',
+  targetMicros: 'target_micros',
+  targetAcos: 'target_acos',
+  defaultMatch: 'default_match',
+  keeperConversions: 'keeper_conversions',
+  productCodePattern: 'product_code_pattern',
+  windowDays: 'window_days',
+  lagDays: 'lag_days',
+  limits: 'limits',
+  platformAccountId: 'platform_account_id',
+} as const satisfies Partial<Record<keyof Account, keyof Row>>;
+
+/** What a person may set of an account. */
+export type AccountFields = Pick<Account, keyof typeof SETTABLE>;
+
+/** Sets some of an account's fields; the others stay. */
+export async function updateAccount(
+  db: Db,
+  accountId: number,
+  fields: Partial<AccountFields>,
+): Promise<void> {
+  const row: Record<string, unknown> = {};
+  for (const [field, column] of Object.entries(SETTABLE)) {
+    const value = fields[field as keyof AccountFields];
+    if (value !== undefined) row[column] = field === 'limits' ? JSON.stringify(value) : value;
+  }
+  if (Object.keys(row).length > 0) await db('account').where({ account_id: accountId }).update(row);
+}
+
+/** Sets an account aside, or takes it back. Nothing of it is removed. */
+export async function setAccountRetired(db: Db, accountId: number, isRetired: boolean): Promise<void> {
+  await db('account')
+    .where({ account_id: accountId })
+    .update({ retired_at: isRetired ? db.fn.now() : null });
+}
+
+/** The account that a platform's account is brought into, if any. */
+export async function findAccountOfPlatform(db: Db, platformAccountId: string): Promise<Account | undefined> {
+  const row = await db<Row>('account').where({ platform_account_id: platformAccountId }).first();
+  return row && toAccount(row);
+}
+
+export type Person = { id: number; name: string; isRetired: boolean };
+
+export async function listPeople(db: Db): Promise<Person[]> {
+  const rows: { person_id: number; name: string; retired_at: Date | null }[] =
+    await db('person').orderBy('person_id');
+  return rows.map((row) => ({ id: row.person_id, name: row.name, isRetired: row.retired_at !== null }));
+}
+
+/** @returns whether there is such a person */
+export async function setPersonRetired(db: Db, personId: number, isRetired: boolean): Promise<boolean> {
+  const fields = { retired_at: isRetired ? db.fn.now() : null };
+  return (await db('person').where({ person_id: personId }).update(fields)) > 0;
+}
+
+export async function insertPeople(db: Db, names: readonly string[]): Promise<void> {
+  await db('person')
+    .insert(names.map((name) => ({ name })))
+    .onConflict('name')
+    .ignore();
+}
+
+export async function setFetchesDaily(db: Db, accountId: number, daily: boolean): Promise<void> {
+  await db('account').where({ account_id: accountId }).update({ fetches_daily: daily });
+}

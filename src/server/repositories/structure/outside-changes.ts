@@ -1,0 +1,110 @@
+import type { Change, MatchType, Place } from '@/core';
+import type { StructureAnswer } from '@/contracts/platform';
+import type { Db } from '../../db/connection';
+
+/** What others changed waits until a person takes it over or undoes it. */
+export type OutsideState = 'waits' | 'taken over' | 'undone';
+
+/** Something that others changed on the platform outside lists, as the change that we would have made. */
+export type OutsideChange = { id: number; at: string; change: Change; said: string; state: OutsideState };
+
+/** Elements as the mirror has them, by the platform's ids: those that an answer says something about. */
+export type ElementStates = {
+  negatives: Map<string, { text: string; match: MatchType; place: Place }>;
+  exclusions: Map<string, { code: string; place: Place }>;
+  keywords: Map<string, { id: string; status: string; bidMicros: number | null }>;
+};
+
+export async function loadElementStates(
+  db: Db,
+  accountId: number,
+  { negatives, exclusions, keywords }: StructureAnswer,
+): Promise<ElementStates> {
+  const of = async (table: string, elements: readonly { id: string }[]) => {
+    const ids = elements.map(({ id }) => id);
+    const rows: Record<string, unknown>[] =
+      ids.length === 0 ? [] : await db(table).where({ account_id: accountId }).whereIn('platform_id', ids);
+    return rows;
+  };
+  const place = (row: Record<string, unknown>): Place => {
+    const kind = row.place_kind as Place['kind'];
+    const id = (row.campaign_id ?? row.ad_group_id ?? null) as number | null;
+    return { kind, id: id === null ? null : String(id) };
+  };
+  const outside = negatives.filter((n) => n.place.kind !== 'list');
+  return {
+    negatives: new Map(
+      (await of('negative', outside))
+        .filter((row) => row.place_kind !== 'list')
+        .map((row) => [
+          row.platform_id as string,
+          { text: row.text as string, match: row.match as MatchType, place: place(row) },
+        ]),
+    ),
+    exclusions: new Map(
+      (await of('product_exclusion', exclusions)).map((row) => [
+        row.platform_id as string,
+        { code: row.code as string, place: place(row) },
+      ]),
+    ),
+    keywords: new Map(
+      (await of('keyword', keywords)).map((row) => [
+        row.platform_id as string,
+        {
+          id: String(row.keyword_id as number),
+          status: row.status as string,
+          bidMicros: row.bid_micros as number | null,
+        },
+      ]),
+    ),
+  };
+}
+
+const toOutsideChange = (row: Record<string, unknown>): OutsideChange => ({
+  id: row.outside_change_id as number,
+  at: (row.at as Date).toISOString(),
+  change: row.body as Change,
+  said: row.said as string,
+  state: row.state as OutsideState,
+});
+
+export async function insertOutsideChanges(
+  db: Db,
+  accountId: number,
+  found: readonly { change: Change; said: string }[],
+): Promise<void> {
+  const rows = found.map(({ change, said }) => ({
+    ...{ account_id: accountId, body: JSON.stringify(change), said },
+  }));
+  for (let at = 0; at < rows.length; at += 5_000)
+    await db('outside_change').insert(rows.slice(at, at + 5_000));
+}
+
+/** What nobody has looked at, the newest first. */
+export async function listOutsideChanges(db: Db, accountId: number): Promise<OutsideChange[]> {
+  const rows = await db('outside_change')
+    .where({ account_id: accountId, state: 'waits' })
+    .orderBy('outside_change_id', 'desc');
+  return rows.map(toOutsideChange);
+}
+
+export async function findOutsideChange(
+  db: Db,
+  accountId: number,
+  id: number,
+): Promise<OutsideChange | undefined> {
+  const row = await db('outside_change').where({ account_id: accountId, outside_change_id: id }).first();
+  return row && toOutsideChange(row);
+}
+
+/** @returns whether it was in the state before */
+export async function setOutsideChangeState(
+  db: Db,
+  accountId: number,
+  id: number,
+  was: OutsideState,
+  is: OutsideState,
+): Promise<boolean> {
+  const where = { account_id: accountId, outside_change_id: id, state: was };
+  return (await db('outside_change').where(where).update({ state: is })) > 0;
+}

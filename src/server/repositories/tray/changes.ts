@@ -1,0 +1,243 @@
+import { randomUUID } from 'node:crypto';
+import { changeKey, type Change, type Figures } from '@/core';
+import type { Db } from '../../db/connection';
+import { openDraft, UNDERWAY, type SetState } from './change-sets';
+
+/** said: carried out, as a person says, in an account without a platform; no structure file has shown it yet. */
+export type ChangeState = 'drafted' | 'applied' | 'refused' | 'said' | 'there' | 'missing' | 'different';
+
+/** What the terms of a change cost in the window before it was sent. */
+export type Before = { window: { from: string; to: string }; terms: number; figures: Figures };
+
+export type StoredChange = {
+  id: number;
+  setId: number;
+  key: string;
+  change: Change;
+  why: string | null;
+  forcedBecause: string | null;
+  state: ChangeState;
+  answerCode: string | null;
+  answerText: string | null;
+  platformId: string | null;
+  before: Before | null;
+  failedBefore: string | null;
+  undoes: number | null;
+  draftedBy: string;
+  draftedById: number;
+};
+
+function toChange(row: Record<string, unknown>): StoredChange {
+  return {
+    id: row.change_id as number,
+    setId: row.change_set_id as number,
+    key: row.key as string,
+    change: row.body as Change,
+    why: row.why as string | null,
+    forcedBecause: row.forced_because as string | null,
+    state: row.state as ChangeState,
+    answerCode: row.answer_code as string | null,
+    answerText: row.answer_text as string | null,
+    platformId: row.platform_id as string | null,
+    before: row.before as Before | null,
+    failedBefore: row.failed_before as string | null,
+    undoes: row.undoes as number | null,
+    draftedBy: row.drafted_by_name as string,
+    draftedById: row.drafted_by as number,
+  };
+}
+
+const changes = (db: Db, accountId: number) =>
+  db('change')
+    .join('person', 'person.person_id', 'change.drafted_by')
+    .where({ 'change.account_id': accountId })
+    .orderBy('change.change_id')
+    .select('change.*', 'person.name as drafted_by_name');
+
+export async function loadDraft(db: Db, accountId: number): Promise<StoredChange[]> {
+  const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
+  return (await changes(db, accountId).whereIn('change_set_id', draft)).map(toChange);
+}
+
+export async function loadChangesOf(db: Db, accountId: number, setId: number): Promise<StoredChange[]> {
+  return (await changes(db, accountId).where({ change_set_id: setId })).map(toChange);
+}
+
+export async function findChange(
+  db: Db,
+  accountId: number,
+  changeId: number,
+): Promise<StoredChange | undefined> {
+  const row = await changes(db, accountId).where({ change_id: changeId }).first();
+  return row && toChange(row);
+}
+
+/** Changes of all sets that are not closed yet, in the order in which they were drafted, with the state of their set. */
+export async function loadUnderway(
+  db: Db,
+  accountId: number,
+): Promise<(StoredChange & { setState: SetState })[]> {
+  const rows = await changes(db, accountId)
+    .join('change_set', function () {
+      this.on('change_set.account_id', 'change.account_id').andOn(
+        'change_set.change_set_id',
+        'change.change_set_id',
+      );
+    })
+    .whereIn('change_set.state', UNDERWAY)
+    .select('change_set.state as set_state');
+  return rows.map((row) => ({ ...toChange(row), setState: row.set_state as SetState }));
+}
+
+export type NewChange = {
+  key?: string;
+  change: Change;
+  why?: string | null;
+  forcedBecause?: string | null;
+  failedBefore?: string | null;
+  undoes?: number | null;
+  fromTerm?: string | null;
+  draftedBy: number;
+};
+
+/** Rows of one statement; each takes a dozen of the 65,535 values that it may have. */
+const ROWS_AT_ONCE = 1_000;
+
+/** Adds changes to a set. @returns their ids, in the order given */
+export async function insertChanges(
+  db: Db,
+  accountId: number,
+  setId: number,
+  drafted: readonly NewChange[],
+): Promise<number[]> {
+  const rows = drafted.map((one) => ({
+    account_id: accountId,
+    change_set_id: setId,
+    key: one.key ?? randomUUID(),
+    natural_key: changeKey(one.change),
+    kind: one.change.kind,
+    body: JSON.stringify(one.change),
+    why: one.why ?? null,
+    forced_because: one.forcedBecause ?? null,
+    failed_before: one.failedBefore ?? null,
+    undoes: one.undoes ?? null,
+    from_term: one.fromTerm ?? null,
+    drafted_by: one.draftedBy,
+    state: 'drafted',
+  }));
+  const idOf = new Map<string, number>();
+  for (let at = 0; at < rows.length; at += ROWS_AT_ONCE) {
+    const written: { key: string; change_id: number }[] = await db('change')
+      .insert(rows.slice(at, at + ROWS_AT_ONCE))
+      .returning(['key', 'change_id']);
+    for (const { key, change_id } of written) idOf.set(key, change_id);
+  }
+  return rows.map(({ key }) => idOf.get(key)!);
+}
+
+/** Takes changes out of the draft; what was sent stays. @returns how many were taken out */
+export async function deleteDrafted(
+  db: Db,
+  accountId: number,
+  changeIds: readonly number[],
+): Promise<number> {
+  const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
+  return db('change')
+    .where({ account_id: accountId })
+    .whereIn('change_id', changeIds)
+    .whereIn('change_set_id', draft)
+    .delete();
+}
+
+/** Sets the state of all changes of a set that are in another. */
+export async function moveChanges(
+  db: Db,
+  accountId: number,
+  setId: number,
+  was: ChangeState,
+  is: ChangeState,
+): Promise<void> {
+  await db('change').where({ account_id: accountId, change_set_id: setId, state: was }).update({ state: is });
+}
+
+/**
+ * Moves changes that were sent or handed over back into the draft, under the keys they have: should one have been
+ * carried out nevertheless, sending it again does nothing twice. A set that is left empty goes.
+ */
+export async function moveToDraft(
+  db: Db,
+  accountId: number,
+  setId: number,
+  changeIds: readonly number[],
+): Promise<void> {
+  const draftId = await openDraft(db, accountId);
+  await db('change')
+    .where({ account_id: accountId, change_set_id: setId })
+    .whereIn('change_id', [...changeIds])
+    .update({ change_set_id: draftId, state: 'drafted', before: null });
+  await db('change_set')
+    .where({ account_id: accountId, change_set_id: setId })
+    .whereNotExists(db('change').where({ account_id: accountId, change_set_id: setId }))
+    .delete();
+}
+
+/** Takes changes of a set away that were sent or handed over. */
+export async function deleteFromSet(
+  db: Db,
+  accountId: number,
+  setId: number,
+  changeIds: readonly number[],
+): Promise<void> {
+  await db('change')
+    .where({ account_id: accountId, change_set_id: setId })
+    .whereIn('change_id', [...changeIds])
+    .delete();
+}
+
+/** @param inSet only while it is in this set: an answer may come for a change that was taken back meanwhile */
+export async function updateChange(
+  db: Db,
+  accountId: number,
+  changeId: number,
+  fields: Partial<{
+    state: ChangeState;
+    answerCode: string | null;
+    answerText: string | null;
+    platformId: string | null;
+    before: Before;
+  }>,
+  inSet?: number,
+): Promise<void> {
+  await db('change')
+    .where({
+      account_id: accountId,
+      change_id: changeId,
+      ...(inSet !== undefined && { change_set_id: inSet }),
+    })
+    .update({
+      ...(fields.state && { state: fields.state }),
+      ...(fields.answerCode !== undefined && { answer_code: fields.answerCode }),
+      ...(fields.answerText !== undefined && { answer_text: fields.answerText }),
+      ...(fields.platformId !== undefined && { platform_id: fields.platformId }),
+      ...(fields.before && { before: JSON.stringify(fields.before) }),
+    });
+}
+
+/** The change that made a list, by the key its `new:` id carries. */
+export async function findMaker(db: Db, accountId: number, key: string): Promise<StoredChange | undefined> {
+  const row = await changes(db, accountId).where({ key, kind: 'make list' }).first();
+  return row && toChange(row);
+}
+
+/** A list that bore a `new:` id gets its own: in every change that names it. The id is a key, so nothing else holds it. */
+export async function renameList(db: Db, accountId: number, newId: string, listId: string): Promise<void> {
+  await db.raw(
+    `update change set body = cast(replace(body::text, cast(:quotedNew as text), cast(:quoted as text)) as jsonb),
+                       natural_key = replace(natural_key, cast(:newId as text), cast(:listId as text))
+      where account_id = :account and strpos(natural_key, cast(:newId as text)) > 0`,
+    {
+      ...{ account: accountId, newId, listId },
+      ...{ quotedNew: JSON.stringify(newId), quoted: JSON.stringify(listId) },
+    },
+  );
+}
