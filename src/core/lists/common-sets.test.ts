@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { newListId } from '../changes';
-import { covers, type AccountShape, type MatchType } from '../gate';
+import { compileAccountGate, covers, type AccountShape, type MatchType, type NegativeText } from '../gate';
 import { findRedundant } from '../tidy';
 import { findCommonSets, findUnlike, gatherIntoList } from './index';
 
@@ -9,6 +9,79 @@ const RUNS = { numRuns: 1_000 };
 const anyText = fc
   .array(fc.constantFrom('bee', 'hive', 'free', 'job', 'jobs'), { minLength: 1, maxLength: 3 })
   .map((words) => words.join(' '));
+const anyEntry: fc.Arbitrary<NegativeText> = fc.record({
+  text: anyText,
+  match: fc.constantFrom('broad', 'phrase', 'exact'),
+});
+
+const CAMPAIGNS = ['c1', 'c2', 'c3', 'c4'].map((id) => ({
+  id,
+  adGroups: [{ id: `${id}-1` }, { id: `${id}-2` }],
+}));
+const anyAccount: fc.Arbitrary<AccountShape> = fc
+  .array(
+    fc.record({ entry: anyEntry, on: fc.constantFrom('c1', 'c2', 'c3', 'c4', 'c1-1', 'account', '7') }),
+    {
+      maxLength: 40,
+    },
+  )
+  .map((singles) => ({
+    campaigns: CAMPAIGNS,
+    lists: [{ id: '7', hungOn: ['c1', 'c2'] }],
+    negatives: singles.map(({ entry, on }, n) => ({
+      ...entry,
+      id: String(n),
+      place:
+        on === 'account'
+          ? { kind: 'account' as const, id: null }
+          : {
+              kind:
+                on === '7'
+                  ? ('list' as const)
+                  : on.includes('-')
+                    ? ('adGroup' as const)
+                    : ('campaign' as const),
+              id: on,
+            },
+    })),
+  }));
+
+/** The account with changes made to it, by the plain way. */
+function made(account: AccountShape, changes: ReturnType<typeof gatherIntoList>): AccountShape {
+  const lists = [...account.lists];
+  let negatives = [...account.negatives];
+  for (const change of changes) {
+    if (change.kind === 'make list') lists.push({ id: change.listId, hungOn: [] });
+    if (change.kind === 'add negative') {
+      const { text, match, place } = change;
+      negatives.push({ id: `new ${text} ${match}`, text, match, place });
+    }
+    if (change.kind === 'remove negative') {
+      negatives = negatives.filter(
+        ({ text, match, place }) =>
+          text !== change.text ||
+          match !== change.match ||
+          place.kind !== change.place.kind ||
+          place.id !== change.place.id,
+      );
+    }
+    if (change.kind === 'hang list') {
+      const at = lists.findIndex(({ id }) => id === change.listId);
+      const hungOn = lists[at]!.hungOn;
+      lists[at] = {
+        id: change.listId,
+        hungOn:
+          change.campaignId === null || hungOn === 'account' ? 'account' : [...hungOn, change.campaignId],
+      };
+    }
+  }
+  return { ...account, lists, negatives };
+}
+
+const stoppedIn = (account: AccountShape, query: string) => {
+  const gate = compileAccountGate(account);
+  return CAMPAIGNS.flatMap(({ adGroups }) => adGroups.map(({ id }) => gate.stoppers(query, id).length > 0));
+};
 
 describe('common sets', () => {
   test('moving one into a list changes no gate, and saves what it says', () => {

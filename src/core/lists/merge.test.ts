@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { compileAccountGate, compileGate, covers, type AccountShape, type NegativeText } from '../gate';
+import { compileGate, covers, type NegativeText } from '../gate';
 import { compareEntries, mergeEntries, splitByTheme } from './index';
 
 const RUNS = { numRuns: 1_000 };
@@ -69,15 +69,3 @@ describe('merging, splitting and comparing', () => {
     ]);
   });
 });
-
-const CAMPAIGNS = ['c1', 'c2', 'c3', 'c4'].map((id) => ({
-  id,
-  adGroups: [{ id: `${id}-1` }, { id: `${id}-2` }],
-}));
-
-/** The account with changes made to it, by the plain way. */
-
-const stoppedIn = (account: AccountShape, query: string) => {
-  const gate = compileAccountGate(account);
-  return CAMPAIGNS.flatMap(({ adGroups }) => adGroups.map(({ id }) => gate.stoppers(query, id).length > 0));
-};
