@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { newListId } from '../changes';
 import { compileAccountGate, covers, type AccountShape, type MatchType, type NegativeText } from '../gate';

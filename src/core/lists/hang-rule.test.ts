@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isRuled, sayRule } from './index';
 
