@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { newListId } from '../changes';
-import { compileAccountGate, covers, type AccountShape, type MatchType, type NegativeText } from '../gate';
+import { compileAccountGate, type AccountShape, type MatchType, type NegativeText } from '../gate';
 import { findRedundant } from '../tidy';
 import { findCommonSets, findUnlike, gatherIntoList } from './index';
 
