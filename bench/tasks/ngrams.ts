@@ -1,4 +1,4 @@
-import { codeTexts, countRuns, words } from '@/core';
+import { codeTexts, countCodedNgrams, words } from '@/core';
 import { makeAccount } from '../account';
 import { normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, ms, mustAgree, timedOnce, type Line } from '../measure';
@@ -22,9 +22,9 @@ export async function benchNgrams(quick: boolean): Promise<Line[]> {
   const rows = terms.map((_, term) => ({
     ...{ term, clicks: clicks[term]!, costMicros: costMicros[term]!, conversions: conversions[term]! },
   }));
-  const ours = () => countRuns(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
+  const ours = () => countCodedNgrams(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
   const table = codeTexts(terms);
-  const coded = () => countRuns(table, rows, { from: 1, to: 4, most: MOST });
+  const coded = () => countCodedNgrams(table, rows, { from: 1, to: 4, most: MOST });
   const duckDb = openDuckDb();
   const columns = {
     id: 'INTEGER',
@@ -79,7 +79,7 @@ export function benchNgramsAlone(quick: boolean): Line[] {
   }));
   const before = process.memoryUsage.rss();
   const start = performance.now();
-  countRuns(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
+  countCodedNgrams(codeTexts(terms), rows, { from: 1, to: 4, most: MOST });
   const own = Math.round((process.resourceUsage().maxRSS * 1024 - before) / 1e6);
   return [
     {

@@ -155,16 +155,16 @@ export const RemovedNoteSchema = v.strictObject({
   ...{ kind: NoteAboutSchema.entries.kind, about: v.string(), body: v.string() },
 });
 
-export const WordMarkSchema = v.object({
+export const WordTagSchema = v.object({
   text: text(200),
-  mark: v.nullable(v.picklist(['neutral', 'place'])),
+  tag: v.nullable(v.picklist(['neutral', 'location'])),
 });
-const WordMarkLineSchema = v.strictObject({
-  ...{ text: v.string(), mark: v.picklist(['neutral', 'place']), by: v.string(), at: v.string() },
+const WordTagLineSchema = v.strictObject({
+  ...{ text: v.string(), tag: v.picklist(['neutral', 'location']), by: v.string(), at: v.string() },
 });
-export type WordMarkView = v.InferOutput<typeof WordMarkLineSchema>;
-export const WordMarksSchema = v.strictObject({ marks: v.array(WordMarkLineSchema) });
-export const WordMarkOutcomeSchema = v.strictObject({ was: WordMarkSchema.entries.mark });
+export type WordTagView = v.InferOutput<typeof WordTagLineSchema>;
+export const WordTagsSchema = v.strictObject({ tags: v.array(WordTagLineSchema) });
+export const WordTagOutcomeSchema = v.strictObject({ was: WordTagSchema.entries.tag });
 
 export const SavedViewSchema = v.object({
   name: text(60),

@@ -10,7 +10,7 @@ export const LedgerQuerySchema = v.object({
 
 const LedgerLineSchema = v.strictObject({
   ...{ id: v.number(), at: v.string(), who: v.string() },
-  about: v.picklist(['change', 'keep', 'load', 'note', 'mark', 'view', 'setting', 'rule']),
+  about: v.picklist(['change', 'keep', 'load', 'note', 'tag', 'view', 'setting', 'rule']),
   /** whether it can be taken back here: what was sent is taken back by a change in the tray */
   ...{ canUndo: v.boolean(), isUndone: v.boolean() },
   ...{ what: v.string(), why: v.nullable(v.string()) },

@@ -11,10 +11,10 @@ export type Returns = (typeof RETURNS)[number];
 export const SERVED = ['any', 'loose', 'broad', 'automatic', 'phrase', 'exact'] as const;
 export type Served = (typeof SERVED)[number];
 /**
- * What a term is like: a product code; one that names a place (rules 7.10); plainly about something else (rules 7.9);
+ * What a term is like: a product code; one that names a location (rules 7.10); plainly about something else (rules 7.9);
  * new since the last pass; not looked at in this pass.
  */
-export const TRAITS = ['any', 'code', 'place', 'off', 'new', 'unseen'] as const;
+export const TRAITS = ['any', 'code', 'location', 'off', 'new', 'unseen'] as const;
 export type Trait = (typeof TRAITS)[number];
 export const SORTS = [
   ...['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'evidence', 'term'],
@@ -22,8 +22,8 @@ export const SORTS = [
 export type Sort =
   'without' | 'cost' | 'clicks' | 'impressions' | 'conversions' | 'target' | 'evidence' | 'term';
 
-/** Runs of how many words can be looked at. */
-export const RUN_SIZES = ['1', '2', '3', '4', '5'] as const;
+/** N-grams of how many words can be looked at. */
+export const NGRAM_SIZES = ['1', '2', '3', '4', '5'] as const;
 
 /** A whole number in an address, up to the most. */
 export const whole = (most: number) =>
@@ -68,7 +68,7 @@ export const SIFT_FILTERS = {
     ),
     '',
   ),
-  /** a run of words that the term must hold */
+  /** an n-gram that the term must hold */
   holding: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
   /** yes: other forms of those words count too */
   forms: v.optional(v.picklist(['yes', 'no']), 'yes'),
@@ -85,14 +85,14 @@ export const TermsQuerySchema = v.object({
 export type TermsQuery = v.InferOutput<typeof TermsQuerySchema>;
 export const FiltersSchema = v.object(SIFT_FILTERS);
 export type SiftFilters = v.InferOutput<typeof FiltersSchema>;
-/** What runs of words are ranked by: spend without return, the share of spend that returns nothing, or terms. */
+/** What n-grams are ranked by: spend without return, the share of spend that returns nothing, or terms. */
 export const RANKS = ['without', 'share', 'terms'] as const;
 export type Rank = (typeof RANKS)[number];
 export const WordsQuerySchema = v.object({
   ...SIFT_FILTERS,
   n: v.optional(
     v.pipe(
-      v.picklist(RUN_SIZES),
+      v.picklist(NGRAM_SIZES),
       v.transform((n) => Number(n) as NgramSize),
     ),
     '1',

@@ -3,6 +3,10 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { down, up } from '@/server/db/migrations/009-facts-by-account';
 import * as ofOnesOwn from '@/server/db/migrations/010-accounts-of-ones-own';
 import * as structureAgain from '@/server/db/migrations/011-structure-again';
+import * as words from '@/server/db/migrations/012-one-word-a-thing';
+import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { tagWords, viewSavedViews, viewWordTags } from '@/server/use-cases/sift/remember';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -97,4 +101,28 @@ test('of a structure file that came twice only the last load counts as one when 
   } finally {
     await trx.rollback();
   }
+});
+
+test('what was marked before tags were called so is a tag, and its entry in the ledger can still be undone', async () => {
+  await tagWords(world.deps, world.slug, world.personId, { text: 'movie', tag: 'location' });
+  const trx = await world.db.transaction();
+  await words.down(trx);
+  expect(await trx('word_mark').select('text', 'mark')).toEqual([{ text: 'movie', mark: 'place' }]);
+  const old = await trx('ledger_entry').where({ about: 'mark' }).first('undo');
+  expect(old.undo).toEqual({ do: 'mark words', text: 'movie', mark: null });
+  await trx('saved_view').insert({
+    ...{ account_id: world.accountId, name: 'Towns', search: 'view=kept&trait=place&text=a' },
+    person_id: world.personId,
+  });
+  await words.up(trx);
+  await trx.commit();
+  expect(await viewWordTags(world.deps, world.slug)).toMatchObject({
+    tags: [{ text: 'movie', tag: 'location' }],
+  });
+  expect((await viewSavedViews(world.deps, world.slug)).views[0]!.search).toBe(
+    'view=kept&trait=location&text=a',
+  );
+  const [entry] = (await viewLedger(world.deps, world.slug)).lines;
+  await undoEntry(world.deps, world.slug, world.personId, entry!.id);
+  expect(await viewWordTags(world.deps, world.slug)).toEqual({ tags: [] });
 });

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { ROUTES, type Name, type Route as Contract } from '@/contracts/routes';
 import { readVersions, VERSIONS_HEADER } from '@/contracts/versions';
-import { QUESTIONS } from '@/server/threads/questions';
+import { REQUESTS } from '@/server/threads/requests';
 import { anyOf, anyParam } from '../support/any-of-schema';
 import { makeWorld, type World } from '../support/world';
 
@@ -36,8 +36,8 @@ let logged: unknown[] = [];
 beforeAll(async () => {
   world = await makeWorld();
   vi.spyOn(console, 'error').mockImplementation((error: unknown) => void logged.push(error));
-  const ask = (name: keyof typeof QUESTIONS, args: unknown[]) =>
-    (QUESTIONS[name] as (...args: unknown[]) => unknown)(world.deps, ...args);
+  const ask = (name: keyof typeof REQUESTS, args: unknown[]) =>
+    (REQUESTS[name] as (...args: unknown[]) => unknown)(world.deps, ...args);
   const home = Symbol.for('gate-post.web');
   (globalThis as unknown as Record<symbol, unknown>)[home] = { deps: world.deps, threads: { ask } };
   await world.load(

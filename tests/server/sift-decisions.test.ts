@@ -9,7 +9,7 @@ import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-chan
 import { pullOut } from '@/server/use-cases/sift/pull-out';
 import {
   lookAt,
-  markWords,
+  tagWords,
   removeNote,
   removeView,
   saveView,
@@ -160,15 +160,15 @@ describe('filters', () => {
       }
   });
 
-  test('a word marked as a place finds the terms that hold it; a neutral one is not shown', async () => {
+  test('a word called a location finds the terms that hold it; a neutral one is not shown', async () => {
     const words = async () =>
       (await listWords(world.deps, world.slug, v.parse(WordsQuerySchema, {}))).lines.map((l) => l.ngram);
-    expect(await names({ trait: 'place' })).toEqual([]);
-    await markWords(world.deps, world.slug, world.personId, { text: 'Tattoo', mark: 'place' });
-    expect(await names({ trait: 'place' })).toEqual(['bee course tattoo']);
-    await markWords(world.deps, world.slug, world.personId, { text: 'tattoo', mark: 'neutral' });
+    expect(await names({ trait: 'location' })).toEqual([]);
+    await tagWords(world.deps, world.slug, world.personId, { text: 'Tattoo', tag: 'location' });
+    expect(await names({ trait: 'location' })).toEqual(['bee course tattoo']);
+    await tagWords(world.deps, world.slug, world.personId, { text: 'tattoo', tag: 'neutral' });
     expect(await words()).not.toContain('tattoo');
-    await markWords(world.deps, world.slug, world.personId, { text: 'tattoo', mark: null });
+    await tagWords(world.deps, world.slug, world.personId, { text: 'tattoo', tag: null });
     expect(await words()).toContain('tattoo');
   });
 

@@ -13,13 +13,13 @@ import { takeOverVersion } from '@/server/use-cases/lists/history';
 import { dropHangRule, exceptFromRule, keepHangRule } from '@/server/use-cases/lists/rule-hangings';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
 import {
-  markWords,
+  tagWords,
   removeNote,
   removeView,
   saveView,
   viewNotes,
   viewSavedViews,
-  viewWordMarks,
+  viewWordTags,
   writeNote,
 } from '@/server/use-cases/sift/remember';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
@@ -135,10 +135,10 @@ describe('notes, marks and views', () => {
     await undo(/^Note on/);
     expect(await notes()).toEqual([]);
 
-    const marks = async () => (await ask(viewWordMarks)).marks.map((m) => `${m.text} ${m.mark}`);
-    await ask(markWords, world.personId, { text: 'Movie', mark: 'neutral' });
-    await ask(markWords, world.personId, { text: 'movie', mark: 'place' });
-    await undo(/as a place/);
+    const marks = async () => (await ask(viewWordTags)).tags.map((m) => `${m.text} ${m.tag}`);
+    await ask(tagWords, world.personId, { text: 'Movie', tag: 'neutral' });
+    await ask(tagWords, world.personId, { text: 'movie', tag: 'location' });
+    await undo(/as a location/);
     expect(await marks()).toEqual(['movie neutral']);
 
     const views = async () => (await ask(viewSavedViews)).views.map((one) => `${one.name} ${one.search}`);

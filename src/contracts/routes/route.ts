@@ -12,7 +12,7 @@ export const PARTS = [
   'structure', // the mirror of the platform
   'draft', // the tray, and what was sent or handed over
   'verdicts', // terms kept or set aside
-  'marks', // of words
+  'tags', // of words
   'notes',
   'views',
   'pass', // terms looked at
@@ -47,7 +47,7 @@ export type Route = {
 /** Whatever shows what is stopped is made of these. */
 export const STOPPING = ['facts', 'structure', 'draft', 'settings'] as const satisfies Part[];
 /** Whatever shows search terms by view is made of these. */
-export const SIFTING = [...STOPPING, 'verdicts', 'marks'] as const satisfies Part[];
+export const SIFTING = [...STOPPING, 'verdicts', 'tags'] as const satisfies Part[];
 
 /** Routes of one feature, under their names. */
 export function routesOf<const R extends Record<RouteName, Route>>(routes: R): R {

@@ -19,9 +19,9 @@ import {
   SetVerdictSchema,
   VerdictOutcomeSchema,
   VerdictsOutcomeSchema,
-  WordMarkOutcomeSchema,
-  WordMarkSchema,
-  WordMarksSchema,
+  WordTagOutcomeSchema,
+  WordTagSchema,
+  WordTagsSchema,
 } from '../decisions';
 import {
   ChoiceAnswerSchema,
@@ -109,9 +109,9 @@ export const siftRoutes = routesOf({
     },
     changes: ['views', 'ledger'],
   },
-  'GET words': { role: 'look', answer: WordMarksSchema, from: ['marks'] },
+  'GET words': { role: 'look', answer: WordTagsSchema, from: ['tags'] },
   'POST words': {
-    ...{ role: 'prepare', body: WordMarkSchema, answer: WordMarkOutcomeSchema },
-    changes: ['marks', 'ledger'],
+    ...{ role: 'prepare', body: WordTagSchema, answer: WordTagOutcomeSchema },
+    changes: ['tags', 'ledger'],
   },
 });

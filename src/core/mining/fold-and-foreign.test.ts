@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { countRuns, findForeignWords, foldForms, matchingTexts, textsHolding } from './index';
+import { countCodedNgrams, findForeignWords, foldForms, matchingTexts, textsHolding } from './index';
 import { buildTermTable } from './texts/term-table';
 
 const text = fc
@@ -14,7 +14,7 @@ const texts = fc.uniqueArray(text, { minLength: 1, maxLength: 12 });
 describe('folding forms', () => {
   test('the form that most texts hold stands for all', () => {
     const folded = foldForms(buildTermTable(['bee hive', 'hives', 'hives bee']));
-    const runs = countRuns(
+    const runs = countCodedNgrams(
       folded,
       [0, 1, 2].map((term) => ({ term, ...figures(1) })),
       { from: 1, to: 1 },
@@ -31,7 +31,7 @@ describe('folding forms', () => {
         const table = buildTermTable(all);
         const folded = foldForms(table);
         const terms = all.map((_, term) => ({ term, ...figures(term + 1) }));
-        for (const run of countRuns(folded, terms, { from: 1, to: 1 })) {
+        for (const run of countCodedNgrams(folded, terms, { from: 1, to: 1 })) {
           const holding = textsHolding(table, folded.formsOf(run.ngram));
           expect(run.terms).toBe(holding.reduce((sum, holds) => sum + holds, 0));
         }

@@ -8,7 +8,7 @@ export type FoldedTexts = CodedTexts & {
 };
 
 /**
- * Folds the forms of each word, by stem, into the one that most texts hold, so that runs of words count every form.
+ * Folds the forms of each word, by stem, into the one that most texts hold, so that n-grams count every form.
  * @example foldForms(buildTermTable(['bee hive', 'hives', 'hives'])).formsOf('hive') // ['hives', 'hive']
  */
 export function foldForms(table: TermTable): FoldedTexts {

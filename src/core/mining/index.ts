@@ -1,6 +1,6 @@
 export { foldForms, type FoldedTexts } from './fold-forms';
 export { findForeignWords } from './foreign-words';
-export { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams/ngrams';
+export { countNgrams, countCodedNgrams, type Ngram, type NgramSize } from './ngrams/ngrams';
 export { matchAll } from './texts/match-all';
 export { findThemes, type Theme } from './themes';
 export {

@@ -4,4 +4,4 @@ export { remainder } from './remainder';
 export { stemOf } from './stem';
 export { VARIANT_KINDS, variants, type Variant } from './variants';
 export { compileVocabulary, lengthOf, type Vocabulary } from './vocabulary';
-export { positionsOfRun } from './runs-in-words';
+export { positionsOfNgram } from './ngram-in-words';

@@ -11,7 +11,7 @@ import { Tray } from '@/screens/tray/tray';
 import { useDays } from '@/screens/tray/use-tray';
 import { formatDay, formatDays, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
-import { Sign } from '@/ui/marks';
+import { Logo } from '@/ui/state-icon';
 import { AccountContext } from './account-context';
 import { ConnectionNote } from './connection-note';
 import { useSingleKeys } from './keys/keys';
@@ -86,7 +86,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
         prefetch={false}
         className="flex h-12 items-center gap-2.5 px-4 font-title text-[18px] font-bold"
       >
-        <Sign />
+        <Logo />
         <span className="max-[1180px]:hidden">Gate Post</span>
       </Link>
       <nav aria-label="Screens" className="mt-1 flex flex-col">

@@ -1,5 +1,5 @@
 import type { Few, Touched } from '@/contracts/common';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { counted } from '@/core';
 
 /** What a choice would hurt, in sentences: the protected terms it stops, and the live keywords it touches. */
@@ -8,7 +8,7 @@ export function Hurts({ protectedTerms, touched }: { protectedTerms: Few<string>
     <>
       {protectedTerms.count > 0 && (
         <p className="text-rust">
-          <Mark kind="hurting" /> Would stop {counted(protectedTerms.count, 'protected term')}{' '}
+          <StateIcon kind="hurting" /> Would stop {counted(protectedTerms.count, 'protected term')}{' '}
           <span className="text-soft">(of all days, wherever they ran)</span>:{' '}
           {protectedTerms.first.join(', ')}
           {more(protectedTerms)}.
@@ -16,7 +16,7 @@ export function Hurts({ protectedTerms, touched }: { protectedTerms: Few<string>
       )}
       {touched.map((keywords) => (
         <p key={keywords.severity} className="text-rust">
-          <Mark kind="hurting" /> {counted(keywords.count, 'live keyword')} {keywords.severity}:{' '}
+          <StateIcon kind="hurting" /> {counted(keywords.count, 'live keyword')} {keywords.severity}:{' '}
           {keywords.first.map((k) => `“${k.text}” (${k.match}) in ${k.adGroup}`).join(', ')}
           {more(keywords)}.
         </p>

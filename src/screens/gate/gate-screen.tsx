@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { parseAsString, useQueryState } from 'nuqs';
 import type { GateAnswer } from '@/contracts/gate';
 import { InHand } from '@/screens/frame/in-hand';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { sayCampaign, sayWhole } from './say-answer';
 import { MatchChip } from '@/ui/match-chip';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -43,7 +43,7 @@ export function GateScreen() {
             </p>
             {data.stoppedByTray + data.openedByTray > 0 ? (
               <p className="text-pine">
-                <Mark kind="drafted" /> With the tray it would{' '}
+                <StateIcon kind="drafted" /> With the tray it would{' '}
                 {data.stoppedByTray > 0
                   ? `be stopped in ${counted(data.stoppedByTray, 'ad group')} more`
                   : `pass in ${counted(data.openedByTray, 'ad group')} more`}
@@ -65,7 +65,7 @@ function Answer({ answer }: { answer: GateAnswer }) {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3" tabIndex={0} role="group" aria-label="Answer">
       <p className="font-title text-[22px] font-bold" role="status" data-testid="gate-answer">
-        <Mark kind={answer.open === 0 ? 'stopped' : 'open'} className="mr-2" />
+        <StateIcon kind={answer.open === 0 ? 'stopped' : 'open'} className="mr-2" />
         {sayWhole(answer)}
       </p>
       <p className="mb-3 text-[13px] text-soft">
@@ -89,7 +89,7 @@ function Answer({ answer }: { answer: GateAnswer }) {
                 className="border-t border-line align-baseline"
               >
                 <td className="py-1 pr-3">
-                  <Mark kind={s.state === 'in the tray' ? 'drafted' : 'stopped'} /> <b>{s.text}</b>{' '}
+                  <StateIcon kind={s.state === 'in the tray' ? 'drafted' : 'stopped'} /> <b>{s.text}</b>{' '}
                   <MatchChip match={s.match} />
                   {s.state !== 'in force' && <span className="text-pine"> {s.state}</span>}
                 </td>
@@ -109,7 +109,7 @@ function Answer({ answer }: { answer: GateAnswer }) {
           {answer.campaigns.map((c) => (
             <tr key={c.id} className="border-t border-line align-baseline">
               <td className="py-1 pr-3 font-semibold whitespace-nowrap">
-                <Mark kind={c.open === 0 ? 'stopped' : 'open'} /> {c.name}
+                <StateIcon kind={c.open === 0 ? 'stopped' : 'open'} /> {c.name}
               </td>
               <td className="pr-3 whitespace-nowrap">{sayCampaign(c)}</td>
               <td className="text-soft">

@@ -4,7 +4,7 @@ import { useMoney } from '@/screens/frame/money';
 import type { LedgerLine } from '@/contracts/ledger';
 import { InHand } from '@/screens/frame/in-hand';
 import { formatConversions, formatCount, formatDay } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { counted } from '@/core';
 
 /** What a sent change cost before, what its terms cost since, and what still slips through. */
@@ -83,13 +83,13 @@ function Outcome({ change: { before, since, state } }: { change: NonNullable<Led
       {!since && <p className="mt-1 text-soft">No report reaches the day it was sent yet.</p>}
       {since && since.slips.length === 0 && (
         <p className="mt-1 text-moss">
-          <Mark kind="stopped" /> Nothing slips through.
+          <StateIcon kind="stopped" /> Nothing slips through.
         </p>
       )}
       {since && since.slips.length > 0 && (
         <>
           <p className="mt-1.5 text-timber">
-            <Mark kind="open" /> Still slips through, served elsewhere:
+            <StateIcon kind="open" /> Still slips through, served elsewhere:
           </p>
           <ul>
             {since.slips.map((s) => (

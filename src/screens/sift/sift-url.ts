@@ -5,7 +5,7 @@ import type * as v from 'valibot';
 import {
   RANKS,
   RETURNS,
-  RUN_SIZES,
+  NGRAM_SIZES,
   SERVED,
   SIFT_VIEWS,
   SORTS,
@@ -27,10 +27,10 @@ const PARSERS = {
   text: parseAsString.withDefault(''),
   sort: parseAsStringLiteral(SORTS).withDefault('without'),
   direction: parseAsStringLiteral(['asc', 'desc'] as const).withDefault('desc'),
-  n: parseAsStringLiteral(RUN_SIZES).withDefault('1'),
+  n: parseAsStringLiteral(NGRAM_SIZES).withDefault('1'),
   rank: parseAsStringLiteral(RANKS).withDefault('without'),
   /** what stands in the Words panel, and on the work surface */
-  panel: parseAsStringLiteral(['runs', 'themes'] as const).withDefault('runs'),
+  panel: parseAsStringLiteral(['ngrams', 'themes'] as const).withDefault('ngrams'),
   show: parseAsStringLiteral(['table', 'plot'] as const).withDefault('table'),
   days: parseAsInteger,
 };

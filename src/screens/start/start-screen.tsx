@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Button } from '@/ui/button';
-import { Sign } from '@/ui/marks';
+import { Logo } from '@/ui/state-icon';
 import { AccountForm } from './account-form';
 import { call } from '@/screens/frame/data/routes';
 
@@ -24,7 +24,7 @@ export function StartScreen({ isFirst, retired }: Props) {
   return (
     <main className="mx-auto max-w-md px-6 py-16">
       <p className="flex items-center gap-2.5 font-title text-[18px] font-bold">
-        <Sign /> Gate Post
+        <Logo /> Gate Post
       </p>
       <h1 className="mt-6 font-title text-[26px] font-bold">Add an account</h1>
       <p className="mt-1 mb-5 text-soft">

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import type { SentState, TrayChange, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
 import { conversionsOf } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { SpendBars } from '@/ui/spend-bars';
 import { useAccount } from '@/screens/frame/account-context';
 import { SendDialog } from './send-dialog';
@@ -130,7 +130,7 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
   );
 }
 
-const MARK_OF = { stops: 'stopped', opens: 'open', neither: 'post' } as const;
+const ICON_OF = { stops: 'stopped', opens: 'open', neither: 'post' } as const;
 
 function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => void }) {
   const formatMoney = useMoney();
@@ -139,7 +139,7 @@ function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => v
   const hurts = change.touched.length > 0 || change.heldBackBy.count > 0;
   return (
     <li className="group flex items-start gap-2 border-b border-line px-4 py-1.5 text-[13px]">
-      <Mark kind={hurts ? 'hurting' : MARK_OF[doesWhat(change.change)]} className="mt-0.5" />
+      <StateIcon kind={hurts ? 'hurting' : ICON_OF[doesWhat(change.change)]} className="mt-0.5" />
       <span className="min-w-0 flex-1 break-words">
         {said}
         {change.reaches && <span className="block text-[12px] text-soft">{change.reaches}</span>}

@@ -16,7 +16,7 @@ import type { Few, Touched, Weight } from '@/contracts/common';
 import type { StoredChange } from '../repositories/tray/changes';
 import type { ProtectedTerm } from '../repositories/decisions/protected-terms';
 import type { SetAside } from '../repositories/decisions/set-aside';
-import type { WordMark } from '../repositories/decisions/word-marks';
+import type { WordTag } from '../repositories/decisions/word-tags';
 import type { LiveKeyword, Snapshot } from './snapshot';
 import { addRow, conversionsAt } from './window-columns';
 
@@ -34,9 +34,9 @@ export type Workbench = {
   /** terms of the window that a person kept, or set aside and that have not come back yet */
   verdictOf: ReadonlyMap<number, 'kept' | 'aside'>;
   aside: readonly SetAside[];
-  /** runs of words that people marked: as not worth showing, as a place */
+  /** n-grams that people marked: as not worth showing, as a location */
   neutralWords: readonly string[];
-  placeWords: readonly string[];
+  locationWords: readonly string[];
 };
 
 /** What people have said about terms and words. */
@@ -44,13 +44,13 @@ export type Verdicts = {
   protectedOwn: readonly ProtectedTerm[];
   /** those that have not come back yet */
   aside: readonly SetAside[];
-  marks: readonly WordMark[];
+  tags: readonly WordTag[];
 };
 
 export function layWorkbench(
   snapshot: Snapshot,
   changes: Record<'accepted' | 'waiting' | 'drafted', readonly StoredChange[]>,
-  { protectedOwn, aside, marks }: Verdicts,
+  { protectedOwn, aside, tags }: Verdicts,
 ): Workbench {
   const over = (gate: RowGate, stored: readonly StoredChange[]) =>
     effectOfDraft(
@@ -66,8 +66,8 @@ export function layWorkbench(
     protectedOwnTable: buildTermTable(protectedOwn.map((p) => p.text)),
     verdictOf: verdictsOver(snapshot, protectedOwn, aside),
     aside,
-    neutralWords: marks.filter((m) => m.mark === 'neutral').map((m) => m.text),
-    placeWords: marks.filter((m) => m.mark === 'place').map((m) => m.text),
+    neutralWords: tags.filter((m) => m.tag === 'neutral').map((m) => m.text),
+    locationWords: tags.filter((m) => m.tag === 'location').map((m) => m.text),
   };
 }
 

@@ -10,6 +10,7 @@ import * as termsByByte from './migrations/008-terms-by-byte';
 import * as factsByAccount from './migrations/009-facts-by-account';
 import * as accountsOfOnesOwn from './migrations/010-accounts-of-ones-own';
 import * as structureAgain from './migrations/011-structure-again';
+import * as oneWordAThing from './migrations/012-one-word-a-thing';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -23,6 +24,7 @@ const MIGRATIONS = {
   '009-facts-by-account': factsByAccount,
   '010-accounts-of-ones-own': accountsOfOnesOwn,
   '011-structure-again': structureAgain,
+  '012-one-word-a-thing': oneWordAThing,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -1,6 +1,6 @@
 import type { Figures } from '@/core';
 import type { Db } from '../db/connection';
-import { findPart } from './load/parts';
+import { findPartition } from './load/partitions';
 
 export type TermKind = 'query' | 'code' | 'wordless' | 'unreported';
 
@@ -167,7 +167,7 @@ export async function canBeCounted(db: Db, accountId: number): Promise<boolean> 
 
 /** Tells the planner what a load has changed; without it, the first queries after a large one go astray. */
 export async function analyseFacts(db: Db, accountId: number): Promise<void> {
-  const parts = [await findPart(db, 'term_day', accountId), await findPart(db, 'term', accountId)];
+  const parts = [await findPartition(db, 'term_day', accountId), await findPartition(db, 'term', accountId)];
   const tables = [...parts, 'keyword', 'ad_group', 'campaign'].filter((table) => table !== null);
   await Promise.all(tables.map((table) => db.raw('analyze ??', [table])));
 }

@@ -17,7 +17,7 @@ export type LedgerUndo =
   | { do: 'drop rule'; rule: number }
   | { do: 'keep rule'; list: string; rule: HangRule; except: string[] }
   | { do: 'except from rule'; rule: number; campaign: string; isOut: boolean }
-  | { do: 'mark words'; text: string; mark: 'neutral' | 'place' | null }
+  | { do: 'tag words'; text: string; tag: 'neutral' | 'location' | null }
   | { do: 'write note'; kind: 'term' | 'theme'; about: string; body: string }
   | { do: 'remove note'; note: number }
   /** `left` are the filters that the entry left under the name; null for none */
@@ -30,7 +30,7 @@ export type LedgerUndo =
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';
-  about: 'change' | 'keep' | 'load' | 'note' | 'mark' | 'view' | 'setting' | 'rule';
+  about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule';
   what: string;
   why?: string | null;
   before?: unknown;

@@ -3,7 +3,7 @@ import { TakenBack, type DataSource } from '../compute/snapshots';
 import type { FromBroker, ToBroker } from './broker';
 
 /**
- * Columns that another thread has read are taken as they are; what no one has is read, and offered to all. A question
+ * Columns that another thread has read are taken as they are; what no one has is read, and offered to all. A request
  * that ends before it was told leaves no one waiting: who shares its snapshot asks again.
  * @param port leads to the broker of snapshots
  */

@@ -2,15 +2,15 @@ import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { Refusal } from '../use-cases/deps';
 import { createBroker, type Broker, type FromBroker } from './broker';
-import { WRITES, type AnswerOf, type ArgsOf, type Outcome, type QuestionName } from './questions';
+import { WRITES, type AnswerOf, type ArgsOf, type Outcome, type RequestName } from './requests';
 
-/** Worker threads that answer what needs a window in memory, so that the page never waits for another's question. */
+/** Worker threads that answer what needs a window in memory, so that the page never waits for another's request. */
 export type Threads = {
   /**
-   * @param signal takes the question back: what is still being read for it stops
+   * @param signal takes the request back: what is still being read for it stops
    * @throws Refusal as the use-case does; the signal's reason when it is aborted
    */
-  ask<Q extends QuestionName>(name: Q, args: ArgsOf<Q>, signal?: AbortSignal): Promise<AnswerOf<Q>>;
+  ask<Q extends RequestName>(name: Q, args: ArgsOf<Q>, signal?: AbortSignal): Promise<AnswerOf<Q>>;
   counts: Broker['counts'];
   /** the threads themselves */
   pool: Piscina;
@@ -33,11 +33,11 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
     execArgv,
     minThreads: threads,
     maxThreads: threads,
-    concurrentTasksPerWorker: 4, // most of a question's time the database is waited for
+    concurrentTasksPerWorker: 4, // most of a request's time the database is waited for
     atomics: 'disabled', // a thread that waits for its next task must still hear the database
   });
 
-  async function askOnce(name: QuestionName, args: unknown[], signal?: AbortSignal): Promise<Outcome> {
+  async function askOnce(name: RequestName, args: unknown[], signal?: AbortSignal): Promise<Outcome> {
     const { port1, port2 } = new MessageChannel();
     broker.serve(port1);
     const takenBack = new Promise<never>((_, reject) => {
@@ -74,7 +74,7 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
   };
 }
 
-/** A question that fells so many threads one after another is given up. */
+/** A request that fells so many threads one after another is given up. */
 const MOST_FALLS = 2;
 
 /** Whether a thread fell, rather than that the use-case failed. */

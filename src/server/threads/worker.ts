@@ -4,7 +4,7 @@ import type { Snapshot } from '../compute/snapshot';
 import { createDeps } from '../container';
 import { Refusal, type Deps } from '../use-cases/deps';
 import type { FromBroker } from './broker';
-import { QUESTIONS, type Outcome, type Task } from './questions';
+import { REQUESTS, type Outcome, type Task } from './requests';
 import { sourceOver } from './source';
 
 /** A thread keeps what it made from the shared columns: this many windows. */
@@ -13,14 +13,14 @@ const KEPT = 4;
 const deps = createDeps({ connections: 4 });
 const kept = new Map<string, Promise<Snapshot>>();
 
-/** Answers one question. The port leads to the broker of snapshots, and brings the word to stop. */
+/** Answers one request. The port leads to the broker of snapshots, and brings the word to stop. */
 export default async function answer({ name, args, port }: Task & { port: MessagePort }): Promise<Outcome> {
   const asked = new AbortController();
   port.on('message', (message: FromBroker) => {
     if (message.kind === 'cancel') asked.abort(new TakenBack('The question was taken back.'));
   });
   const snapshots = createSnapshots(KEPT, sourceOver(port), kept, asked.signal);
-  const work = QUESTIONS[name] as (deps: Deps, ...args: unknown[]) => Promise<unknown>;
+  const work = REQUESTS[name] as (deps: Deps, ...args: unknown[]) => Promise<unknown>;
   try {
     return { ok: true, answer: await work({ ...deps, snapshots }, ...args) };
   } catch (error) {

@@ -6,7 +6,7 @@ import { loadDraft, loadUnderway, type StoredChange } from '../repositories/tray
 import { loadNamesOfGoneLists } from '../repositories/lists/list-versions';
 import { listProtectedTerms } from '../repositories/decisions/protected-terms';
 import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';
-import { listWordMarks } from '../repositories/decisions/word-marks';
+import { listWordTags } from '../repositories/decisions/word-tags';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
 import { derivedFrom } from '../compute/derived';
@@ -77,5 +77,5 @@ async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
   const all = await listSetAside(db, accountId);
   const clicks = all.length > 0 ? await clicksSinceAside(db, accountId) : new Map<string, number>();
   const aside = all.filter(({ key, moreClicks }) => (clicks.get(key) ?? 0) < moreClicks);
-  return { protectedOwn, aside, marks: await listWordMarks(db, accountId) };
+  return { protectedOwn, aside, tags: await listWordTags(db, accountId) };
 }

@@ -4,7 +4,7 @@ import * as v from 'valibot';
 import { PERSON_COOKIE, StoredNumberSchema, type DoneSchema } from '@/contracts/common';
 import { ROUTES, type Name, type Route, type Routes, type WriteName } from '@/contracts/routes';
 import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
-import type { AnswerOf, ArgsOf, QuestionName } from '@/server/threads/questions';
+import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
 import { refusalOf } from '@/let-in';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
@@ -22,8 +22,8 @@ type Asked<N extends Name> = {
   /** for a body that is a file */
   request: Request;
   url: URL;
-  /** Puts a question to a worker thread; it is taken back when the browser goes away. */
-  ask<Q extends QuestionName>(name: Q, ...args: ArgsOf<Q>): Promise<AnswerOf<Q>>;
+  /** Puts a request to a worker thread; it is taken back when the browser goes away. */
+  ask<Q extends RequestName>(name: Q, ...args: ArgsOf<Q>): Promise<AnswerOf<Q>>;
 };
 
 type OutputOf<N extends Name, Key extends 'query' | 'body'> = Routes[N] extends { [K in Key]: infer S }
@@ -65,7 +65,7 @@ export function serve<N extends Name>(
       const before = route.changes && (await feelPulse(deps, slug));
       const asked = {
         ...{ deps, slug, params, query, body, personId, request, url },
-        ask: (question, ...args) => webThreads().ask(question, args, request.signal),
+        ask: (name, ...args) => webThreads().ask(name, args, request.signal),
       } as Asked<N>;
       const result = await work(asked);
       if (result instanceof Response) return result;
@@ -74,7 +74,7 @@ export function serve<N extends Name>(
         ...(before && { headers: { [VERSIONS_HEADER]: sayVersions(before, await feelPulse(deps, slug)) } }),
       });
     } catch (error) {
-      // Who asked went away, and took the question back.
+      // Who asked went away, and took the request back.
       if (request.signal.aborted) return new Response(null, { status: 499 });
       return toResponse(error);
     }

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../../figures';
 import { aText } from '../../gate/testing';
 import { normalise } from '../../text';
-import { countNgrams, countRuns, type Ngram, type NgramSize } from './ngrams';
+import { countNgrams, countCodedNgrams, type Ngram, type NgramSize } from './ngrams';
 import { buildTermTable } from '../texts/term-table';
 
 const terms = [
@@ -70,9 +70,9 @@ test('the most of several lengths are those at the head of all of them', () => {
         const by = cost ? 'costMicros' : 'withoutReturnMicros';
         const table = buildTermTable(drawn.map((t) => t.text));
         const terms = drawn.map(({ costMicros, conversions }, i) => ({ term: i, costMicros, conversions }));
-        const all = countRuns(table, terms, { from, to, by });
+        const all = countCodedNgrams(table, terms, { from, to, by });
         expect(all.every((gram, i) => i === 0 || gram[by]! <= all[i - 1]![by]!)).toBe(true);
-        expect(countRuns(table, terms, { from, to, by, most })).toEqual(all.slice(0, most));
+        expect(countCodedNgrams(table, terms, { from, to, by, most })).toEqual(all.slice(0, most));
       },
     ),
     { numRuns: 1_500 },

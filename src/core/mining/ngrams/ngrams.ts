@@ -1,7 +1,7 @@
 import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../../figures';
 import { normalise } from '../../text';
-import { countLevel, sumLevels, type CodedTerms, type RunLevel } from './run-level';
-import { createRunSums, type RunSums } from './run-sums';
+import { countLevel, sumLevels, type CodedTerms, type NgramLevel } from './ngram-level';
+import { createNgramSums, type NgramSums } from './ngram-sums';
 import { codeTexts, type CodedTexts } from '../texts/term-table';
 
 export type Ngram = {
@@ -14,8 +14,8 @@ export type Ngram = {
 export type NgramSize = 1 | 2 | 3 | 4 | 5;
 
 /**
- * Runs of n neighbouring words with the sums of the terms that hold them (rules 7.5), costliest first, then by text.
- * Terms of the same text are summed first; a run counts once for each distinct term, however often it repeats in it.
+ * N-grams of n neighbouring words with the sums of the terms that hold them (rules 7.5), costliest first, then by text.
+ * Terms of the same text are summed first; an n-gram counts once for each distinct term, however often it repeats in it.
  * Product codes are the caller's to leave out.
  * @throws RangeError unless n is 1..5
  * @example countNgrams([{ text: 'bee hive', clicks: 2 }], 1).map((g) => g.ngram) // ['bee', 'hive']
@@ -23,14 +23,14 @@ export type NgramSize = 1 | 2 | 3 | 4 | 5;
 export function countNgrams(terms: Iterable<{ text: string } & Partial<Figures>>, n: NgramSize): Ngram[] {
   const distinct = distinctTerms(terms);
   const figures = [...distinct.values()];
-  return countRuns(
+  return countCodedNgrams(
     codeTexts([...distinct.keys()]),
     figures.map((of, term) => ({ term, ...of })),
     { from: n, to: n },
   );
 }
 
-export type RunsWanted = {
+export type NgramsWanted = {
   /** lengths in words, 1..5 */
   from: NgramSize;
   to: NgramSize;
@@ -41,13 +41,13 @@ export type RunsWanted = {
 
 /**
  * The same over terms that are coded already, for several lengths at once. Lengths are counted one after another: where
- * only the most are wanted, a run is followed up only while it could still be among them, for a run can cost no more
+ * only the most are wanted, an n-gram is followed up only while it could still be among them, for an n-gram can cost no more
  * than a shorter one within it.
  * @param terms `term` is an index into the table, each at most once; costs of 0 or more
  * @returns the most of `by` first (costliest unless given), then by text
- * @example countRuns(codeTexts(['bee hive', 'hive']), [{ term: 0, costMicros: 3 }, { term: 1, costMicros: 1 }], { from: 1, to: 2, most: 1 })[0]?.ngram // 'hive'
+ * @example countCodedNgrams(codeTexts(['bee hive', 'hive']), [{ term: 0, costMicros: 3 }, { term: 1, costMicros: 1 }], { from: 1, to: 2, most: 1 })[0]?.ngram // 'hive'
  */
-export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWanted): Ngram[] {
+export function countCodedNgrams(table: CodedTexts, terms: CodedTerms, wanted: NgramsWanted): Ngram[] {
   const { from, to, most, by = 'costMicros' } = wanted;
   for (const size of [from, to])
     if (![1, 2, 3, 4, 5].includes(size))
@@ -58,16 +58,16 @@ export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWant
     indexes[t] = term.term;
     values[t] = by === 'terms' ? 1 : by === 'costMicros' ? (term.costMicros ?? 0) : spendWithoutReturn(term);
   });
-  const levels: RunLevel[] = [];
+  const levels: NgramLevel[] = [];
   let found: Found[] = [];
   let least = -Infinity;
   for (let length = 1; length <= to; length++) {
     const level = countLevel(table, indexes, values, levels, least);
     levels.push(level);
     if (length < from) continue;
-    for (let run = 0; run < level.size; run++) {
-      const value = level.values.valueOf(run);
-      if (value >= least && level.values.has(run)) found.push({ length, run, value });
+    for (let ngram = 0; ngram < level.size; ngram++) {
+      const value = level.values.valueOf(ngram);
+      if (value >= least && level.values.has(ngram)) found.push({ length, ngram, value });
     }
     if (most === undefined || found.length <= most) continue;
     least = most === 0 ? Infinity : nthLargest(found, most);
@@ -75,23 +75,23 @@ export function countRuns(table: CodedTexts, terms: CodedTerms, wanted: RunsWant
   }
   const sums = sumAll(table, terms, levels, found);
   return found
-    .map(({ length, run }, slot) => ({ ngram: textOf(table, levels, length, run), ...sums.of(slot) }))
+    .map(({ length, ngram }, slot) => ({ ngram: textOf(table, levels, length, ngram), ...sums.of(slot) }))
     .sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0) || (a.ngram < b.ngram ? -1 : 1))
     .slice(0, most);
 }
 
-type Found = { length: number; run: number; value: number };
+type Found = { length: number; ngram: number; value: number };
 
-/** Sums of the runs that were found, by their place among them. */
+/** Sums of the n-grams that were found, by their place among them. */
 function sumAll(
   table: CodedTexts,
   terms: CodedTerms,
-  levels: readonly RunLevel[],
+  levels: readonly NgramLevel[],
   found: readonly Found[],
-): RunSums {
-  const sums = createRunSums(found.length);
+): NgramSums {
+  const sums = createNgramSums(found.length);
   const slotsOf = levels.map((level) => new Int32Array(level.size).fill(-1));
-  found.forEach(({ length, run }, slot) => (slotsOf[length - 1]![run] = slot));
+  found.forEach(({ length, ngram }, slot) => (slotsOf[length - 1]![ngram] = slot));
   sumLevels(table, terms, levels, slotsOf, sums);
   return sums;
 }
@@ -103,15 +103,15 @@ function nthLargest(found: readonly { value: number }[], n: number): number {
 
 function textOf(
   { dictionary }: CodedTexts,
-  levels: readonly RunLevel[],
+  levels: readonly NgramLevel[],
   length: number,
-  run: number,
+  ngram: number,
 ): string {
   const words: string[] = [];
-  for (let [at, level] = [run, length - 1]; level >= 0; level--) {
-    const { runs } = levels[level]!;
-    words.unshift(dictionary.wordOf(runs ? runs.lastOf(at) : at));
-    if (runs) at = runs.prefixOf(at);
+  for (let [at, level] = [ngram, length - 1]; level >= 0; level--) {
+    const { ngrams } = levels[level]!;
+    words.unshift(dictionary.wordOf(ngrams ? ngrams.lastOf(at) : at));
+    if (ngrams) at = ngrams.prefixOf(at);
   }
   return words.join(' ');
 }

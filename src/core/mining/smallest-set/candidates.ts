@@ -1,10 +1,10 @@
 import type { NegativeText } from '../../gate';
 import { lengthOf, normalise } from '../../text';
-import { createRunTable } from '../ngrams/runs';
+import { createNgramTable } from '../ngrams/ngram-ids';
 import { buildTermTable, type TermTable } from '../texts/term-table';
 
 /**
- * What can be chosen for some unwanted terms: runs of 1 to 4 words (phrase) and whole texts (exact) that stop no open
+ * What can be chosen for some unwanted terms: n-grams of 1 to 4 words (phrase) and whole texts (exact) that stop no open
  * term. Of those that stop the same terms only the one preferred is here; preferred ones come first.
  */
 export type Candidates = {
@@ -21,7 +21,7 @@ export type Candidates = {
   costs: Float64Array;
 };
 
-const LONGEST_RUN = 4;
+const LONGEST_NGRAM = 4;
 
 export function makeCandidates(
   unwanted: readonly { text: string; costMicros: number }[],
@@ -51,78 +51,78 @@ export function makeCandidates(
   return {
     count: ordered.length,
     negativeAt(j) {
-      const { run, stops: of } = ordered[j]!;
-      return run < 0
+      const { ngram, stops: of } = ordered[j]!;
+      return ngram < 0
         ? { text: texts[of[0]!]!, match: 'exact' }
-        : { text: phrases.textOf(run), match: 'phrase' };
+        : { text: phrases.textOf(ngram), match: 'phrase' };
     },
     words: Uint8Array.from(ordered, (c) => Math.min(255, c.words)),
     characters: Uint32Array.from(ordered, (c) => c.characters),
-    isExact: Uint8Array.from(ordered, (c) => (c.run < 0 ? 1 : 0)),
+    isExact: Uint8Array.from(ordered, (c) => (c.ngram < 0 ? 1 : 0)),
     ...{ starts, stops, costs: Float64Array.from(costOf.values()) },
   };
 }
 
-/** A run, or (−1) the whole text of the one term it stops. */
-type Candidate = { run: number; words: number; characters: number; stops: Uint32Array };
+/** An n-gram, or (−1) the whole text of the one term it stops. */
+type Candidate = { ngram: number; words: number; characters: number; stops: Uint32Array };
 
-/** Runs of the unwanted texts, without those that stand in an open one. */
+/** N-grams of the unwanted texts, without those that stand in an open one. */
 function phrasesOf(table: TermTable, lengths: Uint32Array, open: readonly string[]) {
   const { starts, wordIds, dictionary } = table;
-  const runs = createRunTable();
-  /** runs as they occur, and the term of each; a run that repeats in a term once */
+  const ngrams = createNgramTable();
+  /** n-grams as they occur, and the term of each; an n-gram that repeats in a term once */
   const occurring: number[] = [];
   const ofTerm: number[] = [];
-  /** what is known of each run: the term it was seen in last, its terms, words and characters */
+  /** what is known of each n-gram: the term it was seen in last, its terms, words and characters */
   const seenIn: number[] = [];
   const uses: number[] = [];
   const words: number[] = [];
   const characters: number[] = [];
   for (let t = 0; t + 1 < starts.length; t++) {
     for (let at = starts[t]!; at < starts[t + 1]!; at++) {
-      let run = -1;
+      let ngram = -1;
       let length = -1; // spaces stand between words only
-      for (let i = at; i < Math.min(at + LONGEST_RUN, starts[t + 1]!); i++) {
-        run = runs.intern(run, wordIds[i]!);
+      for (let i = at; i < Math.min(at + LONGEST_NGRAM, starts[t + 1]!); i++) {
+        ngram = ngrams.intern(ngram, wordIds[i]!);
         length += lengths[wordIds[i]!]! + 1;
-        if (seenIn[run] === t) continue;
-        if (seenIn[run] === undefined) {
-          uses[run] = 0;
-          words[run] = i - at + 1;
-          characters[run] = length;
+        if (seenIn[ngram] === t) continue;
+        if (seenIn[ngram] === undefined) {
+          uses[ngram] = 0;
+          words[ngram] = i - at + 1;
+          characters[ngram] = length;
         }
-        seenIn[run] = t;
-        uses[run]! += 1;
-        occurring.push(run);
+        seenIn[ngram] = t;
+        uses[ngram]! += 1;
+        occurring.push(ngram);
         ofTerm.push(t);
       }
     }
   }
-  const isOpen = new Uint8Array(runs.size);
+  const isOpen = new Uint8Array(ngrams.size);
   for (const text of open) {
     const count = dictionary.code(text);
     for (let at = 0; at < count; at++) {
-      let run = -1;
-      for (let i = at; i < Math.min(at + LONGEST_RUN, count) && (run >= 0 || i === at); i++) {
-        run = dictionary.coded[i]! < 0 ? -1 : runs.find(run, dictionary.coded[i]!);
-        if (run >= 0) isOpen[run] = 1;
+      let ngram = -1;
+      for (let i = at; i < Math.min(at + LONGEST_NGRAM, count) && (ngram >= 0 || i === at); i++) {
+        ngram = dictionary.coded[i]! < 0 ? -1 : ngrams.find(ngram, dictionary.coded[i]!);
+        if (ngram >= 0) isOpen[ngram] = 1;
       }
     }
   }
-  const ends = new Uint32Array(runs.size + 1);
-  for (let run = 0; run < runs.size; run++) ends[run + 1] = ends[run]! + uses[run]!;
+  const ends = new Uint32Array(ngrams.size + 1);
+  for (let ngram = 0; ngram < ngrams.size; ngram++) ends[ngram + 1] = ends[ngram]! + uses[ngram]!;
   const next = ends.slice();
   const stops = new Uint32Array(occurring.length);
-  occurring.forEach((run, i) => (stops[next[run]!++] = ofTerm[i]!));
+  occurring.forEach((ngram, i) => (stops[next[ngram]!++] = ofTerm[i]!));
   const found: Candidate[] = [];
-  for (let run = 0; run < runs.size; run++) {
-    if (isOpen[run] === 1) continue;
-    const of = stops.subarray(ends[run], ends[run + 1]);
-    found.push({ run, words: words[run]!, characters: characters[run]!, stops: of });
+  for (let ngram = 0; ngram < ngrams.size; ngram++) {
+    if (isOpen[ngram] === 1) continue;
+    const of = stops.subarray(ends[ngram], ends[ngram + 1]);
+    found.push({ ngram, words: words[ngram]!, characters: characters[ngram]!, stops: of });
   }
-  const textOf = (run: number) =>
-    runs
-      .wordsOf(run)
+  const textOf = (ngram: number) =>
+    ngrams
+      .wordsOf(ngram)
       .map((word) => dictionary.wordOf(word))
       .join(' ');
   return { found, textOf };
@@ -138,7 +138,7 @@ function exactsOf(
     if (isOpen.has(text)) return [];
     const of = wordIds.subarray(starts[t], starts[t + 1]);
     const characters = of.reduce((sum, word) => sum + lengths[word]!, of.length - 1);
-    return [{ run: -1, words: of.length, characters, stops: Uint32Array.of(t) }];
+    return [{ ngram: -1, words: of.length, characters, stops: Uint32Array.of(t) }];
   });
 }
 
@@ -174,6 +174,9 @@ function stopTheSame({ stops: a }: Candidate, { stops: b }: Candidate): boolean 
 /** Rules 9: fewer words, then fewer characters, then exact before phrase; then what was met first. */
 function comparePreference(a: Candidate, b: Candidate): number {
   return (
-    a.words - b.words || a.characters - b.characters || Number(b.run < 0) - Number(a.run < 0) || a.run - b.run
+    a.words - b.words ||
+    a.characters - b.characters ||
+    Number(b.ngram < 0) - Number(a.ngram < 0) ||
+    a.ngram - b.ngram
   );
 }

@@ -1,5 +1,5 @@
 import type { ListLine } from '@/contracts/lists';
-import type { MarkKind } from '@/ui/marks';
+import type { StateIconKind } from '@/ui/state-icon';
 
 /** What is known of a list on each campaign, by the campaign's index. */
 export type CellColumns = {
@@ -36,8 +36,8 @@ export function willHang({ hangs, drafted }: CellColumns, campaign: number): boo
 
 /** A cell of one campaign, or of the campaigns of a folded group. */
 export type CellState = {
-  mark: MarkKind;
-  /** in words, for those who do not see the mark */
+  icon: StateIconKind;
+  /** in words, for those who do not see the icon */
   said: string;
   /** of a group: on how many of its campaigns it hangs */
   share: string | null;
@@ -53,13 +53,13 @@ export function cellState(cells: CellColumns, campaigns: readonly number[]): Cel
   if (drafted > 0) {
     const [first] = campaigns.filter((c) => cells.drafted[c] !== 0);
     return {
-      mark: 'drafted',
+      icon: 'drafted',
       said: cells.drafted[first!] === 1 ? 'hangs with the tray' : 'goes with the tray',
       share,
     };
   }
-  if (hurting > 0) return { mark: 'hurting', said: 'hung, touches a live keyword', share };
-  if (hung > 0) return { mark: 'stopped', said: hung === campaigns.length ? 'hung' : 'hung in part', share };
-  if (warned > 0) return { mark: 'warned', said: 'open; hung, it would touch a live keyword', share };
-  return { mark: 'open', said: 'open', share };
+  if (hurting > 0) return { icon: 'hurting', said: 'hung, touches a live keyword', share };
+  if (hung > 0) return { icon: 'stopped', said: hung === campaigns.length ? 'hung' : 'hung in part', share };
+  if (warned > 0) return { icon: 'warned', said: 'open; hung, it would touch a live keyword', share };
+  return { icon: 'open', said: 'open', share };
 }

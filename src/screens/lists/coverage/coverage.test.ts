@@ -69,8 +69,8 @@ describe('cells of the grid', () => {
     [line({ hungOn: [0], drafted: [{ campaign: 0, hang: false }] }), [0], 'drafted', null],
     [line({ hungOn: [0] }), [0, 1, 2], 'stopped', '1/3'],
     [line({ drafted: [{ campaign: null, hang: true }] }), [0, 2], 'drafted', '2/2'],
-  ])('%#', (list, campaigns, mark, share) => {
-    expect(cellState(cellsOf(list, 3), campaigns)).toMatchObject({ mark, share });
+  ])('%#', (list, campaigns, icon, share) => {
+    expect(cellState(cellsOf(list, 3), campaigns)).toMatchObject({ icon, share });
   });
 
   test('what is in the tray decides whether it will hang', () => {

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import type { ListsView } from '@/contracts/lists';
-import { Mark, type MarkKind } from '@/ui/marks';
+import { StateIcon, type StateIconKind } from '@/ui/state-icon';
 import { CellInHand } from '../hand/hanging/cell-in-hand';
 import { HangingsInHand } from '../hand/hanging/hangings-in-hand';
 import { hangingsToMake } from '../hand/hanging/hangings';
@@ -16,7 +16,7 @@ import { pickedOf, useSelection } from './use-selection';
 
 type Props = { view: ListsView; url: ListsUrl; onChange: (change: Partial<ListsUrl>) => void };
 
-const LEGEND: { kind: MarkKind; said: string }[] = [
+const LEGEND: { kind: StateIconKind; said: string }[] = [
   { kind: 'stopped', said: 'hung' },
   { kind: 'hurting', said: 'hung, touches a live keyword' },
   { kind: 'drafted', said: 'in the tray' },
@@ -83,7 +83,7 @@ export function Coverage({ view, url, onChange }: Props) {
       <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line px-4 py-1.5 text-[12px] text-soft">
         {LEGEND.map(({ kind, said }) => (
           <span key={kind}>
-            <Mark kind={kind} /> {said}
+            <StateIcon kind={kind} /> {said}
           </span>
         ))}
         <span>Enter hangs or takes down, Space marks the row</span>

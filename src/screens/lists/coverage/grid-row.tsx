@@ -1,7 +1,7 @@
 import { memo, useMemo } from 'react';
 import type { ListLine } from '@/contracts/lists';
 import { formatCount } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { cellState, type CellColumns } from './cells';
 import type { Column } from './columns';
 import { LEFT, NARROW } from './grid-sizes';
@@ -95,7 +95,7 @@ type CellProps = {
 
 /** Drawn again only when something about it has changed, so that going sideways draws what comes into sight. */
 const Cell = memo(function Cell({ list, cells, column, row, at, left, width, isAt, isCursor }: CellProps) {
-  const { mark, said, share } = cellState(cells, column.campaigns);
+  const { icon, said, share } = cellState(cells, column.campaigns);
   return (
     <div
       role="gridcell"
@@ -109,8 +109,8 @@ const Cell = memo(function Cell({ list, cells, column, row, at, left, width, isA
       className={`absolute flex h-full cursor-pointer items-center justify-center gap-0.5 text-[11px] [contain:strict] ${isAt ? 'bg-straw/60' : ''} ${isCursor ? 'outline-2 -outline-offset-2 outline-pine' : ''}`}
       style={{ left, width }}
     >
-      <Mark kind={mark} className={mark === 'open' ? 'opacity-45' : ''} />
-      {share && mark !== 'open' && share}
+      <StateIcon kind={icon} className={icon === 'open' ? 'opacity-45' : ''} />
+      {share && icon !== 'open' && share}
       {cells.wanted[column.campaigns[0]!] === 1 && (
         <span className="absolute right-0 bottom-0 text-[10px] text-pine" title="wanted by a rule">
           +

@@ -34,7 +34,7 @@ const SERVED_IN_WORDS: Record<Served, string> = {
 const TRAITS_IN_WORDS: Record<Trait, string> = {
   any: 'Terms',
   code: 'Product codes',
-  place: 'Terms naming a place',
+  location: 'Terms naming a location',
   off: 'Terms plainly off',
   new: 'Terms new since the last pass',
   unseen: 'Terms not looked at',

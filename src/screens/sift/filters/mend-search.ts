@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { FiltersSchema, RANKS, RUN_SIZES, SORTS } from '@/contracts/sift';
+import { FiltersSchema, RANKS, NGRAM_SIZES, SORTS } from '@/contracts/sift';
 
 /** A filter of the URL that makes no sense, and why. */
 export type Mended = { name: string; value: string; why: string };
@@ -8,9 +8,9 @@ const SCHEMAS: Record<string, v.GenericSchema> = {
   ...FiltersSchema.entries,
   sort: v.picklist(SORTS),
   direction: v.picklist(['asc', 'desc']),
-  n: v.picklist(RUN_SIZES),
+  n: v.picklist(NGRAM_SIZES),
   rank: v.picklist(RANKS),
-  panel: v.picklist(['runs', 'themes']),
+  panel: v.picklist(['ngrams', 'themes']),
   show: v.picklist(['table', 'plot']),
 };
 

@@ -33,7 +33,11 @@ export const READY_VIEWS: readonly ReadyView[] = [
   },
   { name: 'New since the last pass', says: 'came with the newest reports', filters: { trait: 'new' } },
   { name: 'Not looked at yet', says: 'in this pass', filters: { trait: 'unseen' } },
-  { name: 'Naming a place', says: 'countries, towns, and words you marked', filters: { trait: 'place' } },
+  {
+    name: 'Naming a location',
+    says: 'countries, towns, and words you marked',
+    filters: { trait: 'location' },
+  },
   { name: 'Product codes', says: 'pages of products, to be excluded as such', filters: { trait: 'code' } },
 ];
 

@@ -7,7 +7,7 @@ import type { PullWay } from '@/contracts/decisions';
 import type { TermDetail } from '@/contracts/hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { useVerdict } from './use-verdict';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -50,7 +50,7 @@ function Ways({
   return (
     <div className="mb-1">
       <p>
-        <Mark kind="drafted" /> {stop.said} would stop it. Pull it out:
+        <StateIcon kind="drafted" /> {stop.said} would stop it. Pull it out:
       </p>
       {error && <p className="text-rust">{error.message}</p>}
       {data?.ways.map((way) => (

@@ -4,7 +4,7 @@ import { useMoney } from '@/screens/frame/money';
 import type { TermDetail } from '@/contracts/hand';
 import { Key } from '@/ui/button';
 import { conversionsOf, formatDay } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { MatchChip } from '@/ui/match-chip';
 import { DayLine } from './day-line';
 import { SiblingKeywords } from './sibling-keywords';
@@ -69,24 +69,24 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
       )}
       {verdict.is === 'kept' && (
         <p className="text-moss">
-          <Mark kind="kept" /> kept open by {verdict.by}
+          <StateIcon kind="kept" /> kept open by {verdict.by}
           {verdict.note && `: ${verdict.note}`}
         </p>
       )}
       {verdict.is === 'aside' && (
         <p>
-          <Mark kind="post" /> set aside by {verdict.by} on {formatDay(verdict.since)}, until it has{' '}
+          <StateIcon kind="post" /> set aside by {verdict.by} on {formatDay(verdict.since)}, until it has{' '}
           {counted(verdict.moreClicks, 'more click')}
         </p>
       )}
       {verdict.is !== 'kept' && hasConverted && (
         <p className="text-moss">
-          <Mark kind="kept" /> has converted, so it is protected
+          <StateIcon kind="kept" /> has converted, so it is protected
         </p>
       )}
       {stoppers.map((s) => (
         <p key={`${s.match} ${s.text} ${s.placeName}`} className="text-timber">
-          <Mark kind="stopped" /> stopped by “{s.text}” ({s.match}) in {s.placeName}
+          <StateIcon kind="stopped" /> stopped by “{s.text}” ({s.match}) in {s.placeName}
           {s.isSaid && ', said to be done'}
         </p>
       ))}

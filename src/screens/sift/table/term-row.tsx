@@ -6,7 +6,7 @@ import { ratios, spendWithoutReturn } from '@/core';
 import type { TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
 import { formatConversions, formatCount, formatDay, formatShare } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { MatchChip } from '@/ui/match-chip';
 import { RowMark } from '@/ui/row-mark';
 import { ROW_COLUMNS, SERVED_BY, type Extra } from './columns';
@@ -83,7 +83,7 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
         className={`truncate leading-[29px] ${isWide ? '@min-[560px]:col-span-2' : ''}`}
         title={line.raw}
       >
-        {isWaiting && <Mark kind="drafted" label="decided, waits for the connection" />}
+        {isWaiting && <StateIcon kind="drafted" label="decided, waits for the connection" />}
         {line.words.map((word, i) => (
           <Fragment key={i}>
             <span
@@ -102,7 +102,7 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
             <span className="text-soft">{line.kind === 'code' ? 'product code' : 'no word'}</span>
           </span>
         )}
-        {line.isProtected && <Mark kind="kept" label="protected" />}
+        {line.isProtected && <StateIcon kind="kept" label="protected" />}
         {line.notes > 0 && <span className="text-[12px] text-pine">note</span>}
         {line.isSeen && <span className="sr-only">looked at</span>}
         {wouldGo && <span className="sr-only">would be stopped too</span>}

@@ -2,13 +2,13 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { Popover } from 'radix-ui';
-import { useWordMark } from './use-word-mark';
+import { useWordTag } from './use-word-tag';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
 /** Words that are not shown since someone called them neutral, and the way back. */
 export function NeutralWords({ count }: { count: number }) {
-  const mark = useWordMark();
+  const tag = useWordTag();
   const { query } = useRoutes();
   const { data } = useQuery({
     ...query('GET words'),
@@ -24,7 +24,7 @@ export function NeutralWords({ count }: { count: number }) {
           side="top"
           className="z-40 max-h-72 w-72 overflow-y-auto rounded border border-line bg-sheet px-3 py-2 text-[13px] shadow-lg"
         >
-          {data?.marks.map(({ text, mark: is, by }) => (
+          {data?.tags.map(({ text, tag: is, by }) => (
             <p key={text} className="flex min-h-7 items-center gap-2">
               <b className="truncate">{text}</b>
               <span className="text-[12px] text-soft">
@@ -33,7 +33,7 @@ export function NeutralWords({ count }: { count: number }) {
               <button
                 type="button"
                 className="ml-auto min-h-6 text-pine hover:underline"
-                onClick={() => void mark(text, null)}
+                onClick={() => void tag(text, null)}
               >
                 Take off
               </button>

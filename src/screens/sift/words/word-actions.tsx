@@ -2,14 +2,14 @@
 
 import type { WordLine } from '@/contracts/sift';
 import { useVerdict } from '../hand/use-verdict';
-import { useWordMark } from './use-word-mark';
+import { useWordTag } from './use-word-tag';
 
 const button = 'min-h-6 rounded border border-line bg-sheet px-1.5 hover:border-soft';
 
-/** What can be said of the chosen run: stop it (in hand, in the terms that hold it), keep it, or mark it. */
+/** What can be said of the chosen n-gram: stop it (in hand, in the terms that hold it), keep it, or mark it. */
 export function WordActions({ line, onDone }: { line: WordLine; onDone: () => void }) {
   const setVerdict = useVerdict();
-  const mark = useWordMark();
+  const tag = useWordTag();
   const raw = line.ngram;
   return (
     <div
@@ -37,17 +37,17 @@ export function WordActions({ line, onDone }: { line: WordLine; onDone: () => vo
         type="button"
         className={button}
         title="Never show it among the words of this account again"
-        onClick={() => void mark(raw, 'neutral').then(onDone)}
+        onClick={() => void tag(raw, 'neutral').then(onDone)}
       >
         Neutral
       </button>
       <button
         type="button"
         className={button}
-        title="It names a place"
-        onClick={() => void mark(raw, 'place')}
+        title="It names a location"
+        onClick={() => void tag(raw, 'location')}
       >
-        Place
+        Location
       </button>
     </div>
   );

@@ -1,9 +1,9 @@
 'use client';
 
 import { memo } from 'react';
-import { RANKS, RUN_SIZES, type Rank } from '@/contracts/sift';
+import { RANKS, NGRAM_SIZES, type Rank } from '@/contracts/sift';
 import type { SiftUrl } from '../sift-url';
-import { Runs } from './runs';
+import { Ngrams } from './ngrams';
 import { Themes } from './themes';
 import { Check } from '@/ui/check';
 
@@ -17,13 +17,13 @@ const RANK_IN_WORDS: Record<Rank, string> = {
 const tab = (chosen: boolean) =>
   `min-h-6 min-w-6 border-b-2 ${chosen ? 'border-pine font-semibold text-ink' : 'border-transparent'}`;
 
-/** The words of the terms: runs in rank, or themes. Choosing one narrows the terms. */
+/** The words of the terms: n-grams in rank, or themes. Choosing one narrows the terms. */
 export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
-  const isRuns = url.panel === 'runs';
+  const isNgrams = url.panel === 'ngrams';
   return (
     <section aria-label="Words" className="flex w-[204px] shrink-0 flex-col bg-paper text-[13px]">
       <div role="group" aria-label="Words by" className="flex gap-4 border-b border-line px-4 text-soft">
-        {(['runs', 'themes'] as const).map((panel) => (
+        {(['ngrams', 'themes'] as const).map((panel) => (
           <button
             key={panel}
             type="button"
@@ -31,15 +31,15 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
             className={`${tab(url.panel === panel)} -mb-px py-1.5`}
             onClick={() => onChange({ panel })}
           >
-            {panel === 'runs' ? 'Runs of words' : 'Themes'}
+            {panel === 'ngrams' ? 'Ngrams of words' : 'Themes'}
           </button>
         ))}
       </div>
-      {isRuns && (
+      {isNgrams && (
         <div className="border-b border-line px-4 py-0.5 text-[12px] text-soft">
           <div className="flex items-center">
-            <div role="group" aria-label="Runs of how many words" className="-ml-2 flex">
-              {RUN_SIZES.map((n) => (
+            <div role="group" aria-label="Ngrams of how many words" className="-ml-2 flex">
+              {NGRAM_SIZES.map((n) => (
                 <button
                   key={n}
                   type="button"
@@ -76,7 +76,7 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
           </select>
         </div>
       )}
-      {isRuns ? <Runs url={url} onChange={onChange} /> : <Themes url={url} onChange={onChange} />}
+      {isNgrams ? <Ngrams url={url} onChange={onChange} /> : <Themes url={url} onChange={onChange} />}
     </section>
   );
 });

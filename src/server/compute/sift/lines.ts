@@ -158,7 +158,7 @@ export function isOverTarget(figures: Figures, { steersBy, targetMicros, targetA
   return targetAcos !== null && (acos === null || acos > targetAcos);
 }
 
-/** Lines as the core counts runs over; product codes are left out (rules 7.5). */
+/** Lines as the core counts n-grams over; product codes are left out (rules 7.5). */
 export function queriesOf({ snapshot }: Workbench, { whole, parts }: Lines): ({ term: number } & Figures)[] {
   const sums = termSums(snapshot);
   const queries: ({ term: number } & Figures)[] = [];

@@ -18,7 +18,7 @@ export type Sorting = { sort: Sort; direction: 'asc' | 'desc' };
 type Order = {
   /** what is sorted by, of each term; NaN where it is undefined */
   measures: Float64Array;
-  /** terms in order, and the place of each */
+  /** terms in order, and the rank of each */
   terms: Uint32Array;
   rankOf: Uint32Array;
 };
@@ -35,17 +35,17 @@ export function orderLines(
   const terms = inOrder(order, whole);
   const sorted = parts
     .map((part) => ({ part, measure: measureOf(snapshot, sorting.sort, steering, part, order) }))
-    .sort((a, b) => comparePlaces(placeOf(a), placeOf(b), sorting));
+    .sort((a, b) => compareStandings(standingOf(a), standingOf(b), sorting));
   const wholeAt = (i: number) => ({ term: terms[i]!, figures: figuresOfTerm(sums, terms[i]!) });
   if (sorted.length === 0) return { length: terms.length, at: wholeAt };
 
-  // Two sorted runs into one: which of them each place is taken from.
+  // Two sorted runs into one: which of them each line is taken from.
   const merged = new Int32Array(terms.length + sorted.length);
   for (let at = 0, w = 0, p = 0; at < merged.length; at++) {
     const takesPart =
       p < sorted.length &&
       (w === terms.length ||
-        comparePlaces(placeOf(sorted[p]!), placeOfTerm(order, sums, terms[w]!), sorting) < 0);
+        compareStandings(standingOf(sorted[p]!), standingOfTerm(order, sums, terms[w]!), sorting) < 0);
     merged[at] = takesPart ? -1 - p++ : w++;
   }
   return {
@@ -100,15 +100,15 @@ function inOrder({ terms, rankOf }: Order, chosen: Uint32Array): Uint32Array {
   return terms.filter((t) => isChosen[t] === 1);
 }
 
-type Place = { measure: number; cost: number; term: number };
-const placeOf = ({ part, measure }: { part: Part; measure: number }): Place => ({
+type Standing = { measure: number; cost: number; term: number };
+const standingOf = ({ part, measure }: { part: Part; measure: number }): Standing => ({
   ...{ measure, cost: part.figures.costMicros ?? 0, term: part.term },
 });
-const placeOfTerm = ({ measures }: Order, { figures }: { figures: Float64Array }, term: number): Place => ({
+const standingOfTerm = ({ measures }: Order, { figures }: { figures: Float64Array }, term: number): Standing => ({
   ...{ measure: measures[term]!, cost: figureAt(figures, term, COLUMN.costMicros) || 0, term },
 });
 
-function comparePlaces(a: Place, b: Place, { direction }: Sorting): number {
+function compareStandings(a: Standing, b: Standing, { direction }: Sorting): number {
   const known = (value: number) => (Number.isNaN(value) ? null : value);
   return (
     compareWithUndefinedLast(known(a.measure), known(b.measure), direction) ||
@@ -148,7 +148,7 @@ function measure(
   }
 }
 
-/** The place of each term in the order of their texts, by code points. */
+/** The rank of each term in the order of their texts, by code points. */
 function textRanks({ terms: { keys, keyStarts, count } }: Snapshot): Float64Array {
   const bytes = Buffer.from(keys.buffer, keys.byteOffset, keys.byteLength);
   const sorted = new Uint32Array(count).map((_, t) => t);

@@ -11,14 +11,14 @@ import type { Snapshot } from '../snapshot';
 import { termSums } from '../term-sums';
 import { kindAt, termAt } from '../window-columns';
 import type { Workbench } from '../workbench';
-import { placeNames } from './place-names';
+import { locationNames } from './location-names';
 import { derivedFrom } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
 
 /** What is known of the pass when terms are picked: terms above the number are new in it. */
 export type PassKnown = { newestTermId: number; seen: ReadonlySet<number> };
 
-/** Forms of a run are looked for together, but no more of them than that. */
+/** Forms of an n-gram are looked for together, but no more of them than that. */
 const MOST_FORMS = 64;
 /** A foreign word stands in few terms: this share of them, and never fewer than the least. */
 const RARE = { share: 0.005, least: 3 };
@@ -45,16 +45,16 @@ export function pickTerms(
 }
 
 function byHolding(snapshot: Snapshot, { holding, forms }: Pick<SiftFilters, 'holding' | 'forms'>) {
-  const run = normalise(holding);
-  if (run === '') return null;
-  return textsHolding(snapshot.served.table, forms === 'yes' ? allForms(snapshot, run) : [run]);
+  const ngram = normalise(holding);
+  if (ngram === '') return null;
+  return textsHolding(snapshot.served.table, forms === 'yes' ? allForms(snapshot, ngram) : [ngram]);
 }
 
-/** A run in all forms of its words that occur, itself first. */
-export function allForms(snapshot: Snapshot, run: string): string[] {
+/** An n-gram in all forms of its words that occur, itself first. */
+export function allForms(snapshot: Snapshot, ngram: string): string[] {
   const { formsOf } = foldedOf(snapshot);
   let texts: string[][] = [[]];
-  for (const word of run.split(' ')) {
+  for (const word of ngram.split(' ')) {
     const forms = [word, ...formsOf(word).filter((form) => form !== word)];
     texts = texts.flatMap((text) => forms.map((form) => [...text, form])).slice(0, MOST_FORMS);
   }
@@ -79,8 +79,8 @@ function byTrait(bench: Workbench, trait: SiftFilters['trait'], pass: PassKnown 
       return null;
     case 'code':
       return where((t) => kindAt(terms, t) === 'code');
-    case 'place':
-      return namingPlaces(bench);
+    case 'location':
+      return namingLocations(bench);
     case 'off':
       return plainlyOff(bench);
     case 'new':
@@ -107,9 +107,9 @@ const plainlyOff = derivedFrom(({ snapshot, protectedOwnTable }: Workbench): Uin
   });
 });
 
-/** Terms that hold the name of a place (rules 7.10). */
-const namingPlaces = derivedFrom(({ snapshot, placeWords }: Workbench) =>
-  textsHolding(snapshot.served.table, placeNames(placeWords)),
+/** Terms that hold the name of a location (rules 7.10). */
+const namingLocations = derivedFrom(({ snapshot, locationWords }: Workbench) =>
+  textsHolding(snapshot.served.table, locationNames(locationWords)),
 );
 
 function convertedTexts(snapshot: Snapshot): string[] {

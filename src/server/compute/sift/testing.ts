@@ -72,7 +72,7 @@ export const aBench: fc.Arbitrary<Workbench> = fc
         aside: aside.map((key) => ({
           ...{ key, raw: key, moreClicks: 3, afterDay: '2026-11-20', by: 'Maren', at: '' },
         })),
-        marks: [],
+        tags: [],
       },
     ),
   );

@@ -1,14 +1,14 @@
-import { compareWithUndefinedLast, countRuns, normalise, type Ngram } from '@/core';
+import { compareWithUndefinedLast, countCodedNgrams, normalise, type Ngram } from '@/core';
 import type { SiftFilters, WordLine, WordsQuery } from '@/contracts/sift';
 import type { Workbench } from '../workbench';
 import { queriesOf, type Lines } from './lines';
 import { foldedOf } from './pick-terms';
 
-/** Runs that are shown; by share only those are ranked that cost most without return. */
+/** N-grams that are shown; by share only those are ranked that cost most without return. */
 const MOST_SHOWN = 300;
 const MOST_RANKED_BY_SHARE = 3_000;
 
-/** Runs of n words in the lines, in rank; those marked neutral are left out (rules 7.5). */
+/** N-grams of n words in the lines, in rank; those marked neutral are left out (rules 7.5). */
 export function findWords(
   bench: Workbench,
   lines: Lines,
@@ -17,22 +17,22 @@ export function findWords(
   const { snapshot, neutralWords, protectedOwn } = bench;
   const folded = foldedOf(snapshot);
   const neutral = new Set(neutralWords);
-  const runs = countRuns(forms === 'yes' ? folded : snapshot.served.table, queriesOf(bench, lines), {
+  const ngrams = countCodedNgrams(forms === 'yes' ? folded : snapshot.served.table, queriesOf(bench, lines), {
     ...{ from: n, to: n },
     by: rank === 'terms' ? 'terms' : 'withoutReturnMicros',
     most: (rank === 'share' ? MOST_RANKED_BY_SHARE : MOST_SHOWN) + neutral.size,
   });
-  const shown = runs.filter((run) => !neutral.has(run.ngram));
+  const shown = ngrams.filter((ngram) => !neutral.has(ngram.ngram));
   if (rank === 'share') shown.sort(byShare);
   const kept = new Set(protectedOwn.map((p) => p.text));
-  return shown.slice(0, MOST_SHOWN).map((run) => ({
-    ngram: run.ngram,
-    forms: forms === 'yes' ? otherForms(run.ngram, folded.formsOf) : [],
-    isKept: kept.has(normalise(run.ngram)),
-    terms: run.terms,
-    costMicros: run.costMicros ?? 0,
-    withoutReturnMicros: run.withoutReturnMicros,
-    conversions: run.conversions,
+  return shown.slice(0, MOST_SHOWN).map((ngram) => ({
+    ngram: ngram.ngram,
+    forms: forms === 'yes' ? otherForms(ngram.ngram, folded.formsOf) : [],
+    isKept: kept.has(normalise(ngram.ngram)),
+    terms: ngram.terms,
+    costMicros: ngram.costMicros ?? 0,
+    withoutReturnMicros: ngram.withoutReturnMicros,
+    conversions: ngram.conversions,
   }));
 }
 
@@ -46,7 +46,7 @@ function byShare(a: Ngram, b: Ngram): number {
   );
 }
 
-/** Forms of a single word, or of each word of a run, that were counted with it. */
-function otherForms(run: string, formsOf: (word: string) => string[]): string[] {
-  return run.split(' ').flatMap((word) => formsOf(word).filter((form) => form !== word));
+/** Forms of a single word, or of each word of an n-gram, that were counted with it. */
+function otherForms(ngram: string, formsOf: (word: string) => string[]): string[] {
+  return ngram.split(' ').flatMap((word) => formsOf(word).filter((form) => form !== word));
 }

@@ -90,7 +90,7 @@ export async function nameElements(
   return ids;
 }
 
-/** The places of keywords in the order of the facts' key. Keywords that came to one and the same share a place. */
+/** The ranks of keywords in the order of the facts' key. Keywords that came to one and the same share a rank. */
 export function ranksOfKeywords({ adGroupId, keywordId }: KeywordIds): Uint32Array {
   return ranksOf(adGroupId, keywordId);
 }

@@ -55,7 +55,7 @@ test('rows of one day, keyword and term are summed as figures are, and stand in 
   );
 });
 
-test('a place in the order of several columns is how many come before', () => {
+test('a rank in the order of several columns is how many come before', () => {
   const column = fc.array(fc.integer({ min: 0, max: 2 ** 31 - 1 }), { minLength: 6, maxLength: 6 });
   fc.assert(
     fc.property(column, fc.array(fc.nat({ max: 2 }), { minLength: 6, maxLength: 6 }), (wide, narrow) => {

@@ -64,12 +64,12 @@ export function createReportRows(): ReportRows {
   };
 }
 
-/** Places in an order, from 0: keyword k comes keywords[k]th, term t terms[t]th. Those of one place are the same. */
+/** Ranks in an order, from 0: keyword k comes keywords[k]th, term t terms[t]th. Those of one rank are the same. */
 export type Ranks = { keywords: Uint32Array; terms: Uint32Array };
 
 /**
  * Rows by day, keyword and term, those of one key summed: unknown and unknown stays unknown, unknown and a number is the
- * number. Terms of different numbers are different terms; keywords are the same where they share a place.
+ * number. Terms of different numbers are different terms; keywords are the same where they share a rank.
  */
 export function sumRows(rows: RowRecords, ranks: Ranks): RowRecords {
   const { records } = rows;

@@ -15,7 +15,7 @@ import {
   type RowRecords,
 } from './report-rows';
 import { createReportTexts } from './report-texts';
-import { openPart, type Part } from './parts';
+import { openPartition, type Partition } from './partitions';
 import { nameTerms } from './term-ids';
 import { FIGURE_FIELDS } from '../figure-fields';
 
@@ -92,7 +92,7 @@ export function openStaging(
         await terms.finish();
         return outcome; // no row at all
       }
-      const part = await openPart(trx, 'term_day', load.accountId);
+      const part = await openPartition(trx, 'term_day', load.accountId);
       const isFree = part.isNew || !(await holdsFacts(trx, load.accountId, span));
       if (isFree && !isStaged) {
         const ranks = { keywords: ranksOfKeywords(keywords), terms: ranksOf(terms.ids) };
@@ -145,7 +145,7 @@ async function holdsFacts(trx: Knex.Transaction, accountId: number, { from, to }
 async function writeSums(
   trx: Knex.Transaction,
   { accountId, reportFileId }: LoadKey,
-  part: Part,
+  part: Partition,
   { records, count }: RowRecords,
   ids: { keywords: KeywordIds; terms: Int32Array },
 ) {
@@ -174,7 +174,7 @@ async function stageTerms(trx: Knex.Transaction, termIds: Int32Array) {
 }
 
 /** Doubles add up faster than numerics, and exactly as long as a sum stays below 2^53 (9 thousand million in money). */
-const writeInto = ({ table }: Part) => `
+const writeInto = ({ table }: Partition) => `
   insert into ${table} (account_id, day, ad_group_id, keyword_id, term_id, ${FIGURE_FIELDS.join()}, report_file_id)
   select :account, s.day, k.ad_group_id, k.keyword_id, t.term_id,
          sum(s.impressions::float8), sum(s.clicks::float8), sum(s.cost_micros::float8), sum(s.conversions),

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { copyRows, type CopyColumn } from '../../db/copy';
 import { findNewestTermId } from '../decisions/passes';
-import { openPart, type Part } from './parts';
+import { openPartition, type Partition } from './partitions';
 import { orderBy } from './report-rows';
 import type { NamedTerms } from './report-texts';
 
@@ -13,8 +13,8 @@ export async function nameTerms(
   trx: Knex.Transaction,
   accountId: number,
   { keys, raws, kinds }: NamedTerms,
-): Promise<{ ids: Int32Array; added: number; finish: Part['finish'] }> {
-  const part = await openPart(trx, 'term', accountId);
+): Promise<{ ids: Int32Array; added: number; finish: Partition['finish'] }> {
+  const part = await openPartition(trx, 'term', accountId);
   const ids = part.isNew ? new Int32Array(keys.length) : await findTerms(trx, accountId, keys);
   const added = inAboutTheOrderOf(keys).filter((term) => ids[term] === 0);
   const newest = part.isNew ? 0 : await findNewestTermId(trx, accountId);

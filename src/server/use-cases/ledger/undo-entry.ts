@@ -11,7 +11,7 @@ import { retirePerson } from '../account/people';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
-import { markWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
+import { tagWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
 import { askForLoad } from '../intake/take-in';
 import { askToTakeBack } from '../intake/take-back-load';
 
@@ -62,8 +62,8 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
     }
     case 'except from rule':
       return exceptFromRule(deps, slug, personId, how.rule, how, undoes);
-    case 'mark words':
-      return markWords(deps, slug, personId, how, undoes);
+    case 'tag words':
+      return tagWords(deps, slug, personId, how, undoes);
     case 'write note':
       return writeNote(deps, slug, personId, how, undoes);
     case 'remove note':

@@ -1,5 +1,5 @@
 import { normalise } from '@/core';
-import type { SavedViewLine, WordMarkView } from '@/contracts/decisions';
+import type { SavedViewLine, WordTagView } from '@/contracts/decisions';
 import type { Note } from '@/contracts/hand';
 import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { deleteNote, insertNote, listNotes, type About } from '../../repositories/decisions/notes';
@@ -10,7 +10,7 @@ import {
   listSavedViews,
   putSavedView,
 } from '../../repositories/decisions/saved-views';
-import { listWordMarks, setWordMark, type Mark } from '../../repositories/decisions/word-marks';
+import { listWordTags, setWordTag, type Tag } from '../../repositories/decisions/word-tags';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
@@ -65,30 +65,30 @@ function asKept({ kind, about }: About): About {
   return { kind, about: kind === 'term' ? normalise(about) || about : about };
 }
 
-export async function viewWordMarks(deps: Deps, slug: string): Promise<{ marks: WordMarkView[] }> {
+export async function viewWordTags(deps: Deps, slug: string): Promise<{ tags: WordTagView[] }> {
   const { id } = await requireAccount(deps, slug);
-  return { marks: await listWordMarks(deps.db, id) };
+  return { tags: await listWordTags(deps.db, id) };
 }
 
-/** Marks a run of words, or (null) takes its mark away. @returns the mark before, with which it can be undone */
-export async function markWords(
+/** Tags an n-gram, or (null) takes its tag away. @returns the tag before, with which it can be undone */
+export async function tagWords(
   deps: Deps,
   slug: string,
   personId: number,
-  { text, mark }: { text: string; mark: Mark | null },
+  { text, tag }: { text: string; tag: Tag | null },
   undoes?: number,
-): Promise<{ was: Mark | null }> {
-  const run = normalise(text);
-  if (run === '') throw new Refusal(`“${text}” holds no word.`);
+): Promise<{ was: Tag | null }> {
+  const ngram = normalise(text);
+  if (ngram === '') throw new Refusal(`“${text}” holds no word.`);
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
-    const was = await setWordMark(trx, id, run, { mark, personId });
-    if (was === mark) return { was };
-    const what = mark
-      ? `Mark “${run}” as ${mark === 'place' ? 'a place' : 'neutral'}`
-      : `Take the mark off “${run}”`;
-    const undo = { do: 'mark words', text: run, mark: was } as const;
-    await appendLedger(trx, id, { actor: { person: personId }, about: 'mark', what, undo, undoes });
+    const was = await setWordTag(trx, id, ngram, { tag, personId });
+    if (was === tag) return { was };
+    const what = tag
+      ? `Tag “${ngram}” as ${tag === 'location' ? 'a location' : 'neutral'}`
+      : `Take the tag off “${ngram}”`;
+    const undo = { do: 'tag words', text: ngram, tag: was } as const;
+    await appendLedger(trx, id, { actor: { person: personId }, about: 'tag', what, undo, undoes });
     await raiseDecisionVersion(trx, id);
     return { was };
   });

@@ -52,9 +52,9 @@ export async function listTerms(deps: Deps, slug: string, query: TermsQuery): Pr
 }
 
 /**
- * The next line of the view that nobody looked at in this pass, after a place in its order; from the top again after
+ * The next line of the view that nobody looked at in this pass, after an index in its order; from the top again after
  * the last.
- * @returns its place; null when all were looked at
+ * @returns its index; null when all were looked at
  */
 export async function findUnseen(
   deps: Deps,
@@ -73,7 +73,7 @@ export async function findUnseen(
 
 /** The words of the terms that a view shows, in rank. */
 export async function listWords(deps: Deps, slug: string, query: WordsQuery): Promise<WordsAnswer> {
-  // Choosing a run of words narrows the terms, not the words it was chosen from.
+  // Choosing an n-gram narrows the terms, not the words it was chosen from.
   const { open, found } = await find(deps, slug, { ...query, holding: '' });
   const lines = once(found, `words ${keyBySchema(WordsQuerySchema, query)}`, () =>
     findWords(open, found.lines, query),

@@ -8,7 +8,7 @@ import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
 import { conversionsOf, formatShare } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
 import type { Batch } from './use-batch';
 import { Check } from '@/ui/check';
@@ -180,7 +180,7 @@ function Consequence({ answer }: { answer: BatchAnswer }) {
         <p className="text-moss">Stops nothing that is not marked.</p>
       ) : (
         <p className="text-timber">
-          <Mark kind="stopped" /> Also stops {counted(others.terms, 'term')} not marked:{' '}
+          <StateIcon kind="stopped" /> Also stops {counted(others.terms, 'term')} not marked:{' '}
           {formatMoney(others.costMicros ?? 0)}, {conversionsOf(others)}: {others.first.join(', ')}
           {others.terms > others.first.length && ' …'}
         </p>

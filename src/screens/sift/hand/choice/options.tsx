@@ -4,7 +4,7 @@ import type { ChoiceAnswer, PlaceChoice } from '@/contracts/hand';
 import { Hurts } from '@/screens/frame/hurts';
 import { Key } from '@/ui/button';
 import { conversionsOf, formatConversions, formatCount } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
 import { isSmallestSafe, placeInHand } from './choice-state';
 import type { Choice } from './use-choice';
@@ -164,8 +164,8 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
       {at.heed && <p className="text-timber">{at.heed}</p>}
       {at.coveredBy && !at.isThere && (
         <p className="text-timber">
-          <Mark kind="stopped" /> “{at.coveredBy.text}” ({at.coveredBy.match}) in {at.coveredBy.placeName}{' '}
-          covers it already: it would stop nothing more.
+          <StateIcon kind="stopped" /> “{at.coveredBy.text}” ({at.coveredBy.match}) in{' '}
+          {at.coveredBy.placeName} covers it already: it would stop nothing more.
         </p>
       )}
       <Hurts protectedTerms={protectedTerms} touched={touched} />

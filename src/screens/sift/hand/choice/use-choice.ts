@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import {
   compileGate,
-  positionsOfRun,
+  positionsOfNgram,
   type Gate,
   type MatchType,
   type NegativeText,
@@ -96,7 +96,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   // The words that the list is narrowed to are those at fault, until others are chosen.
   const first = useMemo<Chosen>(
     () =>
-      line && holding !== '' ? { positions: positionsOfRun(line.words, holding), match: null } : NOTHING,
+      line && holding !== '' ? { positions: positionsOfNgram(line.words, holding), match: null } : NOTHING,
     [line, holding],
   );
   const chosen = byTerm.id === id ? byTerm.chosen : first;

@@ -1,8 +1,8 @@
-/** The marks of Gate Post: a gate seen from above. Told apart by shape; a word always stands beside them. */
-export type MarkKind = 'stopped' | 'hurting' | 'drafted' | 'open' | 'warned' | 'kept' | 'post';
+/** Icons of states: a gate seen from above. Told apart by shape; a word always stands beside them. */
+export type StateIconKind = 'stopped' | 'hurting' | 'drafted' | 'open' | 'warned' | 'kept' | 'post';
 
 const POSTS = 'M5 3v10M13 3v10';
-const PATHS: Record<MarkKind, { d: string; dash?: string; dot?: boolean }> = {
+const PATHS: Record<StateIconKind, { d: string; dash?: string; dot?: boolean }> = {
   stopped: { d: `${POSTS}M2 8h14` },
   hurting: { d: `${POSTS}M2 8h14M6 4l6 8` },
   drafted: { d: `${POSTS}M2 8h14`, dash: '2 1.6' },
@@ -11,7 +11,7 @@ const PATHS: Record<MarkKind, { d: string; dash?: string; dot?: boolean }> = {
   kept: { d: POSTS, dot: true },
   post: { d: 'M9 3v10' },
 };
-const TONES: Record<MarkKind, string> = {
+const TONES: Record<StateIconKind, string> = {
   stopped: 'text-timber',
   hurting: 'text-rust',
   drafted: 'text-pine',
@@ -21,13 +21,13 @@ const TONES: Record<MarkKind, string> = {
   post: 'text-soft',
 };
 
-/** @param label what the mark says; without one it is decoration beside a word that says it */
-export function Mark({
+/** @param label what the icon says; without one it is decoration beside a word that says it */
+export function StateIcon({
   kind,
   label,
   className = '',
 }: {
-  kind: MarkKind;
+  kind: StateIconKind;
   label?: string;
   className?: string;
 }) {
@@ -55,8 +55,8 @@ export function Mark({
   );
 }
 
-/** The sign of Gate Post. */
-export function Sign() {
+/** The logo of Gate Post. */
+export function Logo() {
   return (
     <svg viewBox="0 0 20 20" width="20" height="20" aria-hidden className="text-timber">
       <path

@@ -1,7 +1,7 @@
 import { FIGURE_NAMES, noFigures, spendWithoutReturn, type Figures } from '../../figures';
 
-/** Sums of the terms of each run, by slots from 0; a run that repeats in a term is added once. */
-export type RunSums = {
+/** Sums of the terms of each n-gram, by slots from 0; an n-gram that repeats in a term is added once. */
+export type NgramSums = {
   /** Takes a term in hand. */
   turnTo(term: { term: number } & Partial<Figures>): void;
   /** Adds the term in hand. */
@@ -13,7 +13,7 @@ export type RunSums = {
 const [TERMS, LAST, WITHOUT, FIRST_FIGURE, RECORD] = [0, 1, 2, 3, 8];
 
 /** @param slots how many there are */
-export function createRunSums(slots: number): RunSums {
+export function createNgramSums(slots: number): NgramSums {
   /** Slot s owns records[8s .. 8s + 8): terms, the term added last + 1, cost without return, five figures. */
   const records = new Float64Array(RECORD * slots);
   let term = 0;

@@ -7,7 +7,7 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
 import type { WordLine } from '@/contracts/sift';
 import { formatConversions, formatCount } from '@/ui/format';
-import { Mark } from '@/ui/marks';
+import { StateIcon } from '@/ui/state-icon';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { NeutralWords } from './neutral-words';
 import { WordActions } from './word-actions';
@@ -16,8 +16,8 @@ import { useRoutes } from '@/screens/frame/data/routes';
 const ROW = 38;
 const ROW_WITH_ACTIONS = 68;
 
-/** Runs of words in rank. */
-export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
+/** N-grams in rank. */
+export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
   const { query } = useRoutes();
   const { data, error, isPlaceholderData } = useQuery({
     ...query('GET sift/words', { query: { ...toFilters(url), n: url.n, rank: url.rank } }),
@@ -35,12 +35,12 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
     overscan: 8,
   });
   const most = Math.max(1, ...lines.map((l) => l.costMicros));
-  // One run is reached by Tab, the others by arrows: there may be thousands before the terms.
+  // One n-gram is reached by Tab, the others by arrows: there may be thousands before the terms.
   const [reached, setReached] = useState(0);
   const at = Math.min(reached, lines.length - 1);
   function onKey(event: KeyboardEvent) {
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: lines.length - 1 }[event.key];
-    const isHere = event.target === scroller.current || (event.target as HTMLElement).matches('[data-run]');
+    const isHere = event.target === scroller.current || (event.target as HTMLElement).matches('[data-ngram]');
     if (to === undefined || lines.length === 0 || !isHere) return;
     event.preventDefault();
     const next = Math.max(0, Math.min(lines.length - 1, to));
@@ -48,7 +48,7 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
       setReached(next);
       rows.scrollToIndex(next);
     });
-    const focus = () => scroller.current?.querySelector<HTMLElement>(`[data-run="${next}"]`)?.focus();
+    const focus = () => scroller.current?.querySelector<HTMLElement>(`[data-ngram="${next}"]`)?.focus();
     requestAnimationFrame(() => requestAnimationFrame(focus)); // it is drawn once the list has scrolled
   }
   return (
@@ -63,7 +63,7 @@ export function Runs({ url, onChange }: { url: SiftUrl; onChange: (change: Parti
         className={`min-h-0 flex-1 overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
         tabIndex={0}
         role="group"
-        aria-label="Runs of words"
+        aria-label="Ngrams of words"
         onKeyDown={onKey}
       >
         <div className="relative" style={{ height: rows.getTotalSize() }}>
@@ -110,7 +110,7 @@ function WordRow({ line, most, chosen, index, isReached, onReach, onChoose }: Ro
   return (
     <button
       type="button"
-      data-run={index}
+      data-ngram={index}
       tabIndex={isReached ? 0 : -1}
       aria-pressed={chosen}
       onFocus={onReach}
@@ -124,7 +124,7 @@ function WordRow({ line, most, chosen, index, isReached, onReach, onChoose }: Ro
           {line.ngram}
           {line.forms.length > 0 && <span className="text-soft"> …</span>}
         </span>
-        {line.isKept && <Mark kind="kept" label="kept" />}
+        {line.isKept && <StateIcon kind="kept" label="kept" />}
         <span className="text-[12px] text-soft">{formatCount(line.terms)}</span>
         <span className="ml-auto">{formatMoney(line.costMicros)}</span>
         <span

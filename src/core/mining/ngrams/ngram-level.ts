@@ -1,40 +1,40 @@
 import type { Figures } from '../../figures';
-import type { RunSums } from './run-sums';
-import { createRunValues, type RunValues } from './run-values';
-import { createRunTable, type RunTable } from './runs';
+import type { NgramSums } from './ngram-sums';
+import { createNgramValues, type NgramValues } from './ngram-values';
+import { createNgramTable, type NgramTable } from './ngram-ids';
 import type { CodedTexts } from '../texts/term-table';
 
 /** Terms of a table with their figures; `term` is an index into it. */
 export type CodedTerms = readonly ({ term: number } & Partial<Figures>)[];
 
-/** All runs of one length. */
-export type RunLevel = {
+/** All n-grams of one length. */
+export type NgramLevel = {
   size: number;
-  /** what a run is made of: a run of the level before and a last word; null at the first, where a run is its word */
-  runs: RunTable | null;
-  values: RunValues;
-  /** the run that begins at each word of the terms, one term after another; −1 where none does, or none that counts */
+  /** what an n-gram is made of: an n-gram of the level before and a last word; null at the first, where an n-gram is its word */
+  ngrams: NgramTable | null;
+  values: NgramValues;
+  /** the n-gram that begins at each word of the terms, one term after another; −1 where none does, or none that counts */
   beginsAt: Int32Array;
 };
 
 /**
- * Finds the runs that are one word longer than those of the last level, and their values.
+ * Finds the n-grams that are one word longer than those of the last level, and their values.
  * @param terms their indexes in the table
  * @param values of the terms, in their order
- * @param least a run of the last level with a smaller value is in none
+ * @param least an n-gram of the last level with a smaller value is in none
  */
 export function countLevel(
   table: CodedTexts,
   terms: Uint32Array,
   values: Float64Array,
-  levels: readonly RunLevel[],
+  levels: readonly NgramLevel[],
   least: number,
-): RunLevel {
+): NgramLevel {
   const { starts, wordIds } = table;
   const before = levels.at(-1);
   const counts = before && whichCount(before, least);
-  const runs = before ? createRunTable() : null;
-  const found = createRunValues(runs ? 0 : table.dictionary.size);
+  const ngrams = before ? createNgramTable() : null;
+  const found = createNgramValues(ngrams ? 0 : table.dictionary.size);
   const isAll = !before && terms.length + 1 === starts.length && terms.every((term, t) => term === t);
   const beginsAt = isAll
     ? new Int32Array(wordIds.buffer, wordIds.byteOffset, wordIds.length) // the same, read as such
@@ -45,31 +45,31 @@ export function countLevel(
     const start = starts[term]!;
     const length = starts[term + 1]! - start;
     for (let i = 0; i + levels.length < length; i++) {
-      let run = wordIds[start + i]!;
-      if (runs) {
+      let ngram = wordIds[start + i]!;
+      if (ngrams) {
         const first = before!.beginsAt[offset + i]!;
         const rest = before!.beginsAt[offset + i + 1]!;
         if (first < 0 || rest < 0 || counts![first] === 0 || counts![rest] === 0) continue;
-        run = runs.intern(first, wordIds[start + i + levels.length]!);
+        ngram = ngrams.intern(first, wordIds[start + i + levels.length]!);
       }
-      if (!isAll) beginsAt[offset + i] = run;
-      found.add(run, term, values[t]!);
+      if (!isAll) beginsAt[offset + i] = ngram;
+      found.add(ngram, term, values[t]!);
     }
     offset += length;
   }
-  return { size: runs?.size ?? table.dictionary.size, runs, values: found, beginsAt };
+  return { size: ngrams?.size ?? table.dictionary.size, ngrams, values: found, beginsAt };
 }
 
 /**
- * Sums the figures of the terms that hold some runs, each term read once.
- * @param slotsOf for each level, where the sums of a run go, −1 for a run that is not wanted
+ * Sums the figures of the terms that hold some n-grams, each term read once.
+ * @param slotsOf for each level, where the sums of an n-gram go, −1 for an n-gram that is not wanted
  */
 export function sumLevels(
   { starts }: CodedTexts,
   terms: CodedTerms,
-  levels: readonly RunLevel[],
+  levels: readonly NgramLevel[],
   slotsOf: readonly Int32Array[],
-  sums: RunSums,
+  sums: NgramSums,
 ): void {
   let offset = 0;
   for (const term of terms) {
@@ -79,18 +79,18 @@ export function sumLevels(
       const { beginsAt } = levels[l]!;
       const slots = slotsOf[l]!;
       for (let i = offset; i < end; i++) {
-        const run = beginsAt[i]!;
-        if (run >= 0 && slots[run]! >= 0) sums.add(slots[run]!);
+        const ngram = beginsAt[i]!;
+        if (ngram >= 0 && slots[ngram]! >= 0) sums.add(slots[ngram]!);
       }
     }
     offset = end;
   }
 }
 
-function whichCount(level: RunLevel, least: number): Uint8Array {
+function whichCount(level: NgramLevel, least: number): Uint8Array {
   const counts = new Uint8Array(level.size).fill(1);
   if (least === -Infinity) return counts;
-  for (let run = 0; run < level.size; run++) if (level.values.valueOf(run) < least) counts[run] = 0;
+  for (let ngram = 0; ngram < level.size; ngram++) if (level.values.valueOf(ngram) < least) counts[ngram] = 0;
   return counts;
 }
 

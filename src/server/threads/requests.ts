@@ -32,7 +32,7 @@ import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
 
 /** The use-cases that need an account's window in memory: they are answered in a worker thread. */
-export const QUESTIONS = {
+export const REQUESTS = {
   ...{
     listTerms,
     listWords,
@@ -70,7 +70,7 @@ export const QUESTIONS = {
 };
 
 /** Those that change something are not asked again when a thread dies over them. */
-export const WRITES: ReadonlySet<QuestionName> = new Set([
+export const WRITES: ReadonlySet<RequestName> = new Set([
   'draftChanges',
   'removeFromTray',
   'sendTray',
@@ -87,15 +87,15 @@ export const WRITES: ReadonlySet<QuestionName> = new Set([
   'undoOutside',
 ] as const);
 
-export type QuestionName = keyof typeof QUESTIONS;
-type Work<Q extends QuestionName> = (typeof QUESTIONS)[Q];
-/** What a question takes after the deps. */
-export type ArgsOf<Q extends QuestionName> =
+export type RequestName = keyof typeof REQUESTS;
+type Work<Q extends RequestName> = (typeof REQUESTS)[Q];
+/** What a request takes after the deps. */
+export type ArgsOf<Q extends RequestName> =
   Work<Q> extends (deps: Deps, ...args: infer Args) => unknown ? Args : never;
-export type AnswerOf<Q extends QuestionName> = Awaited<ReturnType<Work<Q>>>;
+export type AnswerOf<Q extends RequestName> = Awaited<ReturnType<Work<Q>>>;
 
 /** What crosses to a worker thread, and back. */
-export type Task = { name: QuestionName; args: unknown[] };
+export type Task = { name: RequestName; args: unknown[] };
 export type Outcome =
   | { ok: true; answer: unknown }
   | { ok: false; refusal: { message: string; status: 400 | 404 | 409 | 413 | 502 } };

@@ -6,17 +6,17 @@ import { normalise } from '@/core';
 const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl'];
 /** Smaller towns share their names with too many other things. */
 const LEAST_PEOPLE = 100_000;
-/** Single words below that length are no names of places alone. */
+/** Single words below that length are no names of locations alone. */
 const LEAST_LETTERS = 4;
 
 let known: readonly string[] | undefined;
 
 /**
- * Names of places as they would stand in a query (rules 7.10): countries, cities of 100,000 people and more and their
- * regions, and what people of the account have marked as a place.
+ * Names of locations as they would stand in a query (rules 7.10): countries, cities of 100,000 people and more and their
+ * regions, and what people of the account have marked as a location.
  * @param own texts marked by people
  */
-export function placeNames(own: readonly string[]): readonly string[] {
+export function locationNames(own: readonly string[]): readonly string[] {
   known ??= gather();
   return own.length === 0 ? known : [...known, ...own];
 }
