@@ -104,7 +104,11 @@ type Standing = { measure: number; cost: number; term: number };
 const standingOf = ({ part, measure }: { part: Part; measure: number }): Standing => ({
   ...{ measure, cost: part.figures.costMicros ?? 0, term: part.term },
 });
-const standingOfTerm = ({ measures }: Order, { figures }: { figures: Float64Array }, term: number): Standing => ({
+const standingOfTerm = (
+  { measures }: Order,
+  { figures }: { figures: Float64Array },
+  term: number,
+): Standing => ({
   ...{ measure: measures[term]!, cost: figureAt(figures, term, COLUMN.costMicros) || 0, term },
 });
 
