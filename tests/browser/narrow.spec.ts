@@ -35,9 +35,9 @@ test('Sift: a few presses of Tab reach the terms, and arrows go through the runs
   const runs = page.getByRole('group', { name: 'Runs of words' });
   await runs.getByRole('button').first().focus();
   for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowDown');
-  await expect(runs.locator('[data-run="30"]')).toBeFocused();
+  await expect(runs.locator('[data-ngram="30"]')).toBeFocused();
   await page.keyboard.press('Home');
-  await expect(runs.locator('[data-run="0"]')).toBeFocused();
+  await expect(runs.locator('[data-ngram="0"]')).toBeFocused();
   const terms = page.getByRole('grid', { name: 'Search terms' });
   for (let i = 0; i < 15 && !(await terms.evaluate((grid) => grid === document.activeElement)); i++)
     await page.keyboard.press('Tab');

@@ -90,10 +90,10 @@ function plainly(drawn: readonly ({ text: string } & Partial<Figures>)[], n: num
   const grams = new Map<string, Ngram>();
   for (const [text, figures] of distinct) {
     const of = text.split(' ');
-    const runs = new Set(
+    const ngrams = new Set(
       of.flatMap((_, at) => (at + n <= of.length ? [of.slice(at, at + n).join(' ')] : [])),
     );
-    for (const ngram of runs) {
+    for (const ngram of ngrams) {
       const gram = grams.get(ngram) ?? { ngram, terms: 0, withoutReturnMicros: 0, ...noFigures() };
       gram.terms += 1;
       gram.withoutReturnMicros += spendWithoutReturn(figures);

@@ -63,7 +63,7 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
         className={`min-h-0 flex-1 overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
         tabIndex={0}
         role="group"
-        aria-label="Ngrams of words"
+        aria-label="Runs of words"
         onKeyDown={onKey}
       >
         <div className="relative" style={{ height: rows.getTotalSize() }}>

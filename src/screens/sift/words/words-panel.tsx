@@ -31,14 +31,14 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
             className={`${tab(url.panel === panel)} -mb-px py-1.5`}
             onClick={() => onChange({ panel })}
           >
-            {panel === 'ngrams' ? 'Ngrams of words' : 'Themes'}
+            {panel === 'ngrams' ? 'Runs of words' : 'Themes'}
           </button>
         ))}
       </div>
       {isNgrams && (
         <div className="border-b border-line px-4 py-0.5 text-[12px] text-soft">
           <div className="flex items-center">
-            <div role="group" aria-label="Ngrams of how many words" className="-ml-2 flex">
+            <div role="group" aria-label="Runs of how many words" className="-ml-2 flex">
               {NGRAM_SIZES.map((n) => (
                 <button
                   key={n}
