@@ -14,8 +14,18 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
-          include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
+          include: ['src/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 60_000, // a slow machine is no fault of the code
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'screens',
+          environment: 'jsdom',
+          setupFiles: 'src/screens/testing/setup.ts',
+          include: ['src/**/*.test.tsx'],
+          testTimeout: 60_000,
         },
       },
       {

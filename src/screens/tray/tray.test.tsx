@@ -1,0 +1,195 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import type { UserEvent } from '@testing-library/user-event';
+import { describe, expect, test } from 'vitest';
+import { aSentState, aTrayChange, aTrayView, aWeight } from '../testing/builders';
+import { Decline, show } from '../testing/screen';
+import { Tray } from './tray';
+
+const movie = aTrayChange();
+const hang = aTrayChange({
+  ...{ id: 2, kind: 'hang list', said: 'Hang Jobs on Hives', by: 'Tobias Finch' },
+  change: { kind: 'hang list', listId: '1', campaignId: '1' },
+  stops: aWeight(),
+});
+const full = aTrayView({
+  changes: [movie, hang],
+  stops: aWeight({ terms: 4, clicks: 12, costMicros: 7_500_000 }),
+});
+
+/** Opens the page before sending, once it is known what is in the tray. */
+async function openPage(user: UserEvent) {
+  await screen.findByText(/not (sent|handed over)/);
+  await user.click(screen.getByRole('button', { name: /(Send|Hand) the tray/ }));
+}
+
+describe('the tray', () => {
+  test('says what it is for while it is empty, and sends nothing', async () => {
+    show(<Tray />, { answers: { 'GET tray': aTrayView() } });
+    expect(await screen.findByText(/What you decide is gathered here/)).toBeDefined();
+    expect(screen.getByTestId('tray-count').textContent).toBe('empty');
+    expect(screen.getByRole('button', { name: /Send the tray/ })).toHaveProperty('disabled', true);
+  });
+
+  test('sums up its changes, and names what each adds', async () => {
+    show(<Tray />, { answers: { 'GET tray': full } });
+    expect(await screen.findByText('2 changes, not sent')).toBeDefined();
+    expect(screen.getByTestId('tray-cost').textContent).toContain('7.50');
+    const [first, second] = screen.getAllByRole('listitem');
+    expect(first!.textContent).toContain('4 terms');
+    expect(second!.textContent).toContain('nothing more');
+  });
+
+  test('takes a change out, and puts it back on undo; only what it touches is asked for again', async () => {
+    const { user, asked, answer } = show(<Tray />, {
+      answers: {
+        'GET tray': full,
+        'DELETE tray': { removed: [movie.change] },
+        'POST tray': { outcomes: [{ outcome: 'already there', said: 'This is in the tray already.' }] },
+      },
+    });
+    const out = await screen.findByRole('button', { name: `Take out: ${movie.said}` });
+    answer({ 'GET tray': aTrayView({ changes: [hang] }) });
+    await user.click(out);
+    expect(await screen.findByText('1 change, not sent')).toBeDefined();
+    expect(asked('DELETE tray')[0]!.body).toEqual({ changeIds: [1] });
+    expect(asked('GET tray')).toHaveLength(2);
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(asked('POST tray')[0]!.body).toEqual({ changes: [{ change: movie.change }] }));
+  });
+
+  test('what is held back, over a limit, or touches a keyword is said before sending', async () => {
+    const held = aTrayChange({
+      heldBackBy: { count: 2, first: ['bee hive kit'] },
+      touched: [
+        {
+          ...{ severity: 'narrowed', count: 1 },
+          first: [{ text: 'bee hive', match: 'broad', adGroup: 'Starter', campaign: 'Hives' }],
+        },
+      ],
+    });
+    const room = [
+      {
+        place: 'list Jobs',
+        what: 'negatives' as const,
+        used: 4_002,
+        most: 4_000,
+        couldDrop: { count: 0, first: [] },
+      },
+    ];
+    const { user } = show(<Tray />, { answers: { 'GET tray': aTrayView({ changes: [held], room }) } });
+    expect(await screen.findByText(/would stop the protected term “bee hive kit” and 1 more/)).toBeDefined();
+    expect(screen.getByText(/A live keyword is narrowed: “bee hive”/)).toBeDefined();
+    expect(screen.getByText(/list Jobs would hold 4002 negatives/)).toBeDefined();
+    await openPage(user);
+    const dialog = await screen.findByRole('dialog');
+    expect(within(dialog).getByRole('button', { name: 'Send 1 change' })).toHaveProperty('disabled', true);
+    expect(within(dialog).getByText(/A change is held back/)).toBeDefined();
+  });
+});
+
+describe('sending', () => {
+  test('lists every change first, then sends once, and closes', async () => {
+    const { user, asked } = show(<Tray />, { answers: { 'GET tray': full, 'POST tray/send': { setId: 9 } } });
+    await openPage(user);
+    const dialog = await screen.findByRole('dialog');
+    expect(within(dialog).getAllByRole('row')).toHaveLength(3);
+    expect(within(dialog).getByText('Tobias Finch')).toBeDefined();
+    await user.click(within(dialog).getByRole('button', { name: 'Send 2 changes' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    expect(asked('POST tray/send')).toHaveLength(1);
+  });
+
+  test('that is declined says why, and the page stays open', async () => {
+    const { user } = show(<Tray />, {
+      answers: {
+        'GET tray': full,
+        'POST tray/send': () => {
+          throw new Decline('Nothing was sent. Somebody else changed the list Jobs on the platform.');
+        },
+      },
+    });
+    await openPage(user);
+    await user.click(await screen.findByRole('button', { name: 'Send 2 changes' }));
+    expect(await screen.findByText(/Somebody else changed the list Jobs/)).toBeDefined();
+    expect(screen.getByRole('dialog')).toBeDefined();
+  });
+
+  test('without a platform it is handed over', async () => {
+    const { user } = show(<Tray />, { answers: { 'GET tray': full }, summary: { isConnected: false } });
+    await openPage(user);
+    expect(await screen.findByText(/No platform is connected/)).toBeDefined();
+    expect(screen.getByRole('button', { name: 'Hand 2 changes over' })).toBeDefined();
+  });
+});
+
+describe('what was sent', () => {
+  const withSent = (sent: Parameters<typeof aSentState>[0]) => ({
+    'GET tray': aTrayView({ sent: [aSentState(sent)] }),
+  });
+  const note = () => screen.findByTestId('sent-note');
+
+  test.each([
+    [{ state: 'confirmed' }, 'Sent by Ilse Brandow: 2 of 2 changes read back as sent.'],
+    [{ state: 'sending', answered: 1, trouble: 'No answer.' }, 'Sending: 1 of 2 changes answered.No answer.'],
+    [
+      { state: 'handed over', total: 1 },
+      'Handed over by Ilse Brandow, 25 Nov: 1 change. Nothing of it counts',
+    ],
+    [
+      { state: 'said to be done', confirmed: 1 },
+      'Said to be done, Ilse Brandow, 25 Nov: 1 change, until a structure',
+    ],
+  ] as const)('%j is said', async (sent, said) => {
+    show(<Tray />, { answers: withSent(sent) });
+    expect((await note()).textContent).toContain(said);
+  });
+
+  test('in trouble it can be tried at once, or taken back', async () => {
+    const { user, asked } = show(<Tray />, {
+      answers: {
+        ...withSent({ state: 'sending', answered: 0, trouble: 'The platform does not answer.' }),
+        'POST tray/sent/[set]/again': {},
+        'POST tray/sent/[set]/back': { said: '2 changes back in the tray' },
+      },
+    });
+    await user.click(within(await note()).getByRole('button', { name: 'Try now' }));
+    await waitFor(() => expect(asked('POST tray/sent/[set]/again')[0]!.params).toEqual({ set: '9' }));
+    await user.click(within(await note()).getByRole('button', { name: 'Back to the tray' }));
+    expect(await screen.findByText('2 changes back in the tray')).toBeDefined();
+  });
+
+  test('handed over, it is said to be done, with an undo, or goes back one by one', async () => {
+    const waiting = [
+      { id: 21, said: 'Stop “movie”' },
+      { id: 22, said: 'Stop “song”' },
+    ];
+    const { user, asked } = show(<Tray />, {
+      answers: {
+        ...withSent({ state: 'handed over', waiting }),
+        'POST tray/sent/[set]/done': {},
+        'DELETE tray/sent/[set]/done': {},
+        'POST tray/sent/[set]/back': { said: '1 change back in the tray' },
+      },
+    });
+    await user.click(within(await note()).getByRole('button', { name: 'Back to the tray: Stop “song”' }));
+    await waitFor(() => expect(asked('POST tray/sent/[set]/back')[0]!.body).toEqual({ changeIds: [22] }));
+    await user.click(within(await note()).getByRole('button', { name: 'It was carried out' }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(asked('DELETE tray/sent/[set]/done')).toHaveLength(1));
+    expect(
+      within(await note())
+        .getByText('XLSX')
+        .getAttribute('href'),
+    ).toBe('/api/web/tray/sent/9/sheet?as=xlsx');
+  });
+
+  test('what failed is named with its reason, and what was lost goes back', async () => {
+    const failed = Array.from({ length: 7 }, (_, i) => ({
+      said: `Stop “w${i}”`,
+      reason: 'read back: missing',
+    }));
+    show(<Tray />, { answers: withSent({ state: 'partly failed', total: 9, failed, lost: 3 }) });
+    expect((await note()).textContent).toContain('and 2 more');
+    expect(within(await note()).getByRole('button', { name: 'Back to the tray: 3' })).toBeDefined();
+  });
+});
