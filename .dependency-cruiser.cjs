@@ -36,7 +36,7 @@ module.exports = {
       name: 'app-reaches-use-cases-only',
       severity: 'error',
       from: { path: '^src/app' },
-      to: { path: '^src/(standins|server/(?!use-cases|web|threads/questions))' },
+      to: { path: '^src/(standins|server/(?!use-cases|web|threads/requests))' },
     },
     {
       name: 'repositories-know-db-and-core',

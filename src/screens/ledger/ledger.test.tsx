@@ -1,0 +1,111 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
+import type { LedgerLine } from '@/contracts/ledger';
+import { aLedgerLine, aWeight } from '../testing/builders';
+import { show } from '../testing/screen';
+import { LedgerScreen } from './ledger-screen';
+
+const figures = { impressions: 90, clicks: 12, costMicros: 7_500_000, conversions: 0, valueMicros: 0 };
+const aSentLine = (over: Partial<NonNullable<LedgerLine['change']>> = {}): LedgerLine =>
+  aLedgerLine({
+    ...{ id: 2, about: 'change', what: 'Stop “movie” (phrase) in campaign Hives', canUndo: false },
+    change: {
+      ...{ id: 21, state: 'there', undoneBy: null, sentDay: '2026-11-10' },
+      undo: { kind: 'remove negative', text: 'movie', match: 'phrase', place: { kind: 'campaign', id: '1' } },
+      before: { days: 30, terms: 4, figures },
+      since: {
+        ...{ days: 12, here: aWeight({ terms: 1, costMicros: 0 }) },
+        elsewhere: aWeight({ terms: 2, clicks: 3, costMicros: 1_250_000 }),
+        slips: [
+          { text: 'hive movie', adGroup: 'Weekend', campaign: 'Courses', clicks: 3, costMicros: 1_250_000 },
+        ],
+      },
+      ...over,
+    },
+  });
+const page = (...lines: LedgerLine[]) => ({ 'GET ledger': { lines, next: null } });
+const inHand = () => screen.getByRole('region', { name: 'In hand' });
+
+describe('the ledger', () => {
+  test('is empty at first', async () => {
+    show(<LedgerScreen />, { answers: page() });
+    expect(await screen.findByText('Nothing was changed yet.')).toBeDefined();
+  });
+
+  test('beside what was sent stands what it cost before, since, and elsewhere', async () => {
+    show(<LedgerScreen />, { answers: page(aSentLine()) });
+    const row = (await screen.findByRole('button', { name: /^Stop “movie”/ })).closest('tr');
+    expect(row!.textContent).toContain('7.50');
+    expect(row!.textContent).toContain('slips');
+    expect(within(inHand()).getByText(/Still slips through, served elsewhere/)).toBeDefined();
+    expect(within(inHand()).getByText('hive movie')).toBeDefined();
+  });
+
+  test.each([
+    [{ state: 'said' }, /Said to be done. A structure file/],
+    [{ state: 'refused' }, /The platform refused it/],
+    [{ state: 'missing' }, /was looked for there, and is missing/],
+    [{ since: null }, /No report reaches the day it was sent yet/],
+  ])('%j is told in hand', async (over, said) => {
+    show(<LedgerScreen />, { answers: page(aSentLine(over)) });
+    expect(await within(inHand()).findByText(said)).toBeDefined();
+  });
+
+  test('older entries come page by page', async () => {
+    const { user, asked } = show(<LedgerScreen />, {
+      answers: {
+        'GET ledger': ({ query }) =>
+          query.before === undefined
+            ? { lines: [aLedgerLine({ id: 9 })], next: 9 }
+            : { lines: [aLedgerLine({ id: 3, what: 'Keep “hive tool” open' })], next: null },
+      },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Older entries' }));
+    expect(await screen.findByText('Keep “hive tool” open')).toBeDefined();
+    expect(asked('GET ledger').map(({ query }) => query)).toEqual([{}, { before: '9' }]);
+    expect(screen.queryByRole('button', { name: 'Older entries' })).toBeNull();
+  });
+});
+
+describe('undo', () => {
+  test('of what applied at once, from its entry', async () => {
+    const { user, asked, answer } = show(<LedgerScreen />, {
+      answers: {
+        ...page(aLedgerLine()),
+        'POST ledger/entries/[entry]/undo': { said: 'Taken back: Keep “bee hive kit” open' },
+      },
+    });
+    const undo = await screen.findByRole('button', { name: 'Undo: Keep “bee hive kit” open' });
+    answer(page(aLedgerLine({ isUndone: true, canUndo: false })));
+    await user.click(undo);
+    expect(await screen.findByText('Taken back: Keep “bee hive kit” open')).toBeDefined();
+    expect(await screen.findByText('undone')).toBeDefined();
+    expect(asked('POST ledger/entries/[entry]/undo')[0]!.params).toEqual({ entry: '1' });
+  });
+
+  test('of what was sent is a change in the tray', async () => {
+    const line = aSentLine();
+    const { user, answer } = show(<LedgerScreen />, {
+      answers: {
+        ...page(line),
+        'POST ledger/[change]/undo': {
+          ...{ outcome: 'drafted', changeId: 8, said: 'Let “movie” (phrase) through again', heed: null },
+          change: line.change!.undo,
+        },
+      },
+    });
+    const undo = await screen.findByRole('button', { name: /^Undo: Stop “movie”/ });
+    answer(page(aSentLine({ undoneBy: 'drafted' })));
+    await user.click(undo);
+    expect(await screen.findByText('In the tray: Let “movie” (phrase) through again')).toBeDefined();
+    await waitFor(() => expect(screen.getByText('undo in the tray')).toBeDefined());
+  });
+
+  test('is not offered for what can not be undone', async () => {
+    show(<LedgerScreen />, {
+      answers: page(aLedgerLine({ canUndo: false }), aSentLine({ state: 'missing' })),
+    });
+    await screen.findByText('Keep “bee hive kit” open', { selector: 'button' });
+    expect(screen.queryByRole('button', { name: /^Undo/ })).toBeNull();
+  });
+});
