@@ -14,6 +14,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
+          setupFiles: 'tests/support/property-runs.ts',
           include: ['src/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 60_000, // a slow machine is no fault of the code
         },
@@ -32,6 +33,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'server',
+          setupFiles: 'tests/support/property-runs.ts',
           include: ['tests/server/**/*.test.ts'],
           globalSetup: 'tests/support/database.setup.ts',
           fileParallelism: false,

@@ -1,4 +1,6 @@
-import { noFigures } from '@/core';
+import { noFigures, USUAL_LIMITS, type Reading } from '@/core';
+import type { AccountView } from '@/contracts/account';
+import type { IntakeView, ReadingAnswer, ReportFileView } from '@/contracts/intake';
 import type { AccountSummary, Weight } from '@/contracts/common';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermDetail } from '@/contracts/hand';
 import type { LedgerLine } from '@/contracts/ledger';
@@ -131,5 +133,95 @@ export const aChoiceAnswer = (over: Partial<ChoiceAnswer> = {}): ChoiceAnswer =>
     aMatchChoice({ match: 'exact', text: 'bee hive movie' }),
   ],
   smallestSafe: null,
+  ...over,
+});
+
+export const aReportFile = (over: Partial<ReportFileView> = {}): ReportFileView => ({
+  ...{
+    id: 4,
+    name: 'november.csv',
+    source: 'file',
+    kind: 'search terms',
+    sizeBytes: 52_000,
+    state: 'uploaded',
+  },
+  ...{ rowsRead: 0, rowsPerSecond: null, outcome: null, error: null, createdAt: '2026-11-25T10:00:00Z' },
+  ...over,
+});
+
+export const anIntakeView = (over: Partial<IntakeView> = {}): IntakeView => ({
+  ...{
+    files: [],
+    daysThere: ['2026-11-19', '2026-11-20'],
+    fetchesDaily: false,
+    largestFile: 2e9,
+    recipes: [],
+  },
+  ...over,
+});
+
+export const aReading = (over: Partial<Reading> = {}): Reading => ({
+  ...{
+    kind: 'search terms',
+    encoding: 'utf-8',
+    separator: ',',
+    headerLine: 1,
+    dayOrder: null,
+    currency: null,
+  },
+  columns: [
+    {
+      index: 0,
+      header: 'Search term',
+      role: 'search term',
+      because: 'by its name',
+      sample: 'bee hive movie',
+    },
+    { index: 1, header: 'Cost', role: 'cost', because: 'by its name', sample: '4.10', decimalMark: '.' },
+    { index: 2, header: 'Note', role: null, because: 'nothing is known of it', sample: 'x' },
+  ],
+  ...{
+    days: { from: '2026-11-19', to: '2026-11-20' },
+    rowsByDay: { '2026-11-19': 1, '2026-11-20': 1 },
+    rows: 2,
+  },
+  sums: { ...noFigures(), clicks: 5, costMicros: 8_200_000 },
+  ...{ bounds: {}, rejected: [], rejectedCount: 0, questions: [], isPartial: false, error: null },
+  preview: [
+    {
+      ...{
+        line: 2,
+        term: 'bee hive movie',
+        campaign: 'Hives',
+        adGroup: 'Starter',
+        keyword: null,
+        match: null,
+      },
+      ...{ day: '2026-11-20', ...noFigures(), clicks: 3, costMicros: 4_100_000 },
+    },
+  ],
+  ...over,
+});
+
+export const aReadingAnswer = (over: Partial<ReadingAnswer> = {}): ReadingAnswer => ({
+  ...{ file: aReportFile(), reading: aReading(), decisions: {}, recipe: null, whole: null },
+  ...{ loadedBefore: null, daysThere: ['2026-11-19'], obstacle: null, currency: 'EUR' },
+  ...over,
+});
+
+export const anAccountView = (over: Partial<AccountView> = {}): AccountView => ({
+  settings: {
+    ...{ name: 'Larkfell web', currency: 'EUR', steersBy: 'CPA', targetMicros: 18_000_000, targetAcos: null },
+    ...{ windowDays: 30, lagDays: 3, defaultMatch: 'phrase', keeperConversions: 3, productCodePattern: '' },
+    ...{ limits: USUAL_LIMITS, platformAccountId: null },
+  },
+  ...{ isRetired: false, hasFigures: true, productGroups: [] },
+  campaigns: [{ id: '1', name: 'Hives', status: 'live', targetMicros: null, targetAcos: null }],
+  adGroups: [{ id: '11', name: 'Starter', campaign: 'Hives' }],
+  people: [
+    { id: 1, name: 'Ilse Brandow', isRetired: false },
+    { id: 2, name: 'Tobias Finch', isRetired: true },
+  ],
+  accounts: [{ slug: 'web', name: 'Larkfell web', isRetired: false }],
   ...over,
 });

@@ -1,0 +1,134 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
+import { anAccountView } from '../testing/builders';
+import { Decline, show, type Answers } from '../testing/screen';
+import { AccountScreen } from './account-screen';
+
+const showAccount = (more: Answers = {}) =>
+  show(<AccountScreen />, {
+    answers: {
+      'GET account': anAccountView(),
+      'GET account/codes': { caught: 12, of: 300, first: ['LK-2041-S'] },
+      'GET account/platform': { accounts: [] },
+      'PATCH account': { said: ['The window is 60 days'] },
+      ...more,
+    },
+  });
+
+describe('settings', () => {
+  test('are set one by one, with an undo that gives back what was', async () => {
+    const { user, asked } = showAccount();
+    const days = await screen.findByLabelText('Days of the window');
+    await user.clear(days);
+    await user.type(days, '60');
+    await user.click(screen.getByRole('button', { name: 'Set: Days' }));
+    expect(await screen.findByText('The window is 60 days')).toBeDefined();
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(asked('PATCH account')).toHaveLength(2));
+    expect(asked('PATCH account').map(({ body }) => body)).toEqual([
+      { windowDays: 60, lagDays: 3 },
+      { windowDays: 30, lagDays: 3 },
+    ]);
+    expect(asked('GET account').length).toBeGreaterThan(1);
+  });
+
+  test('what is wrong stands beside its field, and what was typed stays', async () => {
+    const { user } = showAccount({
+      'PATCH account': () => {
+        throw new Decline('Give the target CPA as an amount such as 18.00 EUR.');
+      },
+    });
+    const target = await screen.findByLabelText('Target');
+    await user.clear(target);
+    await user.type(target, 'cheap');
+    await user.click(screen.getByRole('button', { name: 'Set: Steering' }));
+    expect((await screen.findByRole('alert')).textContent).toContain('as an amount such as 18.00');
+    expect(target).toHaveProperty('value', 'cheap');
+  });
+
+  test('can be left as they were', async () => {
+    const { user } = showAccount();
+    const name = await screen.findByLabelText('Name of the account');
+    await user.type(name, ' and shops');
+    await user.click(screen.getByRole('button', { name: 'Leave as it was: Name' }));
+    expect(name).toHaveProperty('value', 'Larkfell web');
+    expect(screen.queryByRole('button', { name: 'Set: Name' })).toBeNull();
+  });
+
+  test('the currency is fixed once figures are loaded', async () => {
+    showAccount();
+    expect(await screen.findByLabelText('Currency')).toHaveProperty('disabled', true);
+  });
+
+  test('what a pattern of product codes catches is shown as one types', async () => {
+    const { user, asked } = showAccount();
+    await user.type(await screen.findByLabelText(/A term is a product code when it matches/), 'LK-.*');
+    await waitFor(() => expect(screen.getByTestId('codes').textContent).toContain('12'));
+    expect(asked('GET account/codes').at(-1)!.query).toEqual({ pattern: 'LK-.*' });
+  });
+});
+
+describe('people and accounts', () => {
+  test('a person is added, and the undo retires him', async () => {
+    const { user, asked } = showAccount({ 'POST people': { id: 7 }, 'PUT people/[person]': {} });
+    await user.type(await screen.findByLabelText('Add'), 'Petra Holm{Enter}');
+    await waitFor(() => expect(asked('POST people')[0]!.body).toEqual({ name: 'Petra Holm' }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() =>
+      expect(asked('PUT people/[person]')[0]).toMatchObject({
+        params: { person: '7' },
+        body: { isRetired: true },
+      }),
+    );
+  });
+
+  test('who is retired can be taken back', async () => {
+    const { user, asked } = showAccount({ 'PUT people/[person]': {} });
+    const people = await screen.findByRole('list', { name: 'People' });
+    await user.click(within(people).getByRole('button', { name: 'Take back Tobias Finch' }));
+    await waitFor(() => expect(asked('PUT people/[person]')[0]!.body).toEqual({ isRetired: false }));
+  });
+
+  test('an account is retired', async () => {
+    const { user, asked } = showAccount({ 'PUT account/retired': {} });
+    await user.click(await screen.findByRole('button', { name: 'Retire Larkfell web' }));
+    await waitFor(() => expect(asked('PUT account/retired')[0]!.body).toEqual({ isRetired: true }));
+  });
+});
+
+describe('targets of their own', () => {
+  test('are all set at once, and the undo gives them back', async () => {
+    const { user, asked } = showAccount({
+      'PUT account/targets': { said: '1 campaign has a target of its own' },
+    });
+    await user.click(await screen.findByText(/No campaign has a/));
+    const field = await screen.findByLabelText(/Hives/);
+    await user.type(field, '12.50');
+    await user.click(screen.getByRole('button', { name: 'Set: Own targets' }));
+    await waitFor(() =>
+      expect(asked('PUT account/targets')[0]!.body).toEqual({
+        campaigns: [{ campaignId: '1', target: '12.50' }],
+        productGroups: [],
+      }),
+    );
+  });
+});
+
+describe('the platform', () => {
+  test('is connected to one of the accounts that it has, when nobody else took it', async () => {
+    const { user, asked } = showAccount({
+      'GET account/platform': {
+        accounts: [
+          { id: 'p1', name: 'Larkfell', currency: 'EUR', takenBy: null },
+          { id: 'p2', name: 'Other', currency: 'EUR', takenBy: 'Larkfell market' },
+        ],
+      },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Connect…' }));
+    const pick = await screen.findByLabelText('Account on the platform');
+    await within(pick).findAllByRole('option', { name: /Larkfell/ });
+    await user.selectOptions(pick, 'p1');
+    await user.click(screen.getByRole('button', { name: 'Set: Platform' }));
+    await waitFor(() => expect(asked('PATCH account')[0]!.body).toEqual({ platformAccountId: 'p1' }));
+  });
+});
