@@ -17,6 +17,13 @@ test.beforeAll(async ({ browser }) => {
 test.afterEach(() => expect(errors.filter((e) => !e.includes('ERR_INTERNET_DISCONNECTED'))).toEqual([]));
 test.afterAll(() => page.context().close());
 
+/** Holds requests back until the test opens it. */
+function aGate() {
+  let open = () => {};
+  const opened = new Promise<void>((resolve) => (open = resolve));
+  return { opened, open: () => open() };
+}
+
 const count = async (view: string, of = page) =>
   toNumber(await of.getByTestId(`count-${view}`).textContent());
 const grid = (of = page) => of.getByRole('grid', { name: 'Search terms' });
@@ -82,8 +89,9 @@ test('the keys k, l and n: its keywords, aside until more clicks, the next unsee
   await expect(inHand()).toContainText(`until it has ${more} more click`);
   await page.getByRole('button', { name: 'Take back from aside' }).click();
   await expect.poll(() => count('aside')).toBe(before);
+  const noted = page.waitForResponse((answer) => answer.url().endsWith('/sift/looked') && answer.ok());
   await page.getByRole('button', { name: /^Remaining/ }).click();
-  await page.waitForTimeout(4_000); // long enough in hand to have been looked at, and to have been noted
+  await noted; // once it was long enough in hand to have been looked at
   await page.reload();
   await expect(rowInHand()).toBeVisible();
   const first = await termInHand();
@@ -101,8 +109,9 @@ test('a key pressed before the term is weighed, or as the rows change, is not lo
   await expect(page).toHaveURL(/text=costume/);
   await expect(rowInHand()).toContainText('costume');
   const before = await count('stopped');
+  const answers = aGate();
   await page.route('**/sift/choice?*', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 1_500));
+    await answers.opened;
     await route.continue().catch(() => undefined); // its row may have gone meanwhile
   });
   await grid().focus();
@@ -111,6 +120,8 @@ test('a key pressed before the term is weighed, or as the rows change, is not lo
   await page.keyboard.press('w');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('1');
+  expect(await count('stopped')).toBe(before); // nothing is weighed yet
+  answers.open();
   await expect.poll(() => count('stopped')).toBe(before + 1);
   await expect(page.getByText(`Stop “${term}”`).first()).toBeVisible();
   await page.unroute('**/sift/choice?*');
@@ -128,12 +139,14 @@ test('undo pressed at once takes back what is still on its way, and nothing befo
   await grid().focus();
   await page.keyboard.press('o');
   await expect.poll(() => count('kept')).toBe(kept + 1);
+  const decisions = aGate();
   await page.route('**/tray', async (route) => {
-    if (route.request().method() === 'POST') await new Promise((resolve) => setTimeout(resolve, 1_500));
+    if (route.request().method() === 'POST') await decisions.opened;
     await route.continue();
   });
   await page.keyboard.press('w');
   await page.keyboard.press('Control+z');
+  decisions.open();
   await expect(page.getByText(/^Undone: Stop “/)).toBeVisible();
   await page.unroute('**/tray');
   await expect.poll(() => count('stopped')).toBe(stopped);
@@ -296,7 +309,11 @@ test('the keys are listed, and single letters can be switched off', async () => 
   await page.getByRole('button', { name: 'Close' }).click();
   const kept = await count('kept');
   await grid().focus();
+  const term = await termInHand();
   await page.keyboard.press('o');
-  await page.waitForTimeout(800);
+  await page.keyboard.press('ArrowDown'); // keys are heard in order: had the letter been, the term would be gone
+  await expect.poll(termInHand).not.toBe(term);
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(termInHand).toBe(term);
   expect(await count('kept')).toBe(kept);
 });

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { askForLoad, viewIntake } from '@/server/use-cases/intake/take-in';
 import { makeWorld, type World } from '../support/world';
 
@@ -28,13 +28,7 @@ function startJobs(): ChildProcess {
   return child;
 }
 
-async function until(what: string, isSo: () => Promise<boolean>, mostMs = 50_000): Promise<void> {
-  for (const end = Date.now() + mostMs; Date.now() < end;) {
-    if (await isSo()) return;
-    await new Promise((resolve) => setTimeout(resolve, 25));
-  }
-  throw new Error(`never came: ${what}`);
-}
+const until = (isSo: () => Promise<boolean>) => vi.waitUntil(isSo, { timeout: 50_000, interval: 25 });
 
 test('a load whose process is killed in the middle is absent, and the next process finishes it once', async () => {
   const rows = Array.from(
@@ -47,9 +41,9 @@ test('a load whose process is killed in the middle is absent, and the next proce
   const current = async () => (await viewIntake(world.deps, world.slug)).files.find((f) => f.id === id)!;
 
   const first = startJobs();
-  await until('progress', async () => (await current()).rowsRead > 0);
+  await until(async () => (await current()).rowsRead > 0);
   first.kill('SIGKILL');
-  await until('the end of the killed transaction', async () => {
+  await until(async () => {
     const { rows: open } = await world.db.raw(
       `select 1 from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`,
     );
@@ -59,7 +53,7 @@ test('a load whose process is killed in the middle is absent, and the next proce
   expect(await stored()).toEqual({ clicks: null });
 
   startJobs();
-  await until('the load', async () => (await current()).state === 'loaded');
+  await until(async () => (await current()).state === 'loaded');
   expect(await stored()).toEqual({ clicks: 60_000 });
 }, 90_000);
 
@@ -73,13 +67,13 @@ test('a database that breaks off in the middle of a load leaves nothing, and the
   const stored = () => world.db('term_day').where('day', '<', '2025-01-01').sum('clicks as clicks').first();
   const current = async () => (await viewIntake(world.deps, world.slug)).files.find((f) => f.id === id)!;
   startJobs();
-  await until('progress', async () => (await current()).rowsRead > 0);
+  await until(async () => (await current()).rowsRead > 0);
   // What a restart does to those who are connected, all of them but this test.
   await world.db.raw(
     `select pg_terminate_backend(pid) from pg_stat_activity
       where datname = current_database() and pid <> pg_backend_pid()`,
   );
-  await until('the load', async () => (await current()).state === 'loaded');
+  await until(async () => (await current()).state === 'loaded');
   expect(await stored()).toEqual({ clicks: 60_000 });
   expect((await current()).outcome).toMatchObject({ rows: 60_000, rejected: 0 });
 }, 90_000);

@@ -30,7 +30,7 @@ test('what is under way is waited for, and is what is taken back', async () => {
   await before.done;
   const meanwhile = start('meanwhile', undone);
   const undoing = undoLast();
-  await new Promise((resolve) => setTimeout(resolve, 20));
+  await new Promise(setImmediate); // whatever could run by now has run
   expect(undone).toEqual([]);
   meanwhile.end();
   await undoing;
