@@ -10,7 +10,7 @@ const MOST_BYTES = 1_000_000_000;
 const HOME = Symbol.for('gate-post.web');
 type Home = { [HOME]?: { deps?: Deps; threads?: Threads } };
 
-/** What the web process has once; development reloads modules, but keeps it. */
+/** What the web process holds once. Development reloads modules and keeps this. */
 function home() {
   return ((globalThis as Home)[HOME] ??= {});
 }

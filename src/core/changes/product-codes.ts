@@ -19,8 +19,9 @@ export function productCodeTest(pattern: string | null): (raw: string) => boolea
 }
 
 /**
- * What is wrong with a pattern of product codes, or undefined. Besides what is no pattern at all, one is refused that
- * repeats without end what repeats without end, or has alternatives, within: a text can keep such a one busy for years.
+ * What is wrong with a pattern of product codes; undefined where nothing is. Patterns that are no regular expression
+ * are refused, and so are patterns that repeat, without end, a group with an endless repetition or alternatives inside:
+ * some texts keep such a pattern busy for years.
  * @example faultOfCodePattern('[A-Z]{2}-[0-9]+') // undefined
  */
 export function faultOfCodePattern(pattern: string): string | undefined {

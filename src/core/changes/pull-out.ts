@@ -1,7 +1,7 @@
 import { compileGate, MATCH_TYPES, stops, type NegativeText } from '../gate';
 import { normalise, words } from '../text';
 
-/** A way to let one query through that a negative stops, and what becomes of the others that it stops. */
+/** A way to let through one of the queries that a negative stops, with what becomes of the other queries. */
 export type PullOut = {
   /**
    * - narrower: the same words in a narrower match type

@@ -17,7 +17,7 @@ export type WordDictionary = {
   code(text: string): number;
   /** The same, with new words added, so that none is −1. */
   internAll(text: string): number;
-  /** What was coded last: as many as the last call said. Another array may stand here after another call. */
+  /** The words coded last, as many as the last call returned. Another call may replace the array. */
   readonly coded: Int32Array;
 };
 
@@ -117,7 +117,7 @@ export function createDictionary(): WordDictionary {
   }
 
   /**
-   * Codes the words of a text; what is asked of each stands in one loop, since millions go through it.
+   * Codes the words of a text. One loop does all the work, because millions of words go through it.
    * @param isNormal words end at spaces alone
    * @returns the number of words, or −1 where the text may not be normal
    */
@@ -197,7 +197,7 @@ function endOfWord(text: string, at: number, isNormal: boolean): number {
 /** FNV-1a over UTF-16 units (Fowler, Noll, Vo 1991). */
 const FNV_PRIME = 0x01000193;
 
-/** Where to begin to look for a key. */
+/** The slot at which the search for a key begins. */
 function mixed(first: number, second: number): number {
   const both = Math.imul(first, 0x9e3779b1) ^ Math.imul(second, 0x85ebca6b);
   return both ^ (both >>> 15);

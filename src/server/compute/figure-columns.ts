@@ -1,6 +1,9 @@
 import { FIGURE_NAMES, type Figures } from '@/core';
 
-/** Figures of many, in one array: those of one stand together, in the order of the core, NaN where one is unknown. */
+/**
+ * Figures of many things in one array. The figures of one thing stand together, in the order of the core; NaN where a
+ * figure is unknown.
+ */
 export const FIGURE_COUNT = FIGURE_NAMES.length;
 
 /** The column of each figure. */
@@ -13,12 +16,12 @@ export const COLUMN = {
 } as const satisfies Record<keyof Figures, number>;
 type Column = (typeof COLUMN)[keyof Figures];
 
-/** One figure of the nth. NaN where it is unknown. */
+/** One figure of the nth thing; NaN where it is unknown. */
 export function figureAt(figures: Float64Array, n: number, column: Column): number {
   return figures[FIGURE_COUNT * n + column]!;
 }
 
-/** All figures of the nth. */
+/** All figures of the nth thing. */
 export function figuresIn(figures: Float64Array, n: number): Figures {
   const at = FIGURE_COUNT * n;
   return {

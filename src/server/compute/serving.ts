@@ -38,7 +38,7 @@ export function statusOf({ adGroup, campaign }: Snapshot, { kind, id }: Place): 
   return ORDER.indexOf(own.status) > ORDER.indexOf(above.status) ? own.status : above.status;
 }
 
-/** The same of the place that a change stops something in; null where it stops nothing. */
+/** The status of the place in which a change stops something; null where it stops nothing. */
 export function noteOnPlace(snapshot: Snapshot, change: Change): string | null {
   const place = stopsIn(change);
   return place ? sayStatus(snapshot, place) : null;
@@ -60,7 +60,7 @@ export function sayStatus(snapshot: Snapshot, place: Place): string | null {
   }
 }
 
-/** Whether a place is one that a report did not name: nobody can stop anything there. */
+/** Whether a place stands for a campaign or ad group that the report did not name. Nobody can stop anything there. */
 export function isNotGiven(
   { adGroup: adGroups, campaign: campaigns }: Snapshot,
   { kind, id }: Place,

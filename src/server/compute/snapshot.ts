@@ -118,7 +118,7 @@ export async function loadSnapshotData(
   return db.transaction(read, { isolationLevel: 'repeatable read', readOnly: true });
 }
 
-/** Makes what questions need from the data: indexes, gates, the account's negatives laid over the rows. */
+/** Makes from the data what requests need: indexes, gates, the account's negatives laid over the rows. */
 export function openSnapshot(data: SnapshotData): Snapshot {
   const { mirror, terms, converting } = data;
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
@@ -174,7 +174,9 @@ function layRows({ mirror, rows, terms }: SnapshotData): ServedRows {
   };
 }
 
-/** Effectively live keywords (rules 5.1). What only a report has named was served, so it counts as live. */
+/**
+ * Effectively live keywords (rules 5.1). A keyword that only a report has named counts as live, since it was served.
+ */
 function findLiveKeywords(
   mirror: Mirror,
   campaign: ReadonlyMap<string, Campaign>,

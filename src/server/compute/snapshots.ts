@@ -5,7 +5,7 @@ import { loadSnapshotData, openSnapshot, type Snapshot, type SnapshotData } from
 
 /** Snapshots by account, data version and window; the least recently used goes first. */
 export type Snapshots = {
-  /** The look-back of `days` days, or the exact window. Made once, however many ask. */
+  /** The snapshot of a look-back of `days` days, or of an exact window. Requests at the same time share one reading. */
   get(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot>;
 };
 
@@ -14,7 +14,7 @@ export class TakenBack extends Error {
   override name = 'TakenBack';
 }
 
-/** Where the data of a snapshot comes from: the database, or another thread that has it. */
+/** The source of a snapshot's data: the database, or another thread that read it before. */
 export type DataSource = (key: string, load: () => Promise<SnapshotData>) => Promise<SnapshotData>;
 
 /**

@@ -4,7 +4,7 @@ import { kindAt } from './window-columns';
 import { derivedFrom } from './derived';
 import { FIGURE_COUNT, figureAt, figuresIn, COLUMN } from './figure-columns';
 
-/** What is summed over all rows of a window once, term by term. */
+/** Sums over all rows of a window, term by term. */
 export type TermSums = {
   /** of each term, as `figureAt` finds them */
   figures: Float64Array;

@@ -101,7 +101,7 @@ export function figuresAt({ figures }: RowColumns, r: number): Figures {
   return figuresIn(figures, r);
 }
 
-/** Adds the figures of a row into `sum`, as `addFigures` would. */
+/** Adds the figures of a row into `sum` by the rule of `addFigures`. */
 export function addRow(sum: Figures, { figures }: RowColumns, r: number): void {
   const at = FIGURE_COUNT * r;
   const impressions = figures[at + COLUMN.impressions]!;

@@ -21,7 +21,8 @@ import type { LiveKeyword, Snapshot } from './snapshot';
 import { addRow, conversionsAt } from './window-columns';
 
 /**
- * A snapshot with what has been decided laid over it: what was accepted, what was given out and waits, then the draft.
+ * A snapshot with the decisions laid over it: first what the platform accepted, then what was handed over and waits,
+ * then the draft.
  */
 export type Workbench = {
   snapshot: Snapshot;
@@ -155,14 +156,14 @@ export function touchedKeywords(
 }
 
 const WORST_FIRST = ['shut out', 'narrowed', 'costly'] as const;
-/** Ids of the keywords that served those of the rows which converted. */
+/** Ids of the keywords that served the converting rows. */
 export function keywordsThatConverted({ rows }: Snapshot, indexes: readonly number[]): Set<number> {
   const ids = new Set<number>();
   for (const r of indexes) if (conversionsAt(rows, r) > 0) ids.add(rows.keywordId[r]!);
   return ids;
 }
 
-/** Enough to know what it is about. */
+/** As many names as a person needs to know what a change is about. */
 const MOST_NAMED = 3;
 
 /** The first few of many. */
@@ -180,7 +181,7 @@ export function protectedBy(
   return [...new Set([...own, ...earned])];
 }
 
-/** The same, counted, and only the first of them named. */
+/** The number of them, and the names of the first. */
 export function fewProtectedBy(bench: Workbench, negative: NegativeText): Few<string> {
   const { protectedOwn, protectedOwnTable, snapshot } = bench;
   const own = protectedHits([negative], protectedOwnTable).map((i) => protectedOwn[i]!.text);

@@ -20,7 +20,7 @@ export type Deps = {
   files: string;
 };
 
-/** A person's request that can not be met; the message says what was not changed and what to do. */
+/** A request of a person that can not be met. The message says what was not changed, and what to do. */
 export class Refusal extends Error {
   override name = 'Refusal';
   constructor(

@@ -42,7 +42,7 @@ export function namesIn(
   };
 }
 
-/** The same of a mirror that no snapshot holds yet. */
+/** The names in a mirror that no snapshot holds yet. */
 export function namesInMirror(
   mirror: Mirror,
   ...rest: [Change[], string, ReadonlyMap<string, string>]

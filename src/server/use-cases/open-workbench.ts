@@ -30,12 +30,12 @@ export type Open = Workbench & {
   names: Names;
 };
 
-/** The last workbench laid over a snapshot, and the account as it was then, the version of its decisions included. */
+/** The last workbench laid over a snapshot, and the account at that moment with the version of its decisions. */
 const lastLaid = derivedFrom((_: Snapshot): { of: string; open: Open | null } => ({ of: '', open: null }));
 
 /**
- * Opens an account's window with what is on its way and the draft laid over it. It is laid once for each version of the
- * decisions; what is asked for within a transaction sees what that has written, and is its own.
+ * Opens an account's window with the changes on their way and the draft laid over it. Cached per snapshot and version
+ * of the decisions. Calls within a transaction bypass the cache, because they must see uncommitted rows.
  */
 export async function openWorkbench(
   deps: Deps,

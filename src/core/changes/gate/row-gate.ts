@@ -16,7 +16,7 @@ export type ServedRows = {
   codes?: ReadonlyMap<string, number>;
 };
 
-/** The rows that a step stopped which were open, and the rows that it opened which were stopped. */
+/** The open rows that a step stopped, and the stopped rows that it opened. */
 export type Step = { stopped: number[]; reopened: number[] };
 
 /** What the kinds of change do to a gate; each answers with the rows that crossed. */
@@ -42,7 +42,7 @@ export type GateWriter = {
 export type RowGate = {
   /** Number of negatives in force that stop row r. */
   stopCount(row: number): number;
-  /** Applies a change and returns the rows it stopped that were open, and the rows it opened that were stopped. */
+  /** Applies a change. Returns the open rows that it stopped and the stopped rows that it opened. */
   apply(change: Change): Step;
   /** Rows that the negative matches, wherever they are, open or not; ascending. */
   matched(negative: NegativeText): number[];

@@ -23,8 +23,8 @@ export type AccountGate = {
 };
 
 /**
- * Compiles an account: one index over all its negatives, which all ad groups share, and the question of force asked
- * only for those that match.
+ * Compiles an account: one index over all its negatives, which all ad groups share. Whether a negative is in force is
+ * asked only of those that match.
  * @example compileAccountGate(account).stoppers('free hive', 'g1') // ['n1']
  */
 export function compileAccountGate(account: AccountShape): AccountGate {

@@ -36,17 +36,17 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   let column = new Int32Array(64);
   let starts = new Int32Array(64);
   let filedUnder = new Int32Array(64);
-  /** Word w was said by uses[w] negatives. */
+  /** uses[w] negatives hold word w. */
   let uses = new Int32Array(64);
   /**
-   * What is filed under word w asks for one of the words of the set wanted[w + 1]: there is no need to look under most
-   * words of most queries. wanted[0] is of words that no negative says.
+   * Every negative filed under word w also needs a word of the set wanted[w + 1], so that most words of most queries
+   * need no look. wanted[0] stands for words that no negative holds.
    */
   let wanted = new Int32Array(64);
   /** What matches the query at hand; a match that needs more room puts a longer array here. */
   let found = new Int32Array(64);
 
-  /** Writes down what a negative says, and counts its words. @returns its index */
+  /** Stores the words of a negative, and counts them. @returns its index */
   function enter(text: string): number {
     const index = size++;
     const start = starts[index]!;
@@ -68,7 +68,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     return index;
   }
 
-  /** The rarest word of a negative that is not `but`, or −1. */
+  /** The rarest word of a negative, `but` excepted; −1 where there is none. */
   function rarestOf(index: number, but = -1): number {
     let rarest = -1;
     for (let i = starts[index]!; i < starts[index + 1]!; i++) {
@@ -96,7 +96,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
   const buckets = createBuckets(lengths);
   negatives.forEach(({ match }, index) => file(index, match));
 
-  /** Those that match the query ids[0 .. length), in `found`. @returns how many, no more than `most` */
+  /** Puts the negatives that match the query ids[0 .. length) in `found`. @returns how many, no more than `most` */
   function match(ids: Int32Array, length: number, most: number): number {
     const { records, begins, ends } = buckets;
     const isWanted = wanted;
@@ -120,7 +120,7 @@ export function createNegativeIndex(negatives: readonly NegativeText[]): Negativ
     return matching;
   }
 
-  /** Of a candidate whose two rarest words the query holds. */
+  /** Whether a negative matches a query that holds its two rarest words. */
   function isMatch(shape: number, start: number, ids: Int32Array, queryLength: number): boolean {
     const length = shape >> 2;
     const end = start + length;

@@ -11,10 +11,13 @@ type EntryReach = {
 };
 
 const reachesOf = derivedFrom((_: Snapshot) => new Map<string, EntryReach>());
-/** Entries of lists stay for long, so that what they reach is found once; what was only tried is let go of with them. */
+/**
+ * What an entry reaches is cached by the entry itself, because entries of lists live long. The cache lets go of an
+ * entry that was only tried.
+ */
 const MOST_KNOWN = 500_000;
 
-/** What an entry stops in a window, found once. */
+/** What an entry stops in a window. Cached. */
 export function reachOfEntry(bench: Workbench, entry: NegativeText): EntryReach {
   const { snapshot } = bench;
   const entries = reachesOf(snapshot);

@@ -54,7 +54,7 @@ export function probabilityOfMiss(
   return question ? probabilityMissesTarget(question) : NaN;
 }
 
-/** A term, and the figures of it that are weighed. */
+/** A term, and those of its figures that are weighed. */
 type Weighed = { term: number; figures: Figures };
 
 function questionOf(snapshot: Snapshot, steering: Steering, term: number, figures: Figures) {

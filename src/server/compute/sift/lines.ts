@@ -10,8 +10,8 @@ import { pickTerms, type PassKnown } from './pick-terms';
 import { viewIndex, viewsOf } from './views';
 
 /**
- * The lines of one view: one for each term. Most terms lie on one pile with all their rows, and their line carries the
- * term's sums; the others carry the sums of those of their rows that belong here.
+ * The lines of one view, one a term. Most terms have all their rows on one pile, so their line carries the sums of the
+ * term. The line of any other term carries the sums of those rows that lie on this pile.
  */
 export type Lines = {
   whole: Uint32Array;
@@ -158,7 +158,7 @@ export function isOverTarget(figures: Figures, { steersBy, targetMicros, targetA
   return targetAcos !== null && (acos === null || acos > targetAcos);
 }
 
-/** Lines as the core counts n-grams over; product codes are left out (rules 7.5). */
+/** The lines in the form over which the core counts n-grams; product codes are left out (rules 7.5). */
 export function queriesOf({ snapshot }: Workbench, { whole, parts }: Lines): ({ term: number } & Figures)[] {
   const sums = termSums(snapshot);
   const queries: ({ term: number } & Figures)[] = [];

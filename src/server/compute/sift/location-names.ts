@@ -6,14 +6,14 @@ import { normalise } from '@/core';
 const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl'];
 /** Smaller towns share their names with too many other things. */
 const LEAST_PEOPLE = 100_000;
-/** Single words below that length are no names of locations alone. */
+/** A single word of fewer letters is not taken for a location. */
 const LEAST_LETTERS = 4;
 
 let known: readonly string[] | undefined;
 
 /**
- * Names of locations as they would stand in a query (rules 7.10): countries, cities of 100,000 people and more and their
- * regions, and what people of the account have marked as a location.
+ * Names of locations as a query would hold them (rules 7.10): countries, cities of at least 100,000 people, their
+ * regions, and the words that people of the account tagged as a location.
  * @param own texts marked by people
  */
 export function locationNames(own: readonly string[]): readonly string[] {

@@ -10,7 +10,7 @@ import { derivedByKey } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
 import { steeringKey } from './row-targets';
 
-/** A line as it is shown: a term, and the figures of its part of it where it is not whole. */
+/** A line of the table: a term, and the figures of its part where not all its rows belong to the view. */
 export type OrderedLine = { term: number; figures: Figures };
 export type Ordered = { length: number; at(index: number): OrderedLine };
 export type Sorting = { sort: Sort; direction: 'asc' | 'desc' };
@@ -23,7 +23,10 @@ type Order = {
   rankOf: Uint32Array;
 };
 
-/** Puts lines in order; equals stand costliest first, then as they were first seen, so that pages never overlap. */
+/**
+ * Sorts lines. Equal lines stand costliest first, then in the order of their first appearance, so that pages never
+ * overlap.
+ */
 export function orderLines(
   snapshot: Snapshot,
   { whole, parts }: Lines,
@@ -54,7 +57,7 @@ export function orderLines(
   };
 }
 
-/** Orders of all terms of a window by their sums, each made once. */
+/** All terms of a window in the order of their sums; each order is made once. */
 const orderOf = derivedByKey(
   ({ sort, direction, steering }: Sorting & { steering: Steering }) =>
     `${sort} ${direction} ${steeringKey(steering)}`,
@@ -89,7 +92,7 @@ function makeOrder(snapshot: Snapshot, { steering, ...sorting }: Sorting & { ste
   return order;
 }
 
-/** Some of the terms, in order: by their ranks when they are few, by looking through the order when they are many. */
+/** Some of the terms, in order. Few terms are sorted by their ranks; many are picked out of the order of all. */
 function inOrder({ terms, rankOf }: Order, chosen: Uint32Array): Uint32Array {
   if (chosen.length * 16 < terms.length) {
     const ranks = chosen.map((t) => rankOf[t]!).sort();

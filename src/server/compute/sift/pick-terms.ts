@@ -15,12 +15,14 @@ import { locationNames } from './location-names';
 import { derivedFrom } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
 
-/** What is known of the pass when terms are picked: terms above the number are new in it. */
+/** What the picking of terms needs of the pass: terms with an id above the number are new in it. */
 export type PassKnown = { newestTermId: number; seen: ReadonlySet<number> };
 
-/** Forms of an n-gram are looked for together, but no more of them than that. */
+/** The most forms of an n-gram that are looked for together. */
 const MOST_FORMS = 64;
-/** A foreign word stands in few terms: this share of them, and never fewer than the least. */
+/**
+ * A foreign word stands in few terms: in at most this share of them, or in at most the least number, whichever is more.
+ */
 const RARE = { share: 0.005, least: 3 };
 
 /** The forms of each word of a window, folded; made when they are first asked for. */

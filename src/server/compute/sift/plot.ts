@@ -12,8 +12,8 @@ const POINTS_ON_A_LINE = 60;
 const SETTLED = 0.95;
 
 /**
- * Terms of a view on clicks against conversions: those at one point are one dot, with how many they are and what they
- * cost; and the lines above which clicks pay, and below which it is settled that they do not (rules 7.3).
+ * The terms of a view by clicks and conversions. Terms at one point become one dot, with their number and their cost.
+ * Two lines come with them: above the first, clicks pay; below the second, it is settled that they do not (rules 7.3).
  */
 export function plotTerms({ snapshot }: Workbench, { whole, parts }: Lines, steering: Steering): PlotAnswer {
   const dots = new Map<string, PlotAnswer['dots'][number]>();

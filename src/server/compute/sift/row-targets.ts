@@ -12,7 +12,7 @@ export type Steering = Pick<Account, 'steersBy' | 'targetMicros' | 'targetAcos'>
 export const steeringKey = ({ steersBy, targetMicros, targetAcos }: Steering) =>
   `${steersBy} ${targetMicros} ${targetAcos}`;
 
-/** Whether anything but the account itself has a target. */
+/** Whether a campaign or a product group has a target of its own. */
 export function hasOwnTargets({ ownTargets }: Snapshot): boolean {
   return ownTargets.campaigns.length + ownTargets.productGroups.length > 0;
 }
@@ -38,8 +38,8 @@ function findTargets({ served, ownTargets }: Snapshot, steering: Steering): Floa
 }
 
 /**
- * The break-even rate of a term: the mean of those of its rows, weighed by their clicks (by nothing where it has none);
- * rows without a target say nothing.
+ * The break-even rate of a term: the mean over its rows, weighed by clicks (unweighed where the term has no click).
+ * Rows without a target are left out.
  * @returns null where no row has a target
  */
 export function breakEvenOfTerm(

@@ -26,7 +26,7 @@ const someFilters: fc.Arbitrary<SiftFilters> = fc.record({
   text: fc.constantFrom('', '', 'mov'),
 });
 
-/** The same by looking at every row: the readable rule. */
+/** The same, found by looking at every row: the readable rule. */
 function plainLines(bench: Workbench, filters: SiftFilters, view: SiftView): Map<string, Figures> {
   const { snapshot, draft, standing, verdictOf } = bench;
   const { rows, terms, served } = snapshot;

@@ -18,10 +18,10 @@ import { FIGURE_COUNT, COLUMN } from '../figure-columns';
 const PLACES_AT_ONCE = 30;
 /** Figures of a row, in the order of FIGURE_NAMES. */
 
-/** What rows weigh within one place, and the ids of the keywords that served those of them which converted. */
+/** The figures of the rows within one place, and the ids of the keywords that served the converting rows. */
 export type WeightAt = { weight: Weight; costly: Set<number> };
 
-/** Which ad groups that serve lie within each of some places, told by the bits of a number, thirty places at a time. */
+/** Which serving ad groups lie within which places: bit p of a number stands for place p, thirty places a number. */
 export type PlaceBits = { places: number; bitsOf: Uint32Array }[];
 
 export function bitsOfPlaces(snapshot: Snapshot, gate: RowGate, places: readonly Place[]): PlaceBits {
@@ -40,7 +40,7 @@ export function bitsOfPlaces(snapshot: Snapshot, gate: RowGate, places: readonly
   return chunks;
 }
 
-/** Rows, ascending, and their sums by ad group: what is the same whatever places are asked about. */
+/** Rows, ascending, and their sums by ad group: the part of the work that does not depend on the places. */
 export type Reach = { rows: Uint32Array; byAdGroup: ReadonlyMap<number, AdGroupSum> };
 
 export function reachOf(snapshot: Snapshot, rows: Uint32Array): Reach {
@@ -48,8 +48,8 @@ export function reachOf(snapshot: Snapshot, rows: Uint32Array): Reach {
 }
 
 /**
- * Weighs the same rows within many places, in one pass over the rows for each thirty places: of each term it is noted
- * within which places it lies.
+ * Weighs the same rows within many places. One pass over the rows serves thirty places: for each term it notes the
+ * places in which the term lies.
  */
 export function weighAtPlaces(snapshot: Snapshot, { rows, byAdGroup }: Reach, bits: PlaceBits): WeightAt[] {
   return bits.flatMap(({ places, bitsOf }) => {

@@ -4,11 +4,11 @@ import type { Workbench } from '../workbench';
 import { queriesOf, type Lines } from './lines';
 import { foldedOf } from './pick-terms';
 
-/** N-grams that are shown; by share only those are ranked that cost most without return. */
+/** The most n-grams in an answer. A ranking by share looks only at those that cost most without return. */
 const MOST_SHOWN = 300;
 const MOST_RANKED_BY_SHARE = 3_000;
 
-/** N-grams of n words in the lines, in rank; those marked neutral are left out (rules 7.5). */
+/** The n-grams of n words in the lines, in rank. N-grams that people tagged as neutral are left out (rules 7.5). */
 export function findWords(
   bench: Workbench,
   lines: Lines,

@@ -19,7 +19,7 @@ export type Account = {
   lagDays: number;
   limits: Limits;
   dataVersion: number;
-  /** rises with each decision; what is laid over a snapshot is of one version */
+  /** rises with each decision; a workbench belongs to one version */
   decisionVersion: number;
   structureRevision: number;
   platformDay: string | null;
@@ -132,12 +132,12 @@ export async function insertAccount(db: Db, account: NewAccount): Promise<number
   return row!.account_id;
 }
 
-/** Facts or the mirror changed: snapshots made before are of an older version. */
+/** To be called when facts or the mirror changed. Snapshots made before then belong to an older version. */
 export async function raiseDataVersion(db: Db, accountId: number): Promise<void> {
   await db('account').where({ account_id: accountId }).increment('data_version', 1);
 }
 
-/** The tray or a verdict changed: what was laid over a snapshot before is of an older version. */
+/** To be called when the tray or a verdict changed. Workbenches made before then belong to an older version. */
 export async function raiseDecisionVersion(db: Db, accountId: number): Promise<void> {
   await db('account').where({ account_id: accountId }).increment('decision_version', 1);
 }

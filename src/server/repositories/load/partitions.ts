@@ -8,7 +8,7 @@ type Partitioned = 'term' | 'term_day';
 export type Partition = {
   /** what is written into */
   table: string;
-  /** no row of the account was ever there; nothing that reads the whole table sees the partition before it is finished */
+  /** the partition is new: nothing that reads the whole table sees it before it is finished */
   isNew: boolean;
   /** Builds the keys of a new partition and puts it into its table. Called once, after all is written. */
   finish(): Promise<void>;

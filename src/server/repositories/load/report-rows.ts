@@ -64,12 +64,12 @@ export function createReportRows(): ReportRows {
   };
 }
 
-/** Ranks in an order, from 0: keyword k comes keywords[k]th, term t terms[t]th. Those of one rank are the same. */
+/** Ranks from 0: keyword k has rank keywords[k], term t has rank terms[t]. Things of one rank are the same thing. */
 export type Ranks = { keywords: Uint32Array; terms: Uint32Array };
 
 /**
- * Rows by day, keyword and term, those of one key summed: unknown and unknown stays unknown, unknown and a number is the
- * number. Terms of different numbers are different terms; keywords are the same where they share a rank.
+ * Rows sorted by day, keyword and term, with rows of one key summed. Unknown plus unknown stays unknown; unknown plus a
+ * number is the number. Different term numbers mean different terms; keywords that share a rank are the same keyword.
  */
 export function sumRows(rows: RowRecords, ranks: Ranks): RowRecords {
   const { records } = rows;
@@ -115,7 +115,7 @@ function orderOf({ count, records }: RowRecords, ranks: Ranks): Uint32Array {
 }
 
 /**
- * The place of each of some things in their order; equals share one.
+ * The rank of each of some things; equal things share a rank.
  * @param columns what they are ordered by, the first of them first: whole numbers of 0 or more
  * @example ranksOf(Int32Array.of(7, 3, 7)) // Uint32Array.of(1, 0, 1)
  */
@@ -129,7 +129,10 @@ export function ranksOf(...columns: readonly Int32Array[]): Uint32Array {
   return ranks;
 }
 
-/** Things in the order of some columns, the first of them first: half of a number after the other, the lower first. */
+/**
+ * Things in the order of some columns, the first column first. A radix sort: one half of each number after the other,
+ * the lower half first.
+ */
 export function orderBy(...columns: readonly Int32Array[]): Uint32Array {
   const halves = columns.toReversed().flatMap((of) => [of.map((n) => n & 0xffff), of.map((n) => n >>> 16)]);
   return halves.reduce(countingSort, numbersTo(columns[0]!.length));

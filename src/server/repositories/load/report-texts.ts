@@ -92,7 +92,7 @@ export function createReportTexts(isProductCode: (raw: string) => boolean): Repo
   };
 }
 
-/** The map that is filed under a name, made when there is none. */
+/** The map under a name. Makes an empty one where there is none. */
 function under<Inner>(maps: Map<string, Map<string, Inner>>, name: string): Map<string, Inner> {
   let map = maps.get(name);
   if (!map) maps.set(name, (map = new Map<string, Inner>()));

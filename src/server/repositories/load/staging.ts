@@ -162,7 +162,7 @@ async function writeSums(
   await copyRows(trx, part.table, columns, count);
 }
 
-/** What the numbers of terms in the table `staged` stand for. */
+/** The terms that the numbers in the table `staged` stand for. */
 async function stageTerms(trx: Knex.Transaction, termIds: Int32Array) {
   await trx.raw('create temporary table term_of (local integer, term_id integer) on commit drop');
   const columns: CopyColumn[] = [
@@ -182,7 +182,7 @@ const writeInto = ({ table }: Partition) => `
     from staged s join keyword_of k on k.local = s.keyword join term_of t on t.local = s.term
    group by 2, 3, 4, 5 order by 2, 3, 4, 5`;
 
-/** Takes away what is there for the keys of the load, and keeps it. */
+/** Removes the facts under the keys of the load, and keeps them for taking the load back. */
 const REPLACE = `
   with keys as materialized (
     select distinct s.day, k.ad_group_id, k.keyword_id, t.term_id

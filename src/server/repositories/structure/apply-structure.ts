@@ -2,7 +2,7 @@ import { normalise } from '@/core';
 import type { Structure } from '@/contracts/platform';
 import type { Db } from '../../db/connection';
 
-/** How elements that only a structure file names are marked: the platform's id of them is not known. */
+/** The mark of elements that only a structure file names: their platform id is not known. */
 const FROM_FILE = 'file:';
 
 /**
@@ -105,8 +105,8 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
 }
 
 /**
- * What a structure file named and the platform does not have goes, now that the platform is the truth. Elements of the
- * same name were taken over by it.
+ * Removes what a structure file named and the platform does not have, because the platform is the truth from now on.
+ * Elements of the same name were taken over before.
  */
 export async function dropFileElements(db: Db, accountId: number): Promise<void> {
   for (const table of ['negative', 'placement', 'product_exclusion', 'shared_list'])
@@ -151,7 +151,7 @@ const ELEMENTS = 'unnest(cast(:ids as text[]), cast(:names as text[])) as s (id,
 const WITHIN =
   'unnest(cast(:ids as text[]), cast(:names as text[]), cast(:parents as text[])) as s (id, name, parent)';
 
-/** Each gives elements without an id of the platform the one that its element of the same name has there. */
+/** Each gives elements without a platform id the platform id of the element of the same name. */
 const ADOPT = {
   lists: `
     update shared_list l set platform_id = s.id from ${ELEMENTS}

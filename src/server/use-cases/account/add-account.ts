@@ -9,7 +9,7 @@ import {
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 
-/** What stands in addresses where an account's short name would. */
+/** Words that addresses use in the place of an account's short name. */
 const RESERVED = ['api', 'accounts', 'people'];
 
 /**

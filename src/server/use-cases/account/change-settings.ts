@@ -46,7 +46,7 @@ function fieldsOf(request: SettingsRequest, account: Account): Partial<AccountFi
   return set;
 }
 
-/** Sets fields as they are stored. @param undoes the entry of the ledger that is taken back by it */
+/** Sets fields by their stored names. @param undoes the entry of the ledger that is taken back by it */
 export async function setFields(
   deps: Deps,
   slug: string,

@@ -44,7 +44,7 @@ export async function checkPlatformAccount(deps: Deps, account: Account, id: str
   }
 }
 
-/** What the platform has replaces what files said of the account; elements of the same name are the same. */
+/** Replaces what files said of the account by what the platform has. Elements of the same name are the same element. */
 export async function takePlatform(deps: Deps, accountId: number): Promise<void> {
   try {
     await refreshMirror(deps, accountId);

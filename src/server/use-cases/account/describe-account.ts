@@ -36,7 +36,7 @@ export async function listAccountsAndPeople(
   return { accounts: accounts.map(({ slug, name, isRetired }) => ({ slug, name, isRetired })), people };
 }
 
-/** The versions of an account: asked every few seconds by everyone who looks. */
+/** The versions of an account. Every open browser asks for them every few seconds. */
 export async function feelPulse(deps: Deps, slug: string): Promise<Pulse> {
   const { dataVersion, decisionVersion } = await requireAccount(deps, slug);
   return { data: dataVersion, decisions: decisionVersion };

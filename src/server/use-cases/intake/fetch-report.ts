@@ -13,7 +13,7 @@ import { requireAccount } from '../open-workbench';
 import { refreshMirror } from '../tray/read-back';
 import { takeIn } from './take-in';
 
-/** Days that are fetched again, because their conversions were still growing when they were fetched first. */
+/** The days that are fetched again, because their conversions were still growing at the first fetch. */
 const STILL_GROWING = 4;
 
 /**
@@ -62,7 +62,10 @@ export async function setDailyFetch(deps: Deps, slug: string, daily: boolean): P
   await setFetchesDaily(deps.db, account.id, daily);
 }
 
-/** The job: fetches for each account that wants it daily. A platform that is down keeps none of the others from theirs. */
+/**
+ * The job that fetches the newest report of each account that wants it daily. A platform that is down does not keep the
+ * other accounts waiting.
+ */
 export async function fetchDaily(deps: Deps): Promise<void> {
   const failures: unknown[] = [];
   for (const account of await listAccounts(deps.db)) {

@@ -157,7 +157,10 @@ async function loadWithin(
   }
 }
 
-/** Costs in micro-units from which on it is asked whether all of an account can still be counted. */
+/**
+ * The cost of a file, in micro-units, from which on the load checks that the account's sums can still be counted
+ * exactly.
+ */
 const MUCH_MICROS = 1e15;
 
 /** @throws NotReadable when the account's costs or values would pass what the database can add up */

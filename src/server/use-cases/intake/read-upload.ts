@@ -86,7 +86,7 @@ export function obstacleTo(reading: Reading, account: Pick<Account, 'currency' |
   return reading.rows === 0 ? sayNoRows(reading) : null;
 }
 
-/** Why a file gives no row: never without a reason. */
+/** Why a file gives no row; there is always a reason. */
 function sayNoRows({ rejected, rejectedCount, kind }: Reading): string {
   const what = { 'search terms': 'search term', 'keyword ideas': 'keyword idea', structure: 'element' }[kind];
   if (rejectedCount === 0) return `No row can be read: under the header stands no ${what}.`;
@@ -110,7 +110,9 @@ async function readWhole(deps: Deps, account: Account, file: ReportFile, decisio
   return { rowsRead: 0, reading: null };
 }
 
-/** The job: reads a whole file as it was asked for, and stops when something else is asked for meanwhile. */
+/**
+ * The job that reads a whole file by the decisions asked for. It stops when other decisions are asked for meanwhile.
+ */
 export async function readWholeReport(deps: Deps, accountId: number, reportFileId: number): Promise<void> {
   const { currency } = await requireAccountById(deps.db, accountId);
   const file = await findReportFile(deps.db, accountId, reportFileId);

@@ -34,7 +34,7 @@ export function decisionsFor(
   };
 }
 
-/** Decisions about one file as they hold for all with its columns; what is of this file only is left out. */
+/** The decisions that hold for all files with the same columns; decisions about this file alone are left out. */
 export function toRecipe(decisions: ReadDecisions, headers: readonly string[]): RecipeDecisions {
   const byHeader = <Value>(of: Readonly<Record<number, Value>>): Record<string, Value> =>
     Object.fromEntries(
@@ -51,7 +51,7 @@ export function toRecipe(decisions: ReadDecisions, headers: readonly string[]): 
   };
 }
 
-/** Saves how a file was read under a name; the next one with the same columns is read so by itself. */
+/** Saves how a file was read as a recipe. The next file with the same columns is read by the recipe. */
 export async function keepRecipe(
   deps: Deps,
   slug: string,

@@ -59,7 +59,7 @@ export async function takeIn(
   return taken;
 }
 
-/** Tells why a file was not taken in a person's words. */
+/** Turns a failure to take a file in into words for a person. */
 async function inWords<Answer>(work: () => Promise<Answer>): Promise<Answer> {
   try {
     return await work();
@@ -180,7 +180,7 @@ export function toView(file: ReportFile): ReportFileView {
   };
 }
 
-/** Where the bytes of a file lie that was taken in. */
+/** The path of a file that was taken in. */
 export function pathOf(deps: Deps, file: Pick<ReportFile, 'storedAs'>): string {
   return path.join(deps.files, file.storedAs);
 }

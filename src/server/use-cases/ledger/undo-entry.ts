@@ -16,8 +16,8 @@ import { askForLoad } from '../intake/take-in';
 import { askToTakeBack } from '../intake/take-back-load';
 
 /**
- * Takes back what an entry of the ledger tells of, by what the entry itself says of how that is done. The undo is an
- * entry of its own.
+ * Takes back what an entry of the ledger tells of. The entry itself holds the way back. The undo becomes an entry of
+ * its own.
  * @throws Refusal when it was taken back already, or can not be; nothing was changed then
  */
 export async function undoEntry(
@@ -139,14 +139,14 @@ async function putVerdictsBack(
   });
 }
 
-/** What so many terms were put back to, if it is the same for all of them. */
+/** The verdict to which terms were put back, where it is the same for all of them. */
 function verdictOfAll(terms: number, { kept, aside }: StoredVerdicts): 'kept' | 'aside' | 'open' | undefined {
   if (kept.length === terms) return 'kept';
   if (aside.length === terms) return 'aside';
   return kept.length + aside.length === 0 ? 'open' : undefined;
 }
 
-/** What was taken over waits to be looked at again. */
+/** Lets what was taken over wait again. */
 async function letWait(
   deps: Deps,
   slug: string,

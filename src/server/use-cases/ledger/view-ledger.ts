@@ -18,7 +18,7 @@ import { requireAccount } from '../open-workbench';
 const PAGE = 50;
 const MOST_SLIPS = 12;
 
-/** A page of the ledger, newest first; beside each sent change what it cost before, and since. */
+/** A page of the ledger, newest first. Each sent change comes with what its terms cost before and since. */
 export async function viewLedger(deps: Deps, slug: string, beforeId?: number): Promise<LedgerPage> {
   const account = await requireAccount(deps, slug);
   const entries = await listLedger(deps.db, account.id, PAGE + 1, beforeId);

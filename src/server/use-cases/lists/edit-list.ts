@@ -62,7 +62,7 @@ function first<T>(all: readonly T[]) {
 
 type Gate = ReturnType<Open['draft']['gate']['fork']>;
 
-/** Negatives that changes bring, those of a list once however often it is hung. */
+/** The negatives that changes bring. Those of a list count once, however often it is hung. */
 function bringing(gate: Gate, changes: readonly Change[]) {
   const hung = new Set<string>();
   return changes.flatMap((change) => {
@@ -100,7 +100,7 @@ function touchedByAll(
   return touchedKeywords(open, gate, byText, everywhere, keywordsThatConverted(open.snapshot, stopped));
 }
 
-/** Whether a keyword's own text was stopped before: then a change does not touch it anew. */
+/** Whether a keyword's own text was stopped before. Such a keyword is not touched anew. */
 function isStoppedAlready(
   open: Open,
   gate: Gate,
@@ -128,7 +128,10 @@ function reachesOfAll(
   };
 }
 
-/** Rules 3.1: what is in force in each ad group is the same before and after, so no gate answers otherwise. */
+/**
+ * Compares what is in force in each ad group before and after (rules 3.1). Where both are the same, every gate answers
+ * as before.
+ */
 function prove(open: Open, after: Gate): EditPlan['proof'] {
   const before = open.draft.gate.shape();
   const adGroups = before.campaigns.reduce((sum, c) => sum + c.adGroups.length, 0);
@@ -147,7 +150,7 @@ function prove(open: Open, after: Gate): EditPlan['proof'] {
   };
 }
 
-/** Puts an edit in the tray. What somebody else changed on the platform is settled by undoing it. */
+/** Puts an edit in the tray. An edit that undoes what somebody else changed settles that version. */
 export async function draftEdit(
   deps: Deps,
   slug: string,

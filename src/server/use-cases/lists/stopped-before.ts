@@ -54,7 +54,7 @@ export async function sumStoppedBefore(deps: Deps, open: Open, groups: readonly 
 
 type Days = { from: string; to: string };
 
-/** As many days as the window has, before a day. */
+/** The days before a day, as many as the window has. */
 function memoisedWindows(days: number): (day: string) => Days {
   const known = new Map<string, Days>();
   return (day) => {
@@ -64,7 +64,7 @@ function memoisedWindows(days: number): (day: string) => Days {
   };
 }
 
-/** Two entries of a group may stop one term: it is asked for once, from the earlier day on which it was stopped. */
+/** Each term once, with the earliest day on which an entry of the group stopped it. */
 function ask(
   asked: Map<string, BeforeDays>,
   all: Open,

@@ -111,7 +111,7 @@ export async function viewEntriesHealth(deps: Deps, slug: string, listId: string
   return list ? healthOf(list, () => findHealth(deps, open, list)) : { entries: {} };
 }
 
-/** By the list of a snapshot: what is decided meanwhile changes nothing of it. */
+/** Cached per snapshot and list. Decisions do not change it. */
 const healthOf = derivedLater<SharedList, EntriesHealth>();
 
 async function findHealth(deps: Deps, open: Open, list: SharedList): Promise<EntriesHealth> {

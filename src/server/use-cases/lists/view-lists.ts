@@ -117,7 +117,7 @@ function ruled(
   };
 }
 
-/** What is needless in the account as the platform has it (rules 3), found once for a snapshot. */
+/** The needless negatives of the account as the platform has it (rules 3). Cached per snapshot. */
 export const redundancyOf: (snapshot: Snapshot) => Redundancy[] = derivedFrom(({ mirror }) =>
   findRedundant(shapeOf(mirror)),
 );
@@ -138,8 +138,8 @@ function asRead(entries: readonly { createdAt: string }[]): ListHealth['last'] {
 const healthOf = derivedLater<Snapshot, ListsHealth>();
 
 /**
- * What each list stopped, what of it is needless, and who changed it last: as the platform has it, so that it is found
- * once for a snapshot, whatever is decided meanwhile.
+ * What each list stopped, which of its entries are needless, and who changed it last, as the platform has it. Cached
+ * per snapshot; decisions do not change it.
  */
 export async function viewListsHealth(deps: Deps, slug: string): Promise<ListsHealth> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));

@@ -56,7 +56,7 @@ export async function weighHangings(deps: Deps, slug: string, query: HangingsQue
 
 type Hanging = Extract<Change, { kind: 'hang list' | 'take down list' }>;
 
-/** The changes that a person means by lists × campaigns; what is so already is left out. */
+/** The changes that a person means by lists × campaigns. Changes that would change nothing are left out. */
 function changesOf(open: Open, { lists, campaigns, hang }: HangingsQuery): Hanging[] {
   const { draft, names } = open;
   return lists.flatMap((listId) => {
@@ -112,7 +112,7 @@ type ListReach = {
   hurting: ReadonlyMap<string, readonly { entry: NegativeText; stopped: StoppedKeyword[] }[]>;
 };
 
-/** Found once for a list: who goes along its cells asks it of one campaign after another. */
+/** Cached per list, because a person who moves along the grid asks for one campaign after another. */
 const reachOfList = derivedByKey(itself, (open: Open, listId: string): ListReach => {
   const entries = open.draft.gate.entriesAt({ kind: 'list', id: listId });
   const hurting = new Map<string, { entry: NegativeText; stopped: StoppedKeyword[] }[]>();
@@ -129,7 +129,7 @@ const reachOfList = derivedByKey(itself, (open: Open, listId: string): ListReach
   return { rows: rowsOfEntries(open, entries), protectedTerms: protectedBy(open, entries), hurting };
 });
 
-/** A list on one campaign: what it stops or would stop there, and which of its entries hurt. */
+/** One cell of the grid: what a list stops or would stop on a campaign, and which of its entries hurt. */
 export async function weighCell(
   deps: Deps,
   slug: string,
@@ -181,7 +181,10 @@ function isSaidToHang({ accepted }: Open, listId: string, campaignId: string): b
   );
 }
 
-/** What the terms that a list stops on a campaign did there before it hung (rules 3.2 and 4); not known where it was there before the data. */
+/**
+ * What the terms that a list stops on a campaign did there before the list hung (rules 3.2 and 4). Unknown where the
+ * list hung before the first day of data.
+ */
 export async function viewCellBefore(
   deps: Deps,
   slug: string,

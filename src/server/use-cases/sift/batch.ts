@@ -88,7 +88,7 @@ export async function setVerdicts(
   });
 }
 
-/** Of the terms that an entry changes, what was said before. */
+/** The verdicts before, of the terms that an entry changes. */
 function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredVerdicts {
   const changed = new Set(keys);
   const isChanged = ({ key }: { key: string }) => changed.has(key);

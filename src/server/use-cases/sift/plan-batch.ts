@@ -29,9 +29,9 @@ import { findOnce, knowPass } from './sift-terms';
 import { exactKeywords } from './view-term';
 import { findList } from '../lists/known-lists';
 
-/** More changes than that in one go nobody can look through before sending. */
+/** The most changes of one batch: nobody can look through more before sending. */
 const MOST_CHANGES = 5_000;
-/** Negatives that are named before they are put in the tray. */
+/** The most negatives that the answer names. */
 const MOST_NAMED = 40;
 
 export type BatchQuestion = { selection: Selection; way: BatchWay; place: BatchPlace; days?: number };
@@ -94,7 +94,7 @@ export async function markedTerms(deps: Deps, open: Open, selection: Selection):
     .sort((a, b) => a - b);
 }
 
-/** Terms of which a negative can be made, and why the others are none. */
+/** The terms of which a negative can be made, and the reason for each other term. */
 function sortOut(open: Open, marked: readonly number[]): { fit: number[]; leftOut: LeftOut[] } {
   const { snapshot, verdictOf, account } = open;
   const isCode = productCodeTest(account.productCodePattern);

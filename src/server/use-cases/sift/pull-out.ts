@@ -6,7 +6,7 @@ import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { requireTerm } from './weigh-choice';
 
-/** Longer phrases are sought for the costliest of the terms that a change stops. */
+/** Of the terms that a change stops, only the costliest are searched for longer phrases. */
 const MOST_OTHERS = 5_000;
 
 /**

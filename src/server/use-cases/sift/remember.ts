@@ -158,7 +158,7 @@ export async function removeView(
   });
 }
 
-/** Notes that terms were in hand in this pass; before the first report there is none. */
+/** Notes that terms were in hand in this pass. Before the first report there is no pass, and nothing is noted. */
 export async function lookAt(
   deps: Deps,
   slug: string,

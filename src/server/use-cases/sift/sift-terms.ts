@@ -132,13 +132,13 @@ const foundBefore = derivedByKey(
   MOST_REMEMBERED,
 );
 
-/** All lines of a view, as they are found on this workbench: paging through a view finds them once. */
+/** All lines of a view. Cached per workbench, filters and pass, so that paging through a view finds them once. */
 export function findOnce(open: Open, filters: SiftFilters, pass: PassKnown | null): Found {
   if (filters.trait === 'unseen') return findLines(open, filters, open.account, pass); // differs each time
   return foundBefore(open, { filters, pass });
 }
 
-/** What was made of what was found, by name: asked for again by the next page, or by the next person. */
+/** Answers made from the lines of a view, by name: the next page or the next person asks for them again. */
 const madeOf = derivedFrom((_: Found) => new Map<string, unknown>());
 
 function once<T>(found: Found, name: string, make: () => T): T {

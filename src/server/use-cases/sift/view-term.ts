@@ -105,7 +105,10 @@ function describeRow(open: Open, r: number, text: string): TermDetail['ran'][num
   };
 }
 
-/** What stops a text in an ad group: negatives that stand there, and those that were accepted or are said to. */
+/**
+ * The negatives that stop a text in an ad group: those that stand there, and those that were accepted or are said to be
+ * done.
+ */
 function stoppersOf(
   open: Open,
   text: string,

@@ -33,7 +33,7 @@ import { whereItHangs } from '../lists/in-words';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { derivedByKey } from '../../compute/derived';
 
-/** As they are read: the usual choice first, the whole term last. */
+/** In reading order: the usual choice first, the whole term last. */
 const IN_ORDER: readonly MatchType[] = ['phrase', 'broad', 'exact'];
 
 type NamedPlace = Pick<PlaceChoice, 'place' | 'name' | 'note' | 'heed'>;
@@ -140,7 +140,7 @@ function placesFor(open: Open, adGroup: { id: string; campaignId: string }): Nam
   return named.filter(({ place }) => !isNotGiven(open.snapshot, place));
 }
 
-/** What a negative matches is found once; each place takes its part of it. */
+/** The matches of a negative are found once; each place takes its part of them. */
 function weighPlaces(
   open: Open,
   negative: NegativeText,
@@ -174,7 +174,7 @@ type About = {
 
 const MOST_REMEMBERED = 32;
 
-/** What a negative does wherever it is put: found once for all terms that hold the same words. */
+/** What a negative does, whatever its place. Cached, because many terms hold the same words. */
 const aboutNegative = derivedByKey(
   ({ match, text }: NegativeText) => `${match} ${text}`,
   (open: Open, negative): About => ({

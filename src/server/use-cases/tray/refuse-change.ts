@@ -3,7 +3,7 @@ import { findList } from '../lists/known-lists';
 import type { Open } from '../open-workbench';
 import { workOf } from './kinds';
 
-/** Why a change can not be asked of the platform at all; undefined where it can. */
+/** Why the platform can not be asked for a change at all; undefined where it can. */
 export function refuse(open: Open, change: Change): string | undefined {
   const listId = listOf(change);
   const list = listId === undefined ? undefined : findList(open, listId);

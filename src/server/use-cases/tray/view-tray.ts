@@ -53,11 +53,11 @@ export async function viewTray(deps: Deps, slug: string, days?: number): Promise
   };
 }
 
-/** Changes of a tray under way that are named one by one. */
+/** The most changes of a tray under way that are named one by one. */
 const MOST_WAITING = 200;
 
 type Drafted = Pick<TrayView, 'changes' | 'room'>;
-/** There may be thousands, and several people look at them. */
+/** Cached, because a tray may hold thousands of changes and several people look at it. */
 const changesIn: (open: Open) => Drafted = derivedFrom(tellChanges);
 
 function tellChanges(open: Open): Drafted {
@@ -94,7 +94,7 @@ function tellChanges(open: Open): Drafted {
   };
 }
 
-/** Where the list hangs in which an entry changes: that far the change reaches. */
+/** The campaigns on which the list of a changed entry hangs: the change reaches all of them. */
 function reachOfList({ draft, names }: Open, change: Change): string | null {
   const listId = listAlteredBy(change);
   if (listId === undefined) return null;

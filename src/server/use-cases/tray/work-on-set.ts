@@ -13,7 +13,7 @@ import type { Deps } from '../deps';
 import { workOf } from './kinds';
 import { readBack } from './read-back';
 
-/** Small enough that progress is seen and little is sent twice after a fall. */
+/** The changes in one request: few enough to show progress, and to send little twice after a crash. */
 const BATCH = 50;
 
 /**

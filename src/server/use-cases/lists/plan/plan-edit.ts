@@ -8,7 +8,7 @@ import { putBack, undoVersion } from './plan-versions';
 import { removes, type Planned } from './planned';
 import { counted } from '@/core';
 
-/** As many as the tray shows and sends in reasonable time. */
+/** The most changes that the tray shows and sends in reasonable time. */
 const MOST_CHANGES = 25_000;
 
 /**

@@ -112,7 +112,7 @@ export function removeList(open: Open, { list }: EditOf<'remove list'>): Planned
   };
 }
 
-/** Takes a list down from one campaign, and hangs there what is left of it without the entries that hurt. */
+/** Takes a list down from one campaign, and hangs a new list there with its other entries: those that hurt nothing. */
 export function hangRest(open: Open, { list, campaign, without }: EditOf<'rest'>): Planned {
   const { name } = requireList(open, list);
   const { gate } = open.draft;

@@ -25,9 +25,9 @@ export type Planned = {
   twice?: number;
   already?: number;
   folded?: EditPlan['folded']['first'];
-  /** it must not change what any gate answers */
+  /** no gate may answer otherwise after it */
   keepsAnswers?: boolean;
-  /** the list that it is about, where nothing of it may change */
+  /** the list that the edit is about; the preview tells its campaigns even where no change touches it */
   about?: string;
   /** versions of somebody else that are settled by it */
   undoesVersion?: number;

@@ -18,9 +18,9 @@ import { loadMirror, type Mirror } from '../../../repositories/structure/structu
 import { workOf } from '../kinds';
 
 /**
- * Compares what was said to be done with a structure file that has just been written to the mirror: each change of
- * which the file speaks becomes there, missing or different. A file speaks of a kind of element when it names any; of
- * one it does not name then, the account has none. Of the others it says nothing: they stay as they are said to be.
+ * Compares what was said to be done with a structure file that has just been written to the mirror. Each change that
+ * the file covers becomes there, missing or different. A file covers a kind of element as soon as it names one element
+ * of that kind: an element of the kind that it does not name is gone. Changes of the other kinds stay said to be done.
  * @returns how many changes were compared, and how many of them are as said
  */
 export async function compareSaid(
@@ -100,7 +100,10 @@ async function dropWhatIsGone(
   await removeFromMirror(trx, accountId, gone);
 }
 
-/** What a row of a structure file that is not called removed shows to be there, as changes are known. */
+/**
+ * The keys of the changes that the rows of a structure file show to be there; rows that are called removed show
+ * nothing.
+ */
 function keysOf(row: ElementRow, { campaigns, adGroups, lists: all }: Mirror): string[] {
   if (row.status === 'removed') return [];
   const lists = all.filter((l) => 'list' in row && l.name === row.list);
