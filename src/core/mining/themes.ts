@@ -19,8 +19,7 @@ const TOGETHER = 0.5;
  * Themes of spend without return (rules 7.7), costliest first. Only words count that at least two terms hold and no
  * converting term holds; forms of one word are one word. Two words belong together when the terms that hold both make
  * up half the cost of the cheaper word. A theme is a set of words that such pairs connect.
- * @example findThemes([{ text: 'hive movie', costMicros: 3, conversions: 0 }, { text: 'bee movies', costMicros: 2,
- * conversions: 0 }])[0]?.words // ['movie']
+ * @example findThemes([{ text: 'hive movie', costMicros: 3, conversions: 0 }, { text: 'bee movies', costMicros: 2, conversions: 0 }])[0]?.words // ['movie']
  */
 export function findThemes(terms: readonly ({ text: string } & Partial<Figures>)[]): Theme[] {
   const words = wordsWithoutReturn(terms);
