@@ -37,6 +37,7 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
   const most = Math.max(1, ...lines.map((l) => l.costMicros));
   // One n-gram is reached by Tab, the others by arrows: there may be thousands before the terms.
   const [reached, setReached] = useState(0);
+  const goal = useRef(0);
   const at = Math.min(reached, lines.length - 1);
   function onKey(event: KeyboardEvent) {
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: lines.length - 1 }[event.key];
@@ -44,12 +45,17 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
     if (to === undefined || lines.length === 0 || !isHere) return;
     event.preventDefault();
     const next = Math.max(0, Math.min(lines.length - 1, to));
+    goal.current = next;
     flushSync(() => {
       setReached(next);
       rows.scrollToIndex(next);
     });
-    const focus = () => scroller.current?.querySelector<HTMLElement>(`[data-ngram="${next}"]`)?.focus();
-    requestAnimationFrame(() => requestAnimationFrame(focus)); // it is drawn once the list has scrolled
+    const row = () => scroller.current?.querySelector<HTMLElement>(`[data-ngram="${next}"]`);
+    // A row that is not drawn yet has the focus once the list has scrolled. Until then the list has it, and hears the keys.
+    (row() ?? scroller.current)?.focus({ preventScroll: true });
+    const focusLate = () =>
+      goal.current === next && document.activeElement === scroller.current && row()?.focus();
+    requestAnimationFrame(() => requestAnimationFrame(focusLate));
   }
   return (
     <>
