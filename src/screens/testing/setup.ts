@@ -1,6 +1,8 @@
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { toast } from 'sonner';
 import { afterEach, vi } from 'vitest';
+
+configure({ asyncUtilTimeout: 10_000 }); // a slow machine is no fault of the code
 
 /** What a browser has and jsdom lacks: sizes, so that virtual lists show rows, and a few calls that packages make. */
 const [WIDTH, HEIGHT] = [1_000, 800];
