@@ -1,18 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { newListId } from '../changes';
-import { compileAccountGate, type AccountShape, type MatchType, type NegativeText } from '../gate';
+import { compileAccountGate, type AccountShape, type MatchType } from '../gate';
 import { findRedundant } from '../tidy';
 import { findCommonSets, findUnlike, gatherIntoList } from './index';
+import { anyEntry, anyText } from './testing';
 
 const RUNS = { numRuns: 1_000 };
-const anyText = fc
-  .array(fc.constantFrom('bee', 'hive', 'free', 'job', 'jobs'), { minLength: 1, maxLength: 3 })
-  .map((words) => words.join(' '));
-const anyEntry: fc.Arbitrary<NegativeText> = fc.record({
-  text: anyText,
-  match: fc.constantFrom('broad', 'phrase', 'exact'),
-});
 
 const CAMPAIGNS = ['c1', 'c2', 'c3', 'c4'].map((id) => ({
   id,

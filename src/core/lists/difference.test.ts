@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { effectOfDraft, layGate } from '../changes';
-import { type AccountShape, type NegativeText } from '../gate';
+import { type AccountShape } from '../gate';
 import { buildTermTable } from '../mining';
 import {
   applyDifference,
@@ -11,27 +11,18 @@ import {
   isNoDifference,
   type ListState,
 } from './index';
+import { anyEntries, entryKeys } from './testing';
 
 const RUNS = { numRuns: 1_000 };
-const anyText = fc
-  .array(fc.constantFrom('bee', 'hive', 'free', 'job', 'jobs'), { minLength: 1, maxLength: 3 })
-  .map((words) => words.join(' '));
-const anyEntry: fc.Arbitrary<NegativeText> = fc.record({
-  text: anyText,
-  match: fc.constantFrom('broad', 'phrase', 'exact'),
-});
-const anyEntries = fc.array(anyEntry, { maxLength: 8 });
 const anyState: fc.Arbitrary<ListState> = fc.record({
   name: fc.constantFrom('Jobs', 'Films'),
   entries: anyEntries,
   placements: fc.uniqueArray(fc.constantFrom('a.example', 'b.example', 'c.example')),
   hungOn: fc.uniqueArray(fc.constantFrom('c1', 'c2', null)),
 });
-const keys = (entries: readonly NegativeText[]) =>
-  [...new Set(entries.map(({ text, match }) => `${match} ${text}`))].sort();
 const plain = (state: ListState) => ({
   name: state.name,
-  entries: keys(state.entries),
+  entries: entryKeys(state.entries),
   placements: [...state.placements].sort(),
   hungOn: [...state.hungOn].map(String).sort(),
 });
@@ -66,7 +57,7 @@ describe('differences of lists', () => {
         const account: AccountShape = { campaigns: [], lists: [{ id: '7', hungOn: [] }], negatives: [] };
         const there = effectOfDraft(layGate(rows, account), changesFor(differenceOf(empty, from), '7'));
         const { gate } = effectOfDraft(there.gate, changesFor(differenceOf(from, to), '7'));
-        expect(keys(gate.entriesAt(place))).toEqual(keys(to.entries));
+        expect(entryKeys(gate.entriesAt(place))).toEqual(entryKeys(to.entries));
         expect(gate.placementsIn('7').sort()).toEqual([...to.placements].sort());
         const hungOn = to.hungOn.includes(null) ? 'account' : [...to.hungOn].sort();
         const hangs = gate.hungOn('7');

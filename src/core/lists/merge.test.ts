@@ -1,19 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { compileGate, covers, type NegativeText } from '../gate';
+import { compileGate, covers } from '../gate';
 import { compareEntries, mergeEntries, splitByTheme } from './index';
+import { anyEntries, anyText, entryKeys } from './testing';
 
 const RUNS = { numRuns: 1_000 };
-const anyText = fc
-  .array(fc.constantFrom('bee', 'hive', 'free', 'job', 'jobs'), { minLength: 1, maxLength: 3 })
-  .map((words) => words.join(' '));
-const anyEntry: fc.Arbitrary<NegativeText> = fc.record({
-  text: anyText,
-  match: fc.constantFrom('broad', 'phrase', 'exact'),
-});
-const anyEntries = fc.array(anyEntry, { maxLength: 8 });
-const keys = (entries: readonly NegativeText[]) =>
-  [...new Set(entries.map(({ text, match }) => `${match} ${text}`))].sort();
 
 describe('merging, splitting and comparing', () => {
   test('a merged list stops what any of them stops, and nothing in it is needless', () => {
@@ -52,9 +43,9 @@ describe('merging, splitting and comparing', () => {
     fc.assert(
       fc.property(anyEntries, anyEntries, (first, second) => {
         const { onlyFirst, onlySecond, both } = compareEntries(first, second);
-        expect(keys([...onlyFirst, ...both])).toEqual(keys(first));
-        expect(keys([...onlySecond, ...both])).toEqual(keys(second));
-        expect(keys(onlyFirst).some((key) => keys(second).includes(key))).toBe(false);
+        expect(entryKeys([...onlyFirst, ...both])).toEqual(entryKeys(first));
+        expect(entryKeys([...onlySecond, ...both])).toEqual(entryKeys(second));
+        expect(entryKeys(onlyFirst).some((key) => entryKeys(second).includes(key))).toBe(false);
       }),
       RUNS,
     );
