@@ -28,6 +28,13 @@ describe('what is known of an account', () => {
     expect(takeChanged('b')).toEqual(PARTS);
   });
 
+  test('what somebody else changed before a decision from here is still news to the next pulse', () => {
+    notePulse('f', { data: 1, decisions: 5 });
+    noteDecision('f', 'POST sift/looked', versions('1 6 1 6'));
+    expect(notePulse('f', { data: 1, decisions: 6 })).toBe(true);
+    expect(notePulse('f', { data: 1, decisions: 6 })).toBe(false);
+  });
+
   test.each([[''], ['1 2'], ['a b c d']])(
     'a header %j that says no versions makes everything stale',
     (text) => {

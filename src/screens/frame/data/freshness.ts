@@ -8,7 +8,8 @@ const changed = new Map<string, Set<Part>>();
 
 /**
  * Notes the answer of a decision: its parts are to be asked for again. Where the versions before it are not those that
- * are known here, somebody else has changed something too, and everything is to be asked for again.
+ * are known here, somebody else has changed something too, and everything is to be asked for again. The versions stay
+ * unknown then, so that the next pulse asks even where nothing is asked for after the decision.
  */
 export function noteDecision(account: string, name: WriteName, headers: Headers): void {
   const versions = readVersions(headers.get(VERSIONS_HEADER));
@@ -16,7 +17,7 @@ export function noteDecision(account: string, name: WriteName, headers: Headers)
   const isAlone = versions !== undefined && (seen === undefined || isSame(seen, versions.before));
   const { changes = PARTS }: Route = ROUTES[name];
   note(account, isAlone ? changes : PARTS);
-  if (versions) known.set(account, newest(seen, versions.after));
+  if (versions && isAlone) known.set(account, newest(seen, versions.after));
 }
 
 function note(account: string, parts: readonly Part[]): void {
