@@ -1,4 +1,5 @@
-import { breakEvenCvr, type Prior, type Target } from './evidence';
+import { breakEvenCvr, type Target } from './evidence/evidence';
+import type { Prior } from './evidence/prior';
 
 /**
  * The most that a click may cost by what is known of a term (rules 7.8): the worth of a conversion times the conversion

@@ -3,11 +3,11 @@ export {
   breakEvenCvr,
   clicksThatSettle,
   conversionsThatSettle,
-  fitPrior,
   probabilityMissesTarget,
-  type Prior,
   type Target,
-} from './evidence';
+} from './evidence/evidence';
+export { fitBetaBinomial } from './evidence/beta-binomial';
+export { fitPrior, type Prior } from './evidence/prior';
 export {
   addFigures,
   compareWithUndefinedLast,

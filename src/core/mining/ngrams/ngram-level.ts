@@ -1,5 +1,4 @@
 import type { Figures } from '../../figures';
-import type { NgramSums } from './ngram-sums';
 import { createNgramValues, type NgramValues } from './ngram-values';
 import { createNgramTable, type NgramTable } from './ngram-ids';
 import type { CodedTexts } from '../texts/term-table';
@@ -60,21 +59,27 @@ export function countLevel(
   return { size: ngrams?.size ?? table.dictionary.size, ngrams, values: found, beginsAt };
 }
 
+/** What sums the terms of n-grams: it is shown each term once, and told the slots of the wanted n-grams that it holds. */
+export type LevelSums = { turnTo(t: number): void; add(slot: number): void };
+
 /**
- * Sums the figures of the terms that hold some n-grams, each term read once.
+ * Sums the terms that hold some n-grams, each term read once.
+ * @param terms their indexes in the table, as the levels were counted over them
  * @param slotsOf for each level, where the sums of an n-gram go, −1 for an n-gram that is not wanted
+ * @param sums turns to the place of a term among `terms`
  */
 export function sumLevels(
   { starts }: CodedTexts,
-  terms: CodedTerms,
+  terms: Uint32Array,
   levels: readonly NgramLevel[],
   slotsOf: readonly Int32Array[],
-  sums: NgramSums,
+  sums: LevelSums,
 ): void {
   let offset = 0;
-  for (const term of terms) {
-    const end = offset + starts[term.term + 1]! - starts[term.term]!;
-    sums.turnTo(term);
+  for (let t = 0; t < terms.length; t++) {
+    const term = terms[t]!;
+    const end = offset + starts[term + 1]! - starts[term]!;
+    sums.turnTo(t);
     for (let l = 0; l < levels.length; l++) {
       const { beginsAt } = levels[l]!;
       const slots = slotsOf[l]!;
@@ -85,6 +90,31 @@ export function sumLevels(
     }
     offset = end;
   }
+}
+
+/** For each level, the slot of each n-gram: its place among those that are wanted, −1 where it is none of them. */
+export function slotsOfWanted(levels: readonly NgramLevel[], wanted: readonly FoundNgram[]): Int32Array[] {
+  const slotsOf = levels.map((level) => new Int32Array(level.size).fill(-1));
+  wanted.forEach(({ length, ngram }, slot) => (slotsOf[length - 1]![ngram] = slot));
+  return slotsOf;
+}
+
+/** An n-gram of the level of its length. */
+export type FoundNgram = { length: number; ngram: number };
+
+/** The words of an n-gram as one text. */
+export function textOfNgram(
+  { dictionary }: CodedTexts,
+  levels: readonly NgramLevel[],
+  { length, ngram }: FoundNgram,
+): string {
+  const words: string[] = [];
+  for (let [at, level] = [ngram, length - 1]; level >= 0; level--) {
+    const { ngrams } = levels[level]!;
+    words.unshift(dictionary.wordOf(ngrams ? ngrams.lastOf(at) : at));
+    if (ngrams) at = ngrams.prefixOf(at);
+  }
+  return words.join(' ');
 }
 
 function whichCount(level: NgramLevel, least: number): Uint8Array {

@@ -1,6 +1,14 @@
 import { addFigures, noFigures, spendWithoutReturn, type Figures } from '../../figures';
 import { normalise } from '../../text';
-import { countLevel, sumLevels, type CodedTerms, type NgramLevel } from './ngram-level';
+import {
+  countLevel,
+  slotsOfWanted,
+  sumLevels,
+  textOfNgram,
+  type CodedTerms,
+  type FoundNgram,
+  type NgramLevel,
+} from './ngram-level';
 import { createNgramSums, type NgramSums } from './ngram-sums';
 import { codeTexts, type CodedTexts } from '../texts/term-table';
 
@@ -73,47 +81,22 @@ export function countCodedNgrams(table: CodedTexts, terms: CodedTerms, wanted: N
     least = most === 0 ? Infinity : nthLargest(found, most);
     found = found.filter(({ value }) => value >= least);
   }
-  const sums = sumAll(table, terms, levels, found);
+  const sums = createNgramSums(found.length);
+  sumLevels(table, indexes, levels, slotsOfWanted(levels, found), {
+    turnTo: (t) => sums.turnTo(terms[t]!),
+    add: (slot) => sums.add(slot),
+  });
   return found
-    .map(({ length, ngram }, slot) => ({ ngram: textOf(table, levels, length, ngram), ...sums.of(slot) }))
+    .map((one, slot) => ({ ngram: textOfNgram(table, levels, one), ...sums.of(slot) }))
     .sort((a, b) => (b[by] ?? 0) - (a[by] ?? 0) || (a.ngram < b.ngram ? -1 : 1))
     .slice(0, most);
 }
 
-type Found = { length: number; ngram: number; value: number };
-
-/** Sums of the n-grams that were found, by their place among them. */
-function sumAll(
-  table: CodedTexts,
-  terms: CodedTerms,
-  levels: readonly NgramLevel[],
-  found: readonly Found[],
-): NgramSums {
-  const sums = createNgramSums(found.length);
-  const slotsOf = levels.map((level) => new Int32Array(level.size).fill(-1));
-  found.forEach(({ length, ngram }, slot) => (slotsOf[length - 1]![ngram] = slot));
-  sumLevels(table, terms, levels, slotsOf, sums);
-  return sums;
-}
+type Found = FoundNgram & { value: number };
 
 function nthLargest(found: readonly { value: number }[], n: number): number {
   const values = Float64Array.from(found, ({ value }) => value).sort();
   return values[values.length - n]!;
-}
-
-function textOf(
-  { dictionary }: CodedTexts,
-  levels: readonly NgramLevel[],
-  length: number,
-  ngram: number,
-): string {
-  const words: string[] = [];
-  for (let [at, level] = [ngram, length - 1]; level >= 0; level--) {
-    const { ngrams } = levels[level]!;
-    words.unshift(dictionary.wordOf(ngrams ? ngrams.lastOf(at) : at));
-    if (ngrams) at = ngrams.prefixOf(at);
-  }
-  return words.join(' ');
 }
 
 function distinctTerms(terms: Iterable<{ text: string } & Partial<Figures>>): Map<string, Figures> {

@@ -1,38 +1,5 @@
 import betaCdf from '@stdlib/stats-base-dists-beta-cdf';
-import type { Figures } from './figures';
-
-/** A Beta(α, β) distribution of conversion rates: what is known of a term before its own clicks are looked at. */
-export type Prior = { alpha: number; beta: number };
-
-const STRENGTH = { least: 10, most: 1_000, withFewTerms: 50, fewTerms: 20 };
-
-/**
- * Fits the prior of an account or campaign to its terms by their moments (rules 7.3).
- * @param terms those without a click, or with unknown conversions, say nothing and are passed over
- * @returns null when no term has a click
- * Source: the weighted moments of Kleinman 1973, JASA 68:46.
- * @example fitPrior([{ clicks: 100, conversions: 4 }]) // { alpha: 2, beta: 48 }
- */
-export function fitPrior(terms: Iterable<Pick<Figures, 'clicks' | 'conversions'>>): Prior | null {
-  const known: { n: number; c: number }[] = [];
-  for (const { clicks, conversions } of terms) {
-    if (clicks !== null && clicks >= 1 && conversions !== null)
-      known.push({ n: clicks, c: Math.min(conversions, clicks) });
-  }
-  if (known.length === 0) return null;
-  const clicks = known.reduce((sum, { n }) => sum + n, 0);
-  const mean = known.reduce((sum, { c }) => sum + c, 0) / clicks;
-  const spread = known.reduce((sum, { n, c }) => sum + n * (c / n - mean) ** 2, 0) / clicks;
-  const strength = strengthOf(mean, spread, known.length, clicks);
-  return { alpha: mean * strength, beta: (1 - mean) * strength };
-}
-
-function strengthOf(mean: number, spread: number, terms: number, clicks: number): number {
-  if (terms < STRENGTH.fewTerms) return STRENGTH.withFewTerms;
-  const between = spread - (mean * (1 - mean) * terms) / clicks;
-  if (between <= 0) return STRENGTH.most;
-  return Math.min(STRENGTH.most, Math.max(STRENGTH.least, (mean * (1 - mean)) / between - 1));
-}
+import type { Prior } from './prior';
 
 /** What an account steers by. Money in micro-units; the ACoS is a fraction. */
 export type Target =

@@ -1,0 +1,143 @@
+import gammainc from '@stdlib/math-base-special-gammainc';
+import {
+  countLevel,
+  slotsOfWanted,
+  sumLevels,
+  textOfNgram,
+  type FoundNgram,
+  type NgramLevel,
+} from '../ngrams/ngram-level';
+import { createNgramValues } from '../ngrams/ngram-values';
+import type { CodedTexts } from '../texts/term-table';
+import type { JudgedTexts } from './expected';
+import { fitFactorSpread, type WordCount } from './factor-spread';
+
+/** An n-gram, what it brought over all days that are kept, and how surely it is at fault (rules 7.12). */
+export type WordAtFault = {
+  ngram: string;
+  /** distinct terms that hold it and were clicked */
+  terms: number;
+  clicks: number;
+  conversions: number;
+  /** conversions that the ad groups of its terms would have brought in their place */
+  expected: number;
+  /** that it surely brings its terms below what their ad groups bring, 0..1 */
+  probability: number;
+};
+
+export type Longest = 1 | 2 | 3;
+
+/** Half of what its ad groups bring: a word below that is at fault, whatever its terms cost. */
+const HALF = 0.5;
+
+/**
+ * The probability that a word's factor on its ad groups' rates lies below the limit (rules 7.12), 0..1: half of them, or
+ * less where less would reach the target.
+ * @param word `expected` above 0; `needed` are the conversions that its cost must bring at the target, NaN without one
+ * @param a the spread of factors, as fitFactorSpread gives it
+ * @example probabilityAtFault({ conversions: 0, expected: 2, needed: NaN }, 1) // 0.7768698398515702
+ */
+export function probabilityAtFault(
+  { conversions, expected, needed }: WordCount & { needed: number },
+  a: number,
+): number {
+  const limit = Number.isNaN(needed) ? HALF : Math.min(HALF, needed / expected);
+  return gammainc((a + expected) * limit, a + conversions);
+}
+
+/** The spread of the factors of an account's single words (rules 7.12). */
+export function spreadOfWords(
+  table: CodedTexts,
+  texts: JudgedTexts,
+  clicked: Uint32Array,
+  first: NgramLevel,
+): number {
+  const { starts, wordIds } = table;
+  const conversions = createNgramValues(table.dictionary.size);
+  for (const t of clicked) {
+    const brought = texts.conversions[t]!;
+    if (brought === 0) continue;
+    for (let i = starts[t]!; i < starts[t + 1]!; i++) conversions.add(wordIds[i]!, t, brought);
+  }
+  const words: WordCount[] = [];
+  for (let word = 0; word < first.size; word++) {
+    if (!first.values.has(word)) continue;
+    words.push({ expected: first.values.valueOf(word), conversions: conversions.valueOf(word) });
+  }
+  return fitFactorSpread(words);
+}
+
+/**
+ * Judges the n-grams of up to `longest` words, surest first, then the most expected, then by text.
+ * @param texts of the table; those without a click say nothing
+ * @param least n-grams whose ad groups would have brought less are left out, and so is what holds them: it can bring no
+ * more; 0 for all that have a click
+ */
+export function judgeNgrams(
+  table: CodedTexts,
+  texts: JudgedTexts,
+  longest: Longest,
+  least: number,
+): WordAtFault[] {
+  const clicked = Uint32Array.from(texts.clicks.keys()).filter((t) => texts.clicks[t]! > 0);
+  const expected = Float64Array.from(clicked, (t) => texts.expected[t]!);
+  const levels: NgramLevel[] = [];
+  const found: FoundNgram[] = [];
+  for (let length = 1; length <= longest; length++) {
+    const level = countLevel(table, clicked, expected, levels, length === 1 ? -Infinity : least);
+    levels.push(level);
+    for (let ngram = 0; ngram < level.size; ngram++)
+      if (level.values.has(ngram) && level.values.valueOf(ngram) >= least) found.push({ length, ngram });
+  }
+  const a = spreadOfWords(table, texts, clicked, levels[0]!);
+  const sums = createSums(found.length, texts, clicked);
+  sumLevels(table, clicked, levels, slotsOfWanted(levels, found), sums);
+  return found
+    .map((one, slot): WordAtFault => {
+      const { needed, ...of } = sums.of(slot);
+      const word = {
+        ngram: textOfNgram(table, levels, one),
+        ...of,
+        expected: levels[one.length - 1]!.values.valueOf(one.ngram),
+      };
+      return { ...word, probability: probabilityAtFault({ ...word, needed }, a) };
+    })
+    .sort(
+      (x, y) => y.probability - x.probability || y.expected - x.expected || (x.ngram < y.ngram ? -1 : 1),
+    );
+}
+
+/** What a record holds, in this order. */
+const [TERMS, LAST, CLICKS, CONVERSIONS, NEEDED, RECORD] = [0, 1, 2, 3, 4, 5];
+
+/** Sums of the texts of each n-gram, by slots from 0; an n-gram that repeats in a text is added once. */
+function createSums(slots: number, texts: JudgedTexts, clicked: Uint32Array) {
+  /** Slot s owns records[5s .. 5s + 5): texts, the text added last + 1, clicks, conversions, needed conversions. */
+  const records = new Float64Array(RECORD * slots);
+  let text = 0;
+  return {
+    turnTo(t: number) {
+      text = clicked[t]!;
+    },
+    add(slot: number) {
+      const at = RECORD * slot;
+      if (records[at + LAST] === text + 1) return;
+      records[at + LAST] = text + 1;
+      const isFirst = records[at + TERMS]!++ === 0;
+      records[at + CLICKS]! += texts.clicks[text]!;
+      records[at + CONVERSIONS]! += texts.conversions[text]!;
+      const must = texts.needed[text]!;
+      if (isFirst) records[at + NEEDED] = must;
+      else if (!Number.isNaN(must)) records[at + NEEDED] = (records[at + NEEDED]! || 0) + must;
+    },
+    of(slot: number) {
+      const at = RECORD * slot;
+      return {
+        terms: records[at + TERMS]!,
+        clicks: records[at + CLICKS]!,
+        conversions: records[at + CONVERSIONS]!,
+        needed: records[at + NEEDED]!,
+      };
+    },
+  };
+}
