@@ -13,9 +13,11 @@ const PAST_DAYS = 90;
  * The made-up advertiser Larkfell, a bee-keeping supplier, as the stand-in platform is given it: a web search account
  * (steers by CPA) and a marketplace account (steers by ACoS). The same scale always gives the same data.
  * @param scale 1 is about 12,000 reported terms in the web search account; about 8 gives a million rows
+ * @param seed other seeds give other traffic of the same advertiser; 0 is the demo
  */
-export function makeLarkfell(scale = 1): SeedRequest[] {
+export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
   const firstDay = shiftDay(TODAY, -PAST_DAYS);
+  const draws = (of: number) => drawFrom((of + seed * 0.0917) % 1);
   const web = buildWebSearch(drawFrom(0.417), TODAY);
   const market = buildMarketplace(drawFrom(0.833), TODAY);
   const of = ({ structure, adGroups }: typeof web) => ({ adGroups, keywords: structure.keywords, scale });
@@ -25,26 +27,26 @@ export function makeLarkfell(scale = 1): SeedRequest[] {
         id: 'larkfell-web',
         name: 'Larkfell · Web search',
         currency: 'EUR',
-        seed: 41,
+        seed: 41 + seed,
         firstDay,
         today: TODAY,
       },
       structure: web.structure,
-      queries: makeQueries({ ...of(web), withValue: false }, drawFrom(0.271)),
+      queries: makeQueries({ ...of(web), withValue: false }, draws(0.271)),
     },
     {
       account: {
         id: 'larkfell-market',
         name: 'Larkfell · Marketplace',
         currency: 'EUR',
-        seed: 83,
+        seed: 83 + seed,
         firstDay,
         today: TODAY,
       },
       structure: market.structure,
       queries: [
-        ...makeQueries({ ...of(market), withValue: true }, drawFrom(0.619)),
-        ...makeProductCodes(market, drawFrom(0.555)),
+        ...makeQueries({ ...of(market), withValue: true }, draws(0.619)),
+        ...makeProductCodes(market, draws(0.555)),
       ],
     },
   ];

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { TermsQuerySchema, WordsQuerySchema } from '@/contracts/sift';
-import { bytesOf } from '@/server/compute/window-columns';
+import { bytesOf } from '@/server/compute/shared-columns';
 import { createDeps } from '@/server/container';
 import { findAccount } from '@/server/repositories/account/accounts';
 import { listTerms, listWords } from '@/server/use-cases/sift/sift-terms';

@@ -85,8 +85,11 @@ export const TermsQuerySchema = v.object({
 export type TermsQuery = v.InferOutput<typeof TermsQuerySchema>;
 export const FiltersSchema = v.object(SIFT_FILTERS);
 export type SiftFilters = v.InferOutput<typeof FiltersSchema>;
-/** What n-grams are ranked by: spend without return, the share of spend that returns nothing, or terms. */
-export const RANKS = ['without', 'share', 'terms'] as const;
+/**
+ * What n-grams are ranked by: how surely they are at fault (then of 1 to 3 words, as they are written), spend without
+ * return, the share of spend that returns nothing, or terms.
+ */
+export const RANKS = ['fault', 'without', 'share', 'terms'] as const;
 export type Rank = (typeof RANKS)[number];
 export const WordsQuerySchema = v.object({
   ...SIFT_FILTERS,
@@ -97,7 +100,7 @@ export const WordsQuerySchema = v.object({
     ),
     '1',
   ),
-  rank: v.optional(v.picklist(RANKS), 'without'),
+  rank: v.optional(v.picklist(RANKS), 'fault'),
 });
 export type WordsQuery = v.InferOutput<typeof WordsQuerySchema>;
 
@@ -109,6 +112,8 @@ const EvidenceSchema = v.strictObject({
   breakEvenCvr: v.number(),
   /** clicks without a conversion after which it is 95 % sure; null if never */
   settlesAt: v.nullable(v.number()),
+  /** of all days that are kept, by which it is told, and the first of them */
+  ...{ clicks: v.number(), conversions: v.number(), since: v.string() },
 });
 export type Evidence = v.InferOutput<typeof EvidenceSchema>;
 
@@ -165,6 +170,16 @@ export type TermsPage = v.InferOutput<typeof TermsPageSchema>;
 /** Where the next term stands that was not looked at in this pass; null where all were. */
 export const UnseenAnswerSchema = v.strictObject({ index: v.nullable(v.number()) });
 
+/** How surely some words bring their terms below what their ad groups bring, over all days that are kept (rules 7.12). */
+const FaultSchema = v.strictObject({
+  /** probability, 0..1 */
+  probability: v.number(),
+  /** conversions that their ad groups would have brought, and that they brought */
+  ...{ expected: v.number(), conversions: v.number() },
+  ...{ terms: v.number(), clicks: v.number() },
+});
+export type Fault = v.InferOutput<typeof FaultSchema>;
+
 const WordLineSchema = v.strictObject({
   ngram: v.string(),
   /** other forms that are counted with it */
@@ -172,6 +187,8 @@ const WordLineSchema = v.strictObject({
   isKept: v.boolean(),
   ...{ terms: v.number(), costMicros: v.number(), withoutReturnMicros: v.number() },
   conversions: FIGURES.conversions,
+  /** null where too little is known to judge it */
+  fault: v.nullable(FaultSchema),
 });
 export type WordLine = v.InferOutput<typeof WordLineSchema>;
 export const WordsAnswerSchema = v.strictObject({ lines: v.array(WordLineSchema), neutral: v.number() });
@@ -180,7 +197,7 @@ export type WordsAnswer = v.InferOutput<typeof WordsAnswerSchema>;
 /** Words that never brought a return and are asked for together (rules 7.7). */
 const ThemeLineSchema = v.strictObject({
   ...{ words: v.array(v.string()), terms: v.number(), clicks: FIGURES.clicks },
-  ...{ costMicros: v.number(), notes: v.number() },
+  ...{ costMicros: v.number(), notes: v.number(), fault: v.nullable(FaultSchema) },
 });
 export type ThemeLine = v.InferOutput<typeof ThemeLineSchema>;
 export const ThemesAnswerSchema = v.strictObject({ lines: v.array(ThemeLineSchema) });

@@ -6,7 +6,6 @@ export {
   probabilityMissesTarget,
   type Target,
 } from './evidence/evidence';
-export { fitBetaBinomial } from './evidence/beta-binomial';
 export { fitPrior, type Prior } from './evidence/prior';
 export {
   addFigures,

@@ -14,3 +14,13 @@ export {
 export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';
 export { offerVariants, type VariantOffer } from './variant-offers';
 export { textsHolding } from './texts/texts-holding';
+export {
+  expectOfTexts,
+  shrinkRates,
+  type AdGroupRates,
+  type JudgedTexts,
+  type ServedColumns,
+} from './words-at-fault/expected';
+export { judgeNgrams, probabilityAtFault, type WordAtFault } from './words-at-fault/judge-ngrams';
+export { LEAST_EXPECTED, OFFERED_FROM, withoutParts, wordsToOffer } from './words-at-fault/offer-words';
+export { findWordsAtFault } from './words-at-fault/words-at-fault';

@@ -30,6 +30,7 @@ import {
   type Keyword,
   type Mirror,
 } from '../repositories/structure/structure';
+import type { History } from './history/history';
 import {
   collectRows,
   collectTerms,
@@ -61,6 +62,8 @@ export type SnapshotData = {
 
 /** An account's window in memory, and what is made from it once. Never changed after it is built. */
 export type Snapshot = SnapshotData & {
+  /** what the terms brought over all days that are kept */
+  history: History;
   campaign: ReadonlyMap<string, Campaign>;
   adGroup: ReadonlyMap<string, AdGroup>;
   keyword: ReadonlyMap<string, Keyword>;
@@ -119,7 +122,7 @@ export async function loadSnapshotData(
 }
 
 /** Makes from the data what requests need: indexes, gates, the account's negatives laid over the rows. */
-export function openSnapshot(data: SnapshotData): Snapshot {
+export function openSnapshot(data: SnapshotData, history: History): Snapshot {
   const { mirror, terms, converting } = data;
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
   const adGroup = new Map(mirror.adGroups.map((g) => [g.id, g]));
@@ -128,7 +131,7 @@ export function openSnapshot(data: SnapshotData): Snapshot {
   const liveKeywords = findLiveKeywords(mirror, campaign, adGroup);
   return {
     ...data,
-    ...{ campaign, adGroup, served, liveKeywords },
+    ...{ history, campaign, adGroup, served, liveKeywords },
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
     negative: new Map(mirror.negatives.map((n) => [n.id, n])),
     termIndex: new Map(Array.from(terms.ids, (id, t) => [id, t])),

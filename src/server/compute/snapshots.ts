@@ -1,6 +1,8 @@
 import type { Window } from '@/core';
 import type { Db } from '../db/connection';
 import type { Account } from '../repositories/account/accounts';
+import { loadHistory, type History } from './history/history';
+import { historyOfWindow, isWhole } from './history/history-of-window';
 import { loadSnapshotData, openSnapshot, type Snapshot, type SnapshotData } from './snapshot';
 
 /** Snapshots by account, data version and window; the least recently used goes first. */
@@ -14,8 +16,10 @@ export class TakenBack extends Error {
   override name = 'TakenBack';
 }
 
-/** The source of a snapshot's data: the database, or another thread that read it before. */
-export type DataSource = (key: string, load: () => Promise<SnapshotData>) => Promise<SnapshotData>;
+/** Columns that one thread reads and all see. */
+export type SharedData = SnapshotData | History;
+/** The source of such columns: the database, or another thread that read it before. */
+export type DataSource = <T extends SharedData>(key: string, load: () => Promise<T>) => Promise<T>;
 
 /**
  * @param most snapshots kept; what is made from 12,000 terms takes about 20 MB
@@ -28,14 +32,24 @@ export function createSnapshots(
   kept = new Map<string, Promise<Snapshot>>(),
   signal?: AbortSignal,
 ): Snapshots {
+  /** A window that holds all days says itself what they brought. */
+  function findHistory(db: Db, account: Account, data: SnapshotData): Promise<History> {
+    const key = `history|${account.id}|${account.dataVersion}`;
+    return source(key, () =>
+      isWhole(data, account.lagDays)
+        ? Promise.resolve(historyOfWindow(data))
+        : loadHistory(db, account, signal),
+    );
+  }
+
   function find(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
     const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
     const known = kept.get(key);
     kept.delete(key);
     const snapshot =
       known ??
-      source(key, () => loadSnapshotData(db, account, days, exact, signal)).then((data) =>
-        openSnapshot(data),
+      source(key, () => loadSnapshotData(db, account, days, exact, signal)).then(async (data) =>
+        openSnapshot(data, await findHistory(db, account, data)),
       );
     kept.set(key, snapshot);
     if (!known) snapshot.catch(() => kept.delete(key));

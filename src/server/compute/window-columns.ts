@@ -1,6 +1,7 @@
-import { daysBetween, grown, shiftDay, type Figures } from '@/core';
+import { daysBetween, shiftDay, type Figures } from '@/core';
 import type { Term, TermKind, WindowRow } from '../repositories/facts';
 import { COLUMN, FIGURE_COUNT, figureAt, figuresIn } from './figure-columns';
+import { column, textAt, texts } from './shared-columns';
 
 /**
  * What was served in a window, as columns in memory that threads share. Row r is (term, ad group, keyword); rows stand
@@ -30,6 +31,8 @@ export type TermColumns = {
 };
 
 const KINDS: readonly TermKind[] = ['query', 'code', 'wordless', 'unreported'];
+/** A kind as a column of kinds holds it. */
+export const codeOfKind = (kind: TermKind): number => KINDS.indexOf(kind);
 const EPOCH = '1970-01-01';
 
 /** Takes rows as they come from the database, in order of their terms. */
@@ -67,7 +70,7 @@ export function collectTerms() {
   return {
     add(term: Term) {
       ids.push(term.id);
-      kinds.push(KINDS.indexOf(term.kind));
+      kinds.push(codeOfKind(term.kind));
       keys.push(term.key);
       raws.push(term.raw);
     },
@@ -87,8 +90,8 @@ export function termAt(terms: TermColumns, t: number): Term {
   return { id: terms.ids[t]!, key: keyAt(terms, t), raw: rawAt(terms, t), kind: kindAt(terms, t) };
 }
 
-export const kindAt = ({ kinds }: TermColumns, t: number): TermKind => KINDS[kinds[t]!]!;
-export const keyAt = ({ keys, keyStarts }: TermColumns, t: number) => textAt(keys, keyStarts, t);
+export const kindAt = ({ kinds }: Pick<TermColumns, 'kinds'>, t: number): TermKind => KINDS[kinds[t]!]!;
+export const keyAt = ({ keys, keyStarts }: Pick<TermColumns, 'keys' | 'keyStarts'>, t: number) => textAt(keys, keyStarts, t);
 const rawAt = ({ raws, rawStarts }: TermColumns, t: number) => textAt(raws, rawStarts, t);
 
 export const lastDayAt = ({ lastDay }: RowColumns, r: number): string => shiftDay(EPOCH, lastDay[r]!);
@@ -114,59 +117,4 @@ export function addRow(sum: Figures, { figures }: RowColumns, r: number): void {
   if (!Number.isNaN(costMicros)) sum.costMicros = (sum.costMicros ?? 0) + costMicros;
   if (!Number.isNaN(conversions)) sum.conversions = (sum.conversions ?? 0) + conversions;
   if (!Number.isNaN(valueMicros)) sum.valueMicros = (sum.valueMicros ?? 0) + valueMicros;
-}
-
-/** Bytes that the columns take. */
-export function bytesOf(...columns: (RowColumns | TermColumns)[]): number {
-  return columns
-    .flatMap((of) => Object.values(of))
-    .reduce<number>((sum, value) => sum + (typeof value === 'number' ? 0 : value.byteLength), 0);
-}
-
-type Shared = {
-  new (buffer: SharedArrayBuffer): Uint8Array | Uint32Array | Float64Array;
-  BYTES_PER_ELEMENT: number;
-};
-
-/** Numbers that are gathered in doubles and end in shared memory. Null becomes NaN. */
-function column() {
-  let values = new Float64Array(1 << 10);
-  let length = 0;
-  return {
-    push(...more: (number | null)[]) {
-      if (length + more.length > values.length) values = grown(values, 2 * values.length);
-      for (const value of more) values[length++] = value ?? NaN;
-    },
-    length: () => length,
-    into<T extends Shared>(Type: T): InstanceType<T> {
-      const shared = new Type(new SharedArrayBuffer(length * Type.BYTES_PER_ELEMENT));
-      shared.set(values.subarray(0, length));
-      return shared as InstanceType<T>;
-    },
-  };
-}
-
-function texts() {
-  const starts = column();
-  starts.push(0);
-  let bytes = Buffer.alloc(1 << 12);
-  let end = 0;
-  return {
-    push(text: string) {
-      const most = end + 3 * text.length;
-      if (most > bytes.length) bytes = Buffer.concat([bytes], Math.max(most, 2 * bytes.length));
-      end += bytes.write(text, end, 'utf8');
-      starts.push(end);
-    },
-    finish() {
-      const shared = new Uint8Array(new SharedArrayBuffer(end));
-      shared.set(bytes.subarray(0, end));
-      return { starts: starts.into(Uint32Array), bytes: shared };
-    },
-  };
-}
-
-function textAt(bytes: Uint8Array, starts: Uint32Array, t: number): string {
-  const start = starts[t]!;
-  return Buffer.from(bytes.buffer, bytes.byteOffset + start, starts[t + 1]! - start).toString('utf8');
 }

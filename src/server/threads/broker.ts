@@ -1,15 +1,15 @@
 import type { MessagePort } from 'node:worker_threads';
-import { bytesOf } from '../compute/window-columns';
-import type { SnapshotData } from '../compute/snapshot';
+import { bytesOf } from '../compute/shared-columns';
+import type { SharedData } from '../compute/snapshots';
 
 /** What a thread asks and tells over its port … */
 export type ToBroker =
   | { kind: 'want'; key: string }
-  | { kind: 'built'; key: string; data: SnapshotData }
+  | { kind: 'built'; key: string; data: SharedData }
   | { kind: 'failed'; key: string };
 /** … and what it hears. */
 export type FromBroker =
-  { kind: 'here'; key: string; data: SnapshotData } | { kind: 'build'; key: string } | { kind: 'cancel' };
+  { kind: 'here'; key: string; data: SharedData } | { kind: 'build'; key: string } | { kind: 'cancel' };
 
 /**
  * Sees to it that a snapshot is built by one thread and seen by all: the columns lie in shared memory, so handing them
@@ -24,7 +24,7 @@ export type Broker = {
 
 /** @param mostBytes of columns held; the least recently used go first, the newest always stays */
 export function createBroker(mostBytes: number): Broker {
-  const held = new Map<string, { data: SnapshotData; bytes: number }>();
+  const held = new Map<string, { data: SharedData; bytes: number }>();
   const building = new Map<string, { by: MessagePort; waiting: MessagePort[] }>();
   let built = 0;
 
@@ -47,7 +47,7 @@ export function createBroker(mostBytes: number): Broker {
     }
   }
 
-  function keep(key: string, data: SnapshotData) {
+  function keep(key: string, data: SharedData) {
     built += 1;
     held.set(key, { data, bytes: bytesOf(data.rows, data.terms) });
     for (const oldest of held.keys()) {

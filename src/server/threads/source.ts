@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import { TakenBack, type DataSource } from '../compute/snapshots';
+import { TakenBack, type DataSource, type SharedData } from '../compute/snapshots';
 import type { FromBroker, ToBroker } from './broker';
 
 /**
@@ -9,14 +9,14 @@ import type { FromBroker, ToBroker } from './broker';
  */
 export function sourceOver(port: MessagePort): DataSource {
   const say = (message: ToBroker) => port.postMessage(message);
-  return (key, load) =>
-    new Promise((resolve, reject) => {
+  return <T extends SharedData>(key: string, load: () => Promise<T>) =>
+    new Promise<T>((resolve, reject) => {
       const onClose = () => reject(new TakenBack('The question ended.'));
       const hear = (message: FromBroker) => {
         if (message.kind === 'cancel' || message.key !== key) return;
         port.off('message', hear);
         port.off('close', onClose);
-        if (message.kind === 'here') return resolve(message.data);
+        if (message.kind === 'here') return resolve(message.data as T); // what the key names
         load().then(
           (data) => {
             say({ kind: 'built', key, data });

@@ -49,7 +49,7 @@ async function makeTraffic(trx: Knex.Transaction, accountId: string, seed: numbe
 }
 
 /** Queries are routed anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
-function* servedDays(
+export function* servedDays(
   queries: Awaited<ReturnType<typeof loadQueries>>,
   structure: Structure,
   seed: number,

@@ -80,8 +80,7 @@ function logLikelihood(pairs: readonly CountedPair[], at: Point): number {
 /** A step uphill: Newton's where the surface bends downwards, along the gradient elsewhere, and along a bound where it holds. */
 function stepFrom(pairs: readonly CountedPair[], at: Point, [least, most]: [number, number]): Point {
   const slopes = slopesAt(pairs, at);
-  const isHeld =
-    (at.logStrength <= least && slopes.y < 0) || (at.logStrength >= most && slopes.y > 0);
+  const isHeld = (at.logStrength <= least && slopes.y < 0) || (at.logStrength >= most && slopes.y > 0);
   if (isHeld) return { logit: short(slopes.x / Math.abs(slopes.xx || 1)), logStrength: 0 };
   const determinant = slopes.xx * slopes.yy - slopes.xy ** 2;
   if (slopes.xx < 0 && determinant > 0) {

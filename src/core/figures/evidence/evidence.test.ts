@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { breakEvenCvr, clicksThatSettle, fitPrior, probabilityMissesTarget } from './evidence';
+import { breakEvenCvr, clicksThatSettle, probabilityMissesTarget } from './evidence';
 
 /** The binomial sum that equals the incomplete beta function for whole parameters (Abramowitz & Stegun 26.5.24). */
 function byBinomials(x: number, a: number, b: number): number {
@@ -94,42 +94,6 @@ describe('the clicks that settle it', () => {
     expect(clicksThatSettle({ alpha: 0, beta: 50, breakEvenCvr: 0.01 })).toBe(0);
     expect(clicksThatSettle({ alpha: 1, beta: 1, breakEvenCvr: 0 })).toBeNull();
     expect(clicksThatSettle({ alpha: 1, beta: 1, breakEvenCvr: 0.05, level: 0.5 })).toBe(13);
-  });
-});
-
-describe('the prior', () => {
-  const terms = (count: number, clicks: number, conversions: (i: number) => number) =>
-    Array.from({ length: count }, (_, i) => ({ clicks, conversions: conversions(i) }));
-
-  test('has the pooled rate as its mean', () => {
-    const { alpha, beta } = fitPrior(terms(40, 50, (i) => i % 4))!;
-    expect(alpha / (alpha + beta)).toBeCloseTo(1.5 / 50, 12);
-  });
-
-  test('computed by hand: 20 terms of 10 clicks, half with 2 conversions', () => {
-    // μ = 0.1, S² = 0.01, τ² = 0.01 − 0.09 · 20 / 200 = 0.001, M = 0.09 / 0.001 − 1 = 89
-    const { alpha, beta } = fitPrior(terms(20, 10, (i) => (i % 2) * 2))!;
-    expect(alpha).toBeCloseTo(8.9, 9);
-    expect(beta).toBeCloseTo(80.1, 9);
-  });
-
-  test.each([
-    ['few terms', terms(19, 10, (i) => (i % 2) * 2), 50],
-    ['terms as alike as chance makes them', terms(30, 100, () => 5), 1_000],
-    ['terms as unlike as can be', terms(30, 100, (i) => (i % 2) * 100), 10],
-  ])('%s give the strength %s', (_, given, strength) => {
-    const { alpha, beta } = fitPrior(given)!;
-    expect(alpha + beta).toBeCloseTo(strength, 9);
-  });
-
-  test('what has no click or an unknown figure says nothing', () => {
-    const silent = [
-      { clicks: 0, conversions: 3 },
-      { clicks: null, conversions: 3 },
-      { clicks: 9, conversions: null },
-    ];
-    expect(fitPrior(silent)).toBeNull();
-    expect(fitPrior([...silent, { clicks: 4, conversions: 9 }])).toEqual({ alpha: 50, beta: 0 });
   });
 });
 

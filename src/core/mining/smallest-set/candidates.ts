@@ -23,9 +23,11 @@ export type Candidates = {
 
 const LONGEST_NGRAM = 4;
 
+/** @param holding an n-gram that every negative must hold; none unless given */
 export function makeCandidates(
   unwanted: readonly { text: string; costMicros: number }[],
   open: readonly string[],
+  holding = '',
 ): Candidates {
   const costOf = new Map<string, number>();
   for (const { text, costMicros } of unwanted) {
@@ -39,7 +41,7 @@ export function makeCandidates(
   );
   const phrases = phrasesOf(table, lengths, open);
   const distinct = preferred([
-    ...phrases.found,
+    ...phrases.found.filter(({ ngram }) => holds(phrases.textOf(ngram), holding)),
     ...exactsOf(table, lengths, texts, new Set(open.map(normalise))),
   ]);
   const ordered = distinct.sort(comparePreference);
@@ -62,6 +64,8 @@ export function makeCandidates(
     ...{ starts, stops, costs: Float64Array.from(costOf.values()) },
   };
 }
+
+const holds = (text: string, ngram: string) => ngram === '' || ` ${text} `.includes(` ${ngram} `);
 
 /** An n-gram, or (−1) the whole text of the one term it stops. */
 type Candidate = { ngram: number; words: number; characters: number; stops: Uint32Array };

@@ -1,4 +1,4 @@
-import { fitBetaBinomial } from '../../figures';
+import { fitBetaBinomial } from '../../figures/evidence/beta-binomial';
 
 /**
  * What was served, as columns: row r is a (text, ad group). Clicks above 0; conversions of 0 or more are known, and at
@@ -53,6 +53,7 @@ export function shrinkRates(clicks: Float64Array, conversions: Float64Array): Ad
  * Sums rows by text, beside what the ad groups of the rows would have brought.
  * @param texts how many texts the table has
  * @param rates conversion rate of each ad group
+ * @example expectOfTexts(1, { textOf: Uint32Array.of(0), adGroupOf: Uint32Array.of(0), clicks: Float64Array.of(40), conversions: Float64Array.of(1), needed: Float64Array.of(NaN) }, Float64Array.of(0.05)).expected // Float64Array.of(2)
  */
 export function expectOfTexts(texts: number, rows: ServedColumns, rates: Float64Array): JudgedTexts {
   const { textOf, adGroupOf, clicks, conversions, needed } = rows;

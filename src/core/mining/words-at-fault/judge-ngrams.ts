@@ -46,7 +46,7 @@ export function probabilityAtFault(
 }
 
 /** The spread of the factors of an account's single words (rules 7.12). */
-export function spreadOfWords(
+function spreadOfWords(
   table: CodedTexts,
   texts: JudgedTexts,
   clicked: Uint32Array,
@@ -68,17 +68,19 @@ export function spreadOfWords(
 }
 
 /**
- * Judges the n-grams of up to `longest` words, surest first, then the most expected, then by text.
+ * Judges the n-grams of up to `longest` words.
  * @param texts of the table; those without a click say nothing
  * @param least n-grams whose ad groups would have brought less are left out, and so is what holds them: it can bring no
  * more; 0 for all that have a click
+ * @returns surest first, then the most expected, then by text; and how alike the factors of single words are
+ * @example judgeNgrams(codeTexts(['hive jobs']), { clicks: Float64Array.of(90), conversions: Float64Array.of(0), expected: Float64Array.of(3), needed: Float64Array.of(NaN) }, 1, 1).words.length // 2
  */
 export function judgeNgrams(
   table: CodedTexts,
   texts: JudgedTexts,
   longest: Longest,
   least: number,
-): WordAtFault[] {
+): { words: WordAtFault[]; spread: number } {
   const clicked = Uint32Array.from(texts.clicks.keys()).filter((t) => texts.clicks[t]! > 0);
   const expected = Float64Array.from(clicked, (t) => texts.expected[t]!);
   const levels: NgramLevel[] = [];
@@ -89,10 +91,10 @@ export function judgeNgrams(
     for (let ngram = 0; ngram < level.size; ngram++)
       if (level.values.has(ngram) && level.values.valueOf(ngram) >= least) found.push({ length, ngram });
   }
-  const a = spreadOfWords(table, texts, clicked, levels[0]!);
+  const spread = spreadOfWords(table, texts, clicked, levels[0]!);
   const sums = createSums(found.length, texts, clicked);
   sumLevels(table, clicked, levels, slotsOfWanted(levels, found), sums);
-  return found
+  const words = found
     .map((one, slot): WordAtFault => {
       const { needed, ...of } = sums.of(slot);
       const word = {
@@ -100,11 +102,10 @@ export function judgeNgrams(
         ...of,
         expected: levels[one.length - 1]!.values.valueOf(one.ngram),
       };
-      return { ...word, probability: probabilityAtFault({ ...word, needed }, a) };
+      return { ...word, probability: probabilityAtFault({ ...word, needed }, spread) };
     })
-    .sort(
-      (x, y) => y.probability - x.probability || y.expected - x.expected || (x.ngram < y.ngram ? -1 : 1),
-    );
+    .sort((x, y) => y.probability - x.probability || y.expected - x.expected || (x.ngram < y.ngram ? -1 : 1));
+  return { words, spread };
 }
 
 /** What a record holds, in this order. */

@@ -34,7 +34,7 @@ export function findWordsAtFault(
   });
   const shrunk = shrinkRates(clicks, conversions);
   if (!shrunk) return [];
-  return judgeNgrams(codeTexts(texts), expectOfTexts(texts.length, rows, shrunk.rates), longest, 0);
+  return judgeNgrams(codeTexts(texts), expectOfTexts(texts.length, rows, shrunk.rates), longest, 0).words;
 }
 
 function columnsOf(terms: Iterable<FaultRow>, targetMicros: number | undefined) {

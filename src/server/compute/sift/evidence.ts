@@ -10,13 +10,14 @@ import {
 } from '@/core';
 import type { Evidence } from '@/contracts/sift';
 import type { Snapshot } from '../snapshot';
-import { figuresOfTerm, termSums } from '../term-sums';
+import { allDaysOf, termsOf } from '../history/all-days';
+import { termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
 import { breakEvenOfTerm, hasOwnTargets, type Steering } from './row-targets';
 import { derivedFrom } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
 
-/** What an account's terms are read against: made once for a window. */
+/** What an account's terms are read against: the prior of all days that are kept, and what a click and a conversion are in the window. */
 export type Ground = { prior: Prior | null; cpcMicros: number | null; meanValueMicros: number | null };
 
 export const groundOf: (snapshot: Snapshot) => Ground = derivedFrom(layGround);
@@ -28,7 +29,10 @@ export function targetOf(snapshot: Snapshot, { steersBy, targetMicros, targetAco
     : { by: 'ACoS', fraction: targetAcos, meanValueMicros: groundOf(snapshot).meanValueMicros };
 }
 
-/** How sure a term's figures are that it misses the target (rules 7.3); null where that is undefined. */
+/**
+ * How sure it is that a term misses the target, by all days that are kept (rules 7.3); null where that is undefined.
+ * @param weighed its figures in the window say what its clicks cost
+ */
 export function weighEvidence(
   snapshot: Snapshot,
   steering: Steering,
@@ -40,6 +44,7 @@ export function weighEvidence(
       misses: probabilityMissesTarget(question),
       breakEvenCvr: question.breakEvenCvr,
       settlesAt: clicksThatSettle(question),
+      ...{ clicks: question.clicks, conversions: question.conversions, since: snapshot.history.days?.from ?? '' },
     }
   );
 }
@@ -59,12 +64,13 @@ type Weighed = { term: number; figures: Figures };
 
 function questionOf(snapshot: Snapshot, steering: Steering, term: number, figures: Figures) {
   const { prior, cpcMicros, meanValueMicros } = groundOf(snapshot);
-  const { clicks, conversions } = figures;
+  const allDays = allDaysOf(snapshot);
+  const [clicks, conversions] = [allDays.clicks[term]!, allDays.conversions[term]!];
   const cpc = ratios(figures).cpcMicros ?? cpcMicros;
   const rate = hasOwnTargets(snapshot)
     ? breakEvenOfTerm(snapshot, steering, term, cpc, meanValueMicros)
     : breakEvenCvr(cpc, targetOf(snapshot, steering));
-  if (prior === null || rate === null || clicks === null || conversions === null) return null;
+  if (prior === null || rate === null || Number.isNaN(clicks) || Number.isNaN(conversions)) return null;
   return { ...prior, breakEvenCvr: rate, clicks, conversions };
 }
 
@@ -79,11 +85,8 @@ function layGround(snapshot: Snapshot): Ground {
   };
   const [clicks, cost] = [sumOf('clicks'), sumOf('costMicros')];
   const [conversions, value] = [sumOf('conversions'), sumOf('valueMicros')];
-  function* reported() {
-    for (let t = 0; t < terms.count; t++) if (kindAt(terms, t) !== 'unreported') yield figuresOfTerm(sums, t);
-  }
   return {
-    prior: fitPrior(reported()),
+    prior: fitPrior(termsOf(snapshot.history)),
     cpcMicros: clicks > 0 ? cost / clicks : null,
     meanValueMicros: value > 0 && conversions > 0 ? value / conversions : null,
   };

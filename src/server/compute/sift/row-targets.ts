@@ -38,6 +38,20 @@ function findTargets({ served, ownTargets }: Snapshot, steering: Steering): Floa
 }
 
 /**
+ * What a conversion is worth at the target of each ad group of the window, micro-units; NaN where there is no target.
+ * @param meanValueMicros of a conversion, where the account steers by ACoS
+ */
+export function worthOfAdGroups(
+  snapshot: Snapshot,
+  steering: Steering,
+  meanValueMicros: number | null,
+): Float64Array {
+  return targetsOfAdGroups(snapshot, steering).map((target) =>
+    steering.steersBy === 'CPA' ? target : target * (meanValueMicros ?? NaN),
+  );
+}
+
+/**
  * The break-even rate of a term: the mean over its rows, weighed by clicks (unweighed where the term has no click).
  * Rows without a target are left out.
  * @returns null where no row has a target

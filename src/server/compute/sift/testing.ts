@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Change, MatchType, Place } from '@/core';
 import type { Mirror } from '../../repositories/structure/structure';
+import { historyOfWindow } from '../history/history-of-window';
 import { openSnapshot, type Snapshot } from '../snapshot';
 import { collectRows, collectTerms } from '../window-columns';
 import { layWorkbench, type Workbench } from '../workbench';
@@ -96,9 +97,10 @@ function aSnapshot(rows: readonly Row[]): Snapshot {
       ...{ impressions: 10 * clicks, costMicros: cost * 1_000_000, valueMicros: null },
     });
   }
-  return openSnapshot({
+  const data = {
     ...{ window: { from: '2026-11-01', to: '2026-11-20' }, dataDays: null, mirror: MIRROR, days: [] },
     ownTargets: { campaigns: [], productGroups: [] },
     ...{ rows: columns.finish(), terms: terms.finish(), converting: [] },
-  });
+  };
+  return openSnapshot(data, historyOfWindow(data));
 }

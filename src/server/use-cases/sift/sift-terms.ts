@@ -13,9 +13,10 @@ import type {
 import { weighEvidence } from '../../compute/sift/evidence';
 import { findLines, queriesOf, type Found } from '../../compute/sift/lines';
 import { orderLines, type Ordered, type OrderedLine } from '../../compute/sift/order';
-import type { PassKnown } from '../../compute/sift/pick-terms';
+import { foldedOf, type PassKnown } from '../../compute/sift/pick-terms';
 import { plotTerms } from '../../compute/sift/plot';
 import { viewIndex, viewsOf } from '../../compute/sift/views';
+import { faultOf } from '../../compute/sift/faults';
 import { findWords } from '../../compute/sift/words';
 import { termSums } from '../../compute/term-sums';
 import { keyAt, kindAt, lastDayAt, termAt } from '../../compute/window-columns';
@@ -76,7 +77,7 @@ export async function listWords(deps: Deps, slug: string, query: WordsQuery): Pr
   // Choosing an n-gram narrows the terms, not the words it was chosen from.
   const { open, found } = await find(deps, slug, { ...query, holding: '' });
   const lines = once(found, `words ${keyBySchema(WordsQuerySchema, query)}`, () =>
-    findWords(open, found.lines, query),
+    findWords(open, found.lines, open.account, query),
   );
   return { lines, neutral: open.neutralWords.length };
 }
@@ -99,6 +100,7 @@ export async function listThemes(deps: Deps, slug: string, filters: SiftFilters)
       .map(({ words, terms: holding, clicks, costMicros }) => ({
         ...{ words, clicks, terms: holding.length, costMicros: costMicros ?? 0 },
         notes: notes.get(words.join(' ')) ?? 0,
+        fault: faultOf(snapshot, open.account, words.flatMap(foldedOf(snapshot).formsOf)),
       })),
   };
 }

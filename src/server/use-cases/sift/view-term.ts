@@ -14,7 +14,7 @@ import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail } from '@/
 import { groundOf, targetOf } from '../../compute/sift/evidence';
 import { sayStatus, servingRows, isNotGiven } from '../../compute/serving';
 import { steeringOfTerm } from '../../compute/sift/row-targets';
-import { figuresOfTerm, termSums } from '../../compute/term-sums';
+import { allDaysOf } from '../../compute/history/all-days';
 import { addRow, figuresAt, lastDayAt, termAt } from '../../compute/window-columns';
 import { rowsOfTerm } from '../../compute/snapshot';
 import { weighRows } from '../../compute/workbench';
@@ -135,8 +135,8 @@ function findOwnKeyword(open: Open, t: number, key: string): OwnKeyword | null {
   const keyword = same.find((k) => ranIn.has(k.adGroupId)) ?? same[0];
   if (!keyword) return null;
   const { prior } = groundOf(snapshot);
-  const { clicks, conversions } = figuresOfTerm(termSums(snapshot), t);
-  const seen = { clicks: clicks ?? 0, conversions: conversions ?? 0 };
+  const allDays = allDaysOf(snapshot);
+  const seen = { clicks: allDays.clicks[t]! || 0, conversions: allDays.conversions[t]! || 0 };
   const change = drafted.find(({ change: c }) => 'keywordId' in c && c.keywordId === keyword.id);
   return {
     id: keyword.id,

@@ -1,0 +1,99 @@
+import {
+  buildTermTable,
+  expectOfTexts,
+  judgeNgrams,
+  LEAST_EXPECTED,
+  matchTexts,
+  normalise,
+  probabilityAtFault,
+  type JudgedTexts,
+  type TermTable,
+  type WordAtFault,
+} from '@/core';
+import type { Fault } from '@/contracts/sift';
+import { derivedByKey, derivedFrom } from '../derived';
+import { adGroupsOf, brought, isJudged } from '../history/ad-group-rates';
+import { queryTexts, type History } from '../history/history';
+import type { Snapshot } from '../snapshot';
+import { groundOf } from './evidence';
+import { steeringKey, worthOfAdGroups, type Steering } from './row-targets';
+
+/** The longest n-grams that are judged, in words. */
+const LONGEST = 3;
+
+/** The texts of a history in the words of the core: made once for all windows. */
+export const historyTable: (history: History) => TermTable = derivedFrom((history: History) =>
+  buildTermTable(queryTexts(history)),
+);
+
+/** What the words of an account are judged by. */
+export type Judging = { texts: JudgedTexts; words: readonly WordAtFault[]; spread: number };
+
+/**
+ * The words at fault of an account, over all days that are kept (rules 7.12), surest first; of n-grams whose ad groups
+ * would have brought less than one conversion nothing is said. Null where nothing converted: nobody is judged.
+ */
+export const judgingOf: (snapshot: Snapshot, steering: Steering) => Judging | null = derivedByKey(
+  steeringKey,
+  (snapshot: Snapshot, steering: Steering) => {
+    const { history } = snapshot;
+    const { shrunk } = adGroupsOf(history);
+    if (!shrunk) return null;
+    const texts = expectOfTexts(history.terms.count, servedColumns(snapshot, steering), shrunk.rates);
+    return { texts, ...judgeNgrams(historyTable(history), texts, LONGEST, LEAST_EXPECTED) };
+  },
+);
+
+function servedColumns(snapshot: Snapshot, steering: Steering) {
+  const { history, mirror } = snapshot;
+  const { rows } = history;
+  const { indexOf } = adGroupsOf(history);
+  const worth = worthOfAdGroups(snapshot, steering, groundOf(snapshot).meanValueMicros);
+  const worthOf = new Map(mirror.adGroups.map(({ id }, g) => [Number(id), worth[g]!]));
+  const judged: number[] = [];
+  for (let r = 0; r < rows.count; r++) if (isJudged(history, r)) judged.push(r);
+  return {
+    textOf: Uint32Array.from(judged, (r) => rows.termOf[r]!),
+    adGroupOf: Uint32Array.from(judged, (r) => indexOf.get(rows.adGroupId[r]!)!),
+    clicks: Float64Array.from(judged, (r) => rows.clicks[r]!),
+    conversions: Float64Array.from(judged, (r) => brought(history, r)),
+    needed: Float64Array.from(judged, (r) => rows.costMicros[r]! / (worthOf.get(rows.adGroupId[r]!) ?? NaN)),
+  };
+}
+
+/**
+ * How surely some n-grams are at fault together: by all terms that hold one of them, each once.
+ * @returns null where that can't be told: nothing converted, or their ad groups would have brought less than one
+ */
+export function faultOf(
+  snapshot: Snapshot,
+  steering: Steering,
+  ngrams: readonly string[],
+): Fault | null {
+  const judging = judgingOf(snapshot, steering);
+  if (!judging) return null;
+  const { texts, spread } = judging;
+  const holding = holdingAny(historyTable(snapshot.history), ngrams);
+  const fault = { terms: 0, clicks: 0, conversions: 0, expected: 0, needed: NaN };
+  for (const t of holding) {
+    if (texts.clicks[t] === 0) continue;
+    fault.terms += 1;
+    fault.clicks += texts.clicks[t]!;
+    fault.conversions += texts.conversions[t]!;
+    fault.expected += texts.expected[t]!;
+    const needed = texts.needed[t]!;
+    if (!Number.isNaN(needed)) fault.needed = (fault.needed || 0) + needed;
+  }
+  if (fault.expected < LEAST_EXPECTED) return null;
+  const { needed: _, ...shown } = fault;
+  return { ...shown, probability: probabilityAtFault(fault, spread) };
+}
+
+/** Texts that hold one of some n-grams, each once. */
+function holdingAny(table: TermTable, ngrams: readonly string[]): Iterable<number> {
+  const [first, ...others] = ngrams.map((ngram) =>
+    matchTexts(table, { text: normalise(ngram), match: 'phrase' }),
+  );
+  if (!first || others.length === 0) return first ?? [];
+  return new Set([first, ...others].flatMap((texts) => [...texts]));
+}
