@@ -52,15 +52,24 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
   ];
 }
 
-/** What Gate Post itself knows of the two accounts: how they steer, and their product codes. */
+/** What Gate Post itself knows of the two accounts: how they steer, their product codes, and their own name. */
 export const ACCOUNT_SETTINGS = {
-  'larkfell-web': { steersBy: 'CPA', targetMicros: 26_000_000, targetAcos: null, productCodePattern: null },
+  'larkfell-web': { steersBy: 'CPA', targetMicros: 26_000_000, targetAcos: null, productCodePattern: null, brandWords: ['larkfell'] },
   'larkfell-market': {
     steersBy: 'ACoS',
     targetMicros: null,
     targetAcos: 0.3,
     productCodePattern: '[A-Z]{2}-\\d{4}-[A-Z]',
+    brandWords: ['larkfell'],
   },
-} as const;
+} satisfies Record<string, Settings>;
+
+type Settings = {
+  steersBy: 'CPA' | 'ACoS';
+  targetMicros: number | null;
+  targetAcos: number | null;
+  productCodePattern: string | null;
+  brandWords: string[];
+};
 
 export const PEOPLE = ['Maren Oakes', 'Tobias Finch', 'Ilse Brandow'];

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, parseAmount } from '@/core';
+import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, normalise, parseAmount } from '@/core';
 import { MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
 
 /** An account's settings, and the people and accounts beside it. */
@@ -66,6 +66,13 @@ const PatternSchema = v.pipe(
   }),
 );
 
+/** Names of the advertiser, normalised (rules 1.1), each once. */
+const BrandWordsSchema = v.pipe(
+  v.array(v.pipe(v.string(), v.maxLength(80, 'A brand word may hold 80 characters.'))),
+  v.maxLength(200, 'An account may have 200 brand words.'),
+  v.transform((words) => [...new Set(words.map(normalise).filter((word) => word !== ''))]),
+);
+
 /** What is to be set; what is left out stays. Each field is set by itself. */
 export const SettingsSchema = v.partial(
   v.object({
@@ -82,6 +89,7 @@ export const SettingsSchema = v.partial(
     ),
     /** empty for none */
     productCodePattern: PatternSchema,
+    brandWords: BrandWordsSchema,
     limits: LimitsSchema,
     /** the account on the platform; null takes the connection away */
     platformAccountId: v.nullable(v.pipe(v.string(), v.minLength(1), v.maxLength(200))),
@@ -143,6 +151,7 @@ export const AccountViewSchema = v.strictObject({
     ...{ name: v.string(), currency: v.string(), steersBy, ...ownTarget },
     ...{ windowDays: v.number(), lagDays: v.number(), defaultMatch: MatchSchema },
     ...{ keeperConversions: v.nullable(v.number()), productCodePattern: v.string() },
+    brandWords: v.array(v.string()),
     ...{ limits: v.strictObject(LimitsSchema.entries), platformAccountId: v.nullable(v.string()) },
   }),
   isRetired: v.boolean(),

@@ -82,6 +82,27 @@ const NoteLineSchema = v.strictObject({
 export type Note = v.InferOutput<typeof NoteLineSchema>;
 export const NotesSchema = v.strictObject({ notes: v.array(NoteLineSchema) });
 
+/** A term beside its ad groups (rules 7.13), over all days that are kept. */
+export const BesideSchema = v.strictObject({
+  /** conversions that its ad groups would have brought in its place */
+  expected: v.number(),
+  /** that it is at fault as a whole, as words are (rules 7.12), 0..1 */
+  worse: v.number(),
+  /** the one where it cost most, as a whole; null where nothing is known of it */
+  adGroup: v.nullable(
+    v.strictObject({
+      ...{ id: v.string(), name: v.string(), campaign: v.string() },
+      /** conversions a click that are expected of it, 0..1 */
+      ...{ clicks: v.number(), conversions: v.number(), rate: v.number() },
+      /** that it misses the target, 0..1; null without a target */
+      misses: v.nullable(v.number()),
+      /** the most that its clicks may cost by what is known (rules 7.8); null without a target */
+      paysMicros: v.nullable(v.number()),
+    }),
+  ),
+});
+export type Beside = v.InferOutput<typeof BesideSchema>;
+
 const OwnKeywordSchema = v.strictObject({
   ...{ id: v.string(), adGroup: v.string(), campaign: v.string(), bidMicros: v.nullable(v.number()) },
   /** the most that a click may cost by what is known (rules 7.8); null without a target */
@@ -117,6 +138,8 @@ export const TermDetailSchema = v.strictObject({
   lastDay: v.string(),
   verdict: VerdictSchema,
   hasConverted: v.boolean(),
+  /** null where nothing converted in the account, or the term has no click */
+  beside: v.nullable(BesideSchema),
   /** each day of the window */
   days: v.array(v.strictObject({ day: DaySchema, ...spent })),
   /** figures since the keyword that served it most was changed, where that was within the window */

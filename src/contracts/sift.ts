@@ -171,7 +171,7 @@ export type TermsPage = v.InferOutput<typeof TermsPageSchema>;
 export const UnseenAnswerSchema = v.strictObject({ index: v.nullable(v.number()) });
 
 /** How surely some words bring their terms below what their ad groups bring, over all days that are kept (rules 7.12). */
-const FaultSchema = v.strictObject({
+export const FaultSchema = v.strictObject({
   /** probability, 0..1 */
   probability: v.number(),
   /** conversions that their ad groups would have brought, and that they brought */

@@ -203,6 +203,7 @@ export {
   normalise,
   positionsOfNgram,
   remainder,
+  stemOf,
   VARIANT_KINDS,
   variants,
   words,

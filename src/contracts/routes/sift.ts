@@ -44,6 +44,7 @@ import {
   WordsAnswerSchema,
   WordsQuerySchema,
 } from '../sift';
+import { PassAnswerSchema, PassDraftSchema, PassQuerySchema } from '../pass';
 import { DraftOutcomesSchema } from '../tray';
 import { routesOf, SIFTING, STOPPING } from './route';
 
@@ -58,6 +59,10 @@ export const siftRoutes = routesOf({
   'GET sift/words': { role: 'look', query: WordsQuerySchema, answer: WordsAnswerSchema, from: SIFTING },
   'GET sift/themes': {
     ...{ role: 'look', query: FiltersSchema, answer: ThemesAnswerSchema, from: [...SIFTING, 'notes'] },
+  },
+  'GET sift/pass': { role: 'look', query: PassQuerySchema, answer: PassAnswerSchema, from: SIFTING },
+  'POST sift/pass/draft': {
+    ...{ role: 'prepare', body: PassDraftSchema, answer: DraftOutcomesSchema, changes: ['draft', 'ledger'] },
   },
   'GET sift/plot': { role: 'look', query: FiltersSchema, answer: PlotAnswerSchema, from: SIFTING },
   'GET sift/term': {

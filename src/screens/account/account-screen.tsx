@@ -9,6 +9,7 @@ import { Limits } from './limits';
 import { OwnTargets } from './own-targets';
 import { People } from './people';
 import { ProductCodes } from './product-codes';
+import { BrandWords } from './brand-words';
 import { DefaultMatch, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
 import { useAccountView } from './use-settings';
 
@@ -64,6 +65,7 @@ function Settings({ view }: { view: AccountView }) {
       <LookBack key={key('days', settings.windowDays, settings.lagDays)} view={view} />
       <DefaultMatch key={key('match', settings.defaultMatch)} view={view} />
       <Keeper key={key('keeper', settings.keeperConversions)} view={view} />
+      <BrandWords key={key('brand', settings.brandWords)} view={view} />
       <ProductCodes key={key('codes', settings.productCodePattern)} view={view} />
       <Limits key={key(settings.limits)} view={view} />
       <Connection key={key('platform', settings.platformAccountId)} view={view} />

@@ -213,7 +213,7 @@ export const anAccountView = (over: Partial<AccountView> = {}): AccountView => (
   settings: {
     ...{ name: 'Larkfell web', currency: 'EUR', steersBy: 'CPA', targetMicros: 18_000_000, targetAcos: null },
     ...{ windowDays: 30, lagDays: 3, defaultMatch: 'phrase', keeperConversions: 3, productCodePattern: '' },
-    ...{ limits: USUAL_LIMITS, platformAccountId: null },
+    ...{ brandWords: [], limits: USUAL_LIMITS, platformAccountId: null },
   },
   ...{ isRetired: false, hasFigures: true, productGroups: [] },
   campaigns: [{ id: '1', name: 'Hives', status: 'live', targetMicros: null, targetAcos: null }],

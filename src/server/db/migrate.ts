@@ -11,6 +11,7 @@ import * as factsByAccount from './migrations/009-facts-by-account';
 import * as accountsOfOnesOwn from './migrations/010-accounts-of-ones-own';
 import * as structureAgain from './migrations/011-structure-again';
 import * as oneWordAThing from './migrations/012-one-word-a-thing';
+import * as brandWords from './migrations/013-brand-words';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -25,6 +26,7 @@ const MIGRATIONS = {
   '010-accounts-of-ones-own': accountsOfOnesOwn,
   '011-structure-again': structureAgain,
   '012-one-word-a-thing': oneWordAThing,
+  '013-brand-words': brandWords,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -24,6 +24,8 @@ import { offerVariants } from '../use-cases/sift/offer-variants';
 import { sendTray } from '../use-cases/tray/send-tray';
 import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift/sift-terms';
 import { draftBatch, setVerdicts, weighBatch } from '../use-cases/sift/batch';
+import { draftPass } from '../use-cases/sift/pass/draft-pass';
+import { viewPass } from '../use-cases/sift/pass/view-pass';
 import { pullOut } from '../use-cases/sift/pull-out';
 import { viewKeywords, viewTerm } from '../use-cases/sift/view-term';
 import { undoSent, viewLedger } from '../use-cases/ledger/view-ledger';
@@ -39,6 +41,7 @@ export const REQUESTS = {
     listThemes,
     plotView,
     findUnseen,
+    viewPass,
     viewTerm,
     viewKeywords,
     weighBatch,
@@ -64,7 +67,7 @@ export const REQUESTS = {
     findCodes,
     warmUp,
   },
-  ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, setVerdicts },
+  ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, draftPass, setVerdicts },
   ...{ draftEdit, keepHangRule, exceptFromRule },
   ...{ sayDone, unsayDone, takeBackToDraft, undoEntry, undoOutside },
 };
@@ -76,6 +79,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'sendTray',
   'undoSent',
   'draftBatch',
+  'draftPass',
   'setVerdicts',
   'draftEdit',
   'keepHangRule',

@@ -46,6 +46,8 @@ export type AdGroupStanding = {
   rate: number;
   /** that it misses the target by what its own clicks cost; NaN without a target */
   misses: number;
+  /** of the rates of all ad groups, against which its own clicks are read */
+  prior: Prior;
 };
 
 /**
@@ -65,7 +67,7 @@ export function standingOf(
   const prior: Prior = { alpha: shrunk.mean * shrunk.strength, beta: (1 - shrunk.mean) * shrunk.strength };
   const rate = breakEvenCvr(of.costMicros[g]! / clicks, { by: 'CPA', micros: worthMicros });
   return {
-    ...{ clicks, conversions, rate: shrunk.rates[g]! },
+    ...{ clicks, conversions, rate: shrunk.rates[g]!, prior },
     misses:
       rate === null ? NaN : probabilityMissesTarget({ ...prior, clicks, conversions, breakEvenCvr: rate }),
   };

@@ -15,6 +15,8 @@ export type Account = {
   /** null: no term is protected for what it brought */
   keeperConversions: number | null;
   productCodePattern: string | null;
+  /** names of the advertiser, of which no negative is offered; normalised (rules 1.1) */
+  brandWords: string[];
   windowDays: number;
   lagDays: number;
   limits: Limits;
@@ -40,6 +42,7 @@ type Row = {
   default_match: MatchType;
   keeper_conversions: number | null;
   product_code_pattern: string | null;
+  brand_words: string[];
   window_days: number;
   lag_days: number;
   limits: Limits;
@@ -63,6 +66,7 @@ const toAccount = (row: Row): Account => ({
   defaultMatch: row.default_match,
   keeperConversions: row.keeper_conversions,
   productCodePattern: row.product_code_pattern,
+  brandWords: row.brand_words,
   windowDays: row.window_days,
   lagDays: row.lag_days,
   limits: row.limits,
@@ -113,7 +117,8 @@ export type NewAccount = Pick<
   | 'targetMicros'
   | 'targetAcos'
   | 'productCodePattern'
->;
+> &
+  Partial<Pick<Account, 'brandWords'>>;
 
 export async function insertAccount(db: Db, account: NewAccount): Promise<number> {
   const [row] = await db('account')
@@ -126,6 +131,7 @@ export async function insertAccount(db: Db, account: NewAccount): Promise<number
       target_micros: account.targetMicros,
       target_acos: account.targetAcos,
       product_code_pattern: account.productCodePattern,
+      ...(account.brandWords && { brand_words: account.brandWords }),
       limits: JSON.stringify(USUAL_LIMITS),
     })
     .returning<{ account_id: number }[]>('account_id');
@@ -161,6 +167,7 @@ const SETTABLE = {
   defaultMatch: 'default_match',
   keeperConversions: 'keeper_conversions',
   productCodePattern: 'product_code_pattern',
+  brandWords: 'brand_words',
   windowDays: 'window_days',
   lagDays: 'lag_days',
   limits: 'limits',

@@ -117,6 +117,7 @@ const SAY: Record<keyof AccountFields, Say> = {
   defaultMatch: (was, is) => `New negatives are ${is.defaultMatch} at first (before: ${was.defaultMatch})`,
   keeperConversions: (was, is) => `Protect ${keeper(is)} (before: ${keeper(was)})`,
   productCodePattern: (was, is) => `Product codes are ${codes(is)} (before: ${codes(was)})`,
+  brandWords: (was, is) => `Brand words: ${brands(is)} (before: ${brands(was)})`,
   windowDays: (was, is) => `Look back ${is.windowDays} days (before: ${was.windowDays})`,
   lagDays: (was, is) => `Leave out the newest ${is.lagDays} days (before: ${was.lagDays})`,
   limits: (was, is) => `Limits: ${sayLimits(was.limits, is.limits)}`,
@@ -134,6 +135,7 @@ const keeper = ({ keeperConversions: from }: Account) =>
   from === null
     ? 'no term for what it brought'
     : `terms from ${from} ${from === 1 ? 'conversion' : 'conversions'} on`;
+const brands = ({ brandWords }: Account) => (brandWords.length > 0 ? brandWords.join(', ') : 'none');
 const codes = ({ productCodePattern }: Account) => productCodePattern ?? 'not looked for';
 
 const LIMIT_NAMES: Record<keyof Limits, string> = {

@@ -25,6 +25,7 @@ export async function viewAccount(deps: Deps, slug: string): Promise<AccountView
       ...{ name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays },
       ...{ defaultMatch, keeperConversions, limits, platformAccountId },
       productCodePattern: productCodePattern ?? '',
+      brandWords: account.brandWords,
     },
     isRetired: account.isRetired,
     hasFigures: (await findDataDays(deps.db, account.id)) !== null,

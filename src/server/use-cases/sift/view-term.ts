@@ -12,6 +12,7 @@ import {
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail } from '@/contracts/hand';
 import { groundOf, targetOf } from '../../compute/sift/evidence';
+import { besideOf } from '../../compute/sift/surely-missing';
 import { sayStatus, servingRows, isNotGiven } from '../../compute/serving';
 import { steeringOfTerm } from '../../compute/sift/row-targets';
 import { allDaysOf } from '../../compute/history/all-days';
@@ -58,6 +59,7 @@ export async function viewTerm(
       .at(-1)!,
     verdict: verdictOn(term.key, open.protectedOwn, open.aside),
     hasConverted: snapshot.hasConverted.has(term.key),
+    beside: term.kind === 'query' ? besideOf(snapshot, account, t) : null,
     days: byDay.map(({ day, rows }) => ({ day, ...addUp(rows) })),
     sinceChange: sinceChange(open, ran[0]!, byDay),
     notes: await listNotes(deps.db, account.id, { kind: 'term', about: term.key }),

@@ -1,0 +1,144 @@
+import { OFFERED_FROM, type NegativeText, type Place } from '@/core';
+import type { Weight } from '@/contracts/common';
+import { derivedFrom } from '../../../compute/derived';
+import { COLUMN, figureAt } from '../../../compute/figure-columns';
+import { adGroupsOf } from '../../../compute/history/ad-group-rates';
+import { allDaysOf } from '../../../compute/history/all-days';
+import { servingRows } from '../../../compute/serving';
+import { groundOf } from '../../../compute/sift/evidence';
+import { judgingOf } from '../../../compute/sift/faults';
+import { offersOf, type Barred, type Offer } from '../../../compute/sift/offers';
+import { SURE, surelyMissing, type Missing } from '../../../compute/sift/surely-missing';
+import { rowsOfTerm } from '../../../compute/snapshot';
+import { figuresOfTerm, termSums } from '../../../compute/term-sums';
+import { keyAt, kindAt } from '../../../compute/window-columns';
+import { weighRows } from '../../../compute/workbench';
+import type { Open } from '../../open-workbench';
+import { exactKeywords } from '../view-term';
+import { listsAlike } from './likely-list';
+
+/** A place for a word, with what it would stop there that nothing stops yet. */
+export type WordPlace = { place: Place; name: string; note: string | null; rows: number[]; risks: number };
+export type OfferedWord = Offer & { places: WordPlace[] };
+export type OfferedTerm = Pick<Missing, 'misses' | 'beside'> & { term: number; rows: number[]; risks: number };
+
+/** The steps of a pass over an account as the tray would leave it (rules 7.14). */
+export type Pass = {
+  words: OfferedWord[];
+  barred: readonly Barred[];
+  terms: OfferedTerm[];
+  /** terms that surely miss because their whole ad group does */
+  ofGroups: OfferedTerm[];
+  left: OfferedTerm[];
+  /** rows that the two first steps would stop, each once */
+  toGain: Weight;
+  risks: number;
+};
+
+const EVERYWHERE: Place = { kind: 'account', id: null };
+/** A list is the likely place of a word where it stops at least that share of what the account would. */
+const LIST_FROM = 0.5;
+
+/** The pass of a workbench; made when it is first asked for. */
+export const passOf: (open: Open) => Pass = derivedFrom((open: Open): Pass => {
+  const { offered, barred } = offersOf(open, open.account);
+  const words = offered.flatMap((offer) => {
+    const places = placesOf(open, offer);
+    return places.length > 0 ? [{ ...offer, places }] : [];
+  });
+  const isTaken = new Uint8Array(open.snapshot.rows.count);
+  for (const { places } of words) for (const r of places[0]!.rows) isTaken[r] = 1;
+  const undecided = undecidedTerms(open, isTaken);
+  const missing = surelyMissing(open.snapshot, open.account).flatMap((one) => undecided.get(one.term) ?? []);
+  const isNegative = ({ beside }: OfferedTerm) => (beside?.worse ?? 0) >= OFFERED_FROM;
+  const isOfGroup = ({ beside }: OfferedTerm) => (beside?.adGroup?.misses ?? 0) >= SURE;
+  const terms = missing.filter(isNegative);
+  const ofGroups = missing.filter((one) => !isNegative(one) && isOfGroup(one));
+  for (const { term } of [...terms, ...ofGroups]) undecided.delete(term);
+  for (const { rows } of terms) for (const r of rows) isTaken[r] = 1;
+  return {
+    ...{ words, barred, terms, ofGroups, left: leftByCost(open, undecided) },
+    toGain: weighRows(
+      open.snapshot,
+      Array.from(isTaken.keys()).filter((r) => isTaken[r] === 1),
+    ),
+    risks: [...words.map(({ places }) => places[0]!), ...terms].reduce((sum, { risks }) => sum + risks, 0),
+  };
+});
+
+/** Where the negatives of a word could stand, the likely place first; none where they would stop nothing more. */
+function placesOf(open: Open, { word, negatives }: Offer): WordPlace[] {
+  const { gate } = open.draft;
+  const rows = openRows(open, negatives);
+  if (rows.length === 0) return [];
+  const { spread } = judgingOf(open.snapshot, open.account)!;
+  const factor = (spread + word.conversions) / (spread + word.expected);
+  const at = (place: Place, name: string, note: string | null): WordPlace => {
+    const inside = gate.within(rows, place);
+    return { ...{ place, name, note, rows: inside }, risks: factor * expectedOf(open, inside) };
+  };
+  const costOf = (place: WordPlace) => weighRows(open.snapshot, place.rows).costMicros ?? 0;
+  const everywhere = at(EVERYWHERE, 'the whole account', null);
+  const lists = listsAlike(open, word.ngram)
+    .map(({ place, name, note }) => at(place, name, note))
+    .filter((place) => place.rows.length > 0)
+    .sort((a, b) => costOf(b) - costOf(a));
+  const isLikely = lists[0] && costOf(lists[0]) >= LIST_FROM * costOf(everywhere);
+  return isLikely ? [...lists, everywhere] : [everywhere, ...lists];
+}
+
+/** Rows of serving ad groups that nothing stops yet and one of the negatives would, ascending. */
+function openRows({ snapshot, draft }: Open, negatives: readonly NegativeText[]): number[] {
+  const rows = new Set<number>();
+  for (const negative of negatives) for (const r of draft.gate.openTo(negative)) rows.add(r);
+  return [...servingRows(snapshot, [...rows])].sort((a, b) => a - b);
+}
+
+/** Conversions that the ad groups of some rows would bring with their clicks in the window. */
+function expectedOf({ snapshot }: Open, rows: readonly number[]): number {
+  const { shrunk, indexOf } = adGroupsOf(snapshot.history);
+  let expected = 0;
+  for (const r of rows) {
+    const rate = shrunk?.rates[indexOf.get(snapshot.rows.adGroupId[r]!) ?? -1] ?? 0;
+    expected += rate * (figureAt(snapshot.rows.figures, r, COLUMN.clicks) || 0);
+  }
+  return expected;
+}
+
+/** Terms that a person could stop as they are: nobody decided about them, and no word of the pass stops them. */
+function undecidedTerms(open: Open, isTaken: Uint8Array): Map<number, OfferedTerm> {
+  const { snapshot, draft, verdictOf } = open;
+  const { terms } = snapshot;
+  const known = new Map(surelyMissing(snapshot, open.account).map((one) => [one.term, one]));
+  const found = new Map<number, OfferedTerm>();
+  const { figures } = termSums(snapshot);
+  for (let t = 0; t < terms.count; t++) {
+    const isAsked = known.has(t) || figureAt(figures, t, COLUMN.conversions) === 0;
+    if (!isAsked || kindAt(terms, t) !== 'query' || verdictOf.has(t)) continue;
+    const isOpen = (r: number) => draft.gate.stopCount(r) === 0 && isTaken[r] === 0;
+    const rows = servingRows(snapshot, rowsOfTerm(snapshot, t).filter(isOpen));
+    if (rows.length === 0) continue;
+    const key = keyAt(terms, t);
+    if (snapshot.hasConverted.has(key) || exactKeywords(open).has(key)) continue;
+    const { misses = NaN, beside = null } = known.get(t) ?? {};
+    found.set(t, { term: t, misses, beside, rows: [...rows], risks: riskOf(open, t, rows) });
+  }
+  return found;
+}
+
+/** Conversions that the clicks of some rows of a term would bring, by what is known of it (rules 7.3). */
+function riskOf({ snapshot }: Open, t: number, rows: readonly number[]): number {
+  const { prior } = groundOf(snapshot);
+  if (!prior) return 0;
+  const allDays = allDaysOf(snapshot);
+  const [n, c] = [allDays.clicks[t]! || 0, allDays.conversions[t]! || 0];
+  const rate = (prior.alpha + Math.min(c, n)) / (prior.alpha + prior.beta + n);
+  return rows.reduce((sum, r) => sum + rate * (figureAt(snapshot.rows.figures, r, COLUMN.clicks) || 0), 0);
+}
+
+function leftByCost({ snapshot }: Open, undecided: ReadonlyMap<number, OfferedTerm>): OfferedTerm[] {
+  const sums = termSums(snapshot);
+  const cost = (t: number) => figuresOfTerm(sums, t).costMicros ?? 0;
+  return [...undecided.values()].filter(({ term }) => cost(term) > 0).sort((a, b) => cost(b.term) - cost(a.term));
+}
+
