@@ -84,7 +84,10 @@ export const PassDraftSchema = v.pipe(
     words: v.optional(
       v.pipe(
         v.array(
-          v.object({ ngram: v.pipe(v.string(), v.minLength(1), v.maxLength(200)), place: v.optional(PlaceSchema) }),
+          v.object({
+            ngram: v.pipe(v.string(), v.minLength(1), v.maxLength(200)),
+            place: v.optional(PlaceSchema),
+          }),
         ),
         v.maxLength(5_000),
       ),

@@ -58,6 +58,8 @@ export const SIFT_FILTERS = {
   returns: v.optional(v.picklist(RETURNS), 'any'),
   served: v.optional(v.picklist(SERVED), 'any'),
   trait: v.optional(v.picklist(TRAITS), 'any'),
+  /** sure: surely missing the target (rules 7.3) */
+  evidence: v.optional(v.picklist(['any', 'sure']), 'any'),
   region: v.optional(
     v.pipe(
       v.string(),
@@ -191,7 +193,11 @@ const WordLineSchema = v.strictObject({
   fault: v.nullable(FaultSchema),
 });
 export type WordLine = v.InferOutput<typeof WordLineSchema>;
-export const WordsAnswerSchema = v.strictObject({ lines: v.array(WordLineSchema), neutral: v.number() });
+export const WordsAnswerSchema = v.strictObject({
+  ...{ lines: v.array(WordLineSchema), neutral: v.number() },
+  /** the first of all days that are kept; null before the first load */
+  since: v.nullable(v.string()),
+});
 export type WordsAnswer = v.InferOutput<typeof WordsAnswerSchema>;
 
 /** Words that never brought a return and are asked for together (rules 7.7). */

@@ -22,5 +22,12 @@ export {
   type ServedColumns,
 } from './words-at-fault/expected';
 export { judgeNgrams, probabilityAtFault, type WordAtFault } from './words-at-fault/judge-ngrams';
-export { LEAST_EXPECTED, OFFERED_FROM, withoutParts, wordsToOffer } from './words-at-fault/offer-words';
+export {
+  LEAST_EXPECTED,
+  OFFERED_FROM,
+  offerWords,
+  withoutParts,
+  type Barred,
+  type Offer,
+} from './words-at-fault/offer-words';
 export { findWordsAtFault } from './words-at-fault/words-at-fault';

@@ -13,6 +13,7 @@ import { ChoiceInHand } from './hand/choice/choice-in-hand';
 import { useBatch } from './hand/batch/use-batch';
 import { useChoice } from './hand/choice/use-choice';
 import { KeptList } from './kept-list';
+import { PassScreen } from './pass/pass-screen';
 import { EvidencePlot } from './plot/evidence-plot';
 import { toFilters, toSearch, useSiftUrl, type SiftUrl } from './sift-url';
 import { countMarks, toSelection } from './table/marks';
@@ -25,11 +26,27 @@ import { WordsPanel } from './words/words-panel';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
-/** Reading search terms and deciding. */
+/** Reading search terms and deciding, term by term or by the guided pass. */
 export function SiftScreen() {
+  const [url, setUrl] = useSiftUrl();
+  const change = useCallback((next: Partial<SiftUrl>) => void setUrl(next), [setUrl]);
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <MendedNote />
+      {url.show === 'pass' ? (
+        <PassScreen url={url} onChange={change} />
+      ) : (
+        <TermsScreen url={url} onChange={change} />
+      )}
+    </div>
+  );
+}
+
+type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
+
+function TermsScreen({ url, onChange: change }: Props) {
   const formatMoney = useMoney();
   const { call } = useRoutes();
-  const [url, setUrl] = useSiftUrl();
   const sorted = toSearch(url, { sort: url.sort, direction: url.direction });
   const [cursor, setCursor] = useCursor(sorted);
   const [showsKeywords, setShowsKeywords] = useState(false);
@@ -50,7 +67,6 @@ export function SiftScreen() {
   );
   useLooked(line?.id);
 
-  const change = useCallback((next: Partial<SiftUrl>) => void setUrl(next), [setUrl]);
   const showRegion = useCallback((region: string) => change({ region, show: 'table' }), [change]);
   const toggleKeywords = () => setShowsKeywords((was) => !was);
 
@@ -63,12 +79,19 @@ export function SiftScreen() {
   }
 
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
-      <MendedNote />
+    <>
       <header className="flex items-start gap-3 border-b border-line bg-paper px-4 py-1.5">
         <h1 className="font-title text-[20px] leading-7 font-bold">Sift</h1>
-        <span className="pt-0.5">
+        <span className="flex flex-col items-start gap-0.5 pt-0.5">
           <ViewsMenu url={url} onChange={change} />
+          <button
+            type="button"
+            className="min-h-6 text-[13px] whitespace-nowrap text-pine hover:underline"
+            title="Words at fault first, then terms that surely miss, then what is left by cost"
+            onClick={() => change({ show: 'pass' })}
+          >
+            What surely can’t pay
+          </button>
         </span>
         <div className="min-w-0 flex-1 pt-1">
           <Filters url={url} onChange={change} />
@@ -139,7 +162,7 @@ export function SiftScreen() {
         />
       )}
       {showsKept && <KeptList onClose={() => setShowsKept(false)} />}
-    </div>
+    </>
   );
 }
 

@@ -21,6 +21,7 @@ const PARSERS = {
   trait: parseAsStringLiteral(TRAITS).withDefault('any'),
   clicks: parseAsInteger.withDefault(0),
   campaign: parseAsString.withDefault(''),
+  evidence: parseAsStringLiteral(['any', 'sure'] as const).withDefault('any'),
   region: parseAsString.withDefault(''),
   holding: parseAsString.withDefault(''),
   forms: parseAsStringLiteral(['yes', 'no'] as const).withDefault('yes'),
@@ -28,10 +29,10 @@ const PARSERS = {
   sort: parseAsStringLiteral(SORTS).withDefault('without'),
   direction: parseAsStringLiteral(['asc', 'desc'] as const).withDefault('desc'),
   n: parseAsStringLiteral(NGRAM_SIZES).withDefault('1'),
-  rank: parseAsStringLiteral(RANKS).withDefault('without'),
+  rank: parseAsStringLiteral(RANKS).withDefault('fault'),
   /** what stands in the Words panel, and on the work surface */
   panel: parseAsStringLiteral(['ngrams', 'themes'] as const).withDefault('ngrams'),
-  show: parseAsStringLiteral(['table', 'plot'] as const).withDefault('table'),
+  show: parseAsStringLiteral(['table', 'plot', 'pass'] as const).withDefault('table'),
   days: parseAsInteger,
 };
 
@@ -44,13 +45,14 @@ export type SiftUrl = ReturnType<typeof useSiftUrl>[0];
 /** What narrows the terms; changing one of them begins a new view. */
 const FILTERS = [
   ...(['view', 'returns', 'served', 'trait', 'clicks'] as const),
-  ...(['campaign', 'region', 'holding', 'forms', 'text'] as const),
+  ...(['campaign', 'evidence', 'region', 'holding', 'forms', 'text'] as const),
 ];
 
 /** The filters as the server takes them. */
 export function toFilters(url: SiftUrl): v.InferInput<typeof FiltersSchema> {
-  const { view, returns, served, trait, clicks, campaign, region, holding, forms, text, days } = url;
-  const chosen = { view, returns, served, trait, campaign, region, holding, forms, text };
+  const { view, returns, served, trait, clicks, campaign, evidence, region, holding, forms, text, days } =
+    url;
+  const chosen = { view, returns, served, trait, campaign, evidence, region, holding, forms, text };
   return { ...chosen, clicks: String(clicks), ...inDays(days) };
 }
 

@@ -28,12 +28,15 @@ const ANSWERS: Answers = {
       {
         ...{ ngram: 'movie', forms: ['movies'], isKept: false, terms: 4 },
         ...{ costMicros: 7_500_000, withoutReturnMicros: 7_500_000, conversions: 0 },
+        fault: { probability: 0.93, expected: 4.2, conversions: 0, terms: 9, clicks: 120 },
       },
     ],
-    neutral: 0,
+    ...{ neutral: 0, since: '2026-08-24' },
   },
   'GET sift/themes': {
-    lines: [{ words: ['movie', 'cast'], terms: 3, clicks: 9, costMicros: 5_000_000, notes: 0 }],
+    lines: [
+      { words: ['movie', 'cast'], terms: 3, clicks: 9, costMicros: 5_000_000, notes: 0, fault: null },
+    ],
   },
   'GET sift/choice': ({ query }) => aChoiceAnswer({ id: Number(query.term) }),
   'GET sift/term': ({ query }) => {

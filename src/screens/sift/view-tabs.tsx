@@ -15,7 +15,7 @@ type Props = {
   view: SiftView;
   counts: Record<SiftView, number> | undefined;
   pass: PassProgress | null | undefined;
-  shows: 'table' | 'plot';
+  shows: 'table' | 'plot' | 'pass';
   onChange: (view: SiftView) => void;
   onShow: (shows: 'table' | 'plot') => void;
   onKeptList: () => void;

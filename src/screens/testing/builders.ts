@@ -71,7 +71,7 @@ export const aTermDetail = (over: Partial<TermDetail> = {}): TermDetail => ({
       ...{ clicks: 30, costMicros: 12_000_000, conversions: 0, stoppedBy: [] },
     },
   ],
-  ...{ lastDay: '2026-11-20', verdict: { is: 'open' }, hasConverted: false, sinceChange: null },
+  ...{ lastDay: '2026-11-20', verdict: { is: 'open' }, hasConverted: false, beside: null, sinceChange: null },
   days: [{ day: '2026-11-20', clicks: 3, costMicros: 1_000_000, conversions: 0 }],
   ...{ notes: [], ownKeyword: null, exclusions: [], draftedStops: [] },
   ...over,

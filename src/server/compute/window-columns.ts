@@ -91,7 +91,8 @@ export function termAt(terms: TermColumns, t: number): Term {
 }
 
 export const kindAt = ({ kinds }: Pick<TermColumns, 'kinds'>, t: number): TermKind => KINDS[kinds[t]!]!;
-export const keyAt = ({ keys, keyStarts }: Pick<TermColumns, 'keys' | 'keyStarts'>, t: number) => textAt(keys, keyStarts, t);
+export const keyAt = ({ keys, keyStarts }: Pick<TermColumns, 'keys' | 'keyStarts'>, t: number) =>
+  textAt(keys, keyStarts, t);
 const rawAt = ({ raws, rawStarts }: TermColumns, t: number) => textAt(raws, rawStarts, t);
 
 export const lastDayAt = ({ lastDay }: RowColumns, r: number): string => shiftDay(EPOCH, lastDay[r]!);

@@ -5,7 +5,7 @@ import { aText } from '../../gate/testing';
 import { shrinkRates } from './expected';
 import { fitFactorSpread } from './factor-spread';
 import { probabilityAtFault, type WordAtFault } from './judge-ngrams';
-import { withoutParts, wordsToOffer } from './offer-words';
+import { offerWords, withoutParts, type OfferQuestion } from './offer-words';
 import { findWordsAtFault, type FaultRow } from './words-at-fault';
 
 const row = (
@@ -276,9 +276,55 @@ describe('what is offered', () => {
     judged('to build a', 0.95),
   ];
 
+  const offer = (over: Partial<OfferQuestion> = {}) =>
+    offerWords({
+      ...{ words, level: 0.8, brandWords: [], mayStand: () => true, termsHolding: () => [] },
+      ...{ keywordsStoppedBy: () => [], protectedBy: () => [] },
+      ...over,
+    });
+  const offered = (over?: Partial<OfferQuestion>) => offer(over).offered.map(({ word }) => word.ngram);
+
   test('the shortest that reach the level, with at least one conversion expected', () => {
-    expect(wordsToOffer(words, 0.8).map(({ ngram }) => ngram)).toEqual(['jobs', 'how to', 'to build']);
-    expect(wordsToOffer(words, 0.5).map(({ ngram }) => ngram)).toEqual(['jobs', 'to']);
+    expect(offered()).toEqual(['jobs', 'how to', 'to build']);
+    expect(offered({ level: 0.5 })).toEqual(['jobs', 'to']);
+    expect(offer().offered[0]!.negatives).toEqual([{ text: 'jobs', match: 'phrase' }]);
+  });
+
+  test('what holds a brand word, or would stop a live keyword, is not; and it is said why', () => {
+    const stopped = ({ text }: { text: string }) => (text === 'how to' ? ['how to keep bees'] : []);
+    const { offered: rest, barred } = offer({ brandWords: ['jobs'], keywordsStoppedBy: stopped });
+    expect(rest.map(({ word }) => word.ngram)).toEqual(['to build']);
+    expect(barred.map(({ word, by, names }) => [word.ngram, by, names])).toEqual([
+      ['jobs', 'brand word', ['jobs']],
+      ['how to', 'live keyword', ['how to keep bees']],
+    ]);
+  });
+
+  test('around a protected term, longer negatives that hold the word and leave the term open', () => {
+    const [jobs] = offer({
+      protectedBy: ({ text }) => (text === 'jobs' ? ['bee jobs'] : []),
+      termsHolding: () => [
+        { text: 'bee jobs', clicks: 9 },
+        { text: 'hive jobs near', clicks: 5 },
+        { text: 'old hive jobs', clicks: 4 },
+        { text: 'jobs', clicks: 1 },
+      ],
+    }).offered;
+    expect(jobs!.leavesOpen).toEqual(['bee jobs']);
+    expect(jobs!.negatives).toEqual([
+      { text: 'jobs', match: 'exact' },
+      { text: 'hive jobs', match: 'phrase' },
+    ]);
+  });
+
+  test('what only protected terms hold is barred by them', () => {
+    const { offered: none, barred } = offer({
+      words: [words[0]!],
+      protectedBy: () => ['bee jobs'],
+      termsHolding: () => [{ text: 'bee jobs', clicks: 9 }],
+    });
+    expect(none).toEqual([]);
+    expect(barred).toEqual([{ word: words[0], by: 'protected term', names: ['bee jobs'] }]);
   });
 
   test('in a list of all, those stand aside of which a part reaches the level', () => {

@@ -33,6 +33,17 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     ],
   },
   {
+    where: 'In the pass through what surely can’t pay',
+    keys: [
+      ['↑ ↓', 'the word or term before or after'],
+      ['↵', 'put it in the tray'],
+      ['Shift ↵', 'put all of its step in the tray'],
+      ['p', 'the next place for a word'],
+      ['l', 'not at fault; a term: set it aside'],
+      ['o', 'keep a term open'],
+    ],
+  },
+  {
     where: 'Among the runs of words',
     keys: [
       ['↑ ↓', 'the run before or after'],

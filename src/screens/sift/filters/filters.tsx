@@ -101,6 +101,16 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
           </button>
         </>
       )}
+      {url.evidence === 'sure' && (
+        <button
+          type="button"
+          className="rounded bg-straw px-1 font-semibold text-ink"
+          onClick={() => onChange({ evidence: 'any' })}
+          aria-label="Surely missing the target: show terms of any evidence again"
+        >
+          surely missing the target ×
+        </button>
+      )}
       {url.region !== '' && <RegionFilter region={url.region} onClear={() => onChange({ region: '' })} />}
     </form>
   );

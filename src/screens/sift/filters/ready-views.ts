@@ -19,7 +19,11 @@ export const READY_VIEWS: readonly ReadyView[] = [
     says: `at least ${MANY_CLICKS} clicks; choose your own number in the sentence`,
     filters: { returns: 'none', clicks: MANY_CLICKS, sort: 'clicks' },
   },
-  { name: 'Surely missing the target', says: 'by the evidence, surest first', filters: { sort: 'evidence' } },
+  {
+    name: 'Surely missing the target',
+    says: '95 % sure or more by the evidence, surest first',
+    filters: { evidence: 'sure', sort: 'evidence' },
+  },
   { name: 'Over target', says: 'they return, but cost too much', filters: { returns: 'over', sort: 'cost' } },
   {
     name: 'One click, plainly off',

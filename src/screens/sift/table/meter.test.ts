@@ -1,28 +1,37 @@
 import { expect, test } from 'vitest';
 import { sayEvidence } from './meter';
 
+const known = (over: { misses: number; settlesAt: number | null; clicks: number; conversions?: number }) => ({
+  ...{ breakEvenCvr: 0.05, conversions: 0, since: '2026-08-24' },
+  ...over,
+});
+
 test.each([
-  [
-    { misses: 0.97, breakEvenCvr: 0.051, settlesAt: 58 },
-    60,
-    'Misses the target, 97 % sure; a click pays at 5.1 % conversions.',
-  ],
-  [
-    { misses: 0.6, breakEvenCvr: 0.05, settlesAt: 58 },
-    49,
-    '60 % sure that it misses the target; a click pays at 5.0 % conversions. 9 more clicks without a conversion would settle it.',
-  ],
-  [
-    { misses: 0.2, breakEvenCvr: 0.05, settlesAt: 58 },
-    90,
-    '20 % sure that it misses the target; a click pays at 5.0 % conversions.',
-  ],
-  [
-    { misses: 0.2, breakEvenCvr: 0.05, settlesAt: null },
-    1,
-    '20 % sure that it misses the target; a click pays at 5.0 % conversions.',
-  ],
-  [null, 3, 'No evidence: the account has no target, or a figure is unknown.'],
-])('%j at %j clicks', (evidence, clicks, said) => {
-  expect(sayEvidence(evidence, clicks)).toBe(said);
+  {
+    evidence: known({ misses: 0.97, settlesAt: 58, clicks: 60 }),
+    said: 'Misses the target, 97 % sure; a click pays at 5.0 % conversions.',
+  },
+  {
+    evidence: known({ misses: 0.6, settlesAt: 58, clicks: 49 }),
+    said: '60 % sure that it misses the target; a click pays at 5.0 % conversions. 9 more clicks without a conversion would settle it.',
+  },
+  {
+    evidence: known({ misses: 0.2, settlesAt: 58, clicks: 90 }),
+    said: '20 % sure that it misses the target; a click pays at 5.0 % conversions.',
+  },
+  {
+    evidence: known({ misses: 0.2, settlesAt: null, clicks: 1 }),
+    said: '20 % sure that it misses the target; a click pays at 5.0 % conversions.',
+  },
+  { evidence: null, said: 'No evidence: the account has no target, or a figure is unknown.' },
+])('$said', ({ evidence, said }) => {
+  const inWindow = { clicks: evidence?.clicks ?? 3, conversions: 0 };
+  expect(sayEvidence(evidence, inWindow)).toBe(said);
+});
+
+test('where all days say something else than the window, both are said', () => {
+  const evidence = known({ misses: 0.4, settlesAt: 58, clicks: 70, conversions: 2 });
+  expect(sayEvidence(evidence, { clicks: 12, conversions: 0 })).toBe(
+    'Since 24 Aug, beyond this window too: 70 clicks, 2 conversions. 40 % sure that it misses the target; a click pays at 5.0 % conversions.',
+  );
 });

@@ -118,7 +118,10 @@ function Cells({ line, isInHand, positions, wouldGo, isMarked, isWaiting }: Cell
           {line.others > 0 && <span className="text-[12px]">+{line.others}</span>}
         </div>
       )}
-      <Figures line={line} meter={<Meter evidence={line.evidence} clicks={line.clicks} />} />
+      <Figures
+        line={line}
+        meter={<Meter evidence={line.evidence} clicks={line.clicks} conversions={line.conversions} />}
+      />
     </>
   );
 }

@@ -9,12 +9,16 @@ import type { WordLine } from '@/contracts/sift';
 import { formatConversions, formatCount } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { toFilters, type SiftUrl } from '../sift-url';
+import { SureBar } from '../table/meter';
 import { NeutralWords } from './neutral-words';
+import { OFFERED, sayFault, TOO_LITTLE } from './say-fault';
 import { WordActions } from './word-actions';
 import { useRoutes } from '@/screens/frame/data/routes';
 
 const ROW = 38;
 const ROW_WITH_ACTIONS = 68;
+/** What is held against the chosen word stands below its actions. */
+const ROW_WITH_SENTENCE = 130;
 
 /** N-grams in rank. */
 export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
@@ -30,7 +34,8 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
   const rows = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroller.current,
-    estimateSize: (i) => (i === chosenAt ? ROW_WITH_ACTIONS : ROW),
+    estimateSize: (i) =>
+      i !== chosenAt ? ROW : lines[i]!.fault === null ? ROW_WITH_ACTIONS : ROW_WITH_SENTENCE,
     getItemKey: (i) => `${lines[i]!.ngram} ${i === chosenAt}`,
     overscan: 8,
   });
@@ -39,6 +44,9 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
   const [reached, setReached] = useState(0);
   const goal = useRef(0);
   const at = Math.min(reached, lines.length - 1);
+  /** A word at fault is judged as it is written, so its terms are those that hold it so. */
+  const choose = (holding: string) =>
+    onChange(url.rank === 'fault' ? { holding, forms: holding === '' ? 'yes' : 'no' } : { holding });
   function onKey(event: KeyboardEvent) {
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: lines.length - 1 }[event.key];
     const isHere = event.target === scroller.current || (event.target as HTMLElement).matches('[data-ngram]');
@@ -63,6 +71,9 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
         <span>words, terms</span>
         <span>cost, conv.</span>
       </div>
+      {data?.since === null && url.rank === 'fault' && (
+        <p className="px-4 py-2 text-[12px] text-soft">No report is loaded yet.</p>
+      )}
       {error && <p className="p-3 text-rust">{error.message}</p>}
       <div
         ref={scroller}
@@ -81,13 +92,19 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
                   line={line}
                   most={most}
                   chosen={url.holding === line.ngram}
+                  since={data?.since ?? null}
                   index={item.index}
                   isReached={item.index === at}
                   onReach={() => setReached(item.index)}
-                  onChoose={(holding) => onChange({ holding })}
+                  onChoose={choose}
                 />
                 {item.index === chosenAt && (
                   <WordActions line={line} onDone={() => onChange({ holding: '' })} />
+                )}
+                {item.index === chosenAt && line.fault && (
+                  <p className="h-[62px] border-b border-line bg-straw px-4 text-[12px] leading-[15px]">
+                    {sayFault(line.fault, data?.since ?? null)}
+                  </p>
                 )}
               </div>
             );
@@ -103,13 +120,19 @@ type RowProps = {
   line: WordLine;
   most: number;
   chosen: boolean;
+  since: string | null;
   index: number;
   isReached: boolean;
   onReach: () => void;
   onChoose: (n: string) => void;
 };
 
-function WordRow({ line, most, chosen, index, isReached, onReach, onChoose }: RowProps) {
+function titleOf({ forms, fault }: WordLine, since: string | null): string {
+  const said = fault ? sayFault(fault, since) : TOO_LITTLE;
+  return forms.length > 0 ? `with ${forms.join(', ')}. ${said}` : said;
+}
+
+function WordRow({ line, most, chosen, since, index, isReached, onReach, onChoose }: RowProps) {
   const formatMoney = useMoney();
   const without = (line.withoutReturnMicros / most) * 100;
   const returned = ((line.costMicros - line.withoutReturnMicros) / most) * 100;
@@ -120,7 +143,7 @@ function WordRow({ line, most, chosen, index, isReached, onReach, onChoose }: Ro
       tabIndex={isReached ? 0 : -1}
       aria-pressed={chosen}
       onFocus={onReach}
-      title={line.forms.length > 0 ? `with ${line.forms.join(', ')}` : undefined}
+      title={titleOf(line, since)}
       className={`block w-full border-b border-line px-4 text-left ${chosen ? 'bg-straw' : 'hover:bg-raised'}`}
       style={{ height: ROW }}
       onClick={() => onChoose(chosen ? '' : line.ngram)}
@@ -139,9 +162,18 @@ function WordRow({ line, most, chosen, index, isReached, onReach, onChoose }: Ro
           {formatConversions(line.conversions)}
         </span>
       </span>
-      <span className="mt-0.5 flex h-[3px]" aria-hidden>
-        <span className="bg-timber" style={{ width: `${without}%` }} />
-        <span className="bg-moss" style={{ width: `${returned}%` }} />
+      <span className="mt-0.5 flex items-center gap-2">
+        <span className="flex h-[3px] min-w-0 flex-1" aria-hidden>
+          <span className="bg-timber" style={{ width: `${without}%` }} />
+          <span className="bg-moss" style={{ width: `${returned}%` }} />
+        </span>
+        <span className="w-9 shrink-0" title={line.fault ? sayFault(line.fault, since) : TOO_LITTLE}>
+          {line.fault ? (
+            <SureBar sure={line.fault.probability} settledFrom={OFFERED} says={sayFault(line.fault, since)} />
+          ) : (
+            <span className="block h-2 border-b border-dotted border-line" />
+          )}
+        </span>
       </span>
     </button>
   );

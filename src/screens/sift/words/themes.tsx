@@ -3,9 +3,11 @@
 import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ThemeLine } from '@/contracts/sift';
+import type { Rank, ThemeLine } from '@/contracts/sift';
 import { formatCount } from '@/ui/format';
 import { Notes } from '../hand/notes';
+import { SureBar } from '../table/meter';
+import { OFFERED, sayFault } from './say-fault';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
 
@@ -27,7 +29,7 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
       {data?.lines.length === 0 && (
         <p className="p-3 text-soft">No words here went without any return and stand in two terms.</p>
       )}
-      {data?.lines.map((theme) => {
+      {inRank(data?.lines ?? [], url.rank).map((theme) => {
         const name = theme.words.join(' ');
         return (
           <div key={name} className="border-b border-line px-4 py-1.5">
@@ -57,12 +59,25 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
               ))}
               {theme.words.length > 8 && <span className="text-soft">and {theme.words.length - 8} more</span>}
             </p>
+            {theme.fault && (
+              <SureBar
+                sure={theme.fault.probability}
+                settledFrom={OFFERED}
+                says={sayFault(theme.fault, null)}
+              />
+            )}
             {opened === name && <ThemeNotes theme={theme} />}
           </div>
         );
       })}
     </div>
   );
+}
+
+/** By fault, or as they come: by spend without return. */
+function inRank(themes: readonly ThemeLine[], rank: Rank): ThemeLine[] {
+  if (rank !== 'fault') return [...themes];
+  return themes.toSorted((a, b) => (b.fault?.probability ?? -1) - (a.fault?.probability ?? -1));
 }
 
 function ThemeNotes({ theme }: { theme: ThemeLine }) {

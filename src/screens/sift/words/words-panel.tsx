@@ -5,11 +5,13 @@ import { RANKS, NGRAM_SIZES, type Rank } from '@/contracts/sift';
 import type { SiftUrl } from '../sift-url';
 import { Ngrams } from './ngrams';
 import { Themes } from './themes';
+import { WhyAtFault } from './why-at-fault';
 import { Check } from '@/ui/check';
 
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 
 const RANK_IN_WORDS: Record<Rank, string> = {
+  fault: 'at fault first',
   without: 'by spend without return',
   share: 'by share without return',
   terms: 'by number of terms',
@@ -35,8 +37,8 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
           </button>
         ))}
       </div>
-      {isNgrams && (
-        <div className="border-b border-line px-4 py-0.5 text-[12px] text-soft">
+      <div className="border-b border-line px-4 py-0.5 text-[12px] text-soft">
+        {isNgrams && url.rank !== 'fault' && (
           <div className="flex items-center">
             <div role="group" aria-label="Runs of how many words" className="-ml-2 flex">
               {NGRAM_SIZES.map((n) => (
@@ -62,20 +64,23 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
               forms
             </label>
           </div>
+        )}
+        <span className="flex items-center gap-1">
           <select
             aria-label="Rank of the words"
-            className="min-h-6 w-full bg-transparent"
+            className="min-h-6 w-full min-w-0 bg-transparent"
             value={url.rank}
             onChange={(e) => onChange({ rank: e.target.value as Rank })}
           >
-            {RANKS.map((rank) => (
+            {RANKS.filter((rank) => isNgrams || rank === 'fault' || rank === 'without').map((rank) => (
               <option key={rank} value={rank}>
                 {RANK_IN_WORDS[rank]}
               </option>
             ))}
           </select>
-        </div>
-      )}
+          <WhyAtFault />
+        </span>
+      </div>
       {isNgrams ? <Ngrams url={url} onChange={onChange} /> : <Themes url={url} onChange={onChange} />}
     </section>
   );

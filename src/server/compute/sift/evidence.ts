@@ -22,6 +22,9 @@ export type Ground = { prior: Prior | null; cpcMicros: number | null; meanValueM
 
 export const groundOf: (snapshot: Snapshot) => Ground = derivedFrom(layGround);
 
+/** Sure enough to act on (rules 7.3). */
+export const SURE = 0.95;
+
 /** What an account steers by, as the core takes it. */
 export function targetOf(snapshot: Snapshot, { steersBy, targetMicros, targetAcos }: Steering): Target {
   return steersBy === 'CPA'
@@ -44,7 +47,11 @@ export function weighEvidence(
       misses: probabilityMissesTarget(question),
       breakEvenCvr: question.breakEvenCvr,
       settlesAt: clicksThatSettle(question),
-      ...{ clicks: question.clicks, conversions: question.conversions, since: snapshot.history.days?.from ?? '' },
+      ...{
+        clicks: question.clicks,
+        conversions: question.conversions,
+        since: snapshot.history.days?.from ?? '',
+      },
     }
   );
 }

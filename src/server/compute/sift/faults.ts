@@ -65,11 +65,7 @@ function servedColumns(snapshot: Snapshot, steering: Steering) {
  * How surely some n-grams are at fault together: by all terms that hold one of them, each once.
  * @returns null where that can't be told: nothing converted, or their ad groups would have brought less than one
  */
-export function faultOf(
-  snapshot: Snapshot,
-  steering: Steering,
-  ngrams: readonly string[],
-): Fault | null {
+export function faultOf(snapshot: Snapshot, steering: Steering, ngrams: readonly string[]): Fault | null {
   const judging = judgingOf(snapshot, steering);
   if (!judging) return null;
   const { texts, spread } = judging;

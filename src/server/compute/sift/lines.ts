@@ -5,6 +5,7 @@ import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { addRow, kindAt } from '../window-columns';
 import type { Workbench } from '../workbench';
+import { probabilityOfMiss, SURE } from './evidence';
 import { steeringOfTerm, type Steering } from './row-targets';
 import { pickTerms, type PassKnown } from './pick-terms';
 import { viewIndex, viewsOf } from './views';
@@ -125,7 +126,7 @@ function figuresTest(
   filters: SiftFilters,
   steering: Steering,
 ): (figures: Figures, term: number) => boolean {
-  const { clicks: least, returns } = filters;
+  const { clicks: least, returns, evidence } = filters;
   const region = parseRegion(filters.region);
   const isOver = (figures: Figures, term: number) =>
     isOverTarget(figures, steeringOfTerm(snapshot, steering, term));
@@ -137,6 +138,8 @@ function figuresTest(
       if (clicks < region.clicks[0] || clicks > region.clicks[1]) return false;
       if (conversions < region.conversions[0] || conversions > region.conversions[1]) return false;
     }
+    if (evidence === 'sure' && !(probabilityOfMiss(snapshot, steering, { term, figures }) >= SURE))
+      return false;
     switch (returns) {
       case 'any':
         return true;

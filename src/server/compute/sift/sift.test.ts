@@ -4,6 +4,7 @@ import { addFigures, noFigures, stops, type Figures, type MatchType, type Place 
 import { RETURNS, SERVED, SIFT_VIEWS, SORTS, type SiftFilters, type SiftView } from '@/contracts/sift';
 import { figuresAt, keyAt } from '../window-columns';
 import { findTerm, weighRows, type Workbench } from '../workbench';
+import { probabilityOfMiss } from './evidence';
 import { findLines, isOverTarget } from './lines';
 import { orderLines } from './order';
 import { aBench, aPlace } from './testing';
@@ -20,6 +21,7 @@ const someFilters: fc.Arbitrary<SiftFilters> = fc.record({
   returns: fc.constantFrom(...RETURNS),
   served: fc.constantFrom(...SERVED),
   trait: fc.constant('any' as const),
+  evidence: fc.constantFrom('any', 'any', 'sure'),
   region: fc.constantFrom('', '', '3-25,0-1'),
   holding: fc.constantFrom('', '', 'hive', 'bee hive'),
   forms: fc.constantFrom('yes', 'no'),
@@ -57,7 +59,10 @@ function plainLines(bench: Workbench, filters: SiftFilters, view: SiftView): Map
     addFigures(sum, figuresAt(rows, r));
     lines.set(text, sum);
   }
-  for (const [text, figures] of lines) if (!passes(figures, filters)) lines.delete(text);
+  for (const [text, figures] of lines) {
+    const misses = () => probabilityOfMiss(snapshot, STEERING, { term: findTerm(snapshot, text)!, figures });
+    if (!passes(figures, filters) || (filters.evidence === 'sure' && !(misses() >= 0.95))) lines.delete(text);
+  }
   return lines;
 }
 

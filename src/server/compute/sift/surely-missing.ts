@@ -6,12 +6,9 @@ import { allDaysOf } from '../history/all-days';
 import { costliestOf, rowsOfTerm, type Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
-import { groundOf, probabilityOfMiss } from './evidence';
+import { groundOf, probabilityOfMiss, SURE } from './evidence';
 import { judgingOf } from './faults';
 import { steeringKey, worthOfAdGroups, type Steering } from './row-targets';
-
-/** Sure enough to act on (rules 7.3). */
-export const SURE = 0.95;
 
 /** A term that surely misses the target, and whether it is to blame or its ad group is (rules 7.13). */
 export type Missing = { term: number; misses: number; beside: Beside | null };

@@ -27,12 +27,7 @@ type Wanted = Pick<WordsQuery, 'n' | 'rank'> & Pick<SiftFilters, 'forms'>;
  * The n-grams in the lines, in rank. N-grams that people tagged as neutral are left out (rules 7.5). By fault they come in
  * any length that is judged; what can't be judged follows, by spend without return.
  */
-export function findWords(
-  bench: Workbench,
-  lines: Lines,
-  steering: Steering,
-  wanted: Wanted,
-): WordLine[] {
+export function findWords(bench: Workbench, lines: Lines, steering: Steering, wanted: Wanted): WordLine[] {
   if (wanted.rank !== 'fault') return findRanked(bench, lines, steering, wanted);
   const judged = findAtFault(bench, lines, steering);
   if (judged.length >= MOST_SHOWN) return judged;

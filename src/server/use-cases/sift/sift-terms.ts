@@ -79,7 +79,7 @@ export async function listWords(deps: Deps, slug: string, query: WordsQuery): Pr
   const lines = once(found, `words ${keyBySchema(WordsQuerySchema, query)}`, () =>
     findWords(open, found.lines, open.account, query),
   );
-  return { lines, neutral: open.neutralWords.length };
+  return { lines, neutral: open.neutralWords.length, since: open.snapshot.history.days?.from ?? null };
 }
 
 /** Themes of spend without return in the terms that a view shows (rules 7.7). */

@@ -5,6 +5,7 @@ import type { TermLine } from '@/contracts/sift';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
 import { sayEvidence } from '../../table/meter';
+import { BesideNeighbours } from '../beside-neighbours';
 import { KeywordBid } from '../keyword-bid';
 import { Notes } from '../notes';
 import { Options } from './options';
@@ -50,9 +51,8 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
       {detail && (
         <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
       )}
-      {line.kind === 'query' && (
-        <p className="text-[13px] text-soft">{sayEvidence(line.evidence, line.clicks)}</p>
-      )}
+      {line.kind === 'query' && <p className="text-[13px] text-soft">{sayEvidence(line.evidence, line)}</p>}
+      {detail?.beside && <BesideNeighbours beside={detail.beside} misses={line.evidence?.misses ?? null} />}
       {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
       {detail?.ownKeyword && (
         <KeywordBid key={`bid ${detail.id}`} detail={detail} keyword={detail.ownKeyword} />

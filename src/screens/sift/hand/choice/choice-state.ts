@@ -60,7 +60,7 @@ const USUAL_WAIT = 10;
 
 /** How many more clicks a term may have before it is looked at again: as many as would settle it (rules 7.3). */
 export function clicksToWait(line: Pick<TermLine, 'clicks' | 'evidence'> | undefined): number {
-  const settlesAt = line?.evidence?.settlesAt;
-  const more = settlesAt ? settlesAt - (line?.clicks ?? 0) : USUAL_WAIT;
+  const evidence = line?.evidence;
+  const more = evidence?.settlesAt ? evidence.settlesAt - evidence.clicks : USUAL_WAIT;
   return more > 0 ? more : USUAL_WAIT;
 }

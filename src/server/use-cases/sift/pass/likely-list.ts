@@ -27,7 +27,8 @@ const listsByStem = derivedFrom((open: Open) => {
   };
   for (const { id, name, holds } of knownLists(open)) {
     if (holds !== 'words') continue;
-    for (const entry of open.draft.gate.entriesAt({ kind: 'list', id })) note(entry.text, id, `“${entry.text}” stands there`);
+    for (const entry of open.draft.gate.entriesAt({ kind: 'list', id }))
+      note(entry.text, id, `“${entry.text}” stands there`);
     note(name, id, 'by its name');
   }
   return byStem;

@@ -1,14 +1,14 @@
-import { OFFERED_FROM, type NegativeText, type Place } from '@/core';
+import { OFFERED_FROM, type Barred, type NegativeText, type Offer, type Place } from '@/core';
 import type { Weight } from '@/contracts/common';
 import { derivedFrom } from '../../../compute/derived';
 import { COLUMN, figureAt } from '../../../compute/figure-columns';
 import { adGroupsOf } from '../../../compute/history/ad-group-rates';
 import { allDaysOf } from '../../../compute/history/all-days';
 import { servingRows } from '../../../compute/serving';
-import { groundOf } from '../../../compute/sift/evidence';
+import { groundOf, SURE } from '../../../compute/sift/evidence';
 import { judgingOf } from '../../../compute/sift/faults';
-import { offersOf, type Barred, type Offer } from '../../../compute/sift/offers';
-import { SURE, surelyMissing, type Missing } from '../../../compute/sift/surely-missing';
+import { offersOf } from '../../../compute/sift/offers';
+import { surelyMissing, type Missing } from '../../../compute/sift/surely-missing';
 import { rowsOfTerm } from '../../../compute/snapshot';
 import { figuresOfTerm, termSums } from '../../../compute/term-sums';
 import { keyAt, kindAt } from '../../../compute/window-columns';
@@ -20,7 +20,11 @@ import { listsAlike } from './likely-list';
 /** A place for a word, with what it would stop there that nothing stops yet. */
 export type WordPlace = { place: Place; name: string; note: string | null; rows: number[]; risks: number };
 export type OfferedWord = Offer & { places: WordPlace[] };
-export type OfferedTerm = Pick<Missing, 'misses' | 'beside'> & { term: number; rows: number[]; risks: number };
+export type OfferedTerm = Pick<Missing, 'misses' | 'beside'> & {
+  term: number;
+  rows: number[];
+  risks: number;
+};
 
 /** The steps of a pass over an account as the tray would leave it (rules 7.14). */
 export type Pass = {
@@ -139,6 +143,7 @@ function riskOf({ snapshot }: Open, t: number, rows: readonly number[]): number 
 function leftByCost({ snapshot }: Open, undecided: ReadonlyMap<number, OfferedTerm>): OfferedTerm[] {
   const sums = termSums(snapshot);
   const cost = (t: number) => figuresOfTerm(sums, t).costMicros ?? 0;
-  return [...undecided.values()].filter(({ term }) => cost(term) > 0).sort((a, b) => cost(b.term) - cost(a.term));
+  return [...undecided.values()]
+    .filter(({ term }) => cost(term) > 0)
+    .sort((a, b) => cost(b.term) - cost(a.term));
 }
-

@@ -32,7 +32,12 @@ const answerOf = derivedFrom((open: Open): PassAnswer => {
       ...{ negatives: few(negatives), leavesOpen: few(leavesOpen) },
       places: places.map(({ rows, ...at }) => ({ ...at, stops: weighRows(snapshot, rows) })),
     })),
-    barred: barred.map(({ word: { ngram, ...fault }, by, names }) => ({ ngram, fault, by, names: few(names) })),
+    barred: barred.map(({ word: { ngram, ...fault }, by, names }) => ({
+      ngram,
+      fault,
+      by,
+      names: few(names),
+    })),
     terms: terms.slice(0, MOST_TERMS).map((term) => inWords(open, term)),
     groups: groupsOf(open, ofGroups),
     left: {
@@ -67,7 +72,15 @@ function groupsOf({ snapshot }: Open, terms: readonly OfferedTerm[]): MissingGro
   const groups = new Map<string, MissingGroup>();
   for (const { beside, rows } of terms) {
     const { id, name, campaign, clicks, conversions, paysMicros } = beside!.adGroup!;
-    const group = groups.get(id) ?? { name, campaign, terms: 0, costMicros: 0, clicks, conversions, paysMicros };
+    const group = groups.get(id) ?? {
+      name,
+      campaign,
+      terms: 0,
+      costMicros: 0,
+      clicks,
+      conversions,
+      paysMicros,
+    };
     groups.set(id, group);
     group.terms += 1;
     group.costMicros += weighRows(snapshot, rows).costMicros ?? 0;

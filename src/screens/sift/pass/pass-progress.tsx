@@ -1,0 +1,34 @@
+'use client';
+
+import type { PassAnswer } from '@/contracts/pass';
+import { useMoney } from '@/screens/frame/money';
+import { formatConversions, formatDay, formatShare } from '@/ui/format';
+
+/** How far the pass is: what the tray stops, of that and of what the first two steps would still stop. */
+export function PassProgress({ answer }: { answer: PassAnswer }) {
+  const formatMoney = useMoney();
+  const { stoppedMicros, toGainMicros, risks, conversions, since } = answer;
+  const all = stoppedMicros + toGainMicros;
+  const share = all > 0 ? stoppedMicros / all : 1;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-3 py-1.5 text-[13px]">
+      <span className="flex items-baseline gap-2">
+        <b className="font-title text-[22px] leading-7">{formatMoney(toGainMicros)}</b>
+        <span className="text-soft">still to gain in this window</span>
+      </span>
+      <span className="flex items-center gap-2" role="status">
+        <progress
+          className="w-24"
+          max={1}
+          value={share}
+          aria-label="Share of what can surely be stopped that the tray stops"
+        />
+        {formatShare(share)} of it in the tray: {formatMoney(stoppedMicros)}
+      </span>
+      <span className="text-soft">
+        what is still to gain risks about {risks.toFixed(1)} of {formatConversions(conversions)} conversions
+        {since && `; judged by all days since ${formatDay(since)}`}
+      </span>
+    </div>
+  );
+}
