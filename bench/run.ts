@@ -11,6 +11,7 @@ import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
+import { benchTruth } from './tasks/truth';
 
 const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   gate: benchGate,
@@ -18,6 +19,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'ngrams-alone': benchNgramsAlone,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
+  truth: benchTruth,
   reading: benchReading,
   'reading-memory': benchReadingMemory,
   load: benchLoad,
@@ -25,8 +27,8 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   lists: benchLists,
 };
 
-/** What a quick run leaves to a full one, unless it is named: these have a demo made for them. */
-const SLOW = ['sift', 'lists'];
+/** What a quick run leaves to a full one, unless it is named: these make a database or days of traffic of their own. */
+const SLOW = ['sift', 'lists', 'truth'];
 
 /** How a process is started: where memory is the question, the collector is kept from taking all that it may. */
 const FLAGS: Record<string, string[]> = {

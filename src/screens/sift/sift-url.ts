@@ -14,6 +14,10 @@ import {
 } from '@/contracts/sift';
 import { inDays } from '@/screens/frame/data/days';
 
+/** What stands on the work surface: the terms, their plot, or the guided pass. */
+export const SHOWS = ['table', 'plot', 'pass'] as const;
+export type Shows = (typeof SHOWS)[number];
+
 const PARSERS = {
   view: parseAsStringLiteral(SIFT_VIEWS).withDefault('remaining'),
   returns: parseAsStringLiteral(RETURNS).withDefault('any'),
@@ -32,7 +36,7 @@ const PARSERS = {
   rank: parseAsStringLiteral(RANKS).withDefault('fault'),
   /** what stands in the Words panel, and on the work surface */
   panel: parseAsStringLiteral(['ngrams', 'themes'] as const).withDefault('ngrams'),
-  show: parseAsStringLiteral(['table', 'plot', 'pass'] as const).withDefault('table'),
+  show: parseAsStringLiteral(SHOWS).withDefault('table'),
   days: parseAsInteger,
 };
 

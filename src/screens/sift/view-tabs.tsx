@@ -2,6 +2,7 @@
 
 import type { PassProgress, SiftView } from '@/contracts/sift';
 import { formatCount, formatShare } from '@/ui/format';
+import type { Shows } from './sift-url';
 
 const NAMES: Record<SiftView, string> = {
   remaining: 'Remaining',
@@ -15,9 +16,9 @@ type Props = {
   view: SiftView;
   counts: Record<SiftView, number> | undefined;
   pass: PassProgress | null | undefined;
-  shows: 'table' | 'plot' | 'pass';
+  shows: Shows;
   onChange: (view: SiftView) => void;
-  onShow: (shows: 'table' | 'plot') => void;
+  onShow: (shows: Shows) => void;
   onKeptList: () => void;
 };
 

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { FiltersSchema, RANKS, NGRAM_SIZES, SORTS } from '@/contracts/sift';
+import { SHOWS } from '../sift-url';
 
 /** A filter of the URL that makes no sense, and why. */
 export type Mended = { name: string; value: string; why: string };
@@ -11,7 +12,7 @@ const SCHEMAS: Record<string, v.GenericSchema> = {
   n: v.picklist(NGRAM_SIZES),
   rank: v.picklist(RANKS),
   panel: v.picklist(['ngrams', 'themes']),
-  show: v.picklist(['table', 'plot']),
+  show: v.picklist(SHOWS),
 };
 
 const WHY: Record<string, string> = {

@@ -1,0 +1,129 @@
+import {
+  buildTermTable,
+  expectOfTexts,
+  fitPrior,
+  judgeNgrams,
+  LEAST_EXPECTED,
+  matchTexts,
+  normalise,
+  OFFERED_FROM,
+  offerWords,
+  probabilityAtFault,
+  probabilityMissesTarget,
+  shrinkRates,
+  type NegativeText,
+  type Prior,
+  type ServedColumns,
+  type WordAtFault,
+} from '@/core';
+import type { Played } from './play';
+
+/** A text over all days that are kept, with what is true of it. */
+export type TrueTerm = {
+  text: string;
+  clicks: number;
+  conversions: number;
+  costMicros: number;
+  /** the rate at which a click pays for itself */
+  breakEven: number;
+  /** the true rate */
+  rate: number;
+  /** that rate is under a fifth of what pays */
+  neverPays: boolean;
+  /** that it misses the target, as the evidence says */
+  misses: number;
+};
+
+/** What the pass offers over a world without a person, by what its reports show alone (rules 7.14). */
+export type PassOfWorld = {
+  terms: TrueTerm[];
+  /** judged words, and those of them that are offered */
+  words: readonly WordAtFault[];
+  offered: readonly WordAtFault[];
+  /** of the first step, and of the second */
+  negatives: NegativeText[];
+  missing: TrueTerm[];
+};
+
+/** Sure enough to act on (rules 7.3). */
+export const SURE = 0.95;
+
+/**
+ * @param targetMicros what a conversion may cost
+ * @param brandWords the advertiser's own names
+ */
+export function passOver(
+  { rows, rateOf, keywords }: Played,
+  targetMicros: number,
+  brandWords: readonly string[],
+): PassOfWorld {
+  const terms = termsOf(rows, rateOf, targetMicros);
+  const table = buildTermTable(terms.map(({ text }) => text));
+  const texts = expectedOf(rows, terms, targetMicros);
+  const { words, spread } = judgeNgrams(table, texts, 3, LEAST_EXPECTED);
+  const holding = (ngram: string) =>
+    Array.from(matchTexts(table, { text: ngram, match: 'phrase' }), (t) => terms[t]!);
+  const keywordTexts = [...new Set(keywords.map(({ text }) => normalise(text)))];
+  const keywordTable = buildTermTable(keywordTexts);
+  const { offered } = offerWords({
+    ...{ words, level: OFFERED_FROM, brandWords, termsHolding: holding, mayStand: () => true },
+    keywordsStoppedBy: (negative) => Array.from(matchTexts(keywordTable, negative), (k) => keywordTexts[k]!),
+    protectedBy: ({ text }) =>
+      holding(text)
+        .filter(({ conversions }) => conversions >= 1)
+        .map((term) => term.text),
+  });
+  const isWorse = (term: TrueTerm, t: number) =>
+    probabilityAtFault(
+      { conversions: term.conversions, expected: texts.expected[t]!, needed: texts.needed[t]! },
+      spread,
+    ) >= OFFERED_FROM;
+  const isKeyword = new Set(keywordTexts);
+  return {
+    ...{ terms, words, offered: offered.map(({ word }) => word) },
+    negatives: offered.flatMap(({ negatives }) => negatives),
+    missing: terms.filter(
+      (term, t) =>
+        term.misses >= SURE && term.conversions < 1 && !isKeyword.has(term.text) && isWorse(term, t),
+    ),
+  };
+}
+
+function expectedOf(rows: Played['rows'], terms: readonly TrueTerm[], targetMicros: number) {
+  const indexOf = new Map(terms.map(({ text }, t) => [text, t]));
+  const groups = new Map<string, number>();
+  for (const { adGroupId } of rows) if (!groups.has(adGroupId)) groups.set(adGroupId, groups.size);
+  const columns: ServedColumns = {
+    textOf: Uint32Array.from(rows, ({ text }) => indexOf.get(normalise(text))!),
+    adGroupOf: Uint32Array.from(rows, ({ adGroupId }) => groups.get(adGroupId)!),
+    clicks: Float64Array.from(rows, ({ clicks }) => clicks),
+    conversions: Float64Array.from(rows, ({ clicks, conversions }) => Math.min(clicks, conversions)),
+    needed: Float64Array.from(rows, ({ costMicros }) => costMicros / targetMicros),
+  };
+  const [clicks, conversions] = [new Float64Array(groups.size), new Float64Array(groups.size)];
+  columns.adGroupOf.forEach((g, r) => {
+    clicks[g]! += columns.clicks[r]!;
+    conversions[g]! += columns.conversions[r]!;
+  });
+  return expectOfTexts(terms.length, columns, shrinkRates(clicks, conversions)!.rates);
+}
+
+function termsOf(rows: Played['rows'], rateOf: Played['rateOf'], targetMicros: number): TrueTerm[] {
+  const sums = new Map<string, { clicks: number; conversions: number; costMicros: number; rate: number }>();
+  for (const { text, clicks, conversions, costMicros } of rows) {
+    const key = normalise(text);
+    let sum = sums.get(key);
+    if (!sum) sums.set(key, (sum = { clicks: 0, conversions: 0, costMicros: 0, rate: rateOf.get(text)! }));
+    sum.clicks += clicks;
+    sum.conversions += conversions;
+    sum.costMicros += costMicros;
+  }
+  const prior: Prior = fitPrior(sums.values())!;
+  return [...sums].map(([text, sum]) => {
+    const breakEven = Math.min(1, sum.costMicros / sum.clicks / targetMicros);
+    return {
+      ...{ text, ...sum, breakEven, neverPays: sum.rate < breakEven / 5 },
+      misses: probabilityMissesTarget({ ...prior, ...sum, breakEvenCvr: breakEven }),
+    };
+  });
+}
