@@ -1,3 +1,4 @@
+import { group } from 'd3';
 import {
   buildTermTable,
   expectOfTexts,
@@ -8,9 +9,9 @@ import {
   normalise,
   OFFERED_FROM,
   offerWords,
-  probabilityAtFault,
   probabilityMissesTarget,
   shrinkRates,
+  whereItPays,
   type NegativeText,
   type Prior,
   type ServedColumns,
@@ -59,25 +60,44 @@ export function passOver(
 ): PassOfWorld {
   const terms = termsOf(rows, rateOf, targetMicros);
   const table = buildTermTable(terms.map(({ text }) => text));
-  const texts = expectedOf(rows, terms, targetMicros);
+  const { texts, rateOfRow } = expectedOf(rows, terms, targetMicros);
   const { words, spread } = judgeNgrams(table, texts, 3, LEAST_EXPECTED);
+  const rowsOf = group(rows.keys(), (r) => normalise(rows[r]!.text));
   const holding = (ngram: string) =>
     Array.from(matchTexts(table, { text: ngram, match: 'phrase' }), (t) => terms[t]!);
   const keywordTexts = [...new Set(keywords.map(({ text }) => normalise(text)))];
   const keywordTable = buildTermTable(keywordTexts);
   const { offered } = offerWords({
-    ...{ words, level: OFFERED_FROM, brandWords, termsHolding: holding, mayStand: () => true },
+    ...{ words, level: OFFERED_FROM, brandWords, mayStand: () => true },
+    termsAround: (ngram) => {
+      const parts = (text: string) =>
+        rowsOf.get(text)!.map((r) => {
+          const { campaignId: campaign, clicks, conversions, costMicros } = rows[r]!;
+          const expected = clicks * rateOfRow(r);
+          return {
+            campaign,
+            expected,
+            conversions: Math.min(clicks, conversions),
+            needed: costMicros / targetMicros,
+          };
+        });
+      const pays = whereItPays(
+        holding(ngram).flatMap(({ text }) => parts(text)),
+        spread,
+        OFFERED_FROM,
+      );
+      return holding(ngram).filter(({ text }) => !parts(text).some(({ campaign }) => pays.has(campaign)));
+    },
     keywordsStoppedBy: (negative) => Array.from(matchTexts(keywordTable, negative), (k) => keywordTexts[k]!),
     protectedBy: ({ text }) =>
       holding(text)
         .filter(({ conversions }) => conversions >= 1)
         .map((term) => term.text),
   });
-  const isWorse = (term: TrueTerm, t: number) =>
-    probabilityAtFault(
-      { conversions: term.conversions, expected: texts.expected[t]!, needed: texts.needed[t]! },
-      spread,
-    ) >= OFFERED_FROM;
+  const prior = fitPrior(terms)!;
+  const isWorse = ({ clicks, conversions }: TrueTerm, t: number) =>
+    probabilityMissesTarget({ ...prior, clicks, conversions, breakEvenCvr: texts.expected[t]! / clicks }) >=
+    SURE;
   const isKeyword = new Set(keywordTexts);
   return {
     ...{ terms, words, offered: offered.map(({ word }) => word) },
@@ -105,7 +125,11 @@ function expectedOf(rows: Played['rows'], terms: readonly TrueTerm[], targetMicr
     clicks[g]! += columns.clicks[r]!;
     conversions[g]! += columns.conversions[r]!;
   });
-  return expectOfTexts(terms.length, columns, shrinkRates(clicks, conversions)!.rates);
+  const { rates } = shrinkRates(clicks, conversions)!;
+  return {
+    texts: expectOfTexts(terms.length, columns, rates),
+    rateOfRow: (r: number) => rates[columns.adGroupOf[r]!]!,
+  };
 }
 
 function termsOf(rows: Played['rows'], rateOf: Played['rateOf'], targetMicros: number): TrueTerm[] {

@@ -7,6 +7,7 @@ import { gateOn } from '@/standins/ad-platform/store';
 export type PlayedRow = {
   text: string;
   adGroupId: string;
+  campaignId: string;
   clicks: number;
   /** as known when the newest report was made */
   conversions: number;
@@ -41,6 +42,7 @@ export function play(
   const last = shiftDay(account.today, -REPORT_LAG - WINDOW_LAG);
   for (let day = account.firstDay; day <= last; day = shiftDay(day, 1)) days.push(day);
   const numbered = queries.map((query, id) => ({ ...query, id }));
+  const campaignOf = new Map(structure.adGroups.map(({ id, campaignId }) => [id, campaignId]));
   const sums = new Map<string, PlayedRow>();
   for (const { served } of servedDays(numbered, structure, account.seed, days)) {
     for (const { queryId, adGroupId, clicks, conversions, costMicros } of served) {
@@ -48,7 +50,16 @@ export function play(
       if (unreported || !isWanted(text)) continue;
       const key = `${queryId} ${adGroupId}`;
       let row = sums.get(key);
-      if (!row) sums.set(key, (row = { text, adGroupId, clicks: 0, conversions: 0, costMicros: 0 }));
+      if (!row)
+        sums.set(
+          key,
+          (row = {
+            ...{ text, adGroupId, campaignId: campaignOf.get(adGroupId)! },
+            clicks: 0,
+            conversions: 0,
+            costMicros: 0,
+          }),
+        );
       row.clicks += clicks;
       row.conversions += conversions[2]; // two days are enough for all of them
       row.costMicros += costMicros;

@@ -86,7 +86,7 @@ export const NotesSchema = v.strictObject({ notes: v.array(NoteLineSchema) });
 export const BesideSchema = v.strictObject({
   /** conversions that its ad groups would have brought in its place */
   expected: v.number(),
-  /** that it is at fault as a whole, as words are (rules 7.12), 0..1 */
+  /** that its rate lies below theirs, 0..1 */
   worse: v.number(),
   /** the one where it cost most, as a whole; null where nothing is known of it */
   adGroup: v.nullable(

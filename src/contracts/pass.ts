@@ -49,6 +49,8 @@ const MissingGroupSchema = v.strictObject({
 });
 export type MissingGroup = v.InferOutput<typeof MissingGroupSchema>;
 
+const GainSchema = v.strictObject({ costMicros: v.number(), risks: v.number() });
+
 export const PassQuerySchema = DaysQuerySchema;
 export const PassAnswerSchema = v.strictObject({
   words: v.array(PassWordSchema),
@@ -66,10 +68,10 @@ export const PassAnswerSchema = v.strictObject({
   left: v.strictObject({ count: v.number(), costMicros: v.number(), first: v.array(PassTermSchema) }),
   /** the first of all days that are kept; null before the first load */
   since: v.nullable(v.string()),
-  /** what the tray stops, and what the two first steps would still stop, each term once */
-  ...{ stoppedMicros: v.number(), toGainMicros: v.number() },
-  /** conversions that are risked by what is still to gain, and those of the window */
-  ...{ risks: v.number(), conversions: v.number() },
+  /** what the first two steps would still stop, each term once, and the conversions that this risks */
+  gain: v.strictObject({ words: GainSchema, terms: GainSchema }),
+  /** cost that the tray stops, and conversions of the window */
+  ...{ stoppedMicros: v.number(), conversions: v.number() },
 });
 export type PassAnswer = v.InferOutput<typeof PassAnswerSchema>;
 

@@ -150,6 +150,7 @@ export {
   shrinkRates,
   smallestSet,
   textsHolding,
+  whereItPays,
   withoutParts,
   type AdGroupRates,
   type Barred,

@@ -30,4 +30,5 @@ export {
   type Barred,
   type Offer,
 } from './words-at-fault/offer-words';
+export { whereItPays } from './words-at-fault/where-it-pays';
 export { findWordsAtFault } from './words-at-fault/words-at-fault';

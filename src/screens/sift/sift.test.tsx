@@ -34,9 +34,7 @@ const ANSWERS: Answers = {
     ...{ neutral: 0, since: '2026-08-24' },
   },
   'GET sift/themes': {
-    lines: [
-      { words: ['movie', 'cast'], terms: 3, clicks: 9, costMicros: 5_000_000, notes: 0, fault: null },
-    ],
+    lines: [{ words: ['movie', 'cast'], terms: 3, clicks: 9, costMicros: 5_000_000, notes: 0, fault: null }],
   },
   'GET sift/choice': ({ query }) => aChoiceAnswer({ id: Number(query.term) }),
   'GET sift/term': ({ query }) => {

@@ -37,8 +37,11 @@ export type OfferQuestion = {
   /** texts of the live keywords, and of the protected terms, that a negative would stop */
   keywordsStoppedBy(negative: NegativeText): string[];
   protectedBy(negative: NegativeText): string[];
-  /** the terms that hold an n-gram, and their clicks over all days that are kept */
-  termsHolding(ngram: string): { text: string; clicks: number }[];
+  /**
+   * the terms that hold an n-gram and may be stopped around protected ones, and their clicks over all days that are kept:
+   * without those of the campaigns where it pays
+   */
+  termsAround(ngram: string): { text: string; clicks: number }[];
   /** whether the platform takes a negative */
   mayStand(negative: NegativeText): boolean;
 };
@@ -48,7 +51,7 @@ export type OfferQuestion = {
  * its negative stops what holds it. A word that would stop protected terms is offered as the smallest set of longer
  * phrases and whole texts around them (rules 9), what is clicked most first.
  * @returns both surest first
- * @example offerWords({ words: [{ ngram: 'jobs', terms: 2, clicks: 90, conversions: 0, expected: 4, probability: 0.9 }], level: 0.8, brandWords: [], keywordsStoppedBy: () => [], protectedBy: () => [], termsHolding: () => [], mayStand: () => true }).offered[0]?.negatives // [{ text: 'jobs', match: 'phrase' }]
+ * @example offerWords({ words: [{ ngram: 'jobs', terms: 2, clicks: 90, conversions: 0, expected: 4, probability: 0.9 }], level: 0.8, brandWords: [], keywordsStoppedBy: () => [], protectedBy: () => [], termsAround: () => [], mayStand: () => true }).offered[0]?.negatives // [{ text: 'jobs', match: 'phrase' }]
  */
 export function offerWords(question: OfferQuestion): { offered: Offer[]; barred: Barred[] } {
   const offered: Offer[] = [];
@@ -75,12 +78,12 @@ function reaching({ words, level }: OfferQuestion): WordAtFault[] {
 
 /** No live keyword holds the n-gram here, so none is stopped by what holds it. */
 function negativesAround(
-  { termsHolding, mayStand }: OfferQuestion,
+  { termsAround, mayStand }: OfferQuestion,
   ngram: string,
   mustStay: readonly string[],
 ): NegativeText[] {
   const isOpen = new Set(mustStay);
-  const unwanted = termsHolding(ngram)
+  const unwanted = termsAround(ngram)
     .filter(({ text }) => !isOpen.has(text))
     .map(({ text, clicks }) => ({ text, costMicros: clicks })); // weighed by clicks: costs are of the window
   return smallestSet({ unwanted, open: [...mustStay], limit: MOST_AROUND, holding: ngram }).negatives.filter(

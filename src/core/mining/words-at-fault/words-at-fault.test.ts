@@ -6,6 +6,7 @@ import { shrinkRates } from './expected';
 import { fitFactorSpread } from './factor-spread';
 import { probabilityAtFault, type WordAtFault } from './judge-ngrams';
 import { offerWords, withoutParts, type OfferQuestion } from './offer-words';
+import { whereItPays } from './where-it-pays';
 import { findWordsAtFault, type FaultRow } from './words-at-fault';
 
 const row = (
@@ -262,6 +263,23 @@ describe('the spread of factors', () => {
   });
 });
 
+describe('a word pays in a campaign', () => {
+  const part = (campaign: string, expected: number, conversions: number) => ({
+    ...{ campaign, expected, conversions, needed: NaN },
+  });
+
+  test('where it brought something and is not surely at fault; rows of a campaign are summed', () => {
+    const rows = [part('good', 1, 1), part('good', 1, 1), part('bad', 12, 0), part('one by chance', 20, 1)];
+    expect(whereItPays(rows, 1, 0.8)).toEqual(new Set(['good']));
+    expect(whereItPays(rows, 1, 1)).toEqual(new Set(['good', 'one by chance']));
+  });
+
+  test('not where the target asks for more than it brought', () => {
+    expect(whereItPays([{ ...part('c', 4, 1), needed: 0.1 }], 1, 0.8)).toEqual(new Set(['c']));
+    expect(whereItPays([], 1, 0.8)).toEqual(new Set());
+  });
+});
+
 describe('what is offered', () => {
   const judged = (ngram: string, probability: number, expected = 5): WordAtFault => ({
     ...{ ngram, probability, expected, terms: 3, clicks: 90, conversions: 0 },
@@ -278,7 +296,7 @@ describe('what is offered', () => {
 
   const offer = (over: Partial<OfferQuestion> = {}) =>
     offerWords({
-      ...{ words, level: 0.8, brandWords: [], mayStand: () => true, termsHolding: () => [] },
+      ...{ words, level: 0.8, brandWords: [], mayStand: () => true, termsAround: () => [] },
       ...{ keywordsStoppedBy: () => [], protectedBy: () => [] },
       ...over,
     });
@@ -303,7 +321,7 @@ describe('what is offered', () => {
   test('around a protected term, longer negatives that hold the word and leave the term open', () => {
     const [jobs] = offer({
       protectedBy: ({ text }) => (text === 'jobs' ? ['bee jobs'] : []),
-      termsHolding: () => [
+      termsAround: () => [
         { text: 'bee jobs', clicks: 9 },
         { text: 'hive jobs near', clicks: 5 },
         { text: 'old hive jobs', clicks: 4 },
@@ -321,7 +339,7 @@ describe('what is offered', () => {
     const { offered: none, barred } = offer({
       words: [words[0]!],
       protectedBy: () => ['bee jobs'],
-      termsHolding: () => [{ text: 'bee jobs', clicks: 9 }],
+      termsAround: () => [{ text: 'bee jobs', clicks: 9 }],
     });
     expect(none).toEqual([]);
     expect(barred).toEqual([{ word: words[0], by: 'protected term', names: ['bee jobs'] }]);

@@ -5,8 +5,8 @@ import { useMoney } from '@/screens/frame/money';
 import { conversionsOf, formatConversions, formatShare } from '@/ui/format';
 import { counted } from '@/core';
 
-/** From here on a term is worse than its neighbours, and from there on something surely misses (rules 7.13). */
-const [WORSE, SURE] = [0.8, 0.95];
+/** Sure enough to act on (rules 7.13). */
+const SURE = 0.95;
 
 type Props = {
   beside: Beside;
@@ -17,7 +17,7 @@ type Props = {
 /** Whether a term is to blame, or its whole ad group is: a case for a negative, or for a bid. */
 export function BesideNeighbours({ beside: { expected, worse, adGroup }, misses }: Props) {
   const formatMoney = useMoney();
-  const isWorse = worse >= WORSE;
+  const isWorse = worse >= SURE;
   const groupMisses = adGroup !== null && (adGroup.misses ?? 0) >= SURE;
   return (
     <p className="text-[13px] text-soft">

@@ -51,7 +51,7 @@ function Word({ word, since, pass }: { word: PassWord; since: string | null; pas
           {counted(negatives.count, 'longer negative')} that leave {leavesOpen.count === 1 ? 'it' : 'them'}{' '}
           open are put in its place:{' '}
           {negatives.first.map(({ text, match }) => `“${text}” (${match})`).join(', ')}
-          {negatives.count > negatives.first.length && ' …'}.
+          {negatives.count > negatives.first.length ? ' …' : '.'}
         </p>
       )}
       <fieldset className="mt-2 text-[13px]">

@@ -18,19 +18,3 @@ export function itemsOf({ words, terms, left }: PassAnswer): PassItem[] {
     ...ofTerms('left', left.first),
   ];
 }
-
-/** What a step would stop, and what it risks. */
-export function sumOf(
-  items: readonly PassItem[],
-  step: Step,
-): { count: number; costMicros: number; risks: number } {
-  const sum = { count: 0, costMicros: 0, risks: 0 };
-  for (const item of items) {
-    if (item.step !== step) continue;
-    const { stops, risks } = item.step === 'words' ? item.word.places[0]! : item.term;
-    sum.count += 1;
-    sum.costMicros += stops.costMicros ?? 0;
-    sum.risks += risks;
-  }
-  return sum;
-}

@@ -7,7 +7,9 @@ import { formatConversions, formatDay, formatShare } from '@/ui/format';
 /** How far the pass is: what the tray stops, of that and of what the first two steps would still stop. */
 export function PassProgress({ answer }: { answer: PassAnswer }) {
   const formatMoney = useMoney();
-  const { stoppedMicros, toGainMicros, risks, conversions, since } = answer;
+  const { stoppedMicros, gain, conversions, since } = answer;
+  const toGainMicros = gain.words.costMicros + gain.terms.costMicros;
+  const risks = gain.words.risks + gain.terms.risks;
   const all = stoppedMicros + toGainMicros;
   const share = all > 0 ? stoppedMicros / all : 1;
   return (

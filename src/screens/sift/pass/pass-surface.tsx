@@ -10,7 +10,7 @@ import { formatCount } from '@/ui/format';
 import { MissingGroups } from './missing-groups';
 import { PASS_COLUMNS, PassRow } from './pass-row';
 import { onPassKey } from './pass-keys';
-import { STEPS, sumOf, type PassItem, type Step } from './pass-items';
+import { STEPS, type PassItem, type Step } from './pass-items';
 import { PassProgress } from './pass-progress';
 import type { Pass } from './use-pass';
 
@@ -101,8 +101,15 @@ const NAMES: Record<Step, string> = {
 function StepHead({ step, pass }: { step: Step; pass: Pass }) {
   const formatMoney = useMoney();
   const { answer, items, isBusy } = pass;
-  const { count, costMicros, risks } = sumOf(items, step);
+  const count = items.filter((item) => item.step === step).length;
   const number = STEPS.indexOf(step) + 1;
+  const saysOf = (of: Step) => {
+    if (of === 'left')
+      return `${counted(answer!.left.count, 'term')} without return, ${formatMoney(answer!.left.costMicros)}: read them one by one`;
+    if (count === 0) return 'nothing, or all of it is decided';
+    const { costMicros, risks } = answer!.gain[of];
+    return `${formatCount(count)}, ${formatMoney(costMicros)}, at the risk of ${risks.toFixed(1)} conversions`;
+  };
   return (
     <div
       role="row"
@@ -112,13 +119,7 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
         <b className="font-title text-[15px]">
           {number} {NAMES[step]}
         </b>{' '}
-        <span className="text-soft">
-          {step === 'left'
-            ? `${counted(answer!.left.count, 'term')} without return, ${formatMoney(answer!.left.costMicros)}: read them one by one`
-            : count === 0
-              ? 'nothing, or all of it is decided'
-              : `${formatCount(count)}, ${formatMoney(costMicros)}, risk ${risks.toFixed(1)} conversions`}
-        </span>
+        <span className="text-soft">{saysOf(step)}</span>
       </span>
       {step === 'terms' && answer!.groups.length > 0 && (
         <span role="gridcell">

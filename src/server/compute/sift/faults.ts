@@ -1,3 +1,4 @@
+import { bisectLeft } from 'd3-array';
 import {
   buildTermTable,
   expectOfTexts,
@@ -6,7 +7,9 @@ import {
   matchTexts,
   normalise,
   probabilityAtFault,
+  whereItPays,
   type JudgedTexts,
+  type ServedColumns,
   type TermTable,
   type WordAtFault,
 } from '@/core';
@@ -15,6 +18,7 @@ import { derivedByKey, derivedFrom } from '../derived';
 import { adGroupsOf, brought, isJudged } from '../history/ad-group-rates';
 import { queryTexts, type History } from '../history/history';
 import type { Snapshot } from '../snapshot';
+import { keyAt } from '../window-columns';
 import { groundOf } from './evidence';
 import { steeringKey, worthOfAdGroups, type Steering } from './row-targets';
 
@@ -27,7 +31,14 @@ export const historyTable: (history: History) => TermTable = derivedFrom((histor
 );
 
 /** What the words of an account are judged by. */
-export type Judging = { texts: JudgedTexts; words: readonly WordAtFault[]; spread: number };
+export type Judging = {
+  texts: JudgedTexts;
+  words: readonly WordAtFault[];
+  spread: number;
+  /** the rows that are judged, by text, and what the ad group of each is expected to bring a click */
+  columns: ServedColumns;
+  rates: Float64Array;
+};
 
 /**
  * The words at fault of an account, over all days that are kept (rules 7.12), surest first; of n-grams whose ad groups
@@ -39,12 +50,14 @@ export const judgingOf: (snapshot: Snapshot, steering: Steering) => Judging | nu
     const { history } = snapshot;
     const { shrunk } = adGroupsOf(history);
     if (!shrunk) return null;
-    const texts = expectOfTexts(history.terms.count, servedColumns(snapshot, steering), shrunk.rates);
-    return { texts, ...judgeNgrams(historyTable(history), texts, LONGEST, LEAST_EXPECTED) };
+    const columns = servedColumns(snapshot, steering);
+    const { rates } = shrunk;
+    const texts = expectOfTexts(history.terms.count, columns, rates);
+    return { texts, columns, rates, ...judgeNgrams(historyTable(history), texts, LONGEST, LEAST_EXPECTED) };
   },
 );
 
-function servedColumns(snapshot: Snapshot, steering: Steering) {
+function servedColumns(snapshot: Snapshot, steering: Steering): ServedColumns {
   const { history, mirror } = snapshot;
   const { rows } = history;
   const { indexOf } = adGroupsOf(history);
@@ -83,6 +96,39 @@ export function faultOf(snapshot: Snapshot, steering: Steering, ngrams: readonly
   if (fault.expected < LEAST_EXPECTED) return null;
   const { needed: _, ...shown } = fault;
   return { ...shown, probability: probabilityAtFault(fault, spread) };
+}
+
+/**
+ * The terms that hold a word at fault, with their clicks, without those of the campaigns where it pays (rules 7.14).
+ * @param level 0..1
+ */
+export function termsAround(
+  snapshot: Snapshot,
+  judging: Judging,
+  ngram: string,
+  level: number,
+): { text: string; clicks: number }[] {
+  const { history, adGroup } = snapshot;
+  const { texts, columns, rates, spread } = judging;
+  const { textOf, adGroupOf } = columns;
+  const ids = [...adGroupsOf(history).indexOf.keys()];
+  const campaignOf = (r: number) => adGroup.get(String(ids[adGroupOf[r]!]!))?.campaignId ?? '';
+  const rowsOf = (t: number) => {
+    const rows: number[] = [];
+    for (let r = bisectLeft(textOf, t); textOf[r] === t; r++) rows.push(r);
+    return rows;
+  };
+  const holding = Array.from(matchTexts(historyTable(history), { text: ngram, match: 'phrase' }));
+  const rows = holding.flatMap(rowsOf).map((r) => ({
+    campaign: campaignOf(r),
+    expected: columns.clicks[r]! * rates[adGroupOf[r]!]!,
+    conversions: columns.conversions[r]!,
+    needed: columns.needed[r]!,
+  }));
+  const pays = whereItPays(rows, spread, level);
+  return holding
+    .filter((t) => !rowsOf(t).some((r) => pays.has(campaignOf(r))))
+    .map((t) => ({ text: keyAt(history.terms, t), clicks: texts.clicks[t]! }));
 }
 
 /** Texts that hold one of some n-grams, each once. */

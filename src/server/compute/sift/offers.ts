@@ -1,16 +1,7 @@
-import {
-  checkNegative,
-  matchTexts,
-  OFFERED_FROM,
-  offerWords,
-  type Barred,
-  type Limits,
-  type Offer,
-} from '@/core';
+import { checkNegative, OFFERED_FROM, offerWords, type Barred, type Limits, type Offer } from '@/core';
 import { derivedByKey } from '../derived';
-import { keyAt } from '../window-columns';
 import { keywordsStoppedBy, protectedBy, type Workbench } from '../workbench';
-import { historyTable, judgingOf } from './faults';
+import { judgingOf, termsAround } from './faults';
 import { steeringKey, type Steering } from './row-targets';
 
 /** What an account sets for what is offered. */
@@ -41,7 +32,6 @@ const cached = derivedByKey(
 function findOffers(bench: Workbench, offering: Offering): Offers {
   const judging = judgingOf(bench.snapshot, offering);
   if (!judging) return { offered: [], barred: [] };
-  const { history } = bench.snapshot;
   const neutral = new Set(bench.neutralWords);
   return offerWords({
     words: judging.words.filter(({ ngram }) => !neutral.has(ngram)),
@@ -49,11 +39,7 @@ function findOffers(bench: Workbench, offering: Offering): Offers {
     brandWords: offering.brandWords,
     keywordsStoppedBy: (negative) => keywordsStoppedBy(bench, negative).map(({ keyword }) => keyword.text),
     protectedBy: (negative) => protectedBy(bench, [negative]),
-    termsHolding: (ngram) =>
-      Array.from(matchTexts(historyTable(history), { text: ngram, match: 'phrase' }), (t) => ({
-        text: keyAt(history.terms, t),
-        clicks: judging.texts.clicks[t]!,
-      })),
+    termsAround: (ngram) => termsAround(bench.snapshot, judging, ngram, OFFERED_FROM),
     mayStand: (negative) => checkNegative(negative, offering.limits) === undefined,
   });
 }

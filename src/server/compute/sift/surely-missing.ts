@@ -1,4 +1,4 @@
-import { bidThatPays, probabilityAtFault, smallestUnitOf } from '@/core';
+import { bidThatPays, probabilityMissesTarget, smallestUnitOf } from '@/core';
 import type { Beside } from '@/contracts/hand';
 import { derivedByKey } from '../derived';
 import { standingOf } from '../history/ad-group-rates';
@@ -47,12 +47,14 @@ export function besideOf(
   t: number,
 ): Beside | null {
   const judging = judgingOf(snapshot, steering);
+  const { prior } = groundOf(snapshot);
   const at = allDaysOf(snapshot).indexOf[t]!;
-  if (!judging || at < 0 || !(judging.texts.clicks[at]! > 0)) return null;
-  const { texts, spread } = judging;
-  const [expected, conversions, needed] = [texts.expected[at]!, texts.conversions[at]!, texts.needed[at]!];
+  if (!judging || !prior || at < 0 || !(judging.texts.clicks[at]! > 0)) return null;
+  const [clicks, conversions] = [judging.texts.clicks[at]!, judging.texts.conversions[at]!];
+  const expected = judging.texts.expected[at]!;
+  const breakEvenCvr = expected / clicks; // the rate of its neighbours in the place of the target's
   return {
-    ...{ expected, worse: probabilityAtFault({ expected, conversions, needed }, spread) },
+    ...{ expected, worse: probabilityMissesTarget({ ...prior, clicks, conversions, breakEvenCvr }) },
     adGroup: adGroupBeside(snapshot, steering, t),
   };
 }

@@ -1,5 +1,4 @@
-import { OFFERED_FROM, type Barred, type NegativeText, type Offer, type Place } from '@/core';
-import type { Weight } from '@/contracts/common';
+import type { Barred, NegativeText, Offer, Place } from '@/core';
 import { derivedFrom } from '../../../compute/derived';
 import { COLUMN, figureAt } from '../../../compute/figure-columns';
 import { adGroupsOf } from '../../../compute/history/ad-group-rates';
@@ -19,7 +18,11 @@ import { listsAlike } from './likely-list';
 
 /** A place for a word, with what it would stop there that nothing stops yet. */
 export type WordPlace = { place: Place; name: string; note: string | null; rows: number[]; risks: number };
-export type OfferedWord = Offer & { places: WordPlace[] };
+export type OfferedWord = Offer & {
+  places: WordPlace[];
+  /** conversions that a click on it brings, as a share of what its ad groups bring, by what is known */
+  factor: number;
+};
 export type OfferedTerm = Pick<Missing, 'misses' | 'beside'> & {
   term: number;
   rows: number[];
@@ -34,10 +37,10 @@ export type Pass = {
   /** terms that surely miss because their whole ad group does */
   ofGroups: OfferedTerm[];
   left: OfferedTerm[];
-  /** rows that the two first steps would stop, each once */
-  toGain: Weight;
-  risks: number;
+  /** what the first two steps would stop and risk, each row once */
+  gain: Record<'words' | 'terms', Gain>;
 };
+export type Gain = { costMicros: number; risks: number };
 
 const EVERYWHERE: Place = { kind: 'account', id: null };
 /** A list is the likely place of a word where it stops at least that share of what the account would. */
@@ -46,37 +49,47 @@ const LIST_FROM = 0.5;
 /** The pass of a workbench; made when it is first asked for. */
 export const passOf: (open: Open) => Pass = derivedFrom((open: Open): Pass => {
   const { offered, barred } = offersOf(open, open.account);
-  const words = offered.flatMap((offer) => {
-    const places = placesOf(open, offer);
-    return places.length > 0 ? [{ ...offer, places }] : [];
-  });
+  const costOf = ({ places }: OfferedWord) => weighRows(open.snapshot, places[0]!.rows).costMicros ?? 0;
+  const words = offered
+    .map((offer) => placeWord(open, offer))
+    .filter(({ places }) => places.length > 0)
+    .sort((a, b) => costOf(b) - costOf(a));
   const isTaken = new Uint8Array(open.snapshot.rows.count);
-  for (const { places } of words) for (const r of places[0]!.rows) isTaken[r] = 1;
+  const take = (rows: readonly number[], risksOf: (rows: number[]) => number): Gain => {
+    const more = rows.filter((r) => isTaken[r] === 0);
+    for (const r of more) isTaken[r] = 1;
+    return { costMicros: weighRows(open.snapshot, more).costMicros ?? 0, risks: risksOf(more) };
+  };
+  const ofWords = words.map(({ places, factor }) =>
+    take(places[0]!.rows, (rows) => factor * expectedOf(open, rows)),
+  );
   const undecided = undecidedTerms(open, isTaken);
   const missing = surelyMissing(open.snapshot, open.account).flatMap((one) => undecided.get(one.term) ?? []);
-  const isNegative = ({ beside }: OfferedTerm) => (beside?.worse ?? 0) >= OFFERED_FROM;
+  const isNegative = ({ beside }: OfferedTerm) => (beside?.worse ?? 0) >= SURE;
   const isOfGroup = ({ beside }: OfferedTerm) => (beside?.adGroup?.misses ?? 0) >= SURE;
   const terms = missing.filter(isNegative);
   const ofGroups = missing.filter((one) => !isNegative(one) && isOfGroup(one));
   for (const { term } of [...terms, ...ofGroups]) undecided.delete(term);
-  for (const { rows } of terms) for (const r of rows) isTaken[r] = 1;
+  const ofTerms = terms.map(({ rows, risks }) => take(rows, () => risks));
   return {
     ...{ words, barred, terms, ofGroups, left: leftByCost(open, undecided) },
-    toGain: weighRows(
-      open.snapshot,
-      Array.from(isTaken.keys()).filter((r) => isTaken[r] === 1),
-    ),
-    risks: [...words.map(({ places }) => places[0]!), ...terms].reduce((sum, { risks }) => sum + risks, 0),
+    gain: { words: addUp(ofWords), terms: addUp(ofTerms) },
   };
 });
 
+const addUp = (gains: readonly Gain[]): Gain => ({
+  costMicros: gains.reduce((sum, gain) => sum + gain.costMicros, 0),
+  risks: gains.reduce((sum, gain) => sum + gain.risks, 0),
+});
+
 /** Where the negatives of a word could stand, the likely place first; none where they would stop nothing more. */
-function placesOf(open: Open, { word, negatives }: Offer): WordPlace[] {
+function placeWord(open: Open, offer: Offer): OfferedWord {
+  const { word, negatives } = offer;
   const { gate } = open.draft;
   const rows = openRows(open, negatives);
-  if (rows.length === 0) return [];
   const { spread } = judgingOf(open.snapshot, open.account)!;
   const factor = (spread + word.conversions) / (spread + word.expected);
+  if (rows.length === 0) return { ...offer, factor, places: [] };
   const at = (place: Place, name: string, note: string | null): WordPlace => {
     const inside = gate.within(rows, place);
     return { ...{ place, name, note, rows: inside }, risks: factor * expectedOf(open, inside) };
@@ -88,7 +101,7 @@ function placesOf(open: Open, { word, negatives }: Offer): WordPlace[] {
     .filter((place) => place.rows.length > 0)
     .sort((a, b) => costOf(b) - costOf(a));
   const isLikely = lists[0] && costOf(lists[0]) >= LIST_FROM * costOf(everywhere);
-  return isLikely ? [...lists, everywhere] : [everywhere, ...lists];
+  return { ...offer, factor, places: isLikely ? [...lists, everywhere] : [everywhere, ...lists] };
 }
 
 /** Rows of serving ad groups that nothing stops yet and one of the negatives would, ascending. */

@@ -22,7 +22,7 @@ export async function viewPass(deps: Deps, slug: string, query: { days?: number 
 
 const answerOf = derivedFrom((open: Open): PassAnswer => {
   const { snapshot } = open;
-  const { words, barred, terms, ofGroups, left, toGain, risks } = passOf(open);
+  const { words, barred, terms, ofGroups, left, gain } = passOf(open);
   const sums = termSums(snapshot);
   let conversions = 0;
   for (let t = 0; t < snapshot.terms.count; t++) conversions += figuresOfTerm(sums, t).conversions ?? 0;
@@ -46,7 +46,7 @@ const answerOf = derivedFrom((open: Open): PassAnswer => {
       first: left.slice(0, MOST_LEFT).map((term) => inWords(open, term)),
     },
     since: snapshot.history.days?.from ?? null,
-    ...{ stoppedMicros: stoppedByTray(open), toGainMicros: toGain.costMicros ?? 0, risks, conversions },
+    ...{ gain, stoppedMicros: stoppedByTray(open), conversions },
   };
 });
 
