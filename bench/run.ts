@@ -4,6 +4,7 @@ import { buildSync } from 'esbuild';
 import { YOUNG_ROOM } from '../scripts/steps/settings';
 import { PEER_FLAG, serveDuckDb } from './duckdb';
 import type { Line } from './measure';
+import { benchEvidence } from './tasks/evidence';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
 import { benchLists } from './tasks/lists';
@@ -17,6 +18,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   gate: benchGate,
   ngrams: benchNgrams,
   'ngrams-alone': benchNgramsAlone,
+  evidence: benchEvidence,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
   truth: benchTruth,

@@ -81,8 +81,7 @@ export function judgeNgrams(
   longest: Longest,
   least: number,
 ): { words: WordAtFault[]; spread: number } {
-  const clicked = Uint32Array.from(texts.clicks.keys()).filter((t) => texts.clicks[t]! > 0);
-  const expected = Float64Array.from(clicked, (t) => texts.expected[t]!);
+  const { clicked, expected } = clickedOf(texts);
   const levels: NgramLevel[] = [];
   const found: FoundNgram[] = [];
   for (let length = 1; length <= longest; length++) {
@@ -106,6 +105,19 @@ export function judgeNgrams(
     })
     .sort((x, y) => y.probability - x.probability || y.expected - x.expected || (x.ngram < y.ngram ? -1 : 1));
   return { words, spread };
+}
+
+/** Texts with a click, ascending, and what was due of each. */
+function clickedOf({ clicks, expected }: JudgedTexts) {
+  const all = new Uint32Array(clicks.length);
+  const due = new Float64Array(clicks.length);
+  let count = 0;
+  for (let t = 0; t < clicks.length; t++) {
+    if (!(clicks[t]! > 0)) continue;
+    all[count] = t;
+    due[count++] = expected[t]!;
+  }
+  return { clicked: all.subarray(0, count), expected: due.subarray(0, count) };
 }
 
 /** What a record holds, in this order. */
