@@ -54,7 +54,13 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
 
 /** What Gate Post itself knows of the two accounts: how they steer, their product codes, and their own name. */
 export const ACCOUNT_SETTINGS = {
-  'larkfell-web': { steersBy: 'CPA', targetMicros: 26_000_000, targetAcos: null, productCodePattern: null, brandWords: ['larkfell'] },
+  'larkfell-web': {
+    steersBy: 'CPA',
+    targetMicros: 26_000_000,
+    targetAcos: null,
+    productCodePattern: null,
+    brandWords: ['larkfell'],
+  },
   'larkfell-market': {
     steersBy: 'ACoS',
     targetMicros: null,

@@ -15,7 +15,6 @@ const PassPlaceSchema = v.strictObject({
   /** conversions that it risks in the window, by what is known of the word */
   risks: v.number(),
 });
-export type PassPlace = v.InferOutput<typeof PassPlaceSchema>;
 
 const PassWordSchema = v.strictObject({
   ngram: v.string(),

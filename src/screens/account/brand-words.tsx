@@ -18,9 +18,7 @@ export function BrandWords({ view: { settings } }: { view: AccountView }) {
       says="Your own names, separated by commas. Words that hold one of them are never offered as words at fault: who asks for you by name is let through, whatever the figures of a few days say."
       saving={saving}
       isChanged={typed.trim() !== was}
-      onSave={() =>
-        void saving.save(setting({ brandWords: words }, { brandWords: settings.brandWords }))
-      }
+      onSave={() => void saving.save(setting({ brandWords: words }, { brandWords: settings.brandWords }))}
       onLeave={() => setTyped(was)}
     >
       <label htmlFor="brand-words">Its own names are</label>

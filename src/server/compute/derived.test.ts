@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { describe, expect, test, vi } from 'vitest';
 import { FiltersSchema } from '@/contracts/sift';
 import { derivedByKey, derivedFrom, derivedLater, keyBySchema } from './derived';
-import { TakenBack } from './snapshots';
+import { TakenBack } from './taken-back';
 
 describe('what is derived from a source', () => {
   test('is made once for each source, even when it is nothing', () => {

@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import { TakenBack } from './snapshots';
+import { TakenBack } from './taken-back';
 
 /**
  * Caches over a snapshot, a workbench, or another answer that never changes: what is derived from such a source is made

@@ -1,8 +1,10 @@
 import type { Window } from '@/core';
 import type { Db } from '../db/connection';
 import type { Account } from '../repositories/account/accounts';
+import { derivedFrom } from './derived';
 import { loadHistory, type History } from './history/history';
 import { historyOfWindow, isWhole } from './history/history-of-window';
+import { TakenBack } from './taken-back';
 import { loadSnapshotData, openSnapshot, type Snapshot, type SnapshotData } from './snapshot';
 
 /** Snapshots by account, data version and window; the least recently used goes first. */
@@ -11,15 +13,13 @@ export type Snapshots = {
   get(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot>;
 };
 
-/** Why reading stops when nobody waits for it any more. */
-export class TakenBack extends Error {
-  override name = 'TakenBack';
-}
-
 /** Columns that one thread reads and all see. */
 export type SharedData = SnapshotData | History;
 /** The source of such columns: the database, or another thread that read it before. */
 export type DataSource = <T extends SharedData>(key: string, load: () => Promise<T>) => Promise<T>;
+
+/** Histories beside the snapshots that are kept: the windows of an account share one, and what is made from it. */
+const historiesOf = derivedFrom((_: Map<string, Promise<Snapshot>>) => new Map<string, Promise<History>>());
 
 /**
  * @param most snapshots kept; what is made from 12,000 terms takes about 20 MB
@@ -35,26 +35,30 @@ export function createSnapshots(
   /** A window that holds all days says itself what they brought. */
   function findHistory(db: Db, account: Account, data: SnapshotData): Promise<History> {
     const key = `history|${account.id}|${account.dataVersion}`;
-    return source(key, () =>
+    const load = () =>
       isWhole(data, account.lagDays)
         ? Promise.resolve(historyOfWindow(data))
-        : loadHistory(db, account, signal),
-    );
+        : loadHistory(db, account, signal);
+    return keep(historiesOf(kept), key, () => source(key, load));
+  }
+
+  /** What is asked for under a key; what was used least recently goes. A failure is not kept. */
+  function keep<T>(all: Map<string, Promise<T>>, key: string, find: () => Promise<T>): Promise<T> {
+    const known = all.get(key);
+    all.delete(key);
+    const value = known ?? find();
+    all.set(key, value);
+    if (!known) value.catch(() => all.delete(key));
+    if (all.size > most) all.delete(all.keys().next().value!);
+    return value;
   }
 
   function find(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
     const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
-    const known = kept.get(key);
-    kept.delete(key);
-    const snapshot =
-      known ??
-      source(key, () => loadSnapshotData(db, account, days, exact, signal)).then(async (data) =>
-        openSnapshot(data, await findHistory(db, account, data)),
-      );
-    kept.set(key, snapshot);
-    if (!known) snapshot.catch(() => kept.delete(key));
-    if (kept.size > most) kept.delete(kept.keys().next().value!);
-    return snapshot;
+    return keep(kept, key, async () => {
+      const data = await source(key, () => loadSnapshotData(db, account, days, exact, signal));
+      return openSnapshot(data, await findHistory(db, account, data));
+    });
   }
 
   return {

@@ -1,6 +1,6 @@
 import { MessageChannel } from 'node:worker_threads';
 import { expect, test } from 'vitest';
-import { TakenBack } from '../compute/snapshots';
+import { TakenBack } from '../compute/taken-back';
 import type { SnapshotData } from '../compute/snapshot';
 import { createBroker, type Broker } from './broker';
 import { sourceOver } from './source';

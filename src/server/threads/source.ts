@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
-import { TakenBack, type DataSource, type SharedData } from '../compute/snapshots';
+import type { DataSource, SharedData } from '../compute/snapshots';
+import { TakenBack } from '../compute/taken-back';
 import type { FromBroker, ToBroker } from './broker';
 
 /**

@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
-import { createSnapshots, TakenBack } from '../compute/snapshots';
+import { createSnapshots } from '../compute/snapshots';
+import { TakenBack } from '../compute/taken-back';
 import type { Snapshot } from '../compute/snapshot';
 import { createDeps } from '../container';
 import { Refusal, type Deps } from '../use-cases/deps';

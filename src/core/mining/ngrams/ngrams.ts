@@ -9,7 +9,7 @@ import {
   type FoundNgram,
   type NgramLevel,
 } from './ngram-level';
-import { createNgramSums, type NgramSums } from './ngram-sums';
+import { createNgramSums } from './ngram-sums';
 import { codeTexts, type CodedTexts } from '../texts/term-table';
 
 export type Ngram = {
