@@ -33,7 +33,7 @@ export function fitBetaBinomial(pairs: readonly CountedPair[], [least, most]: [n
         logStrength: clamp(at.logStrength + size * step.logStrength, bounds),
       };
       const reached = logLikelihood(pairs, next);
-      if (reached < height) continue;
+      if (reached < height - NOISE * Math.abs(height)) continue;
       height = reached;
       break;
     }
@@ -48,6 +48,10 @@ export function fitBetaBinomial(pairs: readonly CountedPair[], [least, most]: [n
 const MOST_ROUNDS = 200;
 const SMALLEST_STEP = 1e-9;
 const CLOSE_ENOUGH = 1e-11;
+/**
+ * Near the top the surface is flatter than its sums are exact: there the step is believed, for slopes are exact far longer.
+ */
+export const NOISE = 1e-13;
 /** The farthest that one step goes, on either scale. */
 const LONGEST_STEP = 2;
 

@@ -1,6 +1,7 @@
 import digamma from '@stdlib/math-base-special-digamma';
 import gammaln from '@stdlib/math-base-special-gammaln';
 import trigamma from '@stdlib/math-base-special-trigamma';
+import { NOISE } from '../../figures/evidence/beta-binomial';
 
 /** What a word's ad groups would have brought to it (above 0), and what it brought. */
 export type WordCount = { expected: number; conversions: number };
@@ -27,7 +28,7 @@ export function fitFactorSpread(words: readonly WordCount[]): number {
     for (; size > 1e-9; size /= 2) {
       next = Math.max(least, Math.min(most, at + size * step));
       const reached = logLikelihood(words, next);
-      if (reached < height) continue;
+      if (reached < height - NOISE * Math.abs(height)) continue;
       height = reached;
       break;
     }
