@@ -23,11 +23,11 @@ export type Candidates = {
 
 const LONGEST_NGRAM = 4;
 
-/** @param holding an n-gram that every negative must hold; none unless given */
+/** @param holding an n-gram that every unwanted text holds and every negative must; none unless given */
 export function makeCandidates(
   unwanted: readonly { text: string; costMicros: number }[],
   open: readonly string[],
-  holding = '',
+  holding?: string,
 ): Candidates {
   const costOf = new Map<string, number>();
   for (const { text, costMicros } of unwanted) {
@@ -41,7 +41,7 @@ export function makeCandidates(
   );
   const phrases = phrasesOf(table, lengths, open);
   const distinct = preferred([
-    ...phrases.found.filter(({ ngram }) => holds(phrases.textOf(ngram), holding)),
+    ...phrases.found.filter(({ ngram }) => holding === undefined || holds(phrases.textOf(ngram), holding)),
     ...exactsOf(table, lengths, texts, new Set(open.map(normalise))),
   ]);
   const ordered = distinct.sort(comparePreference);
@@ -65,7 +65,7 @@ export function makeCandidates(
   };
 }
 
-const holds = (text: string, ngram: string) => ngram === '' || ` ${text} `.includes(` ${ngram} `);
+const holds = (text: string, ngram: string) => ` ${text} `.includes(` ${ngram} `);
 
 /** An n-gram, or (−1) the whole text of the one term it stops. */
 type Candidate = { ngram: number; words: number; characters: number; stops: Uint32Array };

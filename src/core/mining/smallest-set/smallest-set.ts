@@ -1,5 +1,4 @@
 import type { NegativeText } from '../../gate';
-import { normalise } from '../../text';
 import { boundByPrices } from './bound';
 import { makeCandidates } from './candidates';
 import { chooseGreedily, stoppedCost, withoutNeedless } from './greedy';
@@ -16,8 +15,7 @@ export type SmallestSet = {
 /**
  * The few negatives that stop the most unwanted cost and no term that must stay open (rules 9). Small questions are
  * answered for certain; for large ones the set is very good, and the bound says how good it must be at least.
- * @param question costs in whole micro-units; `limit` is the most negatives there may be; `holding` is an n-gram that
- * every negative must hold, and every unwanted text does
+ * @param question costs in whole micro-units; `limit` is the most negatives there may be
  * @throws RangeError when the limit is no whole number of 0 or more
  * @example smallestSet({ unwanted: [{ text: 'free hive', costMicros: 5 }, { text: 'free kit', costMicros: 3 }], open: ['hive'], limit: 1 }).negatives // [{ text: 'free', match: 'phrase' }]
  */
@@ -25,12 +23,11 @@ export function smallestSet(question: {
   unwanted: readonly { text: string; costMicros: number }[];
   open: readonly string[];
   limit: number;
-  holding?: string;
 }): SmallestSet {
   const { limit } = question;
   if (!(Number.isInteger(limit) && limit >= 0))
     throw new RangeError(`the limit must be a whole number of 0 or more; got ${limit}`);
-  const candidates = makeCandidates(question.unwanted, question.open, normalise(question.holding ?? ''));
+  const candidates = makeCandidates(question.unwanted, question.open);
   const answer = (chosen: readonly number[], boundMicros?: number): SmallestSet => {
     const stoppedCostMicros = stoppedCost(candidates, chosen);
     return {

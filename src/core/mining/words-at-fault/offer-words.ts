@@ -1,5 +1,5 @@
 import type { NegativeText } from '../../gate';
-import { smallestSet } from '../smallest-set/smallest-set';
+import { negativesAround } from '../smallest-set/negatives-around';
 import type { WordAtFault } from './judge-ngrams';
 
 /** Sure enough to be offered, unless a person sets another level. */
@@ -61,7 +61,7 @@ export function offerWords(question: OfferQuestion): { offered: Offer[]; barred:
     const brands = question.brandWords.filter((brand) => ` ${word.ngram} `.includes(` ${brand} `));
     const keywords = question.keywordsStoppedBy(whole);
     const mustStay = question.protectedBy(whole);
-    const negatives = mustStay.length === 0 ? [whole] : negativesAround(question, word.ngram, mustStay);
+    const negatives = mustStay.length === 0 ? [whole] : longerNegatives(question, word.ngram, mustStay);
     if (brands.length > 0) barred.push({ word, by: 'brand word', names: brands });
     else if (keywords.length > 0) barred.push({ word, by: 'live keyword', names: keywords });
     else if (negatives.length === 0) barred.push({ word, by: 'protected term', names: mustStay });
@@ -77,7 +77,7 @@ function reaching({ words, level }: OfferQuestion): WordAtFault[] {
 }
 
 /** No live keyword holds the n-gram here, so none is stopped by what holds it. */
-function negativesAround(
+function longerNegatives(
   { termsAround, mayStand }: OfferQuestion,
   ngram: string,
   mustStay: readonly string[],
@@ -85,10 +85,8 @@ function negativesAround(
   const isOpen = new Set(mustStay);
   const unwanted = termsAround(ngram)
     .filter(({ text }) => !isOpen.has(text))
-    .map(({ text, clicks }) => ({ text, costMicros: clicks })); // weighed by clicks: costs are of the window
-  return smallestSet({ unwanted, open: [...mustStay], limit: MOST_AROUND, holding: ngram }).negatives.filter(
-    mayStand,
-  );
+    .map(({ text, clicks }) => ({ text, weight: clicks }));
+  return negativesAround({ ngram, unwanted, open: mustStay, limit: MOST_AROUND }).filter(mayStand);
 }
 
 /**

@@ -15,7 +15,9 @@ export function PassProgress({ answer }: { answer: PassAnswer }) {
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-3 py-1.5 text-[13px]">
       <span className="flex items-baseline gap-2">
-        <b className="font-title text-[22px] leading-7">{formatMoney(toGainMicros)}</b>
+        <b className="font-title text-[22px] leading-7" data-testid="to-gain">
+          {formatMoney(toGainMicros)}
+        </b>
         <span className="text-soft">still to gain in this window</span>
       </span>
       <span className="flex items-center gap-2" role="status">

@@ -12,6 +12,7 @@ import { rowsOfTerm } from '../../../compute/snapshot';
 import { figuresOfTerm, termSums } from '../../../compute/term-sums';
 import { keyAt, kindAt } from '../../../compute/window-columns';
 import { weighRows } from '../../../compute/workbench';
+import { knownLists } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';
 import { exactKeywords } from '../view-term';
 import { listsAlike } from './likely-list';
@@ -43,7 +44,10 @@ export type Pass = {
 export type Gain = { costMicros: number; risks: number };
 
 const EVERYWHERE: Place = { kind: 'account', id: null };
-/** A list is the likely place of a word where it stops at least that share of what the account would. */
+/**
+ * A list is the likely place of a word where it stops at least that share of what the account would; a word that stands
+ * in one and is stopped to that share is settled.
+ */
 const LIST_FROM = 0.5;
 
 /** The pass of a workbench; made when it is first asked for. */
@@ -89,7 +93,7 @@ function placeWord(open: Open, offer: Offer): OfferedWord {
   const rows = openRows(open, negatives);
   const { spread } = judgingOf(open.snapshot, open.account)!;
   const factor = (spread + word.conversions) / (spread + word.expected);
-  if (rows.length === 0) return { ...offer, factor, places: [] };
+  if (rows.length === 0 || isSettled(open, negatives, rows)) return { ...offer, factor, places: [] };
   const at = (place: Place, name: string, note: string | null): WordPlace => {
     const inside = gate.within(rows, place);
     return { ...{ place, name, note, rows: inside }, risks: factor * expectedOf(open, inside) };
@@ -102,6 +106,20 @@ function placeWord(open: Open, offer: Offer): OfferedWord {
     .sort((a, b) => costOf(b) - costOf(a));
   const isLikely = lists[0] && costOf(lists[0]) >= LIST_FROM * costOf(everywhere);
   return { ...offer, factor, places: isLikely ? [...lists, everywhere] : [everywhere, ...lists] };
+}
+
+/**
+ * Whether somebody has decided about a word: its negative stands in a list or on the account, and stops most of it there.
+ * What is left runs where it was left open.
+ */
+function isSettled(open: Open, negatives: readonly NegativeText[], rows: readonly number[]): boolean {
+  const { gate } = open.draft;
+  const shared: Place[] = [EVERYWHERE, ...knownLists(open).map(({ id }): Place => ({ kind: 'list', id }))];
+  const stands = negatives.some((negative) => shared.some((place) => gate.holds(negative, place)));
+  if (!stands) return false;
+  const all = new Set(negatives.flatMap((negative) => gate.matched(negative)));
+  const costOf = (some: Iterable<number>) => weighRows(open.snapshot, [...some]).costMicros ?? 0;
+  return costOf(rows) < LIST_FROM * costOf(all);
 }
 
 /** Rows of serving ad groups that nothing stops yet and one of the negatives would, ascending. */
