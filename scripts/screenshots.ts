@@ -75,7 +75,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   async 'sift-dark'(page) {
     await page.emulateMedia({ colorScheme: 'dark' });
-    await page.goto(`${WEB}/sift?n=2`);
+    await page.goto(`${WEB}/sift?rank=without&n=2`);
     await chooseLastWord(page);
   },
   'sift-batch-dark': showBatch,
@@ -88,6 +88,11 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async 'sift-marketplace'(page) {
     await page.goto('/larkfell-market/sift');
     await chooseLastWord(page);
+  },
+  async 'sift-pass'(page) {
+    await page.goto(`${WEB}/sift?show=pass`);
+    await page.locator('#pass').press('ArrowDown');
+    await page.getByText('would have brought').last().waitFor();
   },
   async lists(page) {
     await page.goto(`${WEB}/lists`);

@@ -9,7 +9,7 @@ import { readSettings, type Settings } from './settings';
 type Count = { passed: number; failed: number };
 
 /** A share of the demo is enough for the browser tests. */
-const TEST_SCALE = 0.2;
+const TEST_SCALE = 0.5;
 
 const CHECKS: { name: string; args: string[] }[] = [
   {
