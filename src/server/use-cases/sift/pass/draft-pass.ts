@@ -5,7 +5,8 @@ import { keyAt } from '../../../compute/window-columns';
 import { Refusal, type Deps } from '../../deps';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
 import { draftChanges, type Wanted } from '../../tray/draft-changes';
-import { passOf, type OfferedWord } from './open-pass';
+import { passOf } from './open-pass';
+import type { OfferedWord } from './place-word';
 
 /**
  * Puts words and terms of a pass in the tray, as it offers them now.
@@ -25,7 +26,7 @@ export async function draftPass(
     const word = offered.get(ngram);
     return word ? ofWord(word, place ?? word.places[0]!.place) : [];
   });
-  for (const { term, rows } of [...pass.terms, ...pass.ofGroups, ...pass.left]) {
+  for (const { term, rows } of [...pass.terms, ...pass.ofGroups, ...pass.left.first]) {
     if (ids.size === 0 || !ids.has(open.snapshot.terms.ids[term]!)) continue;
     wanted.push(...ofTerm(open, term, rows));
   }

@@ -1,5 +1,6 @@
-import { stemOf, type Place } from '@/core';
+import { stemOf, words, type Place } from '@/core';
 import { derivedFrom } from '../../../compute/derived';
+import type { Snapshot } from '../../../compute/snapshot';
 import { whereItHangs } from '../../lists/in-words';
 import { knownLists } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';
@@ -10,14 +11,17 @@ export type LikelyList = { place: Place & { kind: 'list'; id: string }; name: st
 /** Words shorter than that say nothing about what a list is for. */
 const SHORTEST = 3;
 
+/** Stems of the words of live keywords: what is sold says nothing about what a list is for. */
+const stemsOfKeywords = derivedFrom(
+  ({ liveKeywords }: Snapshot) => new Set(liveKeywords.flatMap(({ text }) => words(text).map(stemOf))),
+);
+
 /** For each stem, the lists of words that hold it, in an entry or in their name, and where they do. */
 const listsByStem = derivedFrom((open: Open) => {
-  const ofKeywords = new Set(
-    open.snapshot.liveKeywords.flatMap(({ text }) => text.toLowerCase().split(' ').map(stemOf)),
-  );
+  const ofKeywords = stemsOfKeywords(open.snapshot);
   const byStem = new Map<string, Map<string, string>>();
   const note = (text: string, listId: string, where: string) => {
-    for (const word of text.toLowerCase().split(/[^\p{L}\p{M}\p{Nd}&]+/u)) {
+    for (const word of words(text)) {
       const stem = stemOf(word);
       if (word.length < SHORTEST || ofKeywords.has(stem)) continue;
       const lists = byStem.get(stem) ?? new Map<string, string>();

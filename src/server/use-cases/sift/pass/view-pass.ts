@@ -9,10 +9,9 @@ import { few, weighRows } from '../../../compute/workbench';
 import { derivedFrom } from '../../../compute/derived';
 import type { Deps } from '../../deps';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
-import { passOf, type OfferedTerm } from './open-pass';
+import { passOf } from './open-pass';
+import type { OfferedTerm } from './undecided-terms';
 
-/** Terms of the last step that are named; each decided brings the next into sight. */
-const MOST_LEFT = 100;
 const MOST_TERMS = 500;
 
 /** The guided pass through what surely can't pay: what it offers, how far it is, and what is still to gain (rules 7.14). */
@@ -40,11 +39,7 @@ const answerOf = derivedFrom((open: Open): PassAnswer => {
     })),
     terms: terms.slice(0, MOST_TERMS).map((term) => inWords(open, term)),
     groups: groupsOf(open, ofGroups),
-    left: {
-      count: left.length,
-      costMicros: left.reduce((sum, { rows }) => sum + (weighRows(snapshot, rows).costMicros ?? 0), 0),
-      first: left.slice(0, MOST_LEFT).map((term) => inWords(open, term)),
-    },
+    left: { ...left, first: left.first.map((term) => inWords(open, term)) },
     since: snapshot.history.days?.from ?? null,
     ...{ gain, stoppedMicros: stoppedByTray(open), conversions },
   };
