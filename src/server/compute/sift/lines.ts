@@ -5,8 +5,8 @@ import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { addRow, kindAt } from '../window-columns';
 import type { Workbench } from '../workbench';
-import { probabilityOfMiss, SURE } from './evidence';
-import { steeringOfTerm, type Steering } from './row-targets';
+import { probabilityOfMiss, SURE } from '../evidence/evidence';
+import { steeringOfTerm, type Steering } from '../evidence/row-targets';
 import { pickTerms, type PassKnown } from './pick-terms';
 import { viewIndex, viewsOf } from './views';
 

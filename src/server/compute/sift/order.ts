@@ -3,12 +3,12 @@ import type { Sort } from '@/contracts/sift';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
-import { probabilityOfMiss } from './evidence';
-import type { Steering } from './row-targets';
+import { probabilityOfMiss } from '../evidence/evidence';
+import type { Steering } from '../evidence/row-targets';
 import type { Lines, Part } from './lines';
 import { derivedByKey } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
-import { steeringKey } from './row-targets';
+import { steeringKey } from '../evidence/row-targets';
 
 /** A line of the table: a term, and the figures of its part where not all its rows belong to the view. */
 export type OrderedLine = { term: number; figures: Figures };

@@ -1,8 +1,8 @@
 import { breakEvenCvr, conversionsThatSettle, type Figures } from '@/core';
 import type { PlotAnswer } from '@/contracts/sift';
 import type { Workbench } from '../workbench';
-import { groundOf, probabilityOfMiss, targetOf } from './evidence';
-import type { Steering } from './row-targets';
+import { groundOf, probabilityOfMiss, targetOf } from '../evidence/evidence';
+import type { Steering } from '../evidence/row-targets';
 import type { Lines } from './lines';
 import { figuresOfTerm, termSums } from '../term-sums';
 

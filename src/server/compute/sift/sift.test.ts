@@ -4,7 +4,7 @@ import { addFigures, noFigures, stops, type Figures, type MatchType, type Place 
 import { RETURNS, SERVED, SIFT_VIEWS, SORTS, type SiftFilters, type SiftView } from '@/contracts/sift';
 import { figuresAt, keyAt } from '../window-columns';
 import { findTerm, weighRows, type Workbench } from '../workbench';
-import { probabilityOfMiss } from './evidence';
+import { probabilityOfMiss } from '../evidence/evidence';
 import { findLines, isOverTarget } from './lines';
 import { orderLines } from './order';
 import { aBench, aPlace } from './testing';

@@ -13,9 +13,9 @@ import {
 import type { SiftFilters, WordLine, WordsQuery } from '@/contracts/sift';
 import type { Workbench } from '../workbench';
 import { queriesOf, type Lines } from './lines';
-import { faultOf, judgingOf } from './faults';
+import { faultOf, judgingOf } from '../evidence/faults';
 import { allForms, foldedOf } from './pick-terms';
-import type { Steering } from './row-targets';
+import type { Steering } from '../evidence/row-targets';
 
 /** The most n-grams in an answer. A ranking by share looks only at those that cost most without return. */
 const MOST_SHOWN = 300;

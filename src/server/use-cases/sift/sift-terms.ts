@@ -10,13 +10,13 @@ import type {
   WordsAnswer,
   WordsQuery,
 } from '@/contracts/sift';
-import { weighEvidence } from '../../compute/sift/evidence';
+import { weighEvidence } from '../../compute/evidence/evidence';
 import { findLines, queriesOf, type Found } from '../../compute/sift/lines';
 import { orderLines, type Ordered, type OrderedLine } from '../../compute/sift/order';
 import { foldedOf, type PassKnown } from '../../compute/sift/pick-terms';
 import { plotTerms } from '../../compute/sift/plot';
 import { viewIndex, viewsOf } from '../../compute/sift/views';
-import { faultOf } from '../../compute/sift/faults';
+import { faultOf } from '../../compute/evidence/faults';
 import { findWords } from '../../compute/sift/words';
 import { termSums } from '../../compute/term-sums';
 import { keyAt, kindAt, lastDayAt, termAt } from '../../compute/window-columns';

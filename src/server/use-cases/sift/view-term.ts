@@ -11,10 +11,10 @@ import {
 } from '@/core';
 import type { NegativeInPlace } from '@/contracts/common';
 import type { ExclusionChoice, KeywordsAnswer, OwnKeyword, TermDetail } from '@/contracts/hand';
-import { groundOf, targetOf } from '../../compute/sift/evidence';
-import { besideOf } from '../../compute/sift/surely-missing';
+import { groundOf, targetOf } from '../../compute/evidence/evidence';
+import { besideOf } from '../../compute/evidence/surely-missing';
 import { sayStatus, servingRows, isNotGiven } from '../../compute/serving';
-import { steeringOfTerm } from '../../compute/sift/row-targets';
+import { steeringOfTerm } from '../../compute/evidence/row-targets';
 import { allDaysOf } from '../../compute/history/all-days';
 import { addRow, figuresAt, lastDayAt, termAt } from '../../compute/window-columns';
 import { rowsOfTerm } from '../../compute/snapshot';

@@ -1,6 +1,6 @@
 import type { Barred } from '@/core';
 import { derivedFrom } from '../../../compute/derived';
-import { offersOf } from '../../../compute/sift/offers';
+import { offersOf } from '../../../compute/evidence/offers';
 import { weighRows } from '../../../compute/workbench';
 import type { Open } from '../../open-workbench';
 import { expectedOf, placeWord, type OfferedWord } from './place-word';

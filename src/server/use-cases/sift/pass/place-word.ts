@@ -2,7 +2,7 @@ import type { NegativeText, Offer, Place } from '@/core';
 import { COLUMN, figureAt } from '../../../compute/figure-columns';
 import { adGroupsOf } from '../../../compute/history/ad-group-rates';
 import { servingRows } from '../../../compute/serving';
-import { judgingOf } from '../../../compute/sift/faults';
+import { judgingOf } from '../../../compute/evidence/faults';
 import { weighRows } from '../../../compute/workbench';
 import { knownLists } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';

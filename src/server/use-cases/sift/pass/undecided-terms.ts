@@ -1,9 +1,9 @@
 import { COLUMN, figureAt } from '../../../compute/figure-columns';
 import { allDaysOf } from '../../../compute/history/all-days';
 import { isServing } from '../../../compute/serving';
-import { groundOf, SURE } from '../../../compute/sift/evidence';
-import { stoppableTerms } from '../../../compute/sift/stoppable';
-import type { Missing } from '../../../compute/sift/surely-missing';
+import { groundOf, SURE } from '../../../compute/evidence/evidence';
+import { stoppableTerms } from '../../../compute/evidence/stoppable';
+import type { Missing } from '../../../compute/evidence/surely-missing';
 import { costAt } from '../../../compute/window-columns';
 import type { Open } from '../../open-workbench';
 

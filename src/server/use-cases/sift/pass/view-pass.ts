@@ -1,7 +1,7 @@
 import type { MissingGroup, PassAnswer, PassTerm } from '@/contracts/pass';
-import { probabilityOfMiss } from '../../../compute/sift/evidence';
+import { probabilityOfMiss } from '../../../compute/evidence/evidence';
 import { allDaysOf } from '../../../compute/history/all-days';
-import { besideOf } from '../../../compute/sift/surely-missing';
+import { besideOf } from '../../../compute/evidence/surely-missing';
 import { viewIndex, viewsOf } from '../../../compute/sift/views';
 import { figuresOfTerm, termSums } from '../../../compute/term-sums';
 import { costAt, termAt } from '../../../compute/window-columns';

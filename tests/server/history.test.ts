@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { loadHistory, type History } from '@/server/compute/history/history';
+import { historyOfWindow, isWhole } from '@/server/compute/history/history-of-window';
+import { allDaysOf } from '@/server/compute/history/all-days';
+import { loadSnapshotData, openSnapshot } from '@/server/compute/snapshot';
+import { keyAt, kindAt } from '@/server/compute/window-columns';
+import { requireAccount } from '@/server/use-cases/open-workbench';
+import { makeOwnWorld, type World } from '../support/world';
+
+/** Unknown conversions, several keywords of an ad group, a product code, the unreported rest, and days of the lag. */
+const REPORT = `Day,Campaign,Ad group,Keyword,Match type,Search term,Impressions,Clicks,Cost,Conversions
+2026-09-01,Hives,Starter,bee hive,phrase,old hive,90,9,4.50,1
+2026-09-01,Hives,Starter,hive,broad,old hive,10,1,0.50,0
+2026-11-10,Hives,Starter,bee hive,phrase,old hive,20,2,1.00,0.5
+2026-11-10,Hives,Long,long hive,phrase,old hive,20,3,1.00,0
+2026-11-10,Hives,Long,long hive,phrase,unknown hive,20,4,1.00,
+2026-11-11,Hives,Long,long hive,phrase,LK-2041,20,5,1.00,1
+2026-11-11,Hives,Long,long hive,phrase,(unreported),20,6,1.00,1
+2026-11-20,Hives,Long,long hive,phrase,new hive,20,7,1.00,0
+2026-11-20,Hives,Long,long hive,phrase,old hive,20,7,1.00,7
+`;
+
+let world: World;
+beforeAll(async () => {
+  const own = {
+    name: 'History',
+    currency: 'EUR',
+    steersBy: 'CPA',
+    target: '20',
+    person: 'Maren Oakes',
+  } as const;
+  world = await makeOwnWorld(own);
+  await world.db('account').where({ slug: world.slug }).update({ product_code_pattern: '[A-Z]{2}-\\d{4}' });
+  await world.load(REPORT);
+});
+afterAll(() => world.close());
+
+/** What a history says, one line a term and ad group. */
+const told = ({ terms, rows }: History) =>
+  Array.from({ length: rows.count }, (_, r) => {
+    const t = rows.termOf[r]!;
+    const group = rows.adGroupId[r]!;
+    const figures = [rows.clicks[r], rows.conversions[r], rows.costMicros[r]! / 1e6];
+    return [kindAt(terms, t), keyAt(terms, t), group, ...figures];
+  });
+
+const snapshotOf = async (days: number) => {
+  const account = await requireAccount(world.deps, world.slug);
+  return { account, data: await loadSnapshotData(world.db, account, days) };
+};
+
+describe('the history of an account', () => {
+  test('sums each term in each ad group over all days but those of the lag', async () => {
+    const { account } = await snapshotOf(30);
+    const history = await loadHistory(world.db, account);
+    expect(history.days).toEqual({ from: '2026-09-01', to: '2026-11-18' });
+    const lines = told(history).map(([kind, key, , ...figures]) => [kind, key, ...figures]);
+    expect(lines).toEqual(
+      expect.arrayContaining([
+        ['query', 'old hive', 12, 1.5, 6],
+        ['query', 'old hive', 3, 0, 1],
+        ['query', 'unknown hive', 4, NaN, 1],
+        ['code', expect.stringMatching(/^lk-2041$/i), 5, 1, 1],
+      ]),
+    );
+    expect(lines).toHaveLength(4); // neither the unreported rest, nor what ran in the lag alone
+  });
+
+  test('a window that holds all days says the same without reading them again', async () => {
+    const { account, data } = await snapshotOf(366);
+    expect(isWhole(data, account.lagDays)).toBe(true);
+    expect(told(historyOfWindow(data))).toEqual(told(await loadHistory(world.db, account)));
+    expect(historyOfWindow(data).days).toEqual({ from: '2026-09-01', to: '2026-11-18' });
+    const short = await snapshotOf(30);
+    expect(isWhole(short.data, account.lagDays)).toBe(false);
+  });
+
+  test('the terms of a window find their sums in it', async () => {
+    const { account, data } = await snapshotOf(30);
+    const snapshot = openSnapshot(data, await loadHistory(world.db, account));
+    const allDays = allDaysOf(snapshot);
+    const of = (key: string) => {
+      const t = Array.from({ length: data.terms.count }, (_, i) => keyAt(data.terms, i)).indexOf(key);
+      return [allDays.clicks[t], allDays.conversions[t]];
+    };
+    expect(of('old hive')).toEqual([15, 1.5]);
+    expect(of('unknown hive')).toEqual([4, NaN]);
+  });
+});
