@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
-import { shiftDay, stops, type Change } from '@/core';
+import { shiftDay, stops, USUAL_LIMITS, type Change } from '@/core';
 import { SettingsSchema } from '@/contracts/account';
 import { TermsQuerySchema, WordsQuerySchema } from '@/contracts/sift';
 import { changeSettings } from '@/server/use-cases/account/change-settings';
@@ -282,6 +282,22 @@ describe('the pass', () => {
     ]);
     expect((await pass()).terms.some(({ raw }) => raw === 'starter hive kit large')).toBe(false);
     await emptyTray();
+  });
+
+  test('what has no room at its place is left out, and said', async () => {
+    const limits = (accountNegatives: number) =>
+      changeSettings(world.deps, world.slug, world.personId, {
+        limits: { ...USUAL_LIMITS, accountNegatives },
+      });
+    await limits(3);
+    const outcomes = await put([{ ngram: 'wholesale' }, { ngram: 'jobs' }]);
+    expect(outcomes.map(({ outcome }) => outcome)).toEqual(['drafted', 'refused']);
+    expect(outcomes[1]).toMatchObject({
+      said: '“wholesale” was left out: the account may hold 3 negatives, and it would be 7. Choose another place for it.',
+    });
+    await emptyTray();
+    await expect(put([{ ngram: 'wholesale' }])).rejects.toThrow('the account may hold 3 negatives');
+    await limits(USUAL_LIMITS.accountNegatives);
   });
 
   test('a word that a person calls neutral is offered no more', async () => {

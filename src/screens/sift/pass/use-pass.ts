@@ -79,8 +79,10 @@ export function usePass(days: number | null): Pass {
     if (sent.state === 'waits') return;
     const { outcomes } = sent.answer;
     const ids = outcomes.flatMap((o) => (o.outcome === 'drafted' ? [o.changeId] : []));
-    const held = outcomes.filter((o) => o.outcome === 'held back' || o.outcome === 'refused').length;
-    const left = held > 0 ? `; ${held} held back` : '';
+    const out = outcomes.flatMap((o) =>
+      o.outcome === 'held back' || o.outcome === 'refused' ? [o.said] : [],
+    );
+    const left = out.length > 0 ? `; ${out.length} left out. ${out[0]}` : '';
     await undoable(`${counted(ids.length, 'change')} put in the tray: ${said}${left}`, async () => {
       if (ids.length > 0) await routes.call('DELETE tray', { body: { changeIds: ids } });
     });

@@ -22,17 +22,41 @@ export async function draftPass(
   const pass = passOf(open);
   const offered = new Map(pass.words.map((one) => [one.word.ngram, one]));
   const ids = new Set(terms);
+  const room = roomLeft(open);
+  const refused: DraftOutcome[] = [];
   const wanted: Wanted[] = words.flatMap(({ ngram, place }) => {
     const word = offered.get(ngram);
-    return word ? ofWord(word, place ?? word.places[0]!.place) : [];
+    if (!word) return [];
+    const at = place ?? word.places[0]!.place;
+    const over = room.take(at, word.negatives.length);
+    if (over === null) return ofWord(word, at);
+    refused.push({ outcome: 'refused', said: `“${ngram}” was left out: ${over}` });
+    return [];
   });
-  for (const { term, rows } of [...pass.terms, ...pass.ofGroups, ...pass.left.first]) {
-    if (ids.size === 0 || !ids.has(open.snapshot.terms.ids[term]!)) continue;
-    wanted.push(...ofTerm(open, term, rows));
-  }
+  for (const { term, rows } of [...pass.terms, ...pass.ofGroups, ...pass.left.first])
+    if (ids.has(open.snapshot.terms.ids[term]!)) wanted.push(...ofTerm(open, term, rows));
+  if (wanted.length === 0 && refused[0]) throw new Refusal(`${refused[0].said} Nothing was changed.`, 409);
   if (wanted.length === 0)
     throw new Refusal('This is not offered any more: it was decided meanwhile. Nothing was changed.', 409);
-  return draftChanges(deps, slug, personId, wanted);
+  return [...(await draftChanges(deps, slug, personId, wanted)), ...refused];
+}
+
+/** How many more negatives the account and each list may hold (rules 12), as one word after another takes its part. */
+function roomLeft({ draft, account: { limits } }: Open) {
+  const used = new Map<string, number>();
+  return {
+    /** @returns what stands against so many more, or null */
+    take(place: Place, more: number): string | null {
+      const most = place.kind === 'list' ? limits.listNegatives : limits.accountNegatives;
+      const there = used.get(placeKey(place)) ?? draft.gate.entriesAt(place).length;
+      if (place.kind === 'account' || place.kind === 'list') {
+        if (there + more > most)
+          return `${place.kind === 'list' ? 'this list' : 'the account'} may hold ${most.toLocaleString('en')} negatives, and it would be ${(there + more).toLocaleString('en')}. Choose another place for it.`;
+        used.set(placeKey(place), there + more);
+      }
+      return null;
+    },
+  };
 }
 
 function ofWord({ word, negatives }: OfferedWord, place: Place): Wanted[] {
