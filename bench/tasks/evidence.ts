@@ -81,13 +81,12 @@ async function benchWords(size: number): Promise<Line[]> {
 /** Each term in one ad group, the words of a few of them without any conversion. */
 function columnsOf(clicks: Float64Array, conversions: Float64Array, costMicros: Float64Array): ServedColumns {
   const draw = randomLcg(0.77);
-  const clicked = Uint32Array.from(clicks.keys()).filter((t) => clicks[t]! > 0);
   return {
-    textOf: clicked,
-    adGroupOf: clicked.map(() => Math.floor(draw() * AD_GROUPS)),
-    clicks: Float64Array.from(clicked, (t) => clicks[t]!),
-    conversions: Float64Array.from(clicked, (t) => Math.min(clicks[t]!, conversions[t]!)),
-    needed: Float64Array.from(clicked, (t) => costMicros[t]! / TARGET),
+    textOf: Uint32Array.from(clicks.keys()),
+    adGroupOf: Uint32Array.from(clicks, () => Math.floor(draw() * AD_GROUPS)),
+    clicks,
+    conversions: conversions.map((c, t) => Math.min(clicks[t]!, c)),
+    needed: costMicros.map((cost) => cost / TARGET),
   };
 }
 

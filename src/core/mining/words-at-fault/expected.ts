@@ -1,8 +1,8 @@
 import { fitBetaBinomial } from '../../figures/evidence/beta-binomial';
 
 /**
- * What was served, as columns: row r is a (text, ad group). Clicks above 0; conversions of 0 or more are known, and at
- * most the clicks.
+ * What was served, as columns: row r is a (text, ad group). Clicks and conversions are known; conversions are at most the
+ * clicks.
  */
 export type ServedColumns = {
   textOf: Uint32Array;
@@ -15,6 +15,7 @@ export type ServedColumns = {
 
 /** The texts of a table with what they brought, and what their ad groups would have brought in their place. */
 export type JudgedTexts = {
+  /** NaN where no row speaks of the text */
   clicks: Float64Array;
   conversions: Float64Array;
   expected: Float64Array;
@@ -58,14 +59,14 @@ export function shrinkRates(clicks: Float64Array, conversions: Float64Array): Ad
 export function expectOfTexts(texts: number, rows: ServedColumns, rates: Float64Array): JudgedTexts {
   const { textOf, adGroupOf, clicks, conversions, needed } = rows;
   const judged: JudgedTexts = {
-    clicks: new Float64Array(texts),
+    clicks: new Float64Array(texts).fill(NaN),
     conversions: new Float64Array(texts),
     expected: new Float64Array(texts),
     needed: new Float64Array(texts).fill(NaN),
   };
   for (let r = 0; r < textOf.length; r++) {
     const t = textOf[r]!;
-    judged.clicks[t]! += clicks[r]!;
+    judged.clicks[t] = (judged.clicks[t]! || 0) + clicks[r]!;
     judged.conversions[t]! += conversions[r]!;
     judged.expected[t]! += clicks[r]! * rates[adGroupOf[r]!]!;
     const must = needed[r]!;

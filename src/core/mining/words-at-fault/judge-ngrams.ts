@@ -15,7 +15,7 @@ import { fitFactorSpread, type WordCount } from './factor-spread';
 /** An n-gram, what it brought over all days that are kept, and how surely it is at fault (rules 7.12). */
 export type WordAtFault = {
   ngram: string;
-  /** distinct terms that hold it and were clicked */
+  /** distinct terms that hold it, clicked or not */
   terms: number;
   clicks: number;
   conversions: number;
@@ -46,22 +46,17 @@ export function probabilityAtFault(
 }
 
 /** The spread of the factors of an account's single words (rules 7.12). */
-function spreadOfWords(
-  table: CodedTexts,
-  texts: JudgedTexts,
-  clicked: Uint32Array,
-  first: NgramLevel,
-): number {
+function spreadOfWords(table: CodedTexts, texts: JudgedTexts, known: Uint32Array, first: NgramLevel): number {
   const { starts, wordIds } = table;
   const conversions = createNgramValues(table.dictionary.size);
-  for (const t of clicked) {
+  for (const t of known) {
     const brought = texts.conversions[t]!;
     if (brought === 0) continue;
     for (let i = starts[t]!; i < starts[t + 1]!; i++) conversions.add(wordIds[i]!, t, brought);
   }
   const words: WordCount[] = [];
   for (let word = 0; word < first.size; word++) {
-    if (!first.values.has(word)) continue;
+    if (!(first.values.valueOf(word) > 0)) continue; // no click
     words.push({ expected: first.values.valueOf(word), conversions: conversions.valueOf(word) });
   }
   return fitFactorSpread(words);
@@ -69,7 +64,7 @@ function spreadOfWords(
 
 /**
  * Judges the n-grams of up to `longest` words.
- * @param texts of the table; those without a click say nothing
+ * @param texts of the table; those without clicks that are known say nothing
  * @param least n-grams whose ad groups would have brought less are left out, and so is what holds them: it can bring no
  * more; 0 for all that have a click
  * @returns surest first, then the most expected, then by text; and how alike the factors of single words are
@@ -81,18 +76,20 @@ export function judgeNgrams(
   longest: Longest,
   least: number,
 ): { words: WordAtFault[]; spread: number } {
-  const { clicked, expected } = clickedOf(texts);
+  const { known, expected } = knownOf(texts);
   const levels: NgramLevel[] = [];
   const found: FoundNgram[] = [];
   for (let length = 1; length <= longest; length++) {
-    const level = countLevel(table, clicked, expected, levels, length === 1 ? -Infinity : least);
+    const level = countLevel(table, known, expected, levels, length === 1 ? -Infinity : least);
     levels.push(level);
-    for (let ngram = 0; ngram < level.size; ngram++)
-      if (level.values.has(ngram) && level.values.valueOf(ngram) >= least) found.push({ length, ngram });
+    for (let ngram = 0; ngram < level.size; ngram++) {
+      const due = level.values.valueOf(ngram);
+      if (due > 0 && due >= least) found.push({ length, ngram }); // above 0: it has a click
+    }
   }
-  const spread = spreadOfWords(table, texts, clicked, levels[0]!);
-  const sums = createSums(found.length, texts, clicked);
-  sumLevels(table, clicked, levels, slotsOfWanted(levels, found), sums);
+  const spread = spreadOfWords(table, texts, known, levels[0]!);
+  const sums = createSums(found.length, texts, known);
+  sumLevels(table, known, levels, slotsOfWanted(levels, found), sums);
   const words = found
     .map((one, slot): WordAtFault => {
       const { needed, ...of } = sums.of(slot);
@@ -107,30 +104,30 @@ export function judgeNgrams(
   return { words, spread };
 }
 
-/** Texts with a click, ascending, and what was due of each. */
-function clickedOf({ clicks, expected }: JudgedTexts) {
+/** Texts whose clicks are known, ascending, and what was due of each. */
+function knownOf({ clicks, expected }: JudgedTexts) {
   const all = new Uint32Array(clicks.length);
   const due = new Float64Array(clicks.length);
   let count = 0;
   for (let t = 0; t < clicks.length; t++) {
-    if (!(clicks[t]! > 0)) continue;
+    if (Number.isNaN(clicks[t]!)) continue;
     all[count] = t;
     due[count++] = expected[t]!;
   }
-  return { clicked: all.subarray(0, count), expected: due.subarray(0, count) };
+  return { known: all.subarray(0, count), expected: due.subarray(0, count) };
 }
 
 /** What a record holds, in this order. */
 const [TERMS, LAST, CLICKS, CONVERSIONS, NEEDED, RECORD] = [0, 1, 2, 3, 4, 5];
 
 /** Sums of the texts of each n-gram, by slots from 0; an n-gram that repeats in a text is added once. */
-function createSums(slots: number, texts: JudgedTexts, clicked: Uint32Array) {
+function createSums(slots: number, texts: JudgedTexts, known: Uint32Array) {
   /** Slot s owns records[5s .. 5s + 5): texts, the text added last + 1, clicks, conversions, needed conversions. */
   const records = new Float64Array(RECORD * slots);
   let text = 0;
   return {
     turnTo(t: number) {
-      text = clicked[t]!;
+      text = known[t]!;
     },
     add(slot: number) {
       const at = RECORD * slot;

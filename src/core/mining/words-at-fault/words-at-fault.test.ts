@@ -69,13 +69,16 @@ describe('a word at fault', () => {
 
   test('rows that say nothing are left out', () => {
     const rows = [row('hive kit', 50, 5), row('hive jobs', 50, 0)];
-    const silent = [
-      row('hive maps', null, 1),
-      row('hive cards', 9, null),
-      row('hive none', 0, 2),
-      row('???', 9, 0),
-    ];
+    const silent = [row('hive maps', null, 1), row('hive cards', 9, null), row('???', 9, 0)];
     expect(findWordsAtFault([...rows, ...silent])).toEqual(findWordsAtFault(rows));
+  });
+
+  test('a term without a click counts among the terms, and judges nothing', () => {
+    const rows = [row('hive kit', 50, 5), row('hive jobs', 50, 0)];
+    const of = (words: WordAtFault[]) => words.find(({ ngram }) => ngram === 'hive')!;
+    const [with_, without] = [findWordsAtFault([...rows, row('hive none', 0, 2)]), findWordsAtFault(rows)];
+    expect(of(with_)).toEqual({ ...of(without), terms: 3 });
+    expect(with_.some(({ ngram }) => ngram === 'none')).toBe(false);
   });
 
   test('conversions count up to the clicks of the row', () => {
@@ -141,10 +144,10 @@ function plainly(
     at.c += conversions;
     at.cost += costMicros ?? 0;
   }
-  const clicked = [...rows.values()].filter(({ n }) => n > 0).map((r) => ({ ...r, c: Math.min(r.c, r.n) }));
-  const groups = [...new Set(clicked.map(({ group }) => group))];
+  const known = [...rows.values()].map((r) => ({ ...r, c: Math.min(r.c, r.n) }));
+  const groups = [...new Set(known.map(({ group }) => group))];
   const of = (group: string, figure: 'n' | 'c') =>
-    clicked.filter((r) => r.group === group).reduce((sum, r) => sum + r[figure], 0);
+    known.filter((r) => r.group === group).reduce((sum, r) => sum + r[figure], 0);
   const shrunk = shrinkRates(
     Float64Array.from(groups, (group) => of(group, 'n')),
     Float64Array.from(groups, (group) => of(group, 'c')),
@@ -162,7 +165,7 @@ function plainly(
     );
   };
   const sums = new Map<string, { texts: Set<string>; n: number; c: number; e: number; cost: number }>();
-  for (const { text, group, n, c, cost } of clicked)
+  for (const { text, group, n, c, cost } of known)
     for (const ngram of ngramsOf(text)) {
       const sum = sums.get(ngram) ?? { texts: new Set(), n: 0, c: 0, e: 0, cost: 0 };
       sums.set(ngram, sum);
@@ -172,6 +175,7 @@ function plainly(
       sum.e += n * rate(group);
       sum.cost += cost;
     }
+  for (const [ngram, { n }] of sums) if (n === 0) sums.delete(ngram);
   const spread = fitFactorSpread(
     [...sums]
       .filter(([ngram]) => !ngram.includes(' '))

@@ -14,7 +14,7 @@ export type FaultRow = {
 
 /**
  * How surely each run of words brings its terms below what their ad groups bring (rules 7.12).
- * @param terms rows without a click or with unknown conversions say nothing; product codes are the caller's to leave out
+ * @param terms rows whose clicks or conversions are unknown say nothing; product codes are the caller's to leave out
  * @param options longest run, in words (3 unless given); target CPA in micro-units, which counts where costs are given
  * @returns all runs with a click, surest first, then the most expected, then by text; none where nothing converted
  * @throws RangeError unless `longest` is 1..3
@@ -59,15 +59,15 @@ function columnsOf(terms: Iterable<FaultRow>, targetMicros: number | undefined) 
       if (costMicros != null) row.costMicros = (row.costMicros ?? 0) + costMicros;
     }
   }
-  const clicked = [...rows.values()].filter(({ clicks }) => clicks > 0);
+  const known = [...rows.values()];
   const needed = ({ costMicros }: Row) =>
     targetMicros !== undefined && targetMicros > 0 && costMicros !== null ? costMicros / targetMicros : NaN;
   const columns: ServedColumns = {
-    textOf: Uint32Array.from(clicked, ({ t }) => t),
-    adGroupOf: Uint32Array.from(clicked, ({ g }) => g),
-    clicks: Float64Array.from(clicked, ({ clicks }) => clicks),
-    conversions: Float64Array.from(clicked, ({ clicks, conversions }) => Math.min(conversions, clicks)),
-    needed: Float64Array.from(clicked, needed),
+    textOf: Uint32Array.from(known, ({ t }) => t),
+    adGroupOf: Uint32Array.from(known, ({ g }) => g),
+    clicks: Float64Array.from(known, ({ clicks }) => clicks),
+    conversions: Float64Array.from(known, ({ clicks, conversions }) => Math.min(conversions, clicks)),
+    needed: Float64Array.from(known, needed),
   };
   return { texts: [...texts.keys()], adGroups: adGroups.size, rows: columns };
 }

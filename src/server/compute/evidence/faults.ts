@@ -85,7 +85,7 @@ export function faultOf(snapshot: Snapshot, steering: Steering, ngrams: readonly
   const holding = holdingAny(historyTable(snapshot.history), ngrams);
   const fault = { terms: 0, clicks: 0, conversions: 0, expected: 0, needed: NaN };
   for (const t of holding) {
-    if (texts.clicks[t] === 0) continue;
+    if (Number.isNaN(texts.clicks[t]!)) continue;
     fault.terms += 1;
     fault.clicks += texts.clicks[t]!;
     fault.conversions += texts.conversions[t]!;
@@ -128,7 +128,7 @@ export function termsAround(
   const pays = whereItPays(rows, spread, level);
   return holding
     .filter((t) => !rowsOf(t).some((r) => pays.has(campaignOf(r))))
-    .map((t) => ({ text: keyAt(history.terms, t), clicks: texts.clicks[t]! }));
+    .map((t) => ({ text: keyAt(history.terms, t), clicks: texts.clicks[t]! || 0 }));
 }
 
 /** Texts that hold one of some n-grams, each once. */

@@ -14,9 +14,9 @@ export type AdGroups = {
   shrunk: AdGroupRates | null;
 };
 
-/** Whether a row counts: a query whose clicks and conversions are known, with a click. */
+/** Whether a row counts: a query whose clicks and conversions are known. */
 export function isJudged({ terms, rows }: History, r: number): boolean {
-  return kindAt(terms, rows.termOf[r]!) === 'query' && rows.clicks[r]! > 0 && rows.conversions[r]! >= 0;
+  return kindAt(terms, rows.termOf[r]!) === 'query' && rows.clicks[r]! >= 0 && rows.conversions[r]! >= 0;
 }
 
 /** Conversions of a row, at most its clicks. */
