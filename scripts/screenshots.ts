@@ -89,6 +89,13 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.goto('/larkfell-market/sift');
     await chooseLastWord(page);
   },
+  async 'words-at-fault'(page) {
+    await page.goto(`${WEB}/sift`);
+    await page.locator('[data-ngram="0"]').click();
+    await page.locator('[aria-selected=true] [data-word]').first().waitFor();
+    await page.getByRole('button', { name: 'at fault?' }).click();
+    await page.getByText('would have brought').last().waitFor();
+  },
   async 'sift-pass'(page) {
     await page.goto(`${WEB}/sift?show=pass`);
     await page.locator('#pass').press('ArrowDown');

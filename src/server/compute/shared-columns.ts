@@ -23,6 +23,13 @@ export function column() {
   };
 }
 
+/** Whole numbers in shared memory. */
+export function sharedNumbers(values: readonly number[]): Uint32Array {
+  const shared = new Uint32Array(new SharedArrayBuffer(4 * values.length));
+  shared.set(values);
+  return shared;
+}
+
 /** Texts that are gathered and end in shared memory, in UTF-8: text t is bytes[starts[t] .. starts[t + 1]). */
 export function texts() {
   const starts = column();

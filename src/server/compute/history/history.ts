@@ -4,7 +4,7 @@ import type { Account } from '../../repositories/account/accounts';
 import type { TermKind } from '../../repositories/facts';
 import { streamAllTerms, streamHistory, type HistoryRow } from '../../repositories/history';
 import { findDataDays } from '../../repositories/intake/reports';
-import { column, texts } from '../shared-columns';
+import { column, sharedNumbers, texts } from '../shared-columns';
 import { codeOfKind, keyAt, kindAt, type TermColumns } from '../window-columns';
 
 /**
@@ -55,23 +55,23 @@ export async function loadHistory(db: Db, account: Account, signal?: AbortSignal
 
 /** Takes terms in order of their ids, then rows in order of their terms; rows of other terms are passed over. */
 export function collectHistory() {
-  const [ids, kinds, keys] = [column(), column(), texts()];
+  const [kinds, keys] = [column(), texts()];
+  const ids: number[] = [];
   const rows = {
     ...{ termOf: column(), adGroupId: column() },
     ...{ clicks: column(), conversions: column(), costMicros: column() },
   };
-  const indexOf = new Map<number, number>();
+  let at = 0; // terms and rows come in the same order
   return {
     addTerm({ id, key, kind }: { id: number; key: string; kind: TermKind }) {
-      indexOf.set(id, ids.length());
       ids.push(id);
       kinds.push(codeOfKind(kind));
       keys.push(key);
     },
     addRow({ termId, adGroupId, clicks, conversions, costMicros }: HistoryRow) {
-      const term = indexOf.get(termId);
-      if (term === undefined) return;
-      rows.termOf.push(term);
+      while (at < ids.length && ids[at]! < termId) at += 1;
+      if (ids[at] !== termId) return;
+      rows.termOf.push(at);
       rows.adGroupId.push(adGroupId);
       rows.clicks.push(clicks);
       rows.conversions.push(conversions);
@@ -82,8 +82,8 @@ export function collectHistory() {
       return {
         days,
         terms: {
-          count: ids.length(),
-          ids: ids.into(Uint32Array),
+          count: ids.length,
+          ids: sharedNumbers(ids),
           kinds: kinds.into(Uint8Array),
           ...{ keyStarts: starts, keys: bytes },
         },
