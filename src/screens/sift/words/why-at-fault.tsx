@@ -9,6 +9,7 @@ export function WhyAtFault() {
       <Popover.Trigger className="min-h-6 shrink-0 text-pine hover:underline">at fault?</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          side="right"
           align="start"
           collisionPadding={8}
           className="z-40 w-80 space-y-1.5 rounded border border-line bg-sheet px-3 py-2.5 text-[13px] text-ink shadow-lg"
