@@ -104,17 +104,17 @@ function Buttons({ pass }: { pass: Pass }) {
   const isWord = pass.item?.step === 'words';
   return (
     <div className="flex flex-wrap gap-1.5 pt-2">
-      <Button tone="main" hotkey="↵" disabled={pass.isBusy} onClick={() => void pass.put()}>
+      <Button tone="main" hotkey="↵" onClick={() => void pass.put()}>
         Put in the tray
       </Button>
       {!isWord && (
-        <Button hotkey="o" disabled={pass.isBusy} onClick={() => void pass.keep()}>
+        <Button hotkey="o" onClick={() => void pass.keep()}>
           Keep
         </Button>
       )}
       <Button
         hotkey="l"
-        disabled={pass.isBusy}
+
         title={
           isWord
             ? 'It is neutral from now on: never offered, never shown among the words'

@@ -100,7 +100,7 @@ const NAMES: Record<Step, string> = {
 /** A step: what it would stop altogether, and one press for all of it. */
 function StepHead({ step, pass }: { step: Step; pass: Pass }) {
   const formatMoney = useMoney();
-  const { answer, items, isBusy } = pass;
+  const { answer, items } = pass;
   const count = items.filter((item) => item.step === step).length;
   const number = STEPS.indexOf(step) + 1;
   const saysOf = (of: Step) => {
@@ -133,7 +133,7 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
       )}
       {step !== 'left' && count > 0 && (
         <span role="gridcell">
-          <Button disabled={isBusy} hotkey="Shift ↵" tabIndex={-1} onClick={() => void pass.putStep(step)}>
+          <Button hotkey="Shift ↵" tabIndex={-1} onClick={() => void pass.putStep(step)}>
             All in the tray
           </Button>
         </span>

@@ -122,6 +122,25 @@ describe('the guided pass', () => {
     await waitFor(() => expect(asked('DELETE tray')[0]!.body).toEqual({ changeIds: [5] }));
   });
 
+  test('keys pressed fast are all heard: what was decided leaves at once', async () => {
+    const { user, asked } = showPass({ 'POST sift/pass/draft': () => new Promise(() => undefined) });
+    await grid();
+    await user.keyboard('{Enter}{Enter}{Enter}');
+    await waitFor(() => expect(asked('POST sift/pass/draft').length).toBeGreaterThan(0));
+    expect(within(inHand()).getByText('hive left over')).toBeDefined();
+    expect(stepOf(/1 Words at fault/).textContent).toContain('nothing, or all of it is decided');
+  });
+
+  test('what fails stands there again, with the reason', async () => {
+    const { user } = showPass({
+      'POST sift/pass/draft': () => Promise.reject(new Decline('This is not offered any more.')),
+    });
+    await grid();
+    await user.keyboard('{Enter}');
+    expect(await screen.findByText('This is not offered any more.')).toBeDefined();
+    await waitFor(() => expect(within(inHand()).getByText('jobs')).toBeDefined());
+  });
+
   test('Shift Enter puts all of a step in the tray, and only of it', async () => {
     const { user, asked } = showPass();
     await grid();

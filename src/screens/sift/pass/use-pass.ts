@@ -24,7 +24,6 @@ export type Pass = {
   item: PassItem | undefined;
   /** index of the place of the word in hand */
   placeAt: number;
-  isBusy: boolean;
   move(to: number): void;
   setPlace(index: number): void;
   turnPlace(): void;
@@ -48,26 +47,24 @@ export function usePass(days: number | null): Pass {
   });
   const [wanted, setWanted] = useState(0);
   const [place, setPlace] = useState<{ key: string; index: number }>({ key: '', index: 0 });
-  const [isBusy, setBusy] = useState(false);
-  const items = answer ? itemsOf(answer) : [];
+  /** what was decided and is not answered yet: the next is in hand at once, and keys pressed fast are all heard */
+  const [decided, setDecided] = useState<readonly string[]>([]);
+  const items = answer ? itemsOf(answer).filter(({ key }) => !decided.includes(key)) : [];
   const at = Math.max(0, Math.min(wanted, items.length - 1));
   const item = items[at];
   const places = item?.step === 'words' ? item.word.places : [];
   const placeAt = place.key === item?.key ? Math.min(place.index, Math.max(0, places.length - 1)) : 0;
 
-  async function run(work: () => Promise<void>) {
-    if (isBusy) return;
-    setBusy(true);
-    try {
-      await work();
-    } catch (failure) {
-      sayFailure(failure);
-    } finally {
-      setBusy(false);
-    }
+  /** Decides about some of the pass; should it fail, they stand there again. What waits for the connection is decided. */
+  async function run(about: readonly PassItem[], work: () => Promise<void | 'waits'>) {
+    if (about.length === 0) return;
+    const keys = new Set(about.map(({ key }) => key));
+    setDecided((before) => [...before, ...keys]);
+    const outcome = await work().catch(sayFailure);
+    if (outcome !== 'waits') setDecided((before) => before.filter((key) => !keys.has(key)));
   }
 
-  async function draft(chosen: readonly PassItem[], said: string) {
+  async function draft(chosen: readonly PassItem[], said: string): Promise<void | 'waits'> {
     const words = chosen.flatMap((one) =>
       one.step === 'words'
         ? [{ ngram: one.word.ngram, ...(one.key === item?.key && { place: places[placeAt]!.place }) }]
@@ -76,7 +73,7 @@ export function usePass(days: number | null): Pass {
     const terms = chosen.flatMap((one) => (one.step === 'words' ? [] : [one.term.id]));
     const body = { words, ...(terms.length > 0 && { terms }), ...(days && { days }) };
     const sent = await decide('POST sift/pass/draft', { said }, { body });
-    if (sent.state === 'waits') return;
+    if (sent.state === 'waits') return 'waits';
     const { outcomes } = sent.answer;
     const ids = outcomes.flatMap((o) => (o.outcome === 'drafted' ? [o.changeId] : []));
     const out = outcomes.flatMap((o) =>
@@ -89,33 +86,28 @@ export function usePass(days: number | null): Pass {
   }
 
   return {
-    ...{ answer, error, items, at, item, placeAt, isBusy },
+    ...{ answer, error, items, at, item, placeAt },
     move: (to) => setWanted(Math.max(0, Math.min(items.length - 1, to))),
     setPlace: (index) => item && setPlace({ key: item.key, index }),
     turnPlace: () =>
       item && places.length > 1 && setPlace({ key: item.key, index: (placeAt + 1) % places.length }),
-    put: () =>
-      run(async () => {
-        if (item) await draft([item], `stop “${nameOf(item)}”`);
-      }),
-    putStep: (step) =>
-      run(async () => {
-        const chosen = items.filter((one) => one.step === step);
-        if (chosen.length === 0) return;
-        await draft(
-          chosen,
-          `stop ${counted(chosen.length, step === 'words' ? 'word at fault' : 'term', step === 'words' ? 'words at fault' : 'terms')}`,
-        );
-      }),
-    leave: () =>
-      run(async () => {
-        if (item?.step === 'words') await tag(item.word.ngram, 'neutral');
-        else if (item) await setVerdict(item.term, { is: 'aside', moreClicks: LEFT_FOR_CLICKS });
-      }),
-    keep: () =>
-      run(async () => {
-        if (item && item.step !== 'words') await setVerdict(item.term, { is: 'kept' });
-      }),
+    put: () => (item ? run([item], () => draft([item], `stop “${nameOf(item)}”`)) : Promise.resolve()),
+    putStep: (step) => {
+      const chosen = items.filter((one) => one.step === step);
+      const [one, many] = step === 'words' ? ['word at fault', 'words at fault'] : ['term', 'terms'];
+      return run(chosen, () => draft(chosen, `stop ${counted(chosen.length, one, many)}`));
+    },
+    leave: async () => {
+      if (!item) return;
+      await run([item], () =>
+        item.step === 'words'
+          ? tag(item.word.ngram, 'neutral')
+          : setVerdict(item.term, { is: 'aside', moreClicks: LEFT_FOR_CLICKS }),
+      );
+    },
+    keep: async () => {
+      if (item && item.step !== 'words') await run([item], () => setVerdict(item.term, { is: 'kept' }));
+    },
   };
 }
 
