@@ -56,7 +56,7 @@ export function usePass(days: number | null): Pass {
   const placeAt = place.key === item?.key ? Math.min(place.index, Math.max(0, places.length - 1)) : 0;
 
   /** Decides about some of the pass; should it fail, they stand there again. What waits for the connection is decided. */
-  async function run(about: readonly PassItem[], work: () => Promise<void | 'waits'>) {
+  async function run(about: readonly PassItem[], work: () => Promise<unknown>) {
     if (about.length === 0) return;
     const keys = new Set(about.map(({ key }) => key));
     setDecided((before) => [...before, ...keys]);
@@ -64,7 +64,7 @@ export function usePass(days: number | null): Pass {
     if (outcome !== 'waits') setDecided((before) => before.filter((key) => !keys.has(key)));
   }
 
-  async function draft(chosen: readonly PassItem[], said: string): Promise<void | 'waits'> {
+  async function draft(chosen: readonly PassItem[], said: string): Promise<'waits' | undefined> {
     const words = chosen.flatMap((one) =>
       one.step === 'words'
         ? [{ ngram: one.word.ngram, ...(one.key === item?.key && { place: places[placeAt]!.place }) }]
@@ -83,6 +83,7 @@ export function usePass(days: number | null): Pass {
     await undoable(`${counted(ids.length, 'change')} put in the tray: ${said}${left}`, async () => {
       if (ids.length > 0) await routes.call('DELETE tray', { body: { changeIds: ids } });
     });
+    return undefined;
   }
 
   return {
