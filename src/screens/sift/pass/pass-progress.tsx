@@ -11,7 +11,18 @@ export function PassProgress({ answer }: { answer: PassAnswer }) {
   const toGainMicros = gain.words.costMicros + gain.terms.costMicros;
   const risks = gain.words.risks + gain.terms.risks;
   const all = stoppedMicros + toGainMicros;
-  const share = all > 0 ? stoppedMicros / all : 1;
+  if (all === 0) {
+    return (
+      <p className="border-b border-line px-3 py-2 text-[13px]" role="status">
+        <b>By what is known, nothing surely can’t pay.</b>{' '}
+        <span className="text-soft">
+          A word is judged once its ad groups should have brought a conversion with its clicks, and more days
+          tell more: bring older reports, or read what is left by cost.
+        </span>
+      </p>
+    );
+  }
+  const share = stoppedMicros / all;
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-3 py-1.5 text-[13px]">
       <span className="flex items-baseline gap-2">

@@ -104,9 +104,9 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
   const count = items.filter((item) => item.step === step).length;
   const number = STEPS.indexOf(step) + 1;
   const saysOf = (of: Step) => {
-    if (of === 'left')
+    if (of === 'left' && answer!.left.count > 0)
       return `${counted(answer!.left.count, 'term')} without return, ${formatMoney(answer!.left.costMicros)}: read them one by one`;
-    if (count === 0) return 'nothing, or all of it is decided';
+    if (of === 'left' || count === 0) return 'nothing, or all of it is decided';
     const { costMicros, risks } = answer!.gain[of];
     return `${formatCount(count)}, ${formatMoney(costMicros)}, at the risk of ${risks.toFixed(1)} conversions`;
   };

@@ -189,6 +189,8 @@ describe('the guided pass', () => {
     const { unmount } = showPass({ 'GET sift/pass': nothing });
     await grid();
     expect(within(inHand()).getByText('Nothing is left of what can’t pay in this window.')).toBeDefined();
+    expect(screen.getByText('By what is known, nothing surely can’t pay.')).toBeDefined();
+    expect(stepOf(/3 What is left/).textContent).toContain('nothing, or all of it is decided');
     unmount();
     showPass({ 'GET sift/pass': () => Promise.reject(new Decline('The database is down.')) });
     expect(await screen.findByText('The database is down.')).toBeDefined();
