@@ -136,6 +136,8 @@ describe('deciding about a term', () => {
     });
     await table(user);
     await within(inHand()).findByRole('button', { name: /^Keep/ });
+    // Which terms were looked at is told in the background, and must not narrow what is asked for again.
+    await waitFor(() => expect(asked('POST sift/looked')).toHaveLength(1), { timeout: 9_000 });
     await user.keyboard('l');
     expect(await screen.findByText(/was kept by Tobias Finch/)).toBeDefined();
     await waitFor(() => expect(asked('GET sift/words')).toHaveLength(2));

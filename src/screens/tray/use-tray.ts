@@ -100,7 +100,7 @@ export function useTrayActions() {
         const { removed } = await takeOut(changeIds);
         if (removed.length < changeIds.length)
           toast('Some of it was no longer in the tray: another person took it out or sent it.');
-        if (removed.length === 0) return void (await refresh());
+        if (removed.length === 0) return void (await refresh(PARTS));
         await undoable(`${counted(removed.length, 'change')} taken out of the tray`, () =>
           post(removed.map((change) => ({ change }))),
         );
@@ -129,7 +129,7 @@ export function useTrayActions() {
         );
       } catch (error) {
         sayFailure(error);
-        await refresh();
+        await refresh(PARTS);
       }
     },
 
@@ -142,7 +142,7 @@ export function useTrayActions() {
       } catch (error) {
         sayFailure(error);
       }
-      await refresh();
+      await refresh(PARTS);
     },
 
     async sendAgain(setId: number): Promise<void> {

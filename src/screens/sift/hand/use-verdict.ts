@@ -3,6 +3,7 @@
 import type { Verdict } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 import { useDecide } from '@/screens/frame/data/decide';
+import { PARTS } from '@/contracts/routes';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { sayVerdict } from '@/contracts/say-verdict';
@@ -25,7 +26,7 @@ export function useVerdict() {
       await undoable(said, () => send(raw, backTo(was), `undo: ${said}`, { seen: verdict.is }));
     } catch (error) {
       sayFailure(error);
-      await refresh(); // somebody else may have decided meanwhile: show it as it stands
+      await refresh(PARTS); // somebody else may have decided meanwhile: show it as it stands
     }
   };
 }
