@@ -10,19 +10,12 @@ import { viewPass } from '@/server/use-cases/sift/pass/view-pass';
 import { tagWords } from '@/server/use-cases/sift/remember';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { viewTray } from '@/server/use-cases/tray/view-tray';
-import { REPORT } from '../support/pass-report';
-import { makeOwnWorld, type World } from '../support/world';
+import { makePassWorld } from '../support/pass-report';
+import type { World } from '../support/world';
 
 let world: World;
 beforeAll(async () => {
-  world = await makeOwnWorld({
-    name: 'Pass',
-    currency: 'EUR',
-    steersBy: 'CPA',
-    target: '20',
-    person: 'Maren Oakes',
-  });
-  await world.load(REPORT);
+  world = await makePassWorld();
 });
 afterAll(() => world.close());
 

@@ -5,19 +5,12 @@ import { changeSettings } from '@/server/use-cases/account/change-settings';
 import { viewPass } from '@/server/use-cases/sift/pass/view-pass';
 import { listTerms, listThemes, listWords } from '@/server/use-cases/sift/sift-terms';
 import { viewTerm } from '@/server/use-cases/sift/view-term';
-import { line, NEWEST, OLD, REPORT } from '../support/pass-report';
+import { line, makePassWorld, NEWEST, OLD, REPORT } from '../support/pass-report';
 import { makeOwnWorld, type World } from '../support/world';
 
 let world: World;
 beforeAll(async () => {
-  world = await makeOwnWorld({
-    name: 'Pass',
-    currency: 'EUR',
-    steersBy: 'CPA',
-    target: '20',
-    person: 'Maren Oakes',
-  });
-  await world.load(REPORT);
+  world = await makePassWorld();
 });
 afterAll(() => world.close());
 

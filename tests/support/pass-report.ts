@@ -1,4 +1,5 @@
 import { shiftDay } from '@/core';
+import { makeOwnWorld, type World } from './world';
 
 /** Newest day of the report; the window ends two days before. */
 export const NEWEST = '2026-11-20';
@@ -60,3 +61,11 @@ export const REPORT = [
     { day: NEWEST, term: 'starter hive 0', clicks: 1, cost: 0.5 },
   ].map(line),
 ].join('\n');
+
+/** An account of one's own that steers by a CPA of 20 and has loaded the report. */
+export async function makePassWorld(): Promise<World> {
+  const steering = { currency: 'EUR', steersBy: 'CPA', target: '20' } as const;
+  const world = await makeOwnWorld({ name: 'Pass', ...steering, person: 'Maren Oakes' });
+  await world.load(REPORT);
+  return world;
+}

@@ -1,4 +1,4 @@
-import type { NegativeText } from '../../gate';
+import { matchSlice, type NegativeText } from '../../gate';
 import { lengthOf, normalise } from '../../text';
 import { createNgramTable } from '../ngrams/ngram-ids';
 import { buildTermTable, type TermTable } from '../texts/term-table';
@@ -40,8 +40,9 @@ export function makeCandidates(
     lengthOf(table.dictionary.wordOf(w)),
   );
   const phrases = phrasesOf(table, lengths, open);
+  const holds = holdingTest(table, holding);
   const distinct = preferred([
-    ...phrases.found.filter(({ ngram }) => holding === undefined || holds(phrases.textOf(ngram), holding)),
+    ...phrases.found.filter(({ ngram }) => holds(phrases.wordsOf(ngram))),
     ...exactsOf(table, lengths, texts, new Set(open.map(normalise))),
   ]);
   const ordered = distinct.sort(comparePreference);
@@ -65,7 +66,13 @@ export function makeCandidates(
   };
 }
 
-const holds = (text: string, ngram: string) => ` ${text} `.includes(` ${ngram} `);
+/** Whether words of the table hold an n-gram as a phrase; all do where none is asked for. */
+function holdingTest({ dictionary }: TermTable, ngram: string | undefined): (words: number[]) => boolean {
+  if (ngram === undefined) return () => true;
+  const count = dictionary.code(ngram);
+  const wanted = dictionary.coded.slice(0, count);
+  return (words) => matchSlice('phrase', wanted, 0, count, words);
+}
 
 /** An n-gram, or (−1) the whole text of the one term it stops. */
 type Candidate = { ngram: number; words: number; characters: number; stops: Uint32Array };
@@ -129,7 +136,7 @@ function phrasesOf(table: TermTable, lengths: Uint32Array, open: readonly string
       .wordsOf(ngram)
       .map((word) => dictionary.wordOf(word))
       .join(' ');
-  return { found, textOf };
+  return { found, textOf, wordsOf: (ngram: number) => ngrams.wordsOf(ngram) };
 }
 
 function exactsOf(

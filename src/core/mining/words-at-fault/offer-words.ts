@@ -1,4 +1,4 @@
-import type { NegativeText } from '../../gate';
+import { stops, type NegativeText } from '../../gate';
 import { negativesAround } from '../smallest-set/negatives-around';
 import type { WordAtFault } from './judge-ngrams';
 
@@ -58,7 +58,7 @@ export function offerWords(question: OfferQuestion): { offered: Offer[]; barred:
   const barred: Barred[] = [];
   for (const word of reaching(question)) {
     const whole: NegativeText = { text: word.ngram, match: 'phrase' };
-    const brands = question.brandWords.filter((brand) => ` ${word.ngram} `.includes(` ${brand} `));
+    const brands = question.brandWords.filter((brand) => stops({ text: brand, match: 'phrase' }, word.ngram));
     const keywords = question.keywordsStoppedBy(whole);
     const mustStay = question.protectedBy(whole);
     const negatives = mustStay.length === 0 ? [whole] : longerNegatives(question, word.ngram, mustStay);
