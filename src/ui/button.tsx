@@ -18,7 +18,7 @@ export function Button({ tone = 'plain', hotkey, children, className = '', ...re
   return (
     <button
       type="button"
-      className={`inline-flex items-center gap-1.5 rounded border px-2.5 py-1 text-[13px] disabled:opacity-50 ${TONES[tone]} ${className}`}
+      className={`inline-flex items-center gap-1.5 rounded border px-2.5 py-1 text-table disabled:opacity-50 ${TONES[tone]} ${className}`}
       {...rest}
     >
       {children}
@@ -30,10 +30,7 @@ export function Button({ tone = 'plain', hotkey, children, className = '', ...re
 /** A key of the keyboard. */
 export function Key({ children }: { children: ReactNode }) {
   return (
-    <kbd
-      aria-hidden
-      className="rounded border border-current px-1 font-sans text-[11px] leading-4 opacity-75"
-    >
+    <kbd aria-hidden className="rounded border border-current px-1 font-sans text-key leading-4 opacity-75">
       {children}
     </kbd>
   );

@@ -1,4 +1,4 @@
 /** A match type beside the text that it belongs to. */
 export function MatchChip({ match }: { match: string }) {
-  return <span className="rounded border border-line bg-sheet px-1 text-[12px] text-soft">{match}</span>;
+  return <span className="rounded border border-line bg-sheet px-[3px] text-key text-soft">{match}</span>;
 }

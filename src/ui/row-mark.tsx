@@ -9,7 +9,7 @@ export function RowMark({ isMarked }: { isMarked: boolean }) {
       data-mark
       aria-pressed={isMarked}
       aria-label="Mark"
-      className={`block size-4 cursor-pointer rounded border text-center text-[11px] leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
+      className={`block size-4 cursor-pointer rounded border text-center text-key leading-[13px] font-bold ${isMarked ? 'border-pine bg-pine text-on-pine' : 'border-soft/60'}`}
     >
       {isMarked ? '✓' : ''}
     </span>
@@ -24,7 +24,8 @@ export function HeadMark({ marked, onMark }: { marked: boolean | 'mixed'; onMark
       aria-pressed={marked}
       aria-label="Mark all that the filters show"
       title="Mark all that the filters show (Ctrl A)"
-      className="block size-4 rounded border border-soft/60 text-[11px] leading-[13px] font-bold text-ink"
+      tabIndex={-1} // Ctrl A does it, too
+      className="block size-4 rounded border border-soft/60 text-key leading-[13px] font-bold text-ink"
       onClick={onMark}
     >
       {marked === true ? '✓' : marked === 'mixed' ? '–' : ''}

@@ -54,7 +54,7 @@ export function SpendBars({
         })}
       </svg>
       <figcaption>
-        <details className="text-[12px] text-soft">
+        <details className="text-small text-soft">
           <summary>
             {LAYERS.map(({ key, name }, i) => (
               <span key={key}>

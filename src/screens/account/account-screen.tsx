@@ -19,7 +19,7 @@ export function AccountScreen() {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
-        <h1 className="font-title text-[20px] font-bold">Account</h1>
+        <h1 className="font-title text-title font-bold">Account</h1>
         <p className="min-w-0 truncate text-soft">
           What you set is an entry in the Ledger, and can be undone.
         </p>
@@ -33,7 +33,7 @@ export function AccountScreen() {
         )}
       </div>
       <InHand>
-        <p className="mt-1 text-[13px] text-soft">
+        <p className="mt-1 text-table text-soft">
           A setting is set by Enter or its button; Escape leaves it as it was. Ctrl Z undoes what was set
           last.
         </p>

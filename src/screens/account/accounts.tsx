@@ -57,11 +57,11 @@ export function Accounts({ view: { accounts } }: { view: AccountView }) {
             ))}
           </ul>
           {saving.fault && (
-            <p role="alert" className="text-[13px] text-rust">
+            <p role="alert" className="text-table text-rust">
               {saving.fault}
             </p>
           )}
-          <p className="text-[13px] text-soft">
+          <p className="text-table text-soft">
             A retired account stands in no list, and its reports are not fetched any more. Nothing of it is
             lost.
           </p>

@@ -58,7 +58,7 @@ export function Connection({ view: { settings } }: { view: AccountView }) {
           ))}
         </select>
       )}
-      {error && <span className="basis-full text-[13px] text-rust">{error.message}</span>}
+      {error && <span className="basis-full text-table text-rust">{error.message}</span>}
     </Setting>
   );
 }

@@ -35,14 +35,14 @@ export function ProductCodes({ view: { settings } }: { view: AccountView }) {
       <label htmlFor="code-pattern">A term is a product code when it matches</label>
       <input
         id="code-pattern"
-        className={`${FIELD} w-64 font-mono text-[13px]`}
+        className={`${FIELD} w-64 font-mono text-table`}
         placeholder="[A-Z]{2}-\d{4}"
         maxLength={200}
         spellCheck={false}
         value={pattern}
         onChange={(e) => setPattern(e.target.value)}
       />
-      <p role="status" className="basis-full text-[13px]" data-testid="codes">
+      <p role="status" className="basis-full text-table" data-testid="codes">
         {pattern.trim() === '' && 'No term is taken for a product code.'}
         {pattern.trim() !== '' && error && <span className="text-rust">{error.message}</span>}
         {pattern.trim() !== '' && !error && data && (

@@ -47,11 +47,11 @@ export function Setting({ name, says, saving, isChanged, onSave, onLeave, childr
         <div className="min-w-0 flex-1">
           <div className="flex min-h-7 flex-wrap items-center gap-x-1.5 gap-y-1">{children}</div>
           {saving.fault && (
-            <p role="alert" className="mt-1 border-l-[3px] border-rust bg-rust/10 px-2 py-1 text-[13px]">
+            <p role="alert" className="mt-1 border-l-[3px] border-rust bg-rust/10 px-2 py-1 text-table">
               {saving.fault}
             </p>
           )}
-          <p className="mt-0.5 text-[13px] text-soft">{says}</p>
+          <p className="mt-0.5 text-table text-soft">{says}</p>
         </div>
         {isChanged && (
           <div className="flex shrink-0 gap-1.5">

@@ -21,7 +21,7 @@ export function ConnectionNote() {
   return (
     <div
       role="status"
-      className="border-b border-line border-l-[3px] border-l-rust bg-rust/10 px-4 py-1.5 text-[13px]"
+      className="border-b border-line border-l-[3px] border-l-rust bg-rust/10 px-4 py-1.5 text-table"
     >
       <b>No connection to Gate Post.</b> What you see is as it was before. {kept}
       {waiting.length > 0 && (

@@ -84,7 +84,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
       <Link
         href="/"
         prefetch={false}
-        className="flex h-12 items-center gap-2.5 px-4 font-title text-[18px] font-bold"
+        className="flex h-12 items-center gap-2.5 px-4 font-title text-brand font-bold"
       >
         <Logo />
         <span className="max-[1180px]:hidden">Gate Post</span>
@@ -108,7 +108,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
           );
         })}
       </nav>
-      <div className="mt-auto px-4 pb-3 text-[12px] text-soft max-[1180px]:hidden">
+      <div className="mt-auto px-4 pb-3 text-small text-soft max-[1180px]:hidden">
         {summary.dataDays ? (
           <>
             <p>Data to {formatDay(summary.dataDays.to, true)}</p>

@@ -20,8 +20,8 @@ export function InHand({
     <>
       {createPortal(
         <>
-          <h2 className="font-title text-[17px] leading-snug font-bold">
-            In hand {title && <span className="font-sans text-[13px] font-normal text-soft">{title}</span>}
+          <h2 className="font-title text-hand leading-snug font-bold">
+            In hand {title && <span className="font-sans text-table font-normal text-soft">{title}</span>}
           </h2>
           {children}
         </>,

@@ -21,7 +21,7 @@ export function GateScreen() {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
-        <h1 className="font-title text-[20px] font-bold">Gate check</h1>
+        <h1 className="font-title text-title font-bold">Gate check</h1>
         <p className="min-w-0 truncate text-soft">
           {query === ''
             ? 'Type a query in the field above; the key g goes there.'
@@ -37,7 +37,7 @@ export function GateScreen() {
         ))}
       <InHand>
         {data ? (
-          <div className="mt-1 text-[13px]">
+          <div className="mt-1 text-table">
             <p>
               Compared as <b>{data.text}</b>
             </p>
@@ -54,7 +54,7 @@ export function GateScreen() {
             )}
           </div>
         ) : (
-          <p className="mt-1 text-[13px] text-soft">Nothing is asked yet.</p>
+          <p className="mt-1 text-table text-soft">Nothing is asked yet.</p>
         )}
       </InHand>
     </div>
@@ -64,18 +64,18 @@ export function GateScreen() {
 function Answer({ answer }: { answer: GateAnswer }) {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3" tabIndex={0} role="group" aria-label="Answer">
-      <p className="font-title text-[22px] font-bold" role="status" data-testid="gate-answer">
+      <p className="font-title text-figure font-bold" role="status" data-testid="gate-answer">
         <StateIcon kind={answer.open === 0 ? 'stopped' : 'open'} className="mr-2" />
         {sayWhole(answer)}
       </p>
-      <p className="mb-3 text-[13px] text-soft">
+      <p className="mb-3 text-table text-soft">
         Of {counted(answer.adGroups, 'live ad group')} in this account. What is paused or ended serves
         nothing. Negatives are literal: plurals and misspellings pass.
       </p>
       {answer.stoppers.length > 0 && (
-        <table className="mb-4 w-full text-[13px]">
-          <caption className="pb-1 text-left text-[14px] font-semibold">What stops it</caption>
-          <thead className="text-left text-[12px] text-soft">
+        <table className="mb-4 w-full text-table">
+          <caption className="pb-1 text-left text-base font-semibold">What stops it</caption>
+          <thead className="text-left text-small text-soft">
             <tr>
               <th className="font-normal">negative</th>
               <th className="font-normal">where it sits</th>
@@ -103,8 +103,8 @@ function Answer({ answer }: { answer: GateAnswer }) {
           </tbody>
         </table>
       )}
-      <table className="w-full text-[13px]">
-        <caption className="pb-1 text-left text-[14px] font-semibold">Campaign by campaign</caption>
+      <table className="w-full text-table">
+        <caption className="pb-1 text-left text-base font-semibold">Campaign by campaign</caption>
         <tbody>
           {answer.campaigns.map((c) => (
             <tr key={c.id} className="border-t border-line align-baseline">

@@ -35,9 +35,9 @@ export function History({ files, onOpen }: Props) {
   }
   return (
     <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="group" aria-label="History of loads">
-      <table className="w-full text-[13px]">
+      <table className="w-full text-table">
         <caption className="sr-only">History of loads</caption>
-        <thead className="text-left text-[12px] text-soft">
+        <thead className="text-left text-small text-soft">
           <tr className="border-b border-line">
             {HEADS.map((name, i) => (
               <th key={name} className={`px-1.5 py-1 font-normal first:pl-4 ${i > 3 ? 'text-right' : ''}`}>

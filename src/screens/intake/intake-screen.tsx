@@ -45,7 +45,7 @@ export function IntakeScreen() {
       }}
     >
       <header className="flex items-center gap-3 border-b border-line bg-paper px-4 py-2.5">
-        <h1 className="font-title text-[20px] font-bold">Intake</h1>
+        <h1 className="font-title text-title font-bold">Intake</h1>
         <p className="min-w-0 flex-1 truncate text-soft" role="status">
           {busy !== null ? `Bringing ${busy} …` : file ? <Named file={file} /> : INVITATION}
         </p>
@@ -60,7 +60,7 @@ export function IntakeScreen() {
       )}
       {!file && data && (
         <InHand>
-          <p className="mt-1 text-[13px] text-soft">
+          <p className="mt-1 text-table text-soft">
             A file is read and shown before anything is stored. The same file twice changes nothing; the same
             day and element again replaces. Files of up to {formatSize(data.largestFile)} are taken.
           </p>

@@ -12,15 +12,15 @@ export function PasteDialog({ onPaste, onClose }: { onPaste: (text: string) => v
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex w-[720px] -translate-x-1/2 -translate-y-1/2 flex-col gap-2 rounded border border-line bg-sheet p-5 shadow-xl">
-          <Dialog.Title className="font-title text-[20px] font-bold">Paste cells</Dialog.Title>
-          <Dialog.Description className="text-[13px] text-soft">
+          <Dialog.Title className="font-title text-title font-bold">Paste cells</Dialog.Title>
+          <Dialog.Description className="text-table text-soft">
             Copy cells in a spreadsheet with their header line, and paste them here. They are read like a
             file: nothing is stored before you say so.
           </Dialog.Description>
           <textarea
             autoFocus
             aria-label="Pasted cells"
-            className="h-64 w-full rounded border border-line bg-paper p-2 font-mono text-[12px]"
+            className="h-64 w-full rounded border border-line bg-paper p-2 font-mono text-small"
             value={text}
             onChange={(event) => setText(event.target.value)}
           />

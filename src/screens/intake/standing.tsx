@@ -21,7 +21,7 @@ export function Standing({ view: { fetchesDaily, recipes } }: { view: IntakeView
     }
   }
   return (
-    <div className="mt-3 border-t border-line pt-2 text-[13px]">
+    <div className="mt-3 border-t border-line pt-2 text-table">
       {summary.platformDay !== null && (
         <label className="flex min-h-6 items-center gap-2">
           <input

@@ -12,14 +12,14 @@ export function EntryInHand({ line }: { line: LedgerLine | undefined }) {
   if (!line) {
     return (
       <InHand>
-        <p className="mt-1 text-[13px] text-soft">Choose an entry to see what came of it.</p>
+        <p className="mt-1 text-table text-soft">Choose an entry to see what came of it.</p>
       </InHand>
     );
   }
   const { change } = line;
   return (
     <InHand title={line.what}>
-      <div className="mt-1 text-[13px]">
+      <div className="mt-1 text-table">
         <p className="text-soft">
           {line.who}, {new Date(line.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
           {change && `, acts from ${formatDay(change.sentDay)}`}
@@ -53,7 +53,7 @@ function Outcome({ change: { before, since, state } }: { change: NonNullable<Led
   return (
     <>
       <table className="mt-1.5 w-full border-y border-line text-right">
-        <thead className="text-[12px] text-soft">
+        <thead className="text-small text-soft">
           <tr>
             <th />
             <th className="font-normal">terms</th>

@@ -29,7 +29,7 @@ export function LedgerScreen() {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
-        <h1 className="font-title text-[20px] font-bold">Ledger</h1>
+        <h1 className="font-title text-title font-bold">Ledger</h1>
         <p className="text-soft">
           Everything that was changed, newest first. What was sent is undone by a change in the tray.
         </p>
@@ -37,9 +37,9 @@ export function LedgerScreen() {
       {error && <p className="p-4 text-rust">{error.message}</p>}
       {data && lines.length === 0 && <p className="p-4 text-soft">Nothing was changed yet.</p>}
       <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Entries">
-        <table className="w-full table-fixed text-[13px]">
+        <table className="w-full table-fixed text-table">
           <caption className="sr-only">Entries of the ledger</caption>
-          <thead className="sticky top-0 bg-sheet text-left text-[12px] text-soft">
+          <thead className="sticky top-0 bg-sheet text-left text-small text-soft">
             <tr>
               <th className="w-[104px] px-4 py-1 font-normal">when</th>
               <th className="w-[96px] font-normal">who</th>
@@ -91,7 +91,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
         >
           {line.what}
         </button>
-        {line.why && <span className="block text-[12px] text-soft">{line.why}</span>}
+        {line.why && <span className="block text-small text-soft">{line.why}</span>}
       </td>
       <td
         className={`text-right ${change && change.state !== 'there' && change.state !== 'said' ? 'text-rust' : change?.state === 'said' ? 'text-soft' : 'text-moss'}`}
@@ -102,7 +102,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
         {change?.before && change.before.terms > 0 && (
           <>
             {formatMoney(change.before.figures.costMicros)}
-            <span className="block text-[12px] text-soft">in {counted(change.before.days, 'day')}</span>
+            <span className="block text-small text-soft">in {counted(change.before.days, 'day')}</span>
           </>
         )}
       </td>
@@ -110,9 +110,9 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
         {change?.since && (
           <>
             {formatMoney(change.since.here.costMicros ?? 0)}
-            <span className="block text-[12px] text-soft">in {counted(change.since.days, 'day')}</span>
+            <span className="block text-small text-soft">in {counted(change.since.days, 'day')}</span>
             {(change.since.elsewhere.costMicros ?? 0) > 0 && (
-              <span className="block text-[12px] text-timber">
+              <span className="block text-small text-timber">
                 slips {formatMoney(change.since.elsewhere.costMicros)}
               </span>
             )}
@@ -128,7 +128,7 @@ function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean
 function UndoEntry({ line }: { line: LedgerLine }) {
   const { call } = useRoutes();
   const router = useRouter();
-  if (line.isUndone) return <span className="text-[12px] text-soft">undone</span>;
+  if (line.isUndone) return <span className="text-small text-soft">undone</span>;
   if (!line.canUndo) return null;
   const undo = async () => {
     const { said } = await call('POST ledger/entries/[entry]/undo', { params: { entry: line.id } });
@@ -144,7 +144,7 @@ function UndoSent({ line }: { line: LedgerLine }) {
   const change = line.change!;
   if (change.undoneBy)
     return (
-      <span className="text-[12px] text-soft">
+      <span className="text-small text-soft">
         {change.undoneBy === 'drafted' ? 'undo in the tray' : 'undone'}
       </span>
     );

@@ -31,7 +31,7 @@ export function ListsScreen() {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex items-center gap-4 border-b border-line bg-paper px-4 py-2">
-        <h1 className="font-title text-[20px] font-bold">Lists</h1>
+        <h1 className="font-title text-title font-bold">Lists</h1>
         {data && (
           <p className="text-soft">
             <b className="text-ink">{counted(data.lists.length, 'list')}</b> across{' '}
@@ -81,7 +81,7 @@ function Tabs({ view, show, onShow }: TabsProps) {
     <div
       role="group"
       aria-label="Show"
-      className="flex gap-4 border-b border-line px-4 text-[13px] whitespace-nowrap"
+      className="flex gap-4 border-b border-line px-4 text-table whitespace-nowrap"
     >
       {TABS_IN_WORDS.map(([tab, name]) => (
         <button

@@ -22,8 +22,8 @@ export function KeptList({ onClose }: { onClose: () => void }) {
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[640px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet px-5 py-4 text-[13px]">
-          <Dialog.Title className="font-title text-[20px] font-bold">What must stay open</Dialog.Title>
+        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[640px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet px-5 py-4 text-table">
+          <Dialog.Title className="font-title text-title font-bold">What must stay open</Dialog.Title>
           <Dialog.Description className="text-soft">
             Nothing may stop these as queries.{' '}
             {data &&

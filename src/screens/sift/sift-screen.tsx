@@ -81,12 +81,12 @@ function TermsScreen({ url, onChange: change }: Props) {
   return (
     <>
       <header className="flex items-start gap-3 border-b border-line bg-paper px-4 py-1.5">
-        <h1 className="font-title text-[20px] leading-7 font-bold">Sift</h1>
+        <h1 className="font-title text-title leading-7 font-bold">Sift</h1>
         <span className="flex flex-col items-start gap-0.5 pt-0.5">
           <ViewsMenu url={url} onChange={change} />
           <button
             type="button"
-            className="min-h-6 text-[13px] whitespace-nowrap text-pine hover:underline"
+            className="min-h-6 text-table whitespace-nowrap text-pine hover:underline"
             title="Words at fault first, then terms that surely miss, then what is left by cost"
             onClick={() => change({ show: 'pass' })}
           >
@@ -98,7 +98,7 @@ function TermsScreen({ url, onChange: change }: Props) {
         </div>
         {lines.first && lines.first.costMicros > 0 && (
           <p
-            className="pt-1 text-right text-[12px] leading-4 text-soft"
+            className="pt-1 text-right text-small leading-4 text-soft"
             title={`${formatMoney(lines.first.unreportedMicros)} of ${formatMoney(lines.first.costMicros)}`}
           >
             {formatShare(lines.first.unreportedMicros / lines.first.costMicros)} of cost
@@ -137,14 +137,14 @@ function TermsScreen({ url, onChange: change }: Props) {
               marks={marks}
               url={url}
               actions={{
-                mark: () => line && mark([line.id]),
-                ...{ markAll, unmarkAll, toggleKeywords },
+                toggleKeywords,
                 putBatch: marked > 0 ? () => void batch.put() : undefined,
                 nextUnseen: () => void nextUnseen(),
               }}
               onCursor={setCursor}
               onMark={mark}
-              onMarkAll={() => (marked === total ? unmarkAll() : markAll())}
+              onMarkAll={markAll}
+              onUnmarkAll={unmarkAll}
               onSort={(sort, direction) => change({ sort, direction })}
             />
           )}

@@ -25,7 +25,7 @@ type Props = {
 /** The piles that terms lie on; counts follow the tray. Beside them, how far the pass has come. */
 export function ViewTabs({ view, counts, pass, shows, onChange, onShow, onKeptList }: Props) {
   return (
-    <div className="flex flex-wrap items-center gap-x-3 border-b border-line px-3 text-[13px] whitespace-nowrap">
+    <div className="flex flex-wrap items-center gap-x-3 border-b border-line px-3 text-table whitespace-nowrap">
       <div role="group" aria-label="Show" className="contents">
         {(Object.keys(NAMES) as SiftView[]).map((name) => (
           <button
@@ -63,7 +63,7 @@ function Progress({ pass: { terms, ofTerms, costMicros, ofCostMicros } }: { pass
   const ofSpend = ofCostMicros > 0 ? costMicros / ofCostMicros : 0;
   const said = `${formatCount(terms)} of ${formatCount(ofTerms)} terms looked at or decided since the last report: ${formatShare(ofSpend)} of the spend. The key n goes to the next.`;
   return (
-    <span className="flex items-center gap-1.5 text-[12px] text-soft" title={said} data-testid="pass">
+    <span className="flex items-center gap-1.5 text-small text-soft" title={said} data-testid="pass">
       <span className="sr-only">{said}</span>
       <span aria-hidden>{formatShare(ofSpend)}</span>
       <progress className="w-9" max={1} value={ofSpend} aria-label="Share of the spend looked at" />

@@ -90,7 +90,7 @@ export function AccountForm({ asksName, onAdded, onLeave }: Props) {
           placeholder={steersBy === 'CPA' ? exampleAmount(isCurrency(code) ? code : 'EUR') : '24'}
         />
       </Field>
-      <p className="text-[13px] text-soft">
+      <p className="text-table text-soft">
         All of it can be set later, on the Account screen. Without a target there is no evidence which terms
         miss it.
       </p>

@@ -23,10 +23,10 @@ export function StartScreen({ isFirst, retired }: Props) {
       .catch((error: unknown) => setFailure(error instanceof Error ? error.message : 'It did not work.'));
   return (
     <main className="mx-auto max-w-md px-6 py-16">
-      <p className="flex items-center gap-2.5 font-title text-[18px] font-bold">
+      <p className="flex items-center gap-2.5 font-title text-brand font-bold">
         <Logo /> Gate Post
       </p>
-      <h1 className="mt-6 font-title text-[26px] font-bold">Add an account</h1>
+      <h1 className="mt-6 font-title text-figure font-bold">Add an account</h1>
       <p className="mt-1 mb-5 text-soft">
         Then bring its search term report in Intake. To look around with made-up data first, stop Gate Post
         and run <code>./gatepost demo</code>.

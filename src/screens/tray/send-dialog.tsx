@@ -26,11 +26,11 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
           <div className="border-b border-line px-5 py-3">
-            <Dialog.Title className="font-title text-[20px] font-bold">
+            <Dialog.Title className="font-title text-title font-bold">
               {verb} {counted(view.changes.length, 'change')}
               {summary.isConnected ? '' : ' over'}
             </Dialog.Title>
-            <Dialog.Description className="text-[13px] text-soft">
+            <Dialog.Description className="text-table text-soft">
               Over {formatDays(view.window)} they would have stopped {counted(view.stops.terms, 'term')},{' '}
               {counted(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
               {conversionsOf(view.stops)}. {HOW[summary.isConnected ? 'sent' : 'handed over']}
@@ -45,12 +45,12 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
             {warnings.map((w) => (
               <p
                 key={w.key}
-                className={`mb-2 border-l-[3px] px-2.5 py-1.5 text-[13px] ${w.tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
+                className={`mb-2 border-l-[3px] px-2.5 py-1.5 text-table ${w.tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
               >
                 {w.text}
               </p>
             ))}
-            <table className="w-full text-[13px]">
+            <table className="w-full text-table">
               <thead className="text-left text-soft">
                 <tr>
                   <th className="py-1 font-normal">change</th>
@@ -76,7 +76,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
               </tbody>
             </table>
             {view.room.length > 0 && (
-              <p className="mt-3 text-[13px] text-soft">
+              <p className="mt-3 text-table text-soft">
                 Room left:{' '}
                 {view.room
                   .map(
@@ -101,7 +101,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
               {summary.isConnected ? '' : ' over'}
             </Button>
             <Button onClick={onClose}>Not yet</Button>
-            {stopped && <span className="text-[13px] text-rust">A change is held back; see above.</span>}
+            {stopped && <span className="text-table text-rust">A change is held back; see above.</span>}
           </div>
         </Dialog.Content>
       </Dialog.Portal>

@@ -15,7 +15,7 @@ export function SentNote({ sent }: { sent: SentState }) {
     <div
       role="status"
       data-testid="sent-note"
-      className="-mx-4 mt-2 border-y border-line bg-raised px-4 py-2 text-[13px]"
+      className="-mx-4 mt-2 border-y border-line bg-raised px-4 py-2 text-table"
     >
       <Headline sent={sent} />
       {sent.trouble && (
@@ -104,7 +104,7 @@ function HandedOver({ sent: { setId, state, waiting, total } }: { sent: SentStat
   const { address } = useRoutes();
   const { sayDone, takeBack } = useTrayActions();
   const link =
-    'inline-flex min-h-6 items-center rounded border border-line bg-sheet px-2 text-[13px] font-semibold hover:border-soft';
+    'inline-flex min-h-6 items-center rounded border border-line bg-sheet px-2 text-table font-semibold hover:border-soft';
   return (
     <>
       <div className="mt-1 flex flex-wrap gap-1.5">

@@ -42,15 +42,15 @@ export function Tray() {
         role="group"
         aria-label="Changes in the tray"
       >
-        <h2 className="font-title text-[17px] font-bold">
+        <h2 className="font-title text-hand font-bold">
           Tray{' '}
-          <span className="font-sans text-[13px] font-normal text-soft" data-testid="tray-count">
+          <span className="font-sans text-table font-normal text-soft" data-testid="tray-count">
             {count === 0
               ? 'empty'
               : `${counted(count, 'change')}, not ${summary.isConnected ? 'sent' : 'handed over'}`}
           </span>
         </h2>
-        {error && <p className="text-[13px] text-rust">{error.message}</p>}
+        {error && <p className="text-table text-rust">{error.message}</p>}
         {data?.sent.filter(waitsForWord).map((sent) => (
           <SentNote key={sent.setId} sent={sent} />
         ))}
@@ -63,7 +63,7 @@ export function Tray() {
           </ul>
         )}
         {count > MOST_SHOWN && (
-          <p className="py-1.5 text-[13px] text-soft">
+          <p className="py-1.5 text-table text-soft">
             and {counted(count - MOST_SHOWN, 'more change')}; the page before{' '}
             {summary.isConnected ? 'sending' : 'handing over'} lists them all
           </p>
@@ -72,7 +72,7 @@ export function Tray() {
           warningsOf(data).map(({ key, tone, text }) => (
             <p
               key={key}
-              className={`my-2 border-l-[3px] px-2.5 py-1.5 text-[13px] ${tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
+              className={`my-2 border-l-[3px] px-2.5 py-1.5 text-table ${tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
             >
               {text}
             </p>
@@ -91,7 +91,7 @@ export function Tray() {
           <a
             href={address('GET tray/sheet')}
             download
-            className="inline-flex items-center rounded border border-line bg-sheet px-2.5 py-1 text-[13px] font-semibold hover:border-soft"
+            className="inline-flex items-center rounded border border-line bg-sheet px-2.5 py-1 text-table font-semibold hover:border-soft"
           >
             Save as sheet
           </a>
@@ -107,7 +107,7 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
   const { summary } = useAccount();
   if (changes.length === 0) {
     return (
-      <p className="mt-1 text-[13px] text-soft">
+      <p className="mt-1 text-table text-soft">
         What you decide is gathered here, with its effect, until you{' '}
         {summary.isConnected ? 'send it' : 'hand it over as a sheet'}.
       </p>
@@ -116,10 +116,10 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
   const length = days.length;
   return (
     <div aria-live="polite">
-      <p className="font-title text-[26px] leading-8 font-bold" data-testid="tray-cost">
+      <p className="font-title text-figure leading-8 font-bold" data-testid="tray-cost">
         {formatMoney(stops.costMicros ?? 0)}
       </p>
-      <p className="mb-2 text-[13px] text-soft">
+      <p className="mb-2 text-table text-soft">
         {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in{' '}
         {length === 1 ? 'this day' : `these ${length} days`} would be stopped: {counted(stops.terms, 'term')},{' '}
         {counted(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
@@ -138,19 +138,19 @@ function ChangeRow({ change, onRemove }: { change: TrayChange; onRemove: () => v
   const effect = reopens.terms > 0 ? reopens : stops;
   const hurts = change.touched.length > 0 || change.heldBackBy.count > 0;
   return (
-    <li className="group flex items-start gap-2 border-b border-line px-4 py-1.5 text-[13px]">
+    <li className="group flex items-start gap-2 border-b border-line px-4 py-1.5 text-table">
       <StateIcon kind={hurts ? 'hurting' : ICON_OF[doesWhat(change.change)]} className="mt-0.5" />
       <span className="min-w-0 flex-1 break-words">
         {said}
-        {change.reaches && <span className="block text-[12px] text-soft">{change.reaches}</span>}
+        {change.reaches && <span className="block text-small text-soft">{change.reaches}</span>}
         {change.failedBefore && (
-          <span className="block text-[12px] text-rust">Failed before: {change.failedBefore}</span>
+          <span className="block text-small text-rust">Failed before: {change.failedBefore}</span>
         )}
         {change.forcedBecause && (
-          <span className="block text-[12px] text-rust">Forced: {change.forcedBecause}</span>
+          <span className="block text-small text-rust">Forced: {change.forcedBecause}</span>
         )}
       </span>
-      <span className="shrink-0 text-right text-[12px] text-soft">
+      <span className="shrink-0 text-right text-small text-soft">
         {effect.terms > 0 ? (
           <>
             {reopens.terms > 0 && 'opens '}

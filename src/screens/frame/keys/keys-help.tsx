@@ -29,9 +29,9 @@ export function KeysHelp() {
           aria-describedby={undefined}
           className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[640px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded border border-line bg-sheet px-5 py-4"
         >
-          <Dialog.Title className="font-title text-[20px] font-bold">Keys</Dialog.Title>
+          <Dialog.Title className="font-title text-title font-bold">Keys</Dialog.Title>
           {KEYS.map(({ where, keys }) => (
-            <section key={where} className="mt-3 text-[13px]">
+            <section key={where} className="mt-3 text-table">
               <h3 className="text-soft">{where}</h3>
               <dl className="mt-1 grid grid-cols-2 gap-x-6 gap-y-1">
                 {keys.map(([key, does]) => (
@@ -45,7 +45,7 @@ export function KeysHelp() {
               </dl>
             </section>
           ))}
-          <label className="mt-4 flex items-center gap-2 border-t border-line pt-3 text-[13px]">
+          <label className="mt-4 flex items-center gap-2 border-t border-line pt-3 text-table">
             <Check checked={single} onChange={(e) => setSingle(e.target.checked)} />
             Single letters and digits act. They do so only while the table has the focus, but for g and ?.
           </label>

@@ -23,7 +23,7 @@ export function ColumnInHand({ column, decisions, onDecide, onClose }: Props) {
   const { shown, decimalMark, index } = column;
   const isDay = column.role === 'day' || column.role === 'end date';
   return (
-    <section className="mt-1 border-b border-line pb-2 text-[13px]">
+    <section className="mt-1 border-b border-line pb-2 text-table">
       <p className="text-soft">
         {column.role === null
           ? `Left out: ${column.because}.`

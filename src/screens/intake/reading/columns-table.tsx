@@ -17,9 +17,9 @@ export function ColumnsTable({ answer: { reading, decisions }, chosen, onChoose,
   const roles: readonly ColumnRole[] = ROLES_OF_KIND[reading.kind];
   const options = [{ value: '', text: 'left out' }, ...roles.map((role) => ({ value: role, text: role }))];
   return (
-    <table className="w-full table-fixed self-start text-[13px]">
-      <caption className="pb-1 text-left text-[14px] font-semibold">Columns</caption>
-      <thead className="text-left text-[12px] text-soft">
+    <table className="w-full table-fixed self-start text-table">
+      <caption className="pb-1 text-left text-base font-semibold">Columns</caption>
+      <thead className="text-left text-small text-soft">
         <tr>
           <th className="w-[26%] font-normal">in the file</th>
           <th className="w-[116px] font-normal">taken for</th>

@@ -31,7 +31,7 @@ export function DaysPanel({
   const counts = countStates(days);
   const isFile = Object.keys(brought).length > 0;
   return (
-    <figure className="mt-3 border-t border-line pt-2 text-[13px]">
+    <figure className="mt-3 border-t border-line pt-2 text-table">
       <figcaption className="mb-1 font-semibold">
         Days{' '}
         <span className="font-normal text-soft">
@@ -49,7 +49,7 @@ export function DaysPanel({
         )}
         {!isFile && ` Data reaches to ${formatDay(days.at(-1)!.day, true)}.`}
       </p>
-      <details className="text-[12px] text-soft">
+      <details className="text-small text-soft">
         <summary>As a table</summary>
         <div className="max-h-36 overflow-y-auto" tabIndex={0} role="group" aria-label="Days as a table">
           <table className="w-full">

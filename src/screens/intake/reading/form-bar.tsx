@@ -25,7 +25,7 @@ export function FormBar({ answer: { reading, decisions, recipe }, onDecide }: Pr
   const { encoding, separator, headerLine, kind, currency } = reading;
   const decide = (form: Parameters<typeof withForm>[1]) => onDecide(withForm(decisions, form));
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-0.5 border-b border-line bg-paper px-4 py-1 text-[13px] text-soft">
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-0.5 border-b border-line bg-paper px-4 py-1 text-table text-soft">
       {reading.columns.length > 0 && (
         <Pick
           label="What the file is about"

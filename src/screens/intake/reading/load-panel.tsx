@@ -50,7 +50,7 @@ export function LoadPanel({ file, answer, isStale, onLoaded }: Props) {
 
   const total = answer.whole === null ? answer.reading.rows : null;
   return (
-    <div className="mt-3 border-t border-line pt-2 text-[13px]" data-testid="load-panel">
+    <div className="mt-3 border-t border-line pt-2 text-table" data-testid="load-panel">
       {file.state === 'loaded' && (
         <Loaded
           file={file}

@@ -62,9 +62,9 @@ export function Preview({ reading: { kind, preview } }: { reading: Reading }) {
 function Rows<Row extends AnyRow>({ shown, rows }: { shown: Shown<Row>[]; rows: Row[] }) {
   const money = useMoney();
   return (
-    <table className="w-full text-[13px]">
-      <caption className="px-4 pb-1 text-left text-[14px] font-semibold">Rows as they will be stored</caption>
-      <thead className="text-left text-[12px] text-soft">
+    <table className="w-full text-table">
+      <caption className="px-4 pb-1 text-left text-base font-semibold">Rows as they will be stored</caption>
+      <thead className="text-left text-small text-soft">
         <tr>
           {shown.map(({ name, isFigure }) => (
             <th

@@ -34,7 +34,7 @@ export function Questions({ reading: { questions }, decisions, onDecide }: Props
       change: { period: undefined },
     });
   return (
-    <div className="text-[13px]">
+    <div className="text-table">
       {questions.map((question) => (
         <fieldset
           key={question.code}

@@ -48,7 +48,7 @@ export function ReadingView({ file }: { file: ReportFileView }) {
         aria-label="How the file was read"
       >
         {data.whole && (
-          <p role="status" className="border-b border-line bg-straw/40 px-4 py-1 text-[13px]">
+          <p role="status" className="border-b border-line bg-straw/40 px-4 py-1 text-table">
             A large file: these are its first {counted(reading.rows, 'row')}. The sums of the whole follow;{' '}
             {counted(data.whole.rowsRead, 'row')} read so far.
           </p>

@@ -33,8 +33,8 @@ export function Sums({
   ];
   return (
     <>
-      <table className="w-full text-[13px]">
-        <caption className="pb-1 text-left text-[14px] font-semibold">
+      <table className="w-full text-table">
+        <caption className="pb-1 text-left text-base font-semibold">
           To compare with the source{' '}
           {isPart && <span className="font-normal text-soft">of the first rows only</span>}
         </caption>
@@ -51,7 +51,7 @@ export function Sums({
       </table>
       {kind === 'search terms' && <Grain columns={columns} />}
       {Object.entries(bounds).map(([role, cells]) => (
-        <p key={role} className="text-[13px] text-soft">
+        <p key={role} className="text-table text-soft">
           Of {role}, {counted(cells, 'cell')} tell{cells === 1 && 's'} only a bound (“&lt; 10”): unknown, and
           not in the sum.
         </p>
@@ -64,7 +64,7 @@ export function Sums({
 export function Refused({ file, reading }: { file: ReportFileView; reading: Reading }) {
   const { rejected, rejectedCount } = reading;
   const aside = rejected.filter((r) => r.category === 'total row').length;
-  if (rejected.length === 0) return <p className="mt-3 text-[13px] text-soft">No row was refused.</p>;
+  if (rejected.length === 0) return <p className="mt-3 text-table text-soft">No row was refused.</p>;
   return (
     <div
       className="mt-3 max-h-64 overflow-y-auto"
@@ -72,8 +72,8 @@ export function Refused({ file, reading }: { file: ReportFileView; reading: Read
       role="group"
       aria-label={`Refused rows of ${file.name}`}
     >
-      <table className="w-full text-[13px]">
-        <caption className="pb-1 text-left text-[14px] font-semibold">
+      <table className="w-full text-table">
+        <caption className="pb-1 text-left text-base font-semibold">
           Refused{' '}
           <span className="font-normal text-soft">
             {counted(rejectedCount, 'row')}
@@ -103,7 +103,7 @@ function Grain({ columns }: Pick<Reading, 'columns'>) {
   const missing = [...places, ...(has('keyword') ? [] : ['keyword'])];
   if (missing.length === 0) return null;
   return (
-    <p className="text-[13px] text-soft" data-testid="grain">
+    <p className="text-table text-soft" data-testid="grain">
       No column names the {missing.join(', the ')}: shown as “not given”.
       {places.length > 0 && ` Nothing can be stopped in a single ${places.at(-1)} then.`}
       {!has('keyword') &&

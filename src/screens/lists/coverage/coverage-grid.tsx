@@ -106,7 +106,7 @@ export function CoverageGrid(props: Props) {
       aria-multiselectable
       aria-describedby="coverage-keys"
       aria-activedescendant={lists.length > 0 ? `cell-${row}-${column}` : undefined}
-      className="group/grid min-h-0 flex-1 overflow-auto text-[13px] focus-visible:outline-none"
+      className="group/grid min-h-0 flex-1 overflow-auto text-table focus-visible:outline-none"
       onKeyDown={onKey}
       onClick={onClick}
     >

@@ -80,7 +80,7 @@ export function Coverage({ view, url, onChange }: Props) {
           }
         />
       )}
-      <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line px-4 py-1.5 text-[12px] text-soft">
+      <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line px-4 py-1.5 text-small text-soft">
         {LEGEND.map(({ kind, said }) => (
           <span key={kind}>
             <StateIcon kind={kind} /> {said}

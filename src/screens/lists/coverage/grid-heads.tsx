@@ -18,7 +18,7 @@ export function Heads({ columns, groups, hasList, column, inSight, width }: Head
     <div
       role="row"
       aria-rowindex={1}
-      className="sticky top-0 z-20 flex min-w-full border-b border-line bg-sheet text-[12px] text-soft"
+      className="sticky top-0 z-20 flex min-w-full border-b border-line bg-sheet text-small text-soft"
       style={{ width, height: HEAD }}
     >
       <div className="sticky left-0 z-30 flex h-full w-[272px] shrink-0 items-end gap-2 bg-sheet px-4 pb-6">
@@ -73,7 +73,7 @@ export function Heads({ columns, groups, hasList, column, inSight, width }: Head
               tabIndex={-1}
               data-fold={name}
               title={`${name}: ${campaigns} campaigns; click ${isFolded ? 'opens' : 'folds'} them`}
-              className="h-full w-full truncate border-t border-line px-1 text-left text-[11px] hover:bg-raised"
+              className="h-full w-full truncate border-t border-line px-1 text-left text-key hover:bg-raised"
             >
               {isFolded ? '▸' : '▾'} {isFolded ? '' : name}
             </button>

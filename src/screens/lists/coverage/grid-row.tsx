@@ -106,13 +106,13 @@ const Cell = memo(function Cell({ list, cells, column, row, at, left, width, isA
       aria-colindex={at + 4}
       aria-label={`${list.name} on ${column.label}: ${said}${share ? `, ${share}` : ''}`}
       title={`${column.label}: ${said}`}
-      className={`absolute flex h-full cursor-pointer items-center justify-center gap-0.5 text-[11px] [contain:strict] ${isAt ? 'bg-straw/60' : ''} ${isCursor ? 'outline-2 -outline-offset-2 outline-pine' : ''}`}
+      className={`absolute flex h-full cursor-pointer items-center justify-center gap-0.5 text-key [contain:strict] ${isAt ? 'bg-straw/60' : ''} ${isCursor ? 'outline-2 -outline-offset-2 outline-pine' : ''}`}
       style={{ left, width }}
     >
       <StateIcon kind={icon} className={icon === 'open' ? 'opacity-45' : ''} />
       {share && icon !== 'open' && share}
       {cells.wanted[column.campaigns[0]!] === 1 && (
-        <span className="absolute right-0 bottom-0 text-[10px] text-pine" title="wanted by a rule">
+        <span className="absolute right-0 bottom-0 text-tiny text-pine" title="wanted by a rule">
           +
         </span>
       )}

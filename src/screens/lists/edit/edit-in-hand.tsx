@@ -34,7 +34,7 @@ export function EditInHand({ edit, onDone, onLeave, children }: Props) {
   }
 
   return (
-    <div className="mt-1 flex flex-col gap-1.5 text-[13px]">
+    <div className="mt-1 flex flex-col gap-1.5 text-table">
       {children}
       {error && <p className="text-rust">{error.message}</p>}
       {!plan && !error && <p className="text-soft">Reckoning…</p>}

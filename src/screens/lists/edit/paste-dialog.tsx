@@ -73,14 +73,14 @@ export function PasteDialog({ lists, into, onClose }: Props) {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 grid max-h-[88vh] w-[860px] -translate-x-1/2 -translate-y-1/2 grid-cols-[1fr_340px] gap-x-5 overflow-y-auto rounded border border-line bg-sheet px-5 py-4 shadow-xl">
           <div className="col-span-2 mb-2">
-            <Dialog.Title className="font-title text-[20px] font-bold">Paste lines</Dialog.Title>
-            <Dialog.Description className="text-[13px] text-soft">
+            <Dialog.Title className="font-title text-title font-bold">Paste lines</Dialog.Title>
+            <Dialog.Description className="text-table text-soft">
               {holds === 'words'
                 ? 'One text a line. Quotes make a phrase, square brackets exact; a column may name the match type. Bullets and numbers are taken off.'
                 : 'One site, app or channel a line. Addresses are cleaned, and what lies below another is left out.'}
             </Dialog.Description>
           </div>
-          <div className="flex min-w-0 flex-col gap-2 text-[13px]">
+          <div className="flex min-w-0 flex-col gap-2 text-table">
             <div className="flex flex-wrap items-center gap-2">
               <label className="flex items-center gap-1.5">
                 Into
@@ -124,7 +124,7 @@ export function PasteDialog({ lists, into, onClose }: Props) {
               rows={14}
               wrap="off"
               spellCheck={false}
-              className="w-full resize-none rounded border border-line bg-paper px-2 py-1.5 font-mono text-[12px] leading-5"
+              className="w-full resize-none rounded border border-line bg-paper px-2 py-1.5 font-mono text-small leading-5"
               placeholder={
                 holds === 'words'
                   ? 'free plans\n"bee movie"\n[hive tattoo]'
@@ -179,7 +179,7 @@ export function PasteDialog({ lists, into, onClose }: Props) {
             {edit ? (
               <EditInHand key={more.length} edit={edit} onDone={() => take(more)} onLeave={onClose} />
             ) : (
-              <div className="flex flex-col items-start gap-2 text-[13px] text-soft">
+              <div className="flex flex-col items-start gap-2 text-table text-soft">
                 <p>{text.trim() === '' ? 'Nothing is pasted yet.' : 'Give the new list a name.'}</p>
                 <Button onClick={onClose}>Leave it</Button>
               </div>

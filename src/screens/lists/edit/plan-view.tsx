@@ -9,7 +9,7 @@ export function PlanView({ plan }: { plan: EditPlan }) {
   const formatMoney = useMoney();
   const { stops, reopens, proof } = plan;
   return (
-    <div className="flex flex-col gap-1 text-[13px]" aria-live="polite" data-testid="plan">
+    <div className="flex flex-col gap-1 text-table" aria-live="polite" data-testid="plan">
       <p>
         <b>{plan.said}</b>: {counted(plan.changes, 'change')}.
       </p>

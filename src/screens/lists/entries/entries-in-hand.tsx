@@ -49,7 +49,7 @@ export function EntriesInHand({ view, entries: { list, reaches }, rows, isMarked
   const negatives: NegativeText[] = staying.flatMap(({ text, match }) => (match ? [{ text, match }] : []));
   return (
     <InHand title={title}>
-      <div className="mt-1 flex flex-col gap-1 text-[13px]" data-testid="entries-in-hand">
+      <div className="mt-1 flex flex-col gap-1 text-table" data-testid="entries-in-hand">
         {!only && <p className="text-soft">Empty. Paste lines, or put words into it from Sift.</p>}
         {only && !isMarked && <About row={only} />}
         <Reaches reaches={reaches} />

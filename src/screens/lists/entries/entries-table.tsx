@@ -99,7 +99,7 @@ export function EntriesTable(props: Props) {
       aria-rowcount={rows.length + 1}
       aria-multiselectable
       aria-activedescendant={rows.length > 0 ? `entry-${cursor}` : undefined}
-      className="group/grid @container min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
+      className="group/grid @container min-h-0 flex-1 overflow-y-auto text-table focus-visible:outline-none"
       onKeyDown={onKey}
     >
       <Head {...props} columns={columns} onMarkAll={() => turn(rows.map((_, i) => i))} />
@@ -156,7 +156,7 @@ function Head({
   return (
     <div
       role="row"
-      className={`sticky top-0 z-10 grid ${columns} h-[28px] items-center gap-x-2 border-b border-line bg-sheet px-4 text-[12px] text-soft`}
+      className={`sticky top-0 z-10 grid ${columns} h-[28px] items-center gap-x-2 border-b border-line bg-sheet px-4 text-small text-soft`}
     >
       <div role="columnheader">
         <HeadMark
@@ -222,7 +222,7 @@ const EntryRow = memo(function EntryRow(props: RowProps) {
       <div role="gridcell" className={`truncate ${drafted === 'removed' ? 'line-through' : ''}`} title={text}>
         {text}{' '}
         {drafted && (
-          <span className="text-[12px] text-pine">
+          <span className="text-small text-pine">
             {drafted === 'added' ? 'in the tray' : drafted === 'removed' ? 'goes with the tray' : drafted}
           </span>
         )}

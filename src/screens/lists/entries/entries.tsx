@@ -50,7 +50,7 @@ export function Entries({ view, url, onChange }: Props) {
     <>
       <form
         aria-label="Filters"
-        className="flex flex-wrap items-baseline gap-x-1.5 border-b border-line px-4 py-1.5 text-[13px] text-soft"
+        className="flex flex-wrap items-baseline gap-x-1.5 border-b border-line px-4 py-1.5 text-table text-soft"
         onSubmit={(e) => e.preventDefault()}
       >
         <Pick

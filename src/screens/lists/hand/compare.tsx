@@ -27,7 +27,7 @@ export function Compare({
     enabled: other !== '',
   });
   return (
-    <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="compare">
+    <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="compare">
       <label>
         Beside{' '}
         <select
@@ -52,7 +52,7 @@ export function Compare({
           </div>
           {data.covered.length > 0 && (
             <div className="col-span-2">
-              <h3 className="mt-1 text-[12px] text-soft">needless, if both hang in one place</h3>
+              <h3 className="mt-1 text-small text-soft">needless, if both hang in one place</h3>
               <ul>
                 {data.covered.slice(0, MOST).map(({ entry, in: side, coveredBy }) => (
                   <li key={`${side} ${entry.match} ${entry.text}`}>
@@ -74,7 +74,7 @@ export function Compare({
 function Side({ title, entries }: { title: string; entries: readonly NegativeText[] }) {
   return (
     <div className="min-w-0">
-      <h3 className="truncate text-[12px] text-soft" title={title}>
+      <h3 className="truncate text-small text-soft" title={title}>
         {title}: {formatCount(entries.length)}
       </h3>
       <ul>

@@ -21,7 +21,7 @@ export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => 
   const others = accounts.filter((a) => a.slug !== summary.slug);
   const [to, setTo] = useState(others[0]?.slug ?? '');
   const [name, setName] = useState(list.name);
-  if (others.length === 0) return <p className="text-[13px] text-soft">There is no other account here.</p>;
+  if (others.length === 0) return <p className="text-table text-soft">There is no other account here.</p>;
 
   async function copy() {
     try {
@@ -44,7 +44,7 @@ export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => 
   }
 
   return (
-    <div className="mt-1 flex flex-col gap-2 text-[13px]">
+    <div className="mt-1 flex flex-col gap-2 text-table">
       <label>
         Put it in the tray of{' '}
         <select

@@ -24,7 +24,7 @@ export function History({
     ...query('GET lists/[list]/history', { params: { list: list.id } }),
   });
   return (
-    <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="history">
+    <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="history">
       {error && <p className="text-rust">{error.message}</p>}
       {data?.versions.length === 0 && (
         <p className="text-soft">

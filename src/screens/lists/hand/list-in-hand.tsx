@@ -81,7 +81,7 @@ export function ListInHand({ view, list, health, onChange, onPaste }: Props) {
         </div>
       }
     >
-      <div className="mt-1 flex flex-col gap-1 text-[13px]" data-testid="list-in-hand">
+      <div className="mt-1 flex flex-col gap-1 text-table" data-testid="list-in-hand">
         <Facts view={view} list={list} health={health} />
         <Rules view={view} list={list} hang={hang} />
         <div className="mt-1 flex flex-wrap gap-x-3 gap-y-0.5">
@@ -222,7 +222,7 @@ function Rename({ list, onDone }: { list: ListLine; onDone: () => void }) {
   const [name, setName] = useState(list.name);
   return (
     <form
-      className="mt-1 flex flex-col gap-2 text-[13px]"
+      className="mt-1 flex flex-col gap-2 text-table"
       onSubmit={(event) => {
         event.preventDefault();
         void draft([
@@ -259,7 +259,7 @@ type PickListProps = {
 
 function PickList({ label, lists, onPick, onLeave }: PickListProps) {
   return (
-    <div className="mt-1 flex flex-col items-start gap-2 text-[13px]">
+    <div className="mt-1 flex flex-col items-start gap-2 text-table">
       <label>
         {label}{' '}
         <select

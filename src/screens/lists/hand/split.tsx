@@ -20,7 +20,7 @@ export function Split({ list, onEdit, onDone }: Props) {
   const [themes, setThemes] = useState<readonly string[]>([]);
   const parts = (data?.parts ?? []).filter((part) => part.theme !== null);
   return (
-    <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="split">
+    <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="split">
       {error && <p className="text-rust">{error.message}</p>}
       {data && parts.length === 0 && <p className="text-soft">No word stands in two of its entries.</p>}
       <ul>

@@ -57,12 +57,12 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
         tabIndex={0}
         aria-label="Shared lists"
         aria-activedescendant={chosen ? `list-${chosen.id}` : undefined}
-        className="group/grid @container min-h-0 flex-1 overflow-y-auto text-[13px] focus-visible:outline-none"
+        className="group/grid @container min-h-0 flex-1 overflow-y-auto text-table focus-visible:outline-none"
         onKeyDown={onKey}
       >
         <div
           role="row"
-          className={`sticky top-0 z-10 ${COLUMNS} h-[44px] items-end border-b border-line bg-sheet pb-1 text-[12px] leading-4 text-soft`}
+          className={`sticky top-0 z-10 ${COLUMNS} h-[44px] items-end border-b border-line bg-sheet pb-1 text-small leading-4 text-soft`}
         >
           <div role="columnheader">list</div>
           {['entries', 'room left', 'hangs on', 'terms', 'clicks', 'cost', 'converting', 'needless'].map(
@@ -96,7 +96,7 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
         ))}
         {error && <p className="p-4 text-rust">{error.message}</p>}
       </div>
-      <p className="border-t border-line px-4 py-1.5 text-[12px] text-soft">
+      <p className="border-t border-line px-4 py-1.5 text-small text-soft">
         Terms, clicks and cost are what each list stopped, estimated from the {view.window.days} days before
         it hung there: what is stopped is never reported. “–” where it hung before the first day of data.
         {bare.length > 0 && (

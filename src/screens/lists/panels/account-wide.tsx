@@ -31,7 +31,7 @@ export function AccountWide() {
   ];
   return (
     <>
-      <div className="min-h-0 flex-1 overflow-y-auto text-[13px]">
+      <div className="min-h-0 flex-1 overflow-y-auto text-table">
         {error && <p className="p-4 text-rust">{error.message}</p>}
         {data && (
           <p className="border-b border-line px-4 py-1.5 text-soft">
@@ -45,7 +45,7 @@ export function AccountWide() {
         )}
         <table className="w-full">
           {data && data.entries.length > 0 && (
-            <thead className="text-left text-[12px] text-soft">
+            <thead className="text-left text-small text-soft">
               <tr>
                 <th className="w-10 py-1 pl-4">
                   <Check
@@ -88,7 +88,7 @@ export function AccountWide() {
                   <td className={entry.drafted === 'removed' ? 'line-through' : ''}>
                     {entry.text}
                     {entry.drafted === 'said to be done' && (
-                      <span className="text-[12px] text-pine"> said to be done</span>
+                      <span className="text-small text-pine"> said to be done</span>
                     )}
                   </td>
                   <td>
@@ -106,7 +106,7 @@ export function AccountWide() {
       </div>
       <InHand title={distinct.length > 0 ? counted(distinct.length, 'account-wide negative') : undefined}>
         {distinct.length === 0 ? (
-          <p className="mt-1 text-[13px] text-soft">Mark those that are to be a list.</p>
+          <p className="mt-1 text-table text-soft">Mark those that are to be a list.</p>
         ) : (
           <EditInHand
             edit={{

@@ -25,7 +25,7 @@ export function CouldBe() {
   const set = data?.sets[at];
   return (
     <>
-      <div className="min-h-0 flex-1 overflow-y-auto text-[13px]">
+      <div className="min-h-0 flex-1 overflow-y-auto text-table">
         {error && <p className="p-4 text-rust">{error.message}</p>}
         {data?.sets.length === 0 && (
           <p className="p-4 text-soft">
@@ -64,7 +64,7 @@ export function CouldBe() {
         <Gather key={set.entries.map((e) => e.text).join()} set={set} onDone={() => setAt(0)} />
       ) : (
         <InHand>
-          <p className="mt-1 text-[13px] text-soft">Nothing is chosen.</p>
+          <p className="mt-1 text-table text-soft">Nothing is chosen.</p>
         </InHand>
       )}
     </>

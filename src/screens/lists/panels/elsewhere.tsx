@@ -29,7 +29,7 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
   };
   return (
     <>
-      <div className="min-h-0 flex-1 overflow-y-auto text-[13px]">
+      <div className="min-h-0 flex-1 overflow-y-auto text-table">
         <Outside outside={outside} />
         {waiting.length + outside.length === 0 && (
           <p className="p-4 text-soft">
@@ -62,7 +62,7 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
         {edit ? (
           <EditInHand edit={edit} onDone={() => setEdit(null)} onLeave={() => setEdit(null)} />
         ) : (
-          <p className="mt-1 text-[13px] text-soft">
+          <p className="mt-1 text-table text-soft">
             Until it is taken over or undone, nothing is sent that touches the same list, negative or keyword.
           </p>
         )}

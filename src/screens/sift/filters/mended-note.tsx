@@ -32,7 +32,7 @@ export function MendedNote() {
   return (
     <div
       role="status"
-      className="flex items-baseline gap-3 border-b border-line border-l-[3px] border-l-timber bg-timber/10 px-4 py-1.5 text-[13px]"
+      className="flex items-baseline gap-3 border-b border-line border-l-[3px] border-l-timber bg-timber/10 px-4 py-1.5 text-table"
     >
       <p className="min-w-0">
         The address asked for something that Sift does not know, and is shown without it:{' '}

@@ -51,9 +51,9 @@ export function SaveView({ search, views, onClose }: Props) {
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-line bg-sheet px-5 py-4 text-[13px]"
+          className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-line bg-sheet px-5 py-4 text-table"
         >
-          <Dialog.Title className="font-title text-[20px] font-bold">Save these filters</Dialog.Title>
+          <Dialog.Title className="font-title text-title font-bold">Save these filters</Dialog.Title>
           <form
             className="mt-2 flex gap-2"
             onSubmit={(event) => {

@@ -28,7 +28,7 @@ export const ViewsMenu = memo(function ViewsMenu({ url, onChange }: Props) {
   return (
     <>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="flex items-center gap-1.5 rounded border border-line bg-sheet px-2 py-0.5 text-[13px] font-semibold whitespace-nowrap hover:border-soft">
+        <DropdownMenu.Trigger className="flex items-center gap-1.5 rounded border border-line bg-sheet px-2 py-0.5 text-table font-semibold whitespace-nowrap hover:border-soft">
           <ListFilter size={14} aria-hidden />
           {name ?? 'Views'}
         </DropdownMenu.Trigger>
@@ -36,7 +36,7 @@ export const ViewsMenu = memo(function ViewsMenu({ url, onChange }: Props) {
           <DropdownMenu.Content
             align="start"
             sideOffset={4}
-            className="z-40 max-h-[80vh] w-80 overflow-y-auto rounded border border-line bg-sheet p-1 text-[13px] shadow-lg"
+            className="z-40 max-h-[80vh] w-80 overflow-y-auto rounded border border-line bg-sheet p-1 text-table shadow-lg"
           >
             {READY_VIEWS.map((view) => (
               <DropdownMenu.Item
@@ -45,11 +45,11 @@ export const ViewsMenu = memo(function ViewsMenu({ url, onChange }: Props) {
                 onSelect={() => onChange(withView(view.filters))}
               >
                 <span className="font-semibold">{view.name}</span>
-                <span className="text-[12px] text-soft">{view.says}</span>
+                <span className="text-small text-soft">{view.says}</span>
               </DropdownMenu.Item>
             ))}
             {saved.length > 0 && (
-              <DropdownMenu.Label className="mt-1 border-t border-line px-2.5 pt-1.5 text-[12px] text-soft">
+              <DropdownMenu.Label className="mt-1 border-t border-line px-2.5 pt-1.5 text-small text-soft">
                 Saved
               </DropdownMenu.Label>
             )}
@@ -60,7 +60,7 @@ export const ViewsMenu = memo(function ViewsMenu({ url, onChange }: Props) {
                 onSelect={() => onChange({ ...withView({}), ...fromSearch(view.search) })}
               >
                 <span className="font-semibold">{view.name}</span>
-                <span className="text-[12px] text-soft">by {view.by}</span>
+                <span className="text-small text-soft">by {view.by}</span>
               </DropdownMenu.Item>
             ))}
             <DropdownMenu.Item

@@ -20,7 +20,7 @@ export function DayLine({ days, changedOn }: { days: TermDetail['days']; changed
     .curve(curveStep);
   const changed = changedOn === null ? -1 : days.findIndex((d) => d.day >= changedOn);
   return (
-    <details className="mt-1 text-[12px] text-soft">
+    <details className="mt-1 text-small text-soft">
       <summary className="list-none" title="Clicks day by day; open for the figures">
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}

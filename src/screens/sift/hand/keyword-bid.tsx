@@ -26,7 +26,7 @@ export function KeywordBid({ detail, keyword }: { detail: TermDetail; keyword: O
       : `target ACoS ${formatShare(summary.targetAcos)} of a conversion’s value`;
   const why = `“${detail.raw}” is an exact keyword that does not return enough`;
   return (
-    <section aria-label="Its own keyword" className="mt-2 border-y border-line py-2 text-[13px]">
+    <section aria-label="Its own keyword" className="mt-2 border-y border-line py-2 text-table">
       <p>
         This is a live exact keyword in {keyword.campaign} / {keyword.adGroup}. A negative would shut it out:
         lower its bid, or pause it.

@@ -37,7 +37,7 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
   }
 
   return (
-    <details className="mt-2 text-[13px]" open={notes.length > 0}>
+    <details className="mt-2 text-table" open={notes.length > 0}>
       <summary className="text-soft">
         {notes.length === 0 ? 'Write a note' : `Notes (${notes.length})`}
       </summary>
@@ -45,7 +45,7 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
         <p key={note.id} className="mt-1 flex items-start gap-1 border-l-2 border-line pl-2">
           <span className="min-w-0 flex-1">
             {note.body}{' '}
-            <span className="text-[12px] text-soft">
+            <span className="text-small text-soft">
               {note.by}, {formatDay(note.at.slice(0, 10))}
             </span>
           </span>

@@ -12,7 +12,7 @@ export function ProductInHand({ detail }: { detail: TermDetail }) {
   const formatMoney = useMoney();
   const { draft } = useTrayActions();
   return (
-    <section aria-label="Exclude the product" className="mt-2 border-y border-line py-2 text-[13px]">
+    <section aria-label="Exclude the product" className="mt-2 border-y border-line py-2 text-table">
       <p>
         This is a product code: an ad stood on that product’s page. Keyword negatives never stop it; the
         product itself can be excluded.
@@ -32,7 +32,7 @@ export function ProductInHand({ detail }: { detail: TermDetail }) {
           >
             Exclude in the {place.kind === 'campaign' ? 'campaign' : 'ad group'}
           </Button>
-          <span className="min-w-0 text-[12px] text-soft">
+          <span className="min-w-0 text-small text-soft">
             {isThere
               ? `excluded in ${name} already`
               : `${name}: ${counted(weight.clicks ?? 0, 'click')}, ${formatMoney(weight.costMicros ?? 0)}, ${conversionsOf(weight)}`}

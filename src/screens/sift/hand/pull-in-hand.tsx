@@ -17,7 +17,7 @@ import { counted } from '@/core';
 /** A term that the tray stops: by what, and the ways to let it through again. */
 export function PullInHand({ detail, days }: { detail: TermDetail; days: number | null }) {
   return (
-    <section aria-label="Pull it out" className="mt-2 border-y border-line py-2 text-[13px]">
+    <section aria-label="Pull it out" className="mt-2 border-y border-line py-2 text-table">
       {detail.draftedStops.map((stop) => (
         <Ways key={stop.changeId} detail={detail} stop={stop} days={days} />
       ))}
@@ -58,7 +58,7 @@ function Ways({
           <Button className="text-left" onClick={() => void take(way)}>
             {way.said}
           </Button>
-          <p className="text-[12px] text-soft">
+          <p className="text-small text-soft">
             {way.left.terms === 0
               ? 'leaves nothing else unstopped'
               : `leaves ${counted(way.left.terms, 'other term')} unstopped, ${formatMoney(way.left.costMicros)}: ${way.left.first.join(', ')}${way.left.terms > way.left.first.length ? ' …' : ''}`}

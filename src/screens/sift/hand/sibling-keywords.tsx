@@ -28,7 +28,7 @@ export function SiblingKeywords({
       role="group"
       aria-label={`Keywords of ${data.adGroup}`}
     >
-      <table className="w-full text-[12px]">
+      <table className="w-full text-small">
         <thead>
           <tr>
             <th className="text-left font-normal">keywords of {data.adGroup}</th>

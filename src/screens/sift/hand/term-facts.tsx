@@ -29,7 +29,7 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
     ).values(),
   ];
   return (
-    <div className="text-[13px] text-soft">
+    <div className="text-table text-soft">
       {first && (
         <p>
           Served by{' '}

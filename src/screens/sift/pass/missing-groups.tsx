@@ -19,7 +19,7 @@ export function MissingGroups({ groups }: { groups: readonly MissingGroup[] }) {
           align="end"
           collisionPadding={8}
           tabIndex={0}
-          className="z-40 max-h-96 w-96 space-y-2 overflow-y-auto rounded border border-line bg-sheet px-3 py-2.5 text-[13px] shadow-lg"
+          className="z-40 max-h-96 w-96 space-y-2 overflow-y-auto rounded border border-line bg-sheet px-3 py-2.5 text-table shadow-lg"
         >
           <p>
             These miss the target as a whole: their terms are no worse than their neighbours. A negative would

@@ -18,7 +18,7 @@ export function PassInHand({ pass }: { pass: Pass }) {
   if (!item || !answer) {
     return (
       <InHand>
-        <p className="mt-1 text-[13px] text-soft">
+        <p className="mt-1 text-table text-soft">
           {answer ? 'Nothing is left of what can’t pay in this window.' : 'The pass is being reckoned.'}
         </p>
       </InHand>
@@ -40,12 +40,12 @@ function Word({ word, since, pass }: { word: PassWord; since: string | null; pas
   const { negatives, leavesOpen, places, fault } = word;
   return (
     <>
-      <p className="mt-1 text-[13px]">
+      <p className="mt-1 text-table">
         In {counted(fault.terms, 'term')} with {counted(fault.clicks, 'click')}. {sayFault(fault, since)}{' '}
         <WhyAtFault />
       </p>
       {leavesOpen.count > 0 && (
-        <p className="mt-1 text-[13px]">
+        <p className="mt-1 text-table">
           It would stop {counted(leavesOpen.count, 'protected term')} ({leavesOpen.first.join(', ')}
           {leavesOpen.count > leavesOpen.first.length && ' …'}), so{' '}
           {counted(negatives.count, 'longer negative')} that leave {leavesOpen.count === 1 ? 'it' : 'them'}{' '}
@@ -54,8 +54,8 @@ function Word({ word, since, pass }: { word: PassWord; since: string | null; pas
           {negatives.count > negatives.first.length ? ' …' : '.'}
         </p>
       )}
-      <fieldset className="mt-2 text-[13px]">
-        <legend className="text-[12px] text-soft">
+      <fieldset className="mt-2 text-table">
+        <legend className="text-small text-soft">
           as phrase, in <Key>p</Key>
         </legend>
         {places.map(({ place, name, note, stops, risks }, i) => (
@@ -84,12 +84,12 @@ function Term({ term }: { term: PassTerm }) {
   const { stops, campaigns, risks, clicks, conversions, beside, misses } = term;
   return (
     <>
-      <p className="mt-1 text-[13px]">
+      <p className="mt-1 text-table">
         {counted(clicks, 'click')}, {conversionsOf({ conversions })} over all days that are kept.
         {misses !== null && ` ${formatCount(Math.round(misses * 100))} % sure that it misses the target.`}
       </p>
       {beside && <BesideNeighbours beside={beside} misses={misses} />}
-      <p className="mt-2 text-[13px]">
+      <p className="mt-2 text-table">
         As exact in {campaigns.first.join(', ')}
         {campaigns.count > campaigns.first.length && ` and ${campaigns.count - campaigns.first.length} more`}:
         stops {counted(stops.clicks ?? 0, 'click')},{' '}

@@ -13,7 +13,7 @@ export function PassProgress({ answer }: { answer: PassAnswer }) {
   const all = stoppedMicros + toGainMicros;
   if (all === 0) {
     return (
-      <p className="border-b border-line px-3 py-2 text-[13px]" role="status">
+      <p className="border-b border-line px-3 py-2 text-table" role="status">
         <b>By what is known, nothing surely can’t pay.</b>{' '}
         <span className="text-soft">
           A word is judged once its ad groups should have brought a conversion with its clicks, and more days
@@ -24,9 +24,9 @@ export function PassProgress({ answer }: { answer: PassAnswer }) {
   }
   const share = stoppedMicros / all;
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-3 py-1.5 text-[13px]">
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-3 py-1.5 text-table">
       <span className="flex items-baseline gap-2">
-        <b className="font-title text-[22px] leading-7" data-testid="to-gain">
+        <b className="font-title text-figure leading-7" data-testid="to-gain">
           {formatMoney(toGainMicros)}
         </b>
         <span className="text-soft">still to gain in this window</span>

@@ -33,7 +33,7 @@ export function PassRow({ item, since, isInHand, id, index, onChoose }: Props) {
       role="row"
       aria-rowindex={index + 1}
       aria-selected={isInHand}
-      className={`${PASS_COLUMNS} h-[30px] border-b border-line text-[13px] ${isInHand ? 'bg-raised shadow-[inset_3px_0_0_var(--color-pine)]' : 'hover:bg-raised/60'}`}
+      className={`${PASS_COLUMNS} h-[30px] border-b border-line text-table ${isInHand ? 'bg-raised shadow-[inset_3px_0_0_var(--color-pine)]' : 'hover:bg-raised/60'}`}
       onClick={onChoose}
     >
       <span role="gridcell" className="truncate" title={isWord ? item.word.ngram : item.term.raw}>

@@ -19,13 +19,13 @@ export function PassScreen({ url, onChange }: Props) {
   return (
     <>
       <header className="flex items-baseline gap-3 border-b border-line bg-paper px-4 py-1.5">
-        <h1 className="font-title text-[20px] leading-7 font-bold">Sift</h1>
+        <h1 className="font-title text-title leading-7 font-bold">Sift</h1>
         <p className="min-w-0 flex-1 text-soft">
           What surely can’t pay: words at fault first, then terms that surely miss, then what is left by cost.
         </p>
         <button
           type="button"
-          className="min-h-6 text-[13px] whitespace-nowrap text-pine hover:underline"
+          className="min-h-6 text-table whitespace-nowrap text-pine hover:underline"
           onClick={() => onChange({ show: 'table' })}
         >
           Back to the terms

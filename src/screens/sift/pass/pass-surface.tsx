@@ -42,10 +42,7 @@ export function PassSurface({ pass }: { pass: Pass }) {
   return (
     <>
       <PassProgress answer={answer} />
-      <div
-        aria-hidden
-        className={`${PASS_COLUMNS} border-b border-line py-1 text-[12px] leading-4 text-soft`}
-      >
+      <div aria-hidden className={`${PASS_COLUMNS} border-b border-line py-1 text-small leading-4 text-soft`}>
         <span>word or term</span>
         <span className="text-right">would have brought</span>
         <span className="text-right">brought</span>
@@ -113,10 +110,10 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
   return (
     <div
       role="row"
-      className="flex h-[44px] items-center gap-2 border-b border-line bg-paper px-3 text-[13px]"
+      className="flex h-[44px] items-center gap-2 border-b border-line bg-paper px-3 text-table"
     >
       <span role="gridcell" className="min-w-0 flex-1 truncate">
-        <b className="font-title text-[15px]">
+        <b className="font-title text-hand">
           {number} {NAMES[step]}
         </b>{' '}
         <span className="text-soft">{saysOf(step)}</span>
@@ -127,7 +124,7 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
         </span>
       )}
       {step === 'words' && answer!.barred.length > 0 && (
-        <span role="gridcell" className="text-[12px] text-soft" title={sayBarred(pass)}>
+        <span role="gridcell" className="text-small text-soft" title={sayBarred(pass)}>
           {formatCount(answer!.barred.length)} not offered
         </span>
       )}

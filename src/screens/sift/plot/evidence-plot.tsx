@@ -40,7 +40,7 @@ export function EvidencePlot({ url, onRegion }: Props) {
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto">
       <figure className="flex flex-col px-3 pt-2" aria-label="Evidence: terms on clicks against conversions">
-        <figcaption className="text-[13px] text-soft">
+        <figcaption className="text-table text-soft">
           {error && <span className="text-rust">{error.message}</span>}
           {data && (
             <>
@@ -125,11 +125,11 @@ function Chart({ data, size, onRegion }: ChartProps) {
         x={size.width - MARGIN.right}
         y={size.height - 6}
         textAnchor="end"
-        className="fill-current text-[12px]"
+        className="fill-current text-small"
       >
         clicks
       </text>
-      <text x={4} y={11} className="fill-current text-[12px]">
+      <text x={4} y={11} className="fill-current text-small">
         conversions
       </text>
       {data.dots.map((d) => {

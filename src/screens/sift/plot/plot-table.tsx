@@ -7,11 +7,11 @@ import { bandsOf } from './bands';
 export function PlotTable({ data, onRegion }: { data: PlotAnswer; onRegion: (region: string) => void }) {
   const formatMoney = useMoney();
   return (
-    <table className="m-3 text-[13px]">
+    <table className="m-3 text-table">
       <caption className="pb-1 text-left text-soft">
         The same as a table; choose a band to see its terms
       </caption>
-      <thead className="text-[12px] text-soft">
+      <thead className="text-small text-soft">
         <tr>
           <th className="pr-6 text-left font-normal">clicks</th>
           <th className="px-3 text-right font-normal">terms</th>

@@ -15,19 +15,19 @@ export function NeutralWords({ count }: { count: number }) {
   });
   return (
     <Popover.Root>
-      <Popover.Trigger className="border-t border-line px-4 py-1.5 text-left text-[12px] text-soft hover:text-ink">
+      <Popover.Trigger className="border-t border-line px-4 py-1.5 text-left text-small text-soft hover:text-ink">
         {counted(count, 'neutral word')} not shown
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="start"
           side="top"
-          className="z-40 max-h-72 w-72 overflow-y-auto rounded border border-line bg-sheet px-3 py-2 text-[13px] shadow-lg"
+          className="z-40 max-h-72 w-72 overflow-y-auto rounded border border-line bg-sheet px-3 py-2 text-table shadow-lg"
         >
           {data?.tags.map(({ text, tag: is, by }) => (
             <p key={text} className="flex min-h-7 items-center gap-2">
               <b className="truncate">{text}</b>
-              <span className="text-[12px] text-soft">
+              <span className="text-small text-soft">
                 {is}, {by}
               </span>
               <button

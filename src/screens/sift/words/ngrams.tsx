@@ -67,12 +67,12 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
   }
   return (
     <>
-      <div className="flex justify-between border-b border-line px-4 py-1 text-[12px] text-soft">
+      <div className="flex justify-between border-b border-line px-4 py-1 text-small text-soft">
         <span>words, terms</span>
         <span>cost, conv.</span>
       </div>
       {data?.since === null && url.rank === 'fault' && (
-        <p className="px-4 py-2 text-[12px] text-soft">No report is loaded yet.</p>
+        <p className="px-4 py-2 text-small text-soft">No report is loaded yet.</p>
       )}
       {error && <p className="p-3 text-rust">{error.message}</p>}
       <div
@@ -102,7 +102,7 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
                   <WordActions line={line} onDone={() => onChange({ holding: '' })} />
                 )}
                 {item.index === chosenAt && line.fault && (
-                  <p className="h-[62px] border-b border-line bg-straw px-4 text-[12px] leading-[15px]">
+                  <p className="h-[62px] border-b border-line bg-straw px-4 text-small leading-[15px]">
                     {sayFault(line.fault, data?.since ?? null)}
                   </p>
                 )}
@@ -154,7 +154,7 @@ function WordRow({ line, most, chosen, since, index, isReached, onReach, onChoos
           {line.forms.length > 0 && <span className="text-soft"> …</span>}
         </span>
         {line.isKept && <StateIcon kind="kept" label="kept" />}
-        <span className="text-[12px] text-soft">{formatCount(line.terms)}</span>
+        <span className="text-small text-soft">{formatCount(line.terms)}</span>
         <span className="ml-auto">{formatMoney(line.costMicros)}</span>
         <span
           className={`w-7 text-right ${(line.conversions ?? 0) > 0 ? 'font-semibold text-moss' : 'text-soft'}`}

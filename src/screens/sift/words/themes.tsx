@@ -33,7 +33,7 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
         const name = theme.words.join(' ');
         return (
           <div key={name} className="border-b border-line px-4 py-1.5">
-            <p className="flex items-baseline gap-1.5 text-[12px] text-soft">
+            <p className="flex items-baseline gap-1.5 text-small text-soft">
               {formatCount(theme.terms)} terms
               <button
                 type="button"
@@ -43,7 +43,7 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
               >
                 {theme.notes > 0 ? `${theme.notes} notes` : 'note'}
               </button>
-              <span className="ml-auto text-[13px] text-timber">{formatMoney(theme.costMicros)}</span>
+              <span className="ml-auto text-table text-timber">{formatMoney(theme.costMicros)}</span>
             </p>
             <p className="flex flex-wrap gap-x-1">
               {theme.words.slice(0, 8).map((word) => (

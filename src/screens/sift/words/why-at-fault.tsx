@@ -12,7 +12,7 @@ export function WhyAtFault() {
           side="right"
           align="start"
           collisionPadding={8}
-          className="z-40 w-80 space-y-1.5 rounded border border-line bg-sheet px-3 py-2.5 text-[13px] text-ink shadow-lg"
+          className="z-40 w-80 space-y-1.5 rounded border border-line bg-sheet px-3 py-2.5 text-table text-ink shadow-lg"
         >
           <p>
             <b>At fault</b> is a word that surely brings the terms that hold it to less than half of what

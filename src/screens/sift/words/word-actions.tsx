@@ -15,7 +15,7 @@ export function WordActions({ line, onDone }: { line: WordLine; onDone: () => vo
     <div
       role="group"
       aria-label={`“${raw}”`}
-      className="flex h-[30px] items-center gap-1 bg-straw px-4 text-[12px]"
+      className="flex h-[30px] items-center gap-1 bg-straw px-4 text-small"
     >
       <button
         type="button"

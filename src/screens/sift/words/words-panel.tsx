@@ -23,7 +23,7 @@ const tab = (chosen: boolean) =>
 export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
   const isNgrams = url.panel === 'ngrams';
   return (
-    <section aria-label="Words" className="flex w-[204px] shrink-0 flex-col bg-paper text-[13px]">
+    <section aria-label="Words" className="flex w-[204px] shrink-0 flex-col bg-paper text-table">
       <div role="group" aria-label="Words by" className="flex gap-4 border-b border-line px-4 text-soft">
         {(['ngrams', 'themes'] as const).map((panel) => (
           <button
@@ -37,7 +37,7 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
           </button>
         ))}
       </div>
-      <div className="border-b border-line px-4 py-0.5 text-[12px] text-soft">
+      <div className="border-b border-line px-4 py-0.5 text-small text-soft">
         {isNgrams && url.rank !== 'fault' && (
           <div className="flex items-center">
             <div role="group" aria-label="Runs of how many words" className="-ml-2 flex">
@@ -46,7 +46,7 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
                   key={n}
                   type="button"
                   aria-pressed={url.n === n}
-                  className={`${tab(url.n === n)} text-[13px]`}
+                  className={`${tab(url.n === n)} text-table`}
                   onClick={() => onChange({ n })}
                 >
                   {n}

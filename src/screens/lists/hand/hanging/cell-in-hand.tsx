@@ -28,7 +28,7 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
     placeholderData: keepPreviousData,
   });
   const [edit, setEdit] = useState<ListEdit | null>(null);
-  if (error) return <InHand>{<p className="text-[13px] text-rust">{error.message}</p>}</InHand>;
+  if (error) return <InHand>{<p className="text-table text-rust">{error.message}</p>}</InHand>;
   if (!data) return <InHand>…</InHand>;
   const title = `${data.list.name} → ${data.campaign.name}`;
   if (edit) {
@@ -54,7 +54,7 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
       }
     >
       <div
-        className="mt-1 text-[13px]"
+        className="mt-1 text-table"
         aria-live="polite"
         data-testid="cell"
         data-cell={`${data.list.id} ${data.campaign.id}`}
@@ -113,7 +113,7 @@ function Faults({ cell, onEdit }: { cell: CellAnswer; onEdit: (edit: ListEdit) =
   const entries = faults.first.map(({ entry }) => entry);
   return (
     <div className="mt-2">
-      <h3 className="text-[12px] text-soft">{counted(faults.count, 'entry hurts', 'entries hurt')} here</h3>
+      <h3 className="text-small text-soft">{counted(faults.count, 'entry hurts', 'entries hurt')} here</h3>
       <ul>
         {faults.first.slice(0, 8).map(({ entry, keywords, stops }) => (
           <li key={`${entry.match} ${entry.text}`} className="border-b border-line py-1">

@@ -58,7 +58,7 @@ export function HangingsInHand({ view, lists, campaignIds, hang }: Props) {
         </div>
       }
     >
-      <div className="mt-1 text-[13px]" aria-live="polite" data-testid="hangings">
+      <div className="mt-1 text-table" aria-live="polite" data-testid="hangings">
         {error && <p className="text-rust">{error.message}</p>}
         {!data && !error && <p className="text-soft">Reckoning…</p>}
         {data && <Effect answer={data} hangs={hangs} />}

@@ -15,7 +15,7 @@ type Props = {
 export function HeldBack({ said, count, onForce, onLeave }: Props) {
   const [reason, setReason] = useState('');
   return (
-    <div className="my-1.5 border-l-[3px] border-rust bg-rust/10 px-2.5 py-1.5 text-[13px]">
+    <div className="my-1.5 border-l-[3px] border-rust bg-rust/10 px-2.5 py-1.5 text-table">
       <label className="block">
         {said} {count > 1 && `(${counted(count, 'change')} like this.)`} Reason to force it
         <input

@@ -62,7 +62,7 @@ export function RuleForm({ view, list, onDone }: Props) {
   }
 
   return (
-    <div className="mt-1 flex flex-col gap-1.5 text-[13px]" data-testid="rule">
+    <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="rule">
       <p className="flex flex-wrap items-baseline gap-1.5 text-soft">
         Hang on all
         <Pick
@@ -122,7 +122,7 @@ export function RuleForm({ view, list, onDone }: Props) {
                 />
                 <span className="min-w-0 flex-1 truncate">{withStatus(c)}</span>
                 {hurt && (
-                  <span className="shrink-0 text-[12px] text-rust">
+                  <span className="shrink-0 text-small text-rust">
                     {hurt.touched.map(({ severity, count }) => `${count} ${severity}`).join(', ')}
                   </span>
                 )}

@@ -45,11 +45,11 @@ export function BatchInHand({
           <Button disabled={isBusy} onClick={() => void batch.setVerdicts({ is: 'kept' })}>
             Keep all
           </Button>
-          <span className="flex items-center gap-1 text-[13px]">
+          <span className="flex items-center gap-1 text-table">
             <Button disabled={isBusy} onClick={() => void batch.setVerdicts({ is: 'aside', moreClicks })}>
               Set aside
             </Button>
-            <label className="flex items-center gap-1 text-[12px] text-soft">
+            <label className="flex items-center gap-1 text-small text-soft">
               until
               <input
                 type="number"
@@ -70,11 +70,11 @@ export function BatchInHand({
     >
       <Ways way={way} onChange={batch.setWay} />
       <PlacePicker batch={batch} />
-      {error && <p className="mt-2 text-[13px] text-rust">{error.message}</p>}
-      {!answer && !error && <p className="mt-2 text-[13px] text-soft">Weighing …</p>}
+      {error && <p className="mt-2 text-table text-rust">{error.message}</p>}
+      {!answer && !error && <p className="mt-2 text-table text-soft">Weighing …</p>}
       {answer && (
         <div
-          className={`mt-2 text-[13px] ${isStale ? 'opacity-60' : ''}`}
+          className={`mt-2 text-table ${isStale ? 'opacity-60' : ''}`}
           aria-live="polite"
           data-testid="batch"
         >
@@ -88,7 +88,7 @@ export function BatchInHand({
 function Ways({ way, onChange }: { way: BatchWay; onChange: (way: BatchWay) => void }) {
   const few = way.by === 'few' ? way : { by: 'few' as const, limit: 25, mayStopOthers: false };
   return (
-    <fieldset className="mt-1 text-[13px]">
+    <fieldset className="mt-1 text-table">
       <legend className="sr-only">How to stop them</legend>
       <label className="-ml-1.5 flex items-center gap-0.5">
         <Radio name="way" checked={way.by === 'few'} onChange={() => onChange(few)} />
@@ -107,7 +107,7 @@ function Ways({ way, onChange }: { way: BatchWay; onChange: (way: BatchWay) => v
         </select>
       </label>
       {way.by === 'few' && (
-        <label className="flex min-h-6 items-center gap-1.5 pl-5 text-[12px] text-soft">
+        <label className="flex min-h-6 items-center gap-1.5 pl-5 text-small text-soft">
           <Check
             checked={way.mayStopOthers}
             onChange={(e) => onChange({ ...few, mayStopOthers: e.target.checked })}
@@ -129,7 +129,7 @@ function PlacePicker({ batch: { place, setPlace } }: { batch: Batch }) {
     ...query('GET lists'),
   });
   return (
-    <label className="mt-1 flex items-center gap-1.5 text-[13px]">
+    <label className="mt-1 flex items-center gap-1.5 text-table">
       in
       <select
         aria-label="Place of the negatives"

@@ -36,7 +36,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
     return (
       <InHand>
         {offered}
-        <p className="text-[13px] text-soft">Choose a term to see what stopping it would do.</p>
+        <p className="text-table text-soft">Choose a term to see what stopping it would do.</p>
       </InHand>
     );
   }
@@ -47,11 +47,11 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
       actions={<Buttons line={line} choice={choice} />}
     >
       {offered}
-      {error && <p className="text-[13px] text-rust">{error.message}</p>}
+      {error && <p className="text-table text-rust">{error.message}</p>}
       {detail && (
         <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
       )}
-      {line.kind === 'query' && <p className="text-[13px] text-soft">{sayEvidence(line.evidence, line)}</p>}
+      {line.kind === 'query' && <p className="text-table text-soft">{sayEvidence(line.evidence, line)}</p>}
       {detail?.beside && <BesideNeighbours beside={detail.beside} misses={line.evidence?.misses ?? null} />}
       {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
       {detail?.ownKeyword && (
@@ -68,7 +68,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
       )}
       {detail?.kind === 'code' && <ProductInHand detail={detail} />}
       {detail?.kind === 'wordless' && (
-        <p className="mt-2 text-[13px]">This term holds no word, so no negative can stop it.</p>
+        <p className="mt-2 text-table">This term holds no word, so no negative can stop it.</p>
       )}
       {detail && (
         <Notes key={`notes ${detail.id}`} about={{ kind: 'term', about: detail.raw }} notes={detail.notes} />
@@ -82,7 +82,7 @@ function Force({ choice }: { choice: Choice }) {
   const [reason, setReason] = useState('');
   return (
     <form
-      className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-[13px]"
+      className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-table"
       role="alert"
       onSubmit={(event) => {
         event.preventDefault();
@@ -138,11 +138,11 @@ function Buttons({ line, choice }: { line: TermLine; choice: Choice }) {
         </Button>
       )}
       {verdict === 'open' && (
-        <span className="flex items-center gap-1 text-[13px]">
+        <span className="flex items-center gap-1 text-table">
           <Button hotkey="l" onClick={() => void choice.setAside()}>
             Set aside
           </Button>
-          <label className="flex items-center gap-1 text-[12px] whitespace-nowrap text-soft">
+          <label className="flex items-center gap-1 text-small whitespace-nowrap text-soft">
             until
             <input
               type="number"

@@ -29,9 +29,9 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
   const formatMoney = useMoney();
   const words = choice.chosen.positions.length > 0;
   return (
-    <table className="mt-2 w-full border-y border-line text-[13px]">
+    <table className="mt-2 w-full border-y border-line text-table">
       <caption className="sr-only">What each match type would stop at {choice.atPlace?.name}</caption>
-      <thead className="text-[12px] text-soft">
+      <thead className="text-small text-soft">
         <tr>
           <th className="py-0.5 text-left font-normal">
             Stop {words ? <span className="bg-straw px-1 font-semibold text-ink">{choice.text}</span> : 'it'}{' '}
@@ -76,7 +76,7 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
                 )}
               </td>
               {c.refusal !== null || !at ? (
-                <td colSpan={4} className="text-right text-[12px] text-soft">
+                <td colSpan={4} className="text-right text-small text-soft">
                   {c.refusal}
                 </td>
               ) : (
@@ -106,7 +106,7 @@ function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
   };
   return (
     <fieldset className="mt-2">
-      <legend className="text-[12px] text-soft">
+      <legend className="text-small text-soft">
         at <Key>p</Key> <span aria-hidden>· terms · ! touches something</span>
       </legend>
       <div className="mt-1 flex max-h-[90px] flex-wrap gap-1 overflow-y-auto">
@@ -123,7 +123,7 @@ function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
               onClick={() =>
                 choice.setPlace({ kind: p.place.kind, listId: p.place.kind === 'list' ? p.place.id : null })
               }
-              className={`min-h-6 rounded border px-1.5 text-[12px] ${chosen ? 'border-pine font-semibold text-pine' : 'border-line'} ${marked ? 'border-moss border-dashed' : ''}`}
+              className={`min-h-6 rounded border px-1.5 text-small ${chosen ? 'border-pine font-semibold text-pine' : 'border-line'} ${marked ? 'border-moss border-dashed' : ''}`}
             >
               {short[p.place.kind](p)}{' '}
               <span className="font-normal text-soft">
@@ -142,7 +142,7 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
   const formatMoney = useMoney();
   const { weight, touched, protectedTerms } = at;
   return (
-    <div className="mt-2 text-[13px]" aria-live="polite" data-testid="consequence">
+    <div className="mt-2 text-table" aria-live="polite" data-testid="consequence">
       <p>
         <b>{at.place.kind === 'account' ? 'The whole account' : at.name}</b>
         {at.note && <span className="text-soft"> {at.note}</span>}

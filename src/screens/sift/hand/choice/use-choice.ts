@@ -56,6 +56,8 @@ export type Choice = {
   leaveVariants(): void;
   /** what was held back, and waits for a reason or another choice */
   heldBack: Extract<DraftOutcome, { outcome: 'held back' }> | null;
+  /** why what was pressed last does nothing about the row in hand; null where nothing is to be said */
+  refused: string | null;
   /** clicks more after which a term that is set aside comes back */
   moreClicks: number;
   setMoreClicks(clicks: number): void;
@@ -86,6 +88,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   const [wanted, setWanted] = useState<WantedPlace>({ kind: 'campaign', listId: null });
   const [variants, setVariants] = useState<VariantsAnswer | null>(null);
   const [held, setHeld] = useState<{ id: number; outcome: Choice['heldBack'] }>({ id: -1, outcome: null });
+  const [refusal, setRefusal] = useState<{ id: number; said: string | null }>({ id: -1, said: null });
   const [clicks, setClicks] = useState<{ id: number; more: number }>({ id: -1, more: 0 });
 
   const id = line?.id ?? -1;
@@ -119,16 +122,22 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   const choose = (next: Chosen) => {
     setByTerm({ id, chosen: next });
     setHeld({ id: -1, outcome: null });
+    setRefusal({ id: -1, said: null });
   };
 
   /** Puts a negative at the wanted place, as soon as it is known which places there are. */
   async function putNegative(negative: NegativeText, forcedBecause?: string) {
     if (!line) return;
+    const refuse = (said: string | null) => setRefusal({ id: line.id, said });
+    refuse(null);
+    if (line.kind !== 'query') return refuse(NOT_STOPPED[line.kind]);
     try {
       const ready = await doing(whenReady());
       const choices = ready.answer.choices.find((c) => c.match === negative.match);
       const place = placeInHand(choices, wanted);
-      if (!place || sayNoCase(ready.detail, negative.match)) return;
+      if (sayNoCase(ready.detail, negative.match)) return refuse('a live exact keyword: see its bid in hand');
+      if (!place) return refuse(choices?.refusal ?? 'nothing can be stopped there');
+      if (place.isThere) return refuse('it stands there already');
       await draftNegative(line, negative, place, forcedBecause);
     } catch (failure) {
       sayFailure(failure);
@@ -148,6 +157,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     });
     if (outcome?.outcome === 'held back') {
       setHeld({ id: about, outcome });
+      setRefusal({ id: about, said: 'held back: give a reason in hand to force it' });
       if (inHand.current !== about) toast(`Not put in the tray, from “${raw}”. ${outcome.said}`);
     }
     if (outcome?.outcome !== 'drafted') return;
@@ -198,6 +208,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     },
     leaveVariants: () => setVariants(null),
     heldBack: held.id === id ? held.outcome : null,
+    refused: refusal.id === id ? refusal.said : null,
     moreClicks,
     setMoreClicks: (more) => setClicks({ id, more }),
     toggle: (position) => {
@@ -219,6 +230,12 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     letGo: () => verdict({ is: 'open' }),
   };
 }
+
+const NOT_STOPPED: Record<Exclude<TermLine['kind'], 'query'>, string> = {
+  code: 'a product code: it is excluded in hand',
+  wordless: 'holds no word, so no negative can stop it',
+  unreported: 'the platform does not name these queries',
+};
 
 function sayNoCase(detail: TermDetail | undefined, match: MatchType): string | null {
   if (!detail?.ownKeyword || match !== 'exact') return null;

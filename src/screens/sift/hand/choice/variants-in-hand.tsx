@@ -14,7 +14,7 @@ export function VariantsInHand({ answer: { negative, offers }, onTake, onClose }
   return (
     <section
       aria-label="Variants"
-      className="mt-1 mb-2 border-l-[3px] border-timber bg-timber/10 px-2.5 py-1.5 text-[13px]"
+      className="mt-1 mb-2 border-l-[3px] border-timber bg-timber/10 px-2.5 py-1.5 text-table"
     >
       <p>
         “{negative.text}” stops as it is written. {offers.length === 1 ? 'This form' : 'These forms'} would
