@@ -1,16 +1,22 @@
 import * as v from 'valibot';
 import { ChangeSchema, FIGURES, WeightSchema } from './common';
 
+/** What entries tell of. */
+export const LEDGER_ABOUT = ['change', 'keep', 'load', 'note', 'tag', 'view', 'setting', 'rule'] as const;
+
 export const LedgerQuerySchema = v.object({
   /** the entry before which the page begins; the newest where none is named */
   before: v.optional(
     v.pipe(v.string(), v.regex(/^\d{1,10}$/, 'An entry has a number.'), v.transform(Number)),
   ),
+  about: v.optional(v.picklist(LEDGER_ABOUT)),
+  /** letters that stand in what was done, why, or who did it */
+  find: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
 });
 
 const LedgerLineSchema = v.strictObject({
   ...{ id: v.number(), at: v.string(), who: v.string() },
-  about: v.picklist(['change', 'keep', 'load', 'note', 'tag', 'view', 'setting', 'rule']),
+  about: v.picklist(LEDGER_ABOUT),
   /** whether it can be taken back here: what was sent is taken back by a change in the tray */
   ...{ canUndo: v.boolean(), isUndone: v.boolean() },
   ...{ what: v.string(), why: v.nullable(v.string()) },
@@ -40,6 +46,7 @@ const LedgerLineSchema = v.strictObject({
     }),
   ),
 });
+export type LedgerQuery = v.InferOutput<typeof LedgerQuerySchema>;
 export type LedgerLine = v.InferOutput<typeof LedgerLineSchema>;
 export const LedgerPageSchema = v.strictObject({
   ...{ lines: v.array(LedgerLineSchema), next: v.nullable(v.number()) },

@@ -34,7 +34,7 @@ export function Explain({
         tabIndex={isOutOfTabOrder ? -1 : undefined}
         className={`inline-flex min-h-6 min-w-3 items-center justify-center ${trigger ? 'text-pine underline decoration-dotted underline-offset-2' : 'text-soft hover:text-ink'} ${className}`}
       >
-        {trigger ?? <Info size={12} aria-hidden />}
+        {trigger ?? <Info size={10} aria-hidden />}
       </Popover.Trigger>
       <PopoverPanel label={about} keepsFocus={isShown}>
         {children}

@@ -44,3 +44,12 @@ export function formatDays({ from, to }: { from: string; to: string }, withYear 
 export function withStatus({ name, status }: { name: string; status: string }): string {
   return status === 'paused' || status === 'ended' ? `${name} (${status})` : name;
 }
+
+const moment = new Intl.DateTimeFormat('en-GB', {
+  ...{ day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+});
+
+/** A moment in this browser's time. @example formatMoment('2026-11-20T09:05:00Z') // '20 Nov, 09:05' */
+export function formatMoment(at: string): string {
+  return moment.format(new Date(at));
+}

@@ -1,9 +1,13 @@
 'use client';
 
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
 import { sayFailure } from '@/screens/tray/use-tray';
-import { formatCount, formatDays } from '@/ui/format';
+import { formatCount, formatDays, formatMoment } from '@/ui/format';
+import type { Column } from '@/ui/table/column';
+import { DataTable } from '@/ui/table/data-table';
+import { useLayout, type Sort } from '@/ui/table/use-layout';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
 
@@ -17,12 +21,20 @@ const STATES: Record<ReportFileView['state'], string> = {
   'taking back': 'being taken back',
   'taken back': 'taken back',
 };
-const HEADS = ['file', 'brought', 'state', 'days', 'rows', 'new', 'replaced', 'refused', ''];
-
 type Props = { files: ReportFileView[] | undefined; onOpen: (id: number) => void };
 
 /** All files that were brought, newest first. */
 export function History({ files, onOpen }: Props) {
+  const columns = useHistoryColumns();
+  const [sort, setSort] = useState<Sort | null>(null);
+  const [find, setFind] = useState('');
+  const [inHand, setInHand] = useState<number | null>(null);
+  const found = useMemo(() => {
+    const wanted = find.trim().toLowerCase();
+    return (files ?? []).filter(({ name }) => name.toLowerCase().includes(wanted));
+  }, [files, find]);
+  const layout = useLayout('history', columns, found, sort);
+  const { rows } = layout;
   if (!files) return <p className="p-4 text-soft">Looking …</p>;
   if (files.length === 0) {
     return (
@@ -33,33 +45,139 @@ export function History({ files, onOpen }: Props) {
       </p>
     );
   }
+  const at = Math.max(
+    0,
+    rows.findIndex(({ id }) => id === inHand),
+  );
   return (
-    <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="group" aria-label="History of loads">
-      <table className="w-full text-table">
-        <caption className="sr-only">History of loads</caption>
-        <thead className="text-left text-small text-soft">
-          <tr className="border-b border-line">
-            {HEADS.map((name, i) => (
-              <th key={name} className={`px-1.5 py-1 font-normal first:pl-4 ${i > 3 ? 'text-right' : ''}`}>
-                {name || <span className="sr-only">take back</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {files.map((file) => (
-            <HistoryRow key={file.id} file={file} onOpen={() => onOpen(file.id)} />
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <>
+      <p className="border-b border-line px-4 py-1 text-table text-soft">
+        Files with{' '}
+        <input
+          aria-label="Files with this in their name"
+          placeholder="anything"
+          className="w-[150px] border-b border-dashed border-soft bg-transparent font-semibold text-ink placeholder:text-soft"
+          value={find}
+          onChange={(e) => setFind(e.target.value)}
+        />{' '}
+        in their name
+      </p>
+      <DataTable
+        id="history"
+        label="History of loads"
+        layout={layout}
+        count={rows.length}
+        rowAt={(index) => rows[index]}
+        cursor={at}
+        onCursor={(index) => setInHand(rows[index]?.id ?? null)}
+        onOpen={(index) => rows[index] && onOpen(rows[index].id)}
+        sort={sort}
+        onSort={({ id, isText }) => setSort({ by: id, isDown: sort?.by === id ? !sort.isDown : !isText })}
+        onPress={(target, index) => {
+          if (!target.closest('[data-open]')) return false;
+          onOpen(rows[index]!.id);
+          return true;
+        }}
+        isMeasured
+        saveAs="files that were brought"
+        keysHelp="Arrows go through the files, Enter opens one."
+        empty="No file has this in its name."
+      />
+    </>
   );
 }
 
-function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void }) {
-  const { address, call } = useRoutes();
+/** The columns of the files that were brought. */
+function useHistoryColumns(): readonly Column<ReportFileView>[] {
+  return useMemo(() => {
+    const counted = (id: 'rows' | 'added' | 'replaced', name: string): Column<ReportFileView> => {
+      const value = ({ outcome, rowsRead }: ReportFileView) =>
+        outcome ? outcome[id] : id === 'rows' && rowsRead > 0 ? rowsRead : null;
+      return {
+        ...{ id, name, px: 64, isSortable: true, value },
+        cell: (file) => (value(file) === null ? '' : formatCount(value(file))),
+      };
+    };
+    const columns: Column<ReportFileView>[] = [
+      {
+        ...{ id: 'file', name: 'file', px: 170, share: 1, isText: true, isSortable: true },
+        value: ({ name }) => name,
+        cell: (file) => <FileName file={file} />,
+      },
+      {
+        ...{ id: 'brought', name: 'brought', px: 92, isText: true, isSortable: true },
+        value: ({ createdAt }) => createdAt,
+        cell: ({ createdAt }) => <span className="text-soft">{formatMoment(createdAt)}</span>,
+      },
+      {
+        ...{ id: 'state', name: 'state', px: 96, isText: true, isSortable: true },
+        value: ({ state }) => STATES[state],
+        cell: ({ state }) => (
+          <span className={state === 'failed' ? 'text-rust' : state === 'loaded' ? 'text-moss' : ''}>
+            {STATES[state]}
+          </span>
+        ),
+      },
+      {
+        ...{ id: 'days', name: 'days', px: 118, isText: true, isSortable: true },
+        value: ({ outcome }) => (outcome?.days ? `${outcome.days.from} to ${outcome.days.to}` : null),
+        cell: ({ outcome }) => (outcome?.days ? formatDays(outcome.days) : ''),
+      },
+      counted('rows', 'rows'),
+      counted('added', 'new'),
+      counted('replaced', 'replaced'),
+      {
+        ...{ id: 'refused', name: 'refused', px: 56, isSortable: true },
+        value: ({ outcome }) => outcome?.rejected ?? null,
+        cell: (file) => <Refused file={file} />,
+      },
+      {
+        ...{ id: 'back', name: 'take back', px: 64 },
+        value: () => null,
+        cell: (file) => <TakeBack file={file} />,
+      },
+    ];
+    return columns;
+  }, []);
+}
+
+function FileName({ file }: { file: ReportFileView }) {
+  return (
+    <span className="block whitespace-normal">
+      <button
+        type="button"
+        tabIndex={-1} // Enter opens it, too
+        data-open
+        className="max-w-full text-left font-semibold break-words text-pine hover:underline"
+      >
+        {file.name}
+      </button>
+      {file.source === 'platform' && <span className="block text-soft">from the platform</span>}
+      {file.kind !== 'search terms' && <span className="block text-soft">{file.kind}</span>}
+      {file.error && <span className="block text-rust">{file.error}</span>}
+    </span>
+  );
+}
+
+function Refused({ file: { id, outcome } }: { file: ReportFileView }) {
+  const { address } = useRoutes();
+  if (!outcome) return null;
+  if (outcome.rejected === 0) return '0';
+  return (
+    <a
+      className="text-pine underline"
+      href={address('GET intake/[file]/refused', { params: { file: id } })}
+      download
+    >
+      {formatCount(outcome.rejected)}
+    </a>
+  );
+}
+
+function TakeBack({ file }: { file: ReportFileView }) {
+  const { call } = useRoutes();
   const refresh = useRefresh();
-  const { outcome } = file;
+  if (file.state !== 'loaded' || file.kind === 'structure') return null;
   async function takeBack() {
     try {
       await call('POST intake/[file]/back', { params: { file: file.id } });
@@ -70,68 +188,13 @@ function HistoryRow({ file, onOpen }: { file: ReportFileView; onOpen: () => void
     }
   }
   return (
-    <tr className="border-b border-line align-top">
-      <td className="max-w-56 px-1.5 py-1.5 pl-4">
-        <button
-          type="button"
-          className="max-w-full truncate text-left font-semibold text-pine hover:underline"
-          title={file.name}
-          onClick={onOpen}
-        >
-          {file.name}
-        </button>
-        {file.source === 'platform' && <span className="block text-soft">from the platform</span>}
-        {file.kind !== 'search terms' && <span className="block text-soft">{file.kind}</span>}
-        {file.error && <span className="block text-rust">{file.error}</span>}
-      </td>
-      <td className="px-1.5 py-1.5 whitespace-nowrap text-soft">
-        {new Date(file.createdAt).toLocaleString('en-GB', {
-          day: 'numeric',
-          month: 'short',
-          hour: '2-digit',
-          minute: '2-digit',
-        })}
-      </td>
-      <td
-        className={`px-1.5 py-1.5 ${file.state === 'failed' ? 'text-rust' : file.state === 'loaded' ? 'text-moss' : ''}`}
-      >
-        {STATES[file.state]}
-      </td>
-      <td className="px-1.5 py-1.5 whitespace-nowrap">{outcome?.days ? formatDays(outcome.days) : ''}</td>
-      {(['rows', 'added', 'replaced'] as const).map((name) => (
-        <td key={name} className="px-1.5 py-1.5 text-right">
-          {outcome
-            ? formatCount(outcome[name])
-            : name === 'rows' && file.rowsRead > 0
-              ? formatCount(file.rowsRead)
-              : ''}
-        </td>
-      ))}
-      <td className="px-1.5 py-1.5 text-right">
-        {outcome && outcome.rejected > 0 ? (
-          <a
-            className="text-pine underline"
-            href={address('GET intake/[file]/refused', { params: { file: file.id } })}
-            download
-          >
-            {formatCount(outcome.rejected)}
-          </a>
-        ) : (
-          outcome && '0'
-        )}
-      </td>
-      <td className="px-1.5 py-1 text-right whitespace-nowrap">
-        {file.state === 'loaded' && file.kind !== 'structure' && (
-          <button
-            type="button"
-            className="min-h-6 text-pine underline-offset-2 hover:underline"
-            aria-label={`Take back ${file.name}`}
-            onClick={() => void takeBack()}
-          >
-            Take back
-          </button>
-        )}
-      </td>
-    </tr>
+    <button
+      type="button"
+      className="min-h-6 text-pine underline-offset-2 hover:underline"
+      aria-label={`Take back ${file.name}`}
+      onClick={() => void takeBack()}
+    >
+      Take back
+    </button>
   );
 }

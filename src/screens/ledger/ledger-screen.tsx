@@ -1,180 +1,135 @@
 'use client';
 
-import { useMoney } from '@/screens/frame/money';
-import { useInfiniteQuery } from '@tanstack/react-query';
-import { useRouter } from 'next/navigation';
-import { parseAsInteger, useQueryState } from 'nuqs';
-import type { LedgerLine } from '@/contracts/ledger';
-import { toast } from 'sonner';
-import { sayFailure } from '@/screens/tray/use-tray';
-import { Button } from '@/ui/button';
-import { EntryInHand } from './entry-in-hand';
-import { useRefresh } from '@/screens/frame/data/refresh';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { parseAsBoolean, parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import { useEffect, useMemo } from 'react';
+import { LEDGER_ABOUT } from '@/contracts/ledger';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { counted } from '@/core';
+import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { DataTable } from '@/ui/table/data-table';
+import { useLayout } from '@/ui/table/use-layout';
+import { EntryInHand } from './entry-in-hand';
+import { useLedgerColumns } from './ledger-columns';
+
+/** What an entry is about, in words. */
+const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
+  change: 'what was sent',
+  keep: 'what was kept or set aside',
+  load: 'loads',
+  note: 'notes',
+  tag: 'words',
+  view: 'views',
+  setting: 'settings',
+  rule: 'rules',
+};
 
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */
 export function LedgerScreen() {
   const { call, query } = useRoutes();
-  const [chosen, setChosen] = useQueryState('entry', parseAsInteger);
-  const { data, error, fetchNextPage, hasNextPage } = useInfiniteQuery({
-    queryKey: query('GET ledger').queryKey,
+  const [single] = useSingleKeys();
+  const [url, setUrl] = useQueryStates({
+    entry: parseAsInteger,
+    about: parseAsStringLiteral(LEDGER_ABOUT),
+    find: parseAsString.withDefault(''),
+    by: parseAsString.withDefault('at'),
+    down: parseAsBoolean.withDefault(true),
+  });
+  const asked = { ...(url.about && { about: url.about }), ...(url.find.trim() && { find: url.find.trim() }) };
+  const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useInfiniteQuery({
+    queryKey: query('GET ledger', { query: asked }).queryKey,
     queryFn: ({ pageParam }) =>
-      call('GET ledger', { query: pageParam === null ? {} : { before: String(pageParam) } }),
+      call('GET ledger', { query: { ...asked, ...(pageParam !== null && { before: String(pageParam) }) } }),
     initialPageParam: null as number | null,
     getNextPageParam: (page) => page.next,
+    placeholderData: keepPreviousData,
   });
-  const lines = data?.pages.flatMap((page) => page.lines) ?? [];
-  const line = lines.find((l) => l.id === chosen) ?? lines[0];
+  const lines = useMemo(() => data?.pages.flatMap((page) => page.lines) ?? [], [data]);
+  const columns = useLedgerColumns();
+  const sort = { by: url.by, isDown: url.down };
+  const layout = useLayout('ledger', columns, lines, sort);
+  const { rows } = layout;
+  const at = Math.max(
+    0,
+    rows.findIndex((line) => line.id === url.entry),
+  );
+  // Newest first, older entries follow as they come into sight; in any other order all are needed.
+  const isNewestFirst = url.by === 'at' && url.down;
+  useEffect(() => {
+    if (!isNewestFirst && hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [isNewestFirst, hasNextPage, isFetchingNextPage, fetchNextPage]);
+  const goOn = (to: number) => {
+    if (to >= rows.length - 20 && hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  };
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">
         <h1 className="font-title text-title font-bold">Ledger</h1>
-        <p className="text-soft">
-          Everything that was changed, newest first. What was sent is undone by a change in the tray.
-        </p>
+        <form
+          role="search"
+          aria-label="Filters"
+          className="flex flex-wrap items-baseline gap-x-1.5 text-soft"
+          onSubmit={(event) => {
+            event.preventDefault();
+            document.getElementById('ledger')?.focus();
+          }}
+        >
+          <select
+            id="first-filter"
+            aria-label="What it is about"
+            className="border-b border-dashed border-soft bg-transparent font-semibold text-ink"
+            value={url.about ?? ''}
+            onChange={(e) =>
+              void setUrl({
+                about: LEDGER_ABOUT.find((about) => about === e.target.value) ?? null,
+                entry: null,
+              })
+            }
+          >
+            <option value="">everything</option>
+            {LEDGER_ABOUT.map((about) => (
+              <option key={about} value={about}>
+                {ABOUT[about]}
+              </option>
+            ))}
+          </select>
+          that says
+          <input
+            aria-label="Entries that say this"
+            placeholder="anything"
+            className="w-[150px] border-b border-dashed border-soft bg-transparent font-semibold text-ink placeholder:text-soft"
+            value={url.find}
+            onChange={(e) => void setUrl({ find: e.target.value, entry: null })}
+          />
+        </form>
+        <p className="ml-auto text-small text-soft">What was sent is undone by a change in the tray.</p>
       </header>
       {error && <p className="p-4 text-rust">{error.message}</p>}
-      {data && lines.length === 0 && <p className="p-4 text-soft">Nothing was changed yet.</p>}
-      <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Entries">
-        <table className="w-full table-fixed text-table">
-          <caption className="sr-only">Entries of the ledger</caption>
-          <thead className="sticky top-0 bg-sheet text-left text-small text-soft">
-            <tr>
-              <th className="w-[104px] px-4 py-1 font-normal">when</th>
-              <th className="w-[96px] font-normal">who</th>
-              <th className="font-normal">what, why</th>
-              <th className="w-[74px] text-right font-normal">read back</th>
-              <th className="w-[96px] text-right font-normal">cost before</th>
-              <th className="w-[112px] pr-3 text-right font-normal">since</th>
-              <th className="w-[70px]">
-                <span className="sr-only">undo</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((l) => (
-              <Row key={l.id} line={l} isChosen={l.id === line?.id} onChoose={() => void setChosen(l.id)} />
-            ))}
-          </tbody>
-        </table>
-        {hasNextPage && (
-          <Button className="m-4" onClick={() => void fetchNextPage()}>
-            Older entries
-          </Button>
-        )}
-      </div>
-      <EntryInHand line={line} />
+      <DataTable
+        id="ledger"
+        label="Entries of the ledger"
+        layout={layout}
+        count={rows.length}
+        rowAt={(index) => rows[index]}
+        cursor={at}
+        onCursor={(index) => void setUrl({ entry: rows[index]?.id ?? null })}
+        sort={sort}
+        onSort={({ id, isText }) =>
+          void setUrl({ by: id, down: url.by === id ? !url.down : !isText || id === 'at' })
+        }
+        onKey={({ key }) => {
+          if (!single || (key !== 'u' && key !== 'f')) return false;
+          if (key === 'f') document.getElementById('first-filter')?.focus();
+          else document.querySelector<HTMLElement>(`#ledger-row-${at} [data-undo]`)?.click();
+          return true;
+        }}
+        onDrawn={(_, to) => goOn(to)}
+        isMeasured
+        rowPx={48}
+        saveAs="ledger"
+        keysHelp="Arrows go through the entries, u undoes the one in hand, f goes to the filters."
+        empty={data && (Object.keys(asked).length > 0 ? 'No entry says this.' : 'Nothing was changed yet.')}
+      />
+      <EntryInHand line={rows[at]} />
     </div>
-  );
-}
-
-function Row({ line, isChosen, onChoose }: { line: LedgerLine; isChosen: boolean; onChoose: () => void }) {
-  const formatMoney = useMoney();
-  const { change } = line;
-  const at = new Date(line.at);
-  return (
-    <tr
-      className={`border-t border-line align-top [&>td]:py-1.5 ${isChosen ? 'bg-raised' : ''}`}
-      onClick={onChoose}
-    >
-      <td className="px-4 whitespace-nowrap text-soft">
-        {at.toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
-      </td>
-      <td className="truncate">{line.who}</td>
-      <td className="pr-2">
-        <button
-          type="button"
-          className="text-left hover:underline"
-          aria-pressed={isChosen}
-          onClick={onChoose}
-        >
-          {line.what}
-        </button>
-        {line.why && <span className="block text-small text-soft">{line.why}</span>}
-      </td>
-      <td
-        className={`text-right ${change && change.state !== 'there' && change.state !== 'said' ? 'text-rust' : change?.state === 'said' ? 'text-soft' : 'text-moss'}`}
-      >
-        {change?.state === 'said' ? 'said to be done' : change?.state}
-      </td>
-      <td className="text-right">
-        {change?.before && change.before.terms > 0 && (
-          <>
-            {formatMoney(change.before.figures.costMicros)}
-            <span className="block text-small text-soft">in {counted(change.before.days, 'day')}</span>
-          </>
-        )}
-      </td>
-      <td className="pr-3 text-right">
-        {change?.since && (
-          <>
-            {formatMoney(change.since.here.costMicros ?? 0)}
-            <span className="block text-small text-soft">in {counted(change.since.days, 'day')}</span>
-            {(change.since.elsewhere.costMicros ?? 0) > 0 && (
-              <span className="block text-small text-timber">
-                slips {formatMoney(change.since.elsewhere.costMicros)}
-              </span>
-            )}
-          </>
-        )}
-      </td>
-      <td className="pr-3 text-right">{change ? <UndoSent line={line} /> : <UndoEntry line={line} />}</td>
-    </tr>
-  );
-}
-
-/** Takes back what applied at once: a verdict, a load, a setting, a rule. */
-function UndoEntry({ line }: { line: LedgerLine }) {
-  const { call } = useRoutes();
-  const router = useRouter();
-  if (line.isUndone) return <span className="text-small text-soft">undone</span>;
-  if (!line.canUndo) return null;
-  const undo = async () => {
-    const { said } = await call('POST ledger/entries/[entry]/undo', { params: { entry: line.id } });
-    router.refresh(); // the strip shows settings too
-    return said;
-  };
-  return <UndoButton what={line.what} undo={undo} />;
-}
-
-/** Takes back what was sent, by a change in the tray. */
-function UndoSent({ line }: { line: LedgerLine }) {
-  const { call } = useRoutes();
-  const change = line.change!;
-  if (change.undoneBy)
-    return (
-      <span className="text-small text-soft">
-        {change.undoneBy === 'drafted' ? 'undo in the tray' : 'undone'}
-      </span>
-    );
-  if (change.state !== 'there' && change.state !== 'said') return null;
-  const undo = async () => {
-    const { outcome, said } = await call('POST ledger/[change]/undo', { params: { change: change.id } });
-    return outcome === 'drafted' ? `In the tray: ${said}` : said;
-  };
-  return <UndoButton what={line.what} undo={undo} />;
-}
-
-/** @param undo what is done; it answers with what is said of it */
-function UndoButton({ what, undo }: { what: string; undo: () => Promise<string> }) {
-  const refresh = useRefresh();
-  return (
-    <button
-      type="button"
-      className="font-semibold text-pine hover:underline"
-      aria-label={`Undo: ${what}`}
-      onClick={(event) => {
-        event.stopPropagation();
-        undo()
-          .then((said) => {
-            toast(said);
-            return refresh();
-          })
-          .catch(sayFailure);
-      }}
-    >
-      Undo
-    </button>
   );
 }

@@ -34,9 +34,9 @@ describe('the ledger', () => {
 
   test('beside what was sent stands what it cost before, since, and elsewhere', async () => {
     show(<LedgerScreen />, { answers: page(aSentLine()) });
-    const row = (await screen.findByRole('button', { name: /^Stop “movie”/ })).closest('tr');
-    expect(row!.textContent).toContain('7.50');
-    expect(row!.textContent).toContain('slips');
+    const row = await screen.findByRole('row', { name: /Stop “movie”/ });
+    expect(row.textContent).toContain('7.50');
+    expect(screen.getByRole('columnheader', { name: /^slips/ })).toBeDefined();
     expect(within(inHand()).getByText(/Still slips through, served elsewhere/)).toBeDefined();
     expect(within(inHand()).getByText('hive movie')).toBeDefined();
   });
@@ -52,7 +52,7 @@ describe('the ledger', () => {
   });
 
   test('older entries come page by page', async () => {
-    const { user, asked } = show(<LedgerScreen />, {
+    const { asked } = show(<LedgerScreen />, {
       answers: {
         'GET ledger': ({ query }) =>
           query.before === undefined
@@ -60,10 +60,35 @@ describe('the ledger', () => {
             : { lines: [aLedgerLine({ id: 3, what: 'Keep “hive tool” open' })], next: null },
       },
     });
-    await user.click(await screen.findByRole('button', { name: 'Older entries' }));
     expect(await screen.findByText('Keep “hive tool” open')).toBeDefined();
     expect(asked('GET ledger').map(({ query }) => query)).toEqual([{}, { before: '9' }]);
-    expect(screen.queryByRole('button', { name: 'Older entries' })).toBeNull();
+  });
+
+  test('are sorted by any column, filtered and searched, all in the address', async () => {
+    const { user, asked, search } = show(<LedgerScreen />, {
+      answers: page(aLedgerLine({ id: 1, who: 'Tobias Finch' }), aLedgerLine({ id: 2, who: 'Ilse Brandow' })),
+    });
+    const first = () => screen.getAllByRole('row')[1]!.textContent;
+    await screen.findByText('Ilse Brandow');
+    expect(first()).toContain('Tobias Finch');
+    await user.click(screen.getByRole('button', { name: 'who' }));
+    await waitFor(() => expect(first()).toContain('Ilse Brandow'));
+    await user.type(screen.getByLabelText('Entries that say this'), 'kit');
+    await user.selectOptions(screen.getByLabelText('What it is about'), 'notes');
+    await waitFor(() => expect(asked('GET ledger').at(-1)!.query).toEqual({ about: 'note', find: 'kit' }));
+    expect(search().get('by')).toBe('who');
+  });
+
+  test('the key u undoes the entry in hand', async () => {
+    const { user, asked } = show(<LedgerScreen />, {
+      answers: { ...page(aLedgerLine()), 'POST ledger/entries/[entry]/undo': { said: 'Taken back' } },
+    });
+    const grid = await screen.findByRole('grid', { name: 'Entries of the ledger' });
+    await within(grid).findByRole('button', { name: /^Undo/ });
+    grid.focus();
+    await user.keyboard('u');
+    expect(await screen.findByText('Taken back')).toBeDefined();
+    expect(asked('POST ledger/entries/[entry]/undo')).toHaveLength(1);
   });
 });
 
@@ -105,7 +130,7 @@ describe('undo', () => {
     show(<LedgerScreen />, {
       answers: page(aLedgerLine({ canUndo: false }), aSentLine({ state: 'missing' })),
     });
-    await screen.findByText('Keep “bee hive kit” open', { selector: 'button' });
+    await within(screen.getByRole('grid')).findByText('Keep “bee hive kit” open');
     expect(screen.queryByRole('button', { name: /^Undo/ })).toBeNull();
   });
 });

@@ -38,6 +38,15 @@ export function ListsScreen() {
             {counted(data.campaigns.length, 'campaign')}
           </p>
         )}
+        {data && url.show === 'overview' && (
+          <input
+            aria-label="Lists with this in their name"
+            placeholder="Find a list"
+            className="w-[120px] border-b border-dashed border-soft bg-transparent placeholder:text-soft"
+            value={url.find}
+            onChange={(e) => change({ find: e.target.value })}
+          />
+        )}
         <span className="ml-auto flex gap-2">
           <NewList />
           <Button onClick={paste}>Paste lines</Button>

@@ -1,4 +1,4 @@
-import { parseAsArrayOf, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import { parseAsArrayOf, parseAsBoolean, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 
 export const TABS = ['overview', 'coverage', 'entries', 'could', 'account', 'elsewhere'] as const;
 export type ListsTab = (typeof TABS)[number];
@@ -13,6 +13,10 @@ export type ListsUrl = {
   status: string;
   channel: string;
   label: string;
+  /** what the overview is sorted by (empty: as the lists come), and whether the most comes first; what its lists have in their name */
+  by: string;
+  down: boolean;
+  find: string;
   /** filter of lists */
   holds: 'any' | 'words' | 'placements';
   /** groups of campaigns that are not as they would be by themselves: opened or folded */
@@ -26,6 +30,9 @@ export function useListsUrl(): [ListsUrl, (change: Partial<ListsUrl>) => void] {
     list: parseAsString,
     campaign: parseAsString,
     ...{ name: text, status: text, channel: text, label: text },
+    by: text,
+    down: parseAsBoolean.withDefault(false),
+    find: text,
     holds: parseAsStringLiteral(['any', 'words', 'placements'] as const).withDefault('any'),
     turned: parseAsArrayOf(parseAsString).withDefault([]),
   });

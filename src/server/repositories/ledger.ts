@@ -82,15 +82,31 @@ export type LedgerEntry = {
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a row of several tables
 type Row = Record<string, any>;
 
-/** The newest entries first. `beforeId` goes on from where a page ended. */
+/** Which entries are wanted. */
+export type LedgerFilter = {
+  /** the entry before which they begin: where a page ended */
+  before?: number;
+  about?: NewEntry['about'];
+  /** letters in what was done, why, or who did it; case does not count */
+  find?: string;
+};
+
+/** The newest entries first. */
 export async function listLedger(
   db: Db,
   accountId: number,
   most: number,
-  beforeId?: number,
+  { before, about, find = '' }: LedgerFilter = {},
 ): Promise<LedgerEntry[]> {
   const query = entries(db, accountId).limit(most);
-  if (beforeId !== undefined) void query.where('e.ledger_entry_id', '<', beforeId);
+  if (before !== undefined) void query.where('e.ledger_entry_id', '<', before);
+  if (about !== undefined) void query.where('e.about', about);
+  if (find !== '') {
+    const like = `%${find.replaceAll(/[\\%_]/g, '\\$&')}%`;
+    void query.where((either) =>
+      either.whereILike('e.what', like).orWhereILike('e.why', like).orWhereILike('p.name', like),
+    );
+  }
   return (await query).map(toEntry);
 }
 

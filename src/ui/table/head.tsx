@@ -54,7 +54,7 @@ export function TableHead<C extends AnyColumn>({
               role="columnheader"
               data-column={column.id}
               aria-sort={sorted ? (sort.isDown ? 'descending' : 'ascending') : undefined}
-              className={`relative flex min-w-0 items-center gap-0.5 ${index === 0 ? 'table-first' : ''} ${column.isText ? '' : 'justify-end'} ${at === column.id ? 'outline-2 -outline-offset-1 outline-pine' : ''}`}
+              className={`relative flex min-w-0 items-center gap-0.5 ${index === 0 ? 'table-first' : ''} ${column.isText ? (index === 0 ? '' : 'pl-2') : 'justify-end'} ${at === column.id ? 'outline-2 -outline-offset-1 outline-pine' : ''}`}
             >
               {column.isSortable ? (
                 <button

@@ -59,7 +59,7 @@ function TableRowOf<Row, Look>(props: Props<Row, Look>): ReactNode {
         <div
           key={column.id}
           role="gridcell"
-          className={`min-w-0 ${at === 0 ? 'table-first' : ''} ${column.isText ? 'truncate' : 'text-right whitespace-nowrap'}`}
+          className={`min-w-0 ${at === 0 ? 'table-first' : ''} ${column.isText ? (at === 0 ? 'truncate' : 'truncate pl-2') : 'text-right whitespace-nowrap'}`}
         >
           {row === undefined ? at === 0 && '…' : column.cell(row, look, { isLight, isInHand, isMarked })}
         </div>

@@ -12,7 +12,7 @@ import { Button } from '@/ui/button';
 import { formatConversions, formatDay } from '@/ui/format';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Reaches } from '../edit/plan-view';
-import type { Row } from './sort-entries';
+import type { Row } from './pick-entries';
 import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = {

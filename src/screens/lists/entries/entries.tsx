@@ -8,7 +8,9 @@ import type { ListsUrl } from '../lists-url';
 import { Pick } from '../pick';
 import { EntriesInHand } from './entries-in-hand';
 import { EntriesTable } from './entries-table';
-import { arrange, ENTRY_KINDS, toRows, type EntryKind, type EntrySort } from './sort-entries';
+import { useEntryLayout } from './entry-columns';
+import { ENTRY_KINDS, pickEntries, toRows, type EntryKind } from './pick-entries';
+import type { Sort } from '@/ui/table/use-layout';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
@@ -35,13 +37,15 @@ export function Entries({ view, url, onChange }: Props) {
   });
   const [kind, setKind] = useState<EntryKind>('all');
   const [text, setText] = useState('');
-  const [sort, setSort] = useState<{ by: EntrySort; isDown: boolean }>({ by: 'text', isDown: false });
+  const [sort, setSort] = useState<Sort>({ by: 'text', isDown: false });
   const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const [cursor, setCursor] = useState(0);
-  const rows = useMemo(
-    () => arrange(toRows(data?.entries ?? [], health), { kind, text }, sort),
-    [data, health, kind, text, sort],
+  const picked = useMemo(
+    () => pickEntries(toRows(data?.entries ?? [], health), { kind, text }),
+    [data, health, kind, text],
   );
+  const layout = useEntryLayout(picked, isWords, sort);
+  const { rows } = layout;
   if (!list)
     return <p className="flex-1 p-4 text-soft">No list yet. Make one, or paste lines into a new one.</p>;
   const at = Math.min(cursor, Math.max(0, rows.length - 1));
@@ -87,8 +91,8 @@ export function Entries({ view, url, onChange }: Props) {
       </form>
       {error && <p className="p-4 text-rust">{error.message}</p>}
       <EntriesTable
-        rows={rows}
-        isWords={isWords}
+        name={list.name}
+        layout={layout}
         cursor={at}
         marks={marks}
         sort={sort}

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { daysBetween, inverse, isNewListId, newListId, rowsActedOn, stopsIn, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
-import type { LedgerLine, LedgerPage } from '@/contracts/ledger';
+import type { LedgerLine, LedgerPage, LedgerQuery } from '@/contracts/ledger';
 import { weighRows } from '../../compute/workbench';
 import { costAt, figuresAt, termAt } from '../../compute/window-columns';
 import type { Snapshot } from '../../compute/snapshot';
@@ -19,9 +19,13 @@ const PAGE = 50;
 const MOST_SLIPS = 12;
 
 /** A page of the ledger, newest first. Each sent change comes with what its terms cost before and since. */
-export async function viewLedger(deps: Deps, slug: string, beforeId?: number): Promise<LedgerPage> {
+export async function viewLedger(
+  deps: Deps,
+  slug: string,
+  asked: Partial<LedgerQuery> = {},
+): Promise<LedgerPage> {
   const account = await requireAccount(deps, slug);
-  const entries = await listLedger(deps.db, account.id, PAGE + 1, beforeId);
+  const entries = await listLedger(deps.db, account.id, PAGE + 1, asked);
   const newest = (await findDataDays(deps.db, account.id))?.to ?? null;
   const page = entries.slice(0, PAGE);
   const lines: LedgerLine[] = [];

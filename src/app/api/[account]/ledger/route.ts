@@ -1,3 +1,3 @@
 import { serve } from '@/app/api/_handle/handle';
 
-export const GET = serve('GET ledger', ({ ask, slug, query }) => ask('viewLedger', slug, query.before));
+export const GET = serve('GET ledger', ({ ask, slug, query }) => ask('viewLedger', slug, query));

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { EntriesHealth, EntryLine } from '@/contracts/lists';
-import { arrange, toRows } from './sort-entries';
+import { pickEntries, toRows, type EntryKind } from './pick-entries';
 
 const entry = (text: string, over: Partial<EntryLine> = {}): EntryLine => ({
   ...{ text, match: 'broad', since: null, drafted: null, by: null, from: null, hurts: 0 },
@@ -23,16 +23,7 @@ const rows = toRows(
     },
   },
 );
-const texts = (
-  kind: Parameters<typeof arrange>[1]['kind'],
-  by: Parameters<typeof arrange>[2]['by'] = 'text',
-  isDown = false,
-) => arrange(rows, { kind, text: '' }, { by, isDown }).map((row) => row.text);
-
-test('sorted by a figure, what is unknown comes last both ways', () => {
-  expect(texts('all', 'clicks', true)).toEqual(['film', 'meme', 'free', 'jobs']);
-  expect(texts('all', 'clicks', false)).toEqual(['free', 'meme', 'film', 'jobs']);
-});
+const texts = (kind: EntryKind) => pickEntries(rows, { kind, text: '' }).map((row) => row.text);
 
 test.each([
   ['hurting', ['free']],
@@ -46,9 +37,7 @@ test.each([
 });
 
 test('a text narrows, and an entry that goes with the tray is told from one that comes', () => {
-  expect(arrange(rows, { kind: 'all', text: 'M' }, { by: 'text', isDown: false }).map((r) => r.text)).toEqual(
-    ['film', 'meme'],
-  );
+  expect(pickEntries(rows, { kind: 'all', text: 'M' }).map((r) => r.text)).toEqual(['meme', 'film']);
   const both = toRows(
     [entry('free', { drafted: 'added' }), entry('free', { drafted: 'removed' })],
     undefined,

@@ -1,0 +1,104 @@
+'use client';
+
+import { useMemo } from 'react';
+import { counted } from '@/core';
+import type { LedgerLine } from '@/contracts/ledger';
+import { useMoney, useUnits } from '@/screens/frame/money';
+import { formatMoment } from '@/ui/format';
+import type { Column } from '@/ui/table/column';
+import { UndoCell } from './undo-cell';
+
+/** The columns of the ledger. */
+export function useLedgerColumns(): readonly Column<LedgerLine>[] {
+  const money = useMoney();
+  const units = useUnits();
+  return useMemo(() => {
+    const columns: Column<LedgerLine>[] = [
+      {
+        ...{ id: 'at', name: 'when', px: 96, isText: true, isSortable: true },
+        value: ({ at }) => at,
+        cell: ({ at }) => <span className="text-soft">{formatMoment(at)}</span>,
+      },
+      {
+        ...{ id: 'who', name: 'who', px: 92, isText: true, isSortable: true },
+        value: ({ who }) => who,
+        cell: ({ who }) => who,
+      },
+      {
+        ...{
+          id: 'what',
+          name: 'what, why',
+          fullName: 'what',
+          px: 180,
+          share: 1,
+          isText: true,
+          isSortable: true,
+        },
+        value: ({ what, why }) => (why ? `${what}: ${why}` : what),
+        cell: ({ what, why }) => (
+          <span className="block whitespace-normal">
+            {what}
+            {why && <span className="block text-small text-soft">{why}</span>}
+          </span>
+        ),
+      },
+      {
+        ...{ id: 'state', name: 'read back', px: 66, isSortable: true },
+        value: ({ change }) => sayState(change),
+        cell: ({ change }) => <span className={toneOf(change)}>{sayState(change)}</span>,
+      },
+      {
+        ...{ id: 'before', name: 'cost before', px: 76, isSortable: true },
+        value: ({ change }) => units(change?.before?.figures.costMicros ?? null),
+        cell: ({ change }) => {
+          const before = change?.before;
+          return before && before.terms > 0 ? (
+            <OverDays text={money(before.figures.costMicros)} days={before.days} />
+          ) : null;
+        },
+      },
+      {
+        ...{ id: 'since', name: 'cost since', px: 76, isSortable: true },
+        value: ({ change }) => units(change?.since?.here.costMicros ?? null),
+        cell: ({ change }) =>
+          change?.since && (
+            <OverDays text={money(change.since.here.costMicros ?? 0)} days={change.since.days} />
+          ),
+      },
+      {
+        ...{ id: 'slips', name: 'slips', px: 64, isSortable: true, explains: SLIPS },
+        value: ({ change }) => units(change?.since?.elsewhere.costMicros ?? null),
+        cell: ({ change }) =>
+          (change?.since?.elsewhere.costMicros ?? 0) > 0 && (
+            <span className="text-timber">{money(change!.since!.elsewhere.costMicros)}</span>
+          ),
+      },
+      {
+        ...{ id: 'undo', name: 'undo', px: 62 },
+        value: ({ isUndone, change }) => (isUndone || change?.undoneBy === 'sent' ? 'undone' : null),
+        cell: (line) => <UndoCell line={line} />,
+      },
+    ];
+    return columns;
+  }, [money, units]);
+}
+
+const SLIPS =
+  'What the terms of a stop cost since then elsewhere: another ad group, campaign or keyword serves them now. In hand names them.';
+
+const sayState = (change: LedgerLine['change']) =>
+  change?.state === 'said' ? 'said to be done' : (change?.state ?? null);
+
+function toneOf(change: LedgerLine['change']): string {
+  if (change?.state === 'said') return 'whitespace-normal text-soft';
+  return change?.state === 'there' ? 'text-moss' : 'text-rust';
+}
+
+function OverDays({ text, days }: { text: string; days: number }) {
+  return (
+    <>
+      {text}
+      <span className="block text-small text-soft">in {counted(days, 'day')}</span>
+    </>
+  );
+}
