@@ -58,6 +58,8 @@ export const ChoiceAnswerSchema = v.strictObject({
   choices: v.array(MatchChoiceSchema),
   /** the choice that stops the fewest terms and touches nothing */
   smallestSafe: v.nullable(v.strictObject({ match: MatchSchema, place: PlaceSchema })),
+  /** where kin of the chosen words stand already, and which; null where none does, or no word is chosen */
+  proposed: v.nullable(v.strictObject({ place: PlaceSchema, because: v.string() })),
 });
 export type ChoiceAnswer = v.InferOutput<typeof ChoiceAnswerSchema>;
 

@@ -6,6 +6,7 @@ import {
   DaysSchema,
   fewOf,
   NegativeTextSchema,
+  PlaceSchema,
   StoredNumberSchema,
   TouchedSchema,
   WeightSchema,
@@ -67,6 +68,8 @@ const TrayChangeSchema = v.strictObject({
   /** what it stops beyond the changes before it, and what it opens again */
   ...{ stops: WeightSchema, reopens: WeightSchema },
   ...{ by: v.string(), why: v.nullable(v.string()) },
+  /** the same for all that one action put in the tray */
+  action: v.string(),
   ...{ forcedBecause: v.nullable(v.string()), failedBefore: v.nullable(v.string()) },
   touched: TouchedSchema,
   /** of a list: where it hangs, by name */
@@ -95,7 +98,7 @@ const SentStateSchema = v.strictObject({
 export type SentState = v.InferOutput<typeof SentStateSchema>;
 
 const RoomSchema = v.strictObject({
-  place: v.string(),
+  ...{ place: v.string(), at: PlaceSchema },
   what: v.picklist(['negatives', 'lists', 'placements']),
   ...{ used: v.number(), most: v.number() },
   /** over the limit: what is needless there */

@@ -85,6 +85,24 @@ describe('drafting', () => {
     });
   });
 
+  test('a change that a term kept since holds back goes in anew with a reason, and stands there once', async () => {
+    await draft(stop('plans'));
+    const kept = { raw: 'free bee hive plans', verdict: { is: 'kept' as const, note: null } };
+    await setVerdict(world.deps, world.slug, world.personId, kept);
+    const [forced] = await draft({ change: stop('plans'), forcedBecause: 'the kit is sold out' });
+    expect(forced!.outcome).toBe('drafted');
+    const { changes } = await tray();
+    expect(changes).toMatchObject([{ forcedBecause: 'the kit is sold out', heldBackBy: { count: 0 } }]);
+  });
+
+  test('changes of one action are told from those of another', async () => {
+    await draft(stop('plans'), stop('meme'));
+    await draft(stop('jobs'));
+    const [first, second, third] = (await tray()).changes.map(({ action }) => action);
+    expect(second).toBe(first);
+    expect(third).not.toBe(first);
+  });
+
   test('a kept term is protected; a change drafted before it was kept can not be sent', async () => {
     await draft(stop('plans'));
     await setVerdict(world.deps, world.slug, world.personId, {
@@ -151,7 +169,14 @@ describe('drafting', () => {
     }
     const view = await tray();
     expect(view.room).toEqual([
-      { place: 'campaign Courses', what: 'lists', used: 26, most: 25, couldDrop: { count: 0, first: [] } },
+      {
+        place: 'campaign Courses',
+        at: { kind: 'campaign', id: expect.any(String) as string },
+        what: 'lists',
+        used: 26,
+        most: 25,
+        couldDrop: { count: 0, first: [] },
+      },
     ]);
     await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow(
       'would hold 26 lists; its limit is 25. Take 1 out',

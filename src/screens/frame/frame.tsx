@@ -3,7 +3,7 @@
 import { useMoney } from '@/screens/frame/money';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
-import { Suspense, useEffect, useState, type ReactNode } from 'react';
+import { Suspense, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
 import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
 import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
 import { lookBack, counted } from '@/core';
@@ -12,6 +12,7 @@ import { useDays } from '@/screens/tray/use-tray';
 import { formatDay, formatDays, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { Logo } from '@/ui/state-icon';
+import { useStored } from '@/ui/stored';
 import { AccountContext } from './account-context';
 import { ConnectionNote } from './connection-note';
 import { useSingleKeys } from './keys/keys';
@@ -33,11 +34,16 @@ type Props = {
 export function Frame({ summary, accounts, people, personId, children }: Props) {
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [actions, setActions] = useState<HTMLElement | null>(null);
+  const [isFolded, storeFolded] = useStored('gatepost-panel', isFoldedIn);
+  const fold = (folded: boolean) => storeFolded(folded ? 'folded' : 'open');
   useUndoKey();
   const me = people.find((p) => p.id === personId)?.name ?? '';
   return (
     <AccountContext.Provider value={{ summary, accounts, me, inHand: { body, actions } }}>
-      <div className="grid h-dvh min-w-[1024px] grid-cols-[148px_minmax(0,1fr)_304px] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_304px]">
+      <div
+        className="grid h-dvh min-w-[720px] grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
+        style={{ '--panel': isFolded ? '44px' : '304px' } as CSSProperties}
+      >
         <Rail summary={summary} />
         <Suspense>
           <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
@@ -48,26 +54,33 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
         </main>
         <aside
           aria-label="In hand and the Tray"
-          className="col-start-3 row-start-2 flex min-h-0 flex-col bg-paper"
+          className="col-start-3 row-start-2 flex min-h-0 flex-col overflow-hidden bg-paper"
         >
-          <section aria-label="In hand" className="flex max-h-[66%] flex-col border-b border-line bg-sheet">
-            <div
-              ref={setBody}
-              tabIndex={0}
-              role="group"
-              aria-label="What is in hand"
-              className="min-h-0 overflow-y-auto px-4 pt-3 pb-2"
-            />
-            <div ref={setActions} className="px-4 pb-2.5 empty:hidden" />
-          </section>
+          {!isFolded && (
+            <section
+              aria-label="In hand"
+              className="flex min-h-0 shrink flex-col border-b border-line bg-sheet"
+            >
+              <div
+                ref={setBody}
+                tabIndex={0}
+                role="group"
+                aria-label="What is in hand"
+                className="min-h-0 overflow-y-auto px-4 pt-2.5 pb-2"
+              />
+              <div ref={setActions} className="px-4 pb-2.5 empty:hidden" />
+            </section>
+          )}
           <Suspense>
-            <Tray />
+            <Tray isFolded={isFolded} onFold={fold} />
           </Suspense>
         </aside>
       </div>
     </AccountContext.Provider>
   );
 }
+
+const isFoldedIn = (text: string | null) => text === 'folded';
 
 const SCREENS = [
   { path: 'intake', name: 'Intake', icon: Inbox },

@@ -4,7 +4,10 @@ import type { ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { useAccount } from './account-context';
 
-/** The thing being decided: what a screen puts above the tray. The actions stay in sight while the rest scrolls. */
+/**
+ * The thing being decided: what a screen puts above the tray. The actions stay in sight while the rest scrolls. While the
+ * panel is folded, nothing of it is shown.
+ */
 export function InHand({
   title,
   actions,
@@ -20,9 +23,8 @@ export function InHand({
     <>
       {createPortal(
         <>
-          <h2 className="font-title text-hand leading-snug font-bold">
-            In hand {title && <span className="font-sans text-table font-normal text-soft">{title}</span>}
-          </h2>
+          <h2 className="font-title text-hand leading-snug font-bold">In hand</h2>
+          {title && <p className="text-table font-semibold break-words">{title}</p>}
           {children}
         </>,
         body,

@@ -50,7 +50,8 @@ test('says where the query gets through, what stops it, and what the tray would 
   expect(screen.getByText(/be stopped in 2 ad groups more/)).toBeDefined();
   const campaigns = within(screen.getByRole('grid', { name: 'Campaign by campaign' })).getAllByRole('row');
   expect(campaigns.map((row) => row.textContent)).toEqual([
-    expect.stringContaining('stopped in Stands'),
+    expect.stringContaining('it passes in'),
+    expect.stringContaining('Stands'),
     expect.stringContaining('paused: serves nothing'),
   ]);
   expect(asked('GET gate')[0]!.query).toEqual({ query: 'Bee Hive Movie' });

@@ -27,6 +27,7 @@ export const aTrayChange = (over: Partial<TrayChange> = {}): TrayChange => ({
   stops: aWeight({ terms: 4, clicks: 12, costMicros: 7_500_000, conversions: 0 }),
   ...{ reopens: aWeight(), by: 'Ilse Brandow', why: null, forcedBecause: null, failedBefore: null },
   ...{ touched: [], reaches: null, placeNote: null, heldBackBy: { count: 0, first: [] } },
+  action: `1 ${over.id ?? 1}`, // each by an action of its own
   ...over,
 });
 
@@ -133,6 +134,7 @@ export const aChoiceAnswer = (over: Partial<ChoiceAnswer> = {}): ChoiceAnswer =>
     aMatchChoice({ match: 'exact', text: 'bee hive movie' }),
   ],
   smallestSafe: null,
+  proposed: null,
   ...over,
 });
 

@@ -6,10 +6,15 @@ import { useState } from 'react';
 import type { TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
 import { conversionsOf, formatCount, formatDays } from '@/ui/format';
+import { ChangesTable } from './changes-table';
+import { WarningRow } from './warning-row';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from './use-tray';
 import { warningsOf } from './warnings';
 import { counted } from '@/core';
+
+/** More warnings than that nobody reads at once. */
+const MOST_WARNINGS = 50;
 
 /** The last page before sending: what changes, where, the warnings, and the button. */
 export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
@@ -24,7 +29,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[760px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
+        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex h-[86vh] w-[820px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
           <div className="border-b border-line px-5 py-3">
             <Dialog.Title className="font-title text-title font-bold">
               {verb} {counted(view.changes.length, 'change')}
@@ -33,50 +38,34 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
             <Dialog.Description className="text-table text-soft">
               Over {formatDays(view.window)} they would have stopped {counted(view.stops.terms, 'term')},{' '}
               {counted(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
-              {conversionsOf(view.stops)}. {HOW[summary.isConnected ? 'sent' : 'handed over']}
+              {conversionsOf(view.stops)}.{' '}
+              {view.reopens.terms > 0 && (
+                <b className="text-ink">{counted(view.reopens.terms, 'term')} would be open again. </b>
+              )}
+              {HOW[summary.isConnected ? 'sent' : 'handed over']}
             </Dialog.Description>
           </div>
-          <div
-            className="min-h-0 flex-1 overflow-y-auto px-5 py-3"
-            tabIndex={0}
-            role="group"
-            aria-label="What will change"
-          >
-            {warnings.map((w) => (
-              <p
-                key={w.key}
-                className={`mb-2 border-l-[3px] px-2.5 py-1.5 text-table ${w.tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
-              >
-                {w.text}
-              </p>
-            ))}
-            <table className="w-full text-table">
-              <thead className="text-left text-soft">
-                <tr>
-                  <th className="py-1 font-normal">change</th>
-                  <th className="py-1 font-normal">put in by</th>
-                  <th className="py-1 text-right font-normal">terms</th>
-                  <th className="py-1 text-right font-normal">clicks</th>
-                  <th className="py-1 text-right font-normal">cost</th>
-                </tr>
-              </thead>
-              <tbody>
-                {view.changes.map((c) => {
-                  const effect = c.reopens.terms > 0 ? c.reopens : c.stops;
-                  return (
-                    <tr key={c.id} className="border-t border-line align-top">
-                      <td className="py-1 pr-2">{c.said}</td>
-                      <td className="py-1 pr-2 whitespace-nowrap text-soft">{c.by}</td>
-                      <td className="py-1 text-right">{formatCount(effect.terms)}</td>
-                      <td className="py-1 text-right">{formatCount(effect.clicks ?? 0)}</td>
-                      <td className="py-1 text-right">{formatMoney(effect.costMicros ?? 0)}</td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
+          {warnings.length > 0 && (
+            <div
+              className="max-h-[34vh] shrink-0 overflow-y-auto border-b border-line px-5 pt-2"
+              role="group"
+              aria-label="Warnings"
+            >
+              {warnings.slice(0, MOST_WARNINGS).map((warning) => (
+                <WarningRow key={warning.key} warning={warning} />
+              ))}
+              {warnings.length > MOST_WARNINGS && (
+                <p className="pb-2 text-table text-soft">
+                  and {counted(warnings.length - MOST_WARNINGS, 'more warning')}; they follow as these are
+                  mended
+                </p>
+              )}
+            </div>
+          )}
+          <ChangesTable changes={view.changes} />
+          <div className="px-5">
             {view.room.length > 0 && (
-              <p className="mt-3 text-table text-soft">
+              <p className="max-h-16 overflow-y-auto py-2 text-table text-soft">
                 Room left:{' '}
                 {view.room
                   .map(

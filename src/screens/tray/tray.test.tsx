@@ -57,6 +57,46 @@ describe('the tray', () => {
     await waitFor(() => expect(asked('POST tray')[0]!.body).toEqual({ changes: [{ change: movie.change }] }));
   });
 
+  test('what one action put in is one group, which opens, and goes out by one press of Delete', async () => {
+    const salary = aTrayChange({ id: 3, said: 'Stop “salary” (phrase) in campaign Hives' });
+    const group = [movie, salary].map((change) => ({ ...change, action: 'a paste' }));
+    const { user, asked } = show(<Tray />, {
+      answers: { 'GET tray': aTrayView({ changes: group }), 'DELETE tray': { removed: [] } },
+    });
+    const head = await screen.findByRole('button', { name: /^Stop by 2 negatives/ });
+    expect(screen.getAllByRole('listitem')).toHaveLength(1);
+    head.focus();
+    await user.keyboard('{Enter}');
+    expect(screen.getAllByRole('listitem')).toHaveLength(3);
+    await user.keyboard('{Delete}');
+    await waitFor(() => expect(asked('DELETE tray')[0]!.body).toEqual({ changeIds: [1, 3] }));
+  });
+
+  test('folded, it says how many changes wait and what they stop', async () => {
+    show(<Tray isFolded />, { answers: { 'GET tray': full } });
+    expect(
+      await screen.findByRole('button', { name: /Open In hand and the Tray: 2 changes, 7.50 stopped/ }),
+    ).toBeDefined();
+  });
+
+  test('a change that is held back goes in with a reason, beside its warning', async () => {
+    const held = aTrayChange({ heldBackBy: { count: 1, first: ['bee hive kit'] } });
+    const { user, asked } = show(<Tray />, {
+      answers: {
+        'GET tray': aTrayView({ changes: [held] }),
+        'POST tray': { outcomes: [{ outcome: 'already there', said: 'It is there.' }] },
+      },
+    });
+    await openPage(user);
+    await user.click(await screen.findByRole('button', { name: 'Give a reason' }));
+    await user.type(screen.getByLabelText('Reason to force it'), 'sold out{Enter}');
+    await waitFor(() =>
+      expect(asked('POST tray')[0]!.body).toEqual({
+        changes: [{ change: held.change, forcedBecause: 'sold out' }],
+      }),
+    );
+  });
+
   test('what is held back, over a limit, or touches a keyword is said before sending', async () => {
     const held = aTrayChange({
       heldBackBy: { count: 2, first: ['bee hive kit'] },
@@ -69,7 +109,7 @@ describe('the tray', () => {
     });
     const room = [
       {
-        place: 'list Jobs',
+        ...{ place: 'list Jobs', at: { kind: 'list' as const, id: '1' } },
         what: 'negatives' as const,
         used: 4_002,
         most: 4_000,

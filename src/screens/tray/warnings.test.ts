@@ -15,13 +15,20 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   why: null,
   forcedBecause: null,
   failedBefore: null,
-  ...{ touched: [], placeNote: null },
+  ...{ touched: [], placeNote: null, action: '1' },
   reaches: null,
   heldBackBy: { count: 0, first: [] },
   ...over,
 });
 const aRoom = (over: Partial<TrayView['room'][number]>): TrayView['room'][number] => ({
-  ...{ place: 'list Films', what: 'negatives', used: 1, most: 2, couldDrop: { count: 0, first: [] } },
+  ...{
+    place: 'list Films',
+    at: { kind: 'list', id: '1' },
+    what: 'negatives',
+    used: 1,
+    most: 2,
+    couldDrop: { count: 0, first: [] },
+  },
   ...over,
 });
 const keywords = (severity: Touched[number]['severity'], count: number, ...texts: string[]) => ({
@@ -71,4 +78,20 @@ test('where a place is too full, what is needless there is named', () => {
   expect(warning!.text).toContain(
     'Needless there, since others stop the same: “free hive” (broad) and 2 more.',
   );
+});
+
+test('each warning has its mend: what goes out, what is needless, a reason', () => {
+  const onFilms = aChange({
+    id: 7,
+    change: { kind: 'add negative', text: 'free', match: 'broad', place: { kind: 'list', id: '1' } },
+  });
+  const couldDrop = { count: 1, first: [{ text: 'free hive', match: 'broad' as const }] };
+  const [full] = warningsOf({ changes: [aChange({}), onFilms], room: [aRoom({ used: 3, couldDrop })] });
+  expect(full!.mends).toMatchObject([
+    { do: 'take out', name: 'Take the last 1 out', changeIds: [7] },
+    { do: 'drop', negatives: couldDrop.first, at: { kind: 'list', id: '1' } },
+  ]);
+  const held = aChange({ heldBackBy: { count: 1, first: ['free delivery'] } });
+  const [stopped] = warningsOf({ changes: [held], room: [] });
+  expect(stopped!.mends.map((mend) => mend.do)).toEqual(['take out', 'give a reason']);
 });

@@ -4,21 +4,21 @@ import { useMoney } from '@/screens/frame/money';
 import type { TermDetail } from '@/contracts/hand';
 import { Key } from '@/ui/button';
 import { conversionsOf, formatDay } from '@/ui/format';
+import { Explain } from '@/ui/explain';
 import { StateIcon } from '@/ui/state-icon';
 import { MatchChip } from '@/ui/match-chip';
-import { DayLine } from './day-line';
 import { SiblingKeywords } from './sibling-keywords';
 import { counted } from '@/core';
 
 type Props = { detail: TermDetail; days: number | null; showsKeywords: boolean; onKeywords: () => void };
 
-/** Where a term was served and when, what people said of it, and what stops it already. */
 /** What stands where no keyword is named: the platform chose, or the report does not say. */
 const NO_KEYWORD: Record<string, string> = {
   automatic: 'automatic targeting',
   unknown: 'a keyword that is not given',
 };
 
+/** Where a term was served and when, what people said of it, and what stops it already. */
 export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
   const formatMoney = useMoney();
   const { ran, lastDay, verdict, hasConverted, sinceChange } = detail;
@@ -37,14 +37,19 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
           {first.match !== 'unknown' && <MatchChip match={first.match} />} in {first.campaign} /{' '}
           {first.adGroup}
           {others.length > 0 && (
-            <span
-              title={others
-                .map((r) => `${r.campaign} / ${r.adGroup}: ${formatMoney(r.costMicros)}`)
-                .join('\n')}
-            >
+            <>
               {' '}
-              and in {counted(others.length, 'other place')}
-            </span>
+              and in{' '}
+              <Explain about="where else it ran" trigger={counted(others.length, 'other place')}>
+                <ul>
+                  {others.map((r) => (
+                    <li key={`${r.adGroupId} ${r.keyword}`}>
+                      {r.campaign} / {r.adGroup}: {formatMoney(r.costMicros)}
+                    </li>
+                  ))}
+                </ul>
+              </Explain>
+            </>
           )}
           , last on {formatDay(lastDay)}.{' '}
           <button
@@ -60,7 +65,6 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
       {first && showsKeywords && (
         <SiblingKeywords adGroup={first.adGroupId} served={first.keyword} days={days} />
       )}
-      <DayLine days={detail.days} changedOn={sinceChange?.on ?? null} />
       {sinceChange && (
         <p>
           Since its keyword was changed on {formatDay(sinceChange.on)}: {counted(sinceChange.clicks, 'click')}

@@ -9,19 +9,19 @@ const known = (over: { misses: number; settlesAt: number | null; clicks: number;
 test.each([
   {
     evidence: known({ misses: 0.97, settlesAt: 58, clicks: 60 }),
-    said: 'Misses the target, 97 % sure; a click pays at 5.0 % conversions.',
+    said: '97 % sure that it misses the target; it would pay from 5.0 conversions in 100 clicks.',
   },
   {
     evidence: known({ misses: 0.6, settlesAt: 58, clicks: 49 }),
-    said: '60 % sure that it misses the target; a click pays at 5.0 % conversions. 9 more clicks without a conversion would settle it.',
+    said: '60 % sure that it misses the target; it would pay from 5.0 conversions in 100 clicks. 9 more clicks without a conversion would settle it.',
   },
   {
     evidence: known({ misses: 0.2, settlesAt: 58, clicks: 90 }),
-    said: '20 % sure that it misses the target; a click pays at 5.0 % conversions.',
+    said: '20 % sure that it misses the target; it would pay from 5.0 conversions in 100 clicks.',
   },
   {
     evidence: known({ misses: 0.2, settlesAt: null, clicks: 1 }),
-    said: '20 % sure that it misses the target; a click pays at 5.0 % conversions.',
+    said: '20 % sure that it misses the target; it would pay from 5.0 conversions in 100 clicks.',
   },
   { evidence: null, said: 'No evidence: the account has no target, or a figure is unknown.' },
 ])('$said', ({ evidence, said }) => {
@@ -32,6 +32,6 @@ test.each([
 test('where all days say something else than the window, both are said', () => {
   const evidence = known({ misses: 0.4, settlesAt: 58, clicks: 70, conversions: 2 });
   expect(sayEvidence(evidence, { clicks: 12, conversions: 0 })).toBe(
-    'Since 24 Aug, beyond this window too: 70 clicks, 2 conversions. 40 % sure that it misses the target; a click pays at 5.0 % conversions.',
+    'Since 24 Aug, beyond this window too: 70 clicks, 2 conversions. 40 % sure that it misses the target; it would pay from 5.0 conversions in 100 clicks.',
   );
 });

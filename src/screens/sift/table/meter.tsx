@@ -28,11 +28,9 @@ function sayAllDays(
 
 function saySure({ misses, breakEvenCvr, settlesAt, clicks, conversions }: Evidence): string {
   const share = `${formatCount(Math.round(misses * 100))} %`;
-  const line = `a click pays at ${(breakEvenCvr * 100).toFixed(1)} % conversions`;
-  if (misses >= SETTLED) return `Misses the target, ${share} sure; ${line}.`;
-  const more = settlesAt === null || conversions > 0 ? null : settlesAt - clicks;
-  const settled =
-    more !== null && more > 0 ? ` ${counted(more, 'more click')} without a conversion would settle it.` : '';
+  const line = `it would pay from ${(breakEvenCvr * 100).toFixed(1)} conversions in 100 clicks`;
+  const more = settlesAt === null || conversions > 0 || misses >= SETTLED ? 0 : settlesAt - clicks;
+  const settled = more > 0 ? ` ${counted(more, 'more click')} without a conversion would settle it.` : '';
   return `${share} sure that it misses the target; ${line}.${settled}`;
 }
 

@@ -25,6 +25,8 @@ export type StoredChange = {
   undoes: number | null;
   draftedBy: string;
   draftedById: number;
+  /** the same for all that one action put in */
+  draftedAt: string;
 };
 
 function toChange(row: Record<string, unknown>): StoredChange {
@@ -44,6 +46,7 @@ function toChange(row: Record<string, unknown>): StoredChange {
     undoes: row.undoes as number | null,
     draftedBy: row.drafted_by_name as string,
     draftedById: row.drafted_by as number,
+    draftedAt: (row.drafted_at as Date).toISOString(),
   };
 }
 

@@ -31,6 +31,7 @@ import { Refusal, type Deps } from '../deps';
 import { knownLists } from '../lists/known-lists';
 import { whereItHangs } from '../lists/in-words';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { proposePlace } from './propose-place';
 import { derivedByKey } from '../../compute/derived';
 
 /** In reading order: the usual choice first, the whole term last. */
@@ -53,9 +54,18 @@ export async function weighChoice(
   const t = requireTerm(open, query.term);
   const term = termAt(open.snapshot.terms, t);
   const words = term.kind === 'query' ? term.key.split(' ') : [];
-  const choices =
-    words.length > 0 ? weighAll(open, words, query.positions, rowsInOrder(open, t, query.campaign)[0]!) : [];
-  return { id: term.id, choices, smallestSafe: findSmallestSafe(choices) };
+  const row = rowsInOrder(open, t, query.campaign)[0]!;
+  const choices = words.length > 0 ? weighAll(open, words, query.positions, row) : [];
+  const { served } = open.snapshot;
+  const proposed =
+    words.length > 0 && query.positions.length > 0
+      ? proposePlace(
+          open,
+          textOfChosen(words, query.positions, 'broad'),
+          served.adGroups[served.adGroupOf[row]!]!,
+        )
+      : null;
+  return { id: term.id, choices, smallestSafe: findSmallestSafe(choices), proposed };
 }
 
 /** Index of a term in the window. @throws Refusal when it has no row there */

@@ -64,6 +64,7 @@ export async function draftChanges(
       const decided = decideOne({ open, inTray }, personId, one);
       outcomes.push(decided.outcome);
       if (decided.outcome.outcome === 'drafted') {
+        if (decided.replaces) await deleteDrafted(trx, id, [idOf(decided.replaces)]);
         waiting.push({ outcome: decided.outcome, drafted: decided.drafted! });
         open.draft.gate.apply(one.change);
         inTray.set(changeKey(one.change), { outcome: decided.outcome, change: one.change });
@@ -93,7 +94,13 @@ function byKey({ drafted }: Open): InTray {
   return new Map(drafted.map(({ id, change, draftedBy: by }) => [changeKey(change), { id, change, by }]));
 }
 
-type Decided = { outcome: DraftOutcome; drafted?: NewChange; cancels?: Standing };
+type Decided = {
+  outcome: DraftOutcome;
+  drafted?: NewChange;
+  /** what the change takes out of the tray: its opposite, or itself without a reason */
+  cancels?: Standing;
+  replaces?: Standing;
+};
 
 function decideOne(
   { open, inTray }: { open: Open; inTray: InTray },
@@ -113,12 +120,14 @@ function decideOne(
       cancels: same,
     };
   }
-  if (same) {
+  // With a reason, a change that is in the tray without one goes in anew.
+  const replaces = same && 'id' in same && wanted.forcedBecause ? same : undefined;
+  if (same && !replaces) {
     const said = workOf(change).sameInTray ?? 'This is in the tray already';
     const by = 'by' in same ? `, put in by ${same.by}` : '';
     return { outcome: { outcome: 'already there', said: `${said}${by}.` } };
   }
-  const alreadySo = saysNothingNew(open, change);
+  const alreadySo = replaces ? null : saysNothingNew(open, change);
   if (alreadySo) return { outcome: { outcome: 'already there', said: alreadySo } };
 
   const hits = protectedBy(open, negativesBroughtBy(change, open.draft.gate));
@@ -134,6 +143,7 @@ function decideOne(
   }
   const makes = listMadeBy(change);
   return {
+    replaces,
     outcome: { outcome: 'drafted', changeId: 0, change, said, heed: noteOnPlace(open.snapshot, change) },
     drafted: {
       change,

@@ -76,6 +76,7 @@ function tellChanges(open: Open): Drafted {
         reopens: weighRows(snapshot, servingRows(snapshot, step.reopened)),
         placeNote: noteOnPlace(snapshot, change),
         by: stored.draftedBy,
+        action: `${stored.draftedById} ${stored.draftedAt}`,
         why: stored.why,
         forcedBecause: stored.forcedBecause,
         failedBefore: stored.failedBefore,
@@ -89,7 +90,7 @@ function tellChanges(open: Open): Drafted {
       drafted.map((c) => c.change),
       open.account.limits,
     ).map(({ place, couldDrop, ...room }) => ({
-      ...{ ...room, place: describePlace(place, open.names), couldDrop: few(couldDrop) },
+      ...{ ...room, place: describePlace(place, open.names), at: place, couldDrop: few(couldDrop) },
     })),
   };
 }

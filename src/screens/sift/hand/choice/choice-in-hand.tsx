@@ -4,8 +4,11 @@ import { useState } from 'react';
 import type { TermLine } from '@/contracts/sift';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
+import { Explain } from '@/ui/explain';
+import { formatShare } from '@/ui/format';
 import { sayEvidence } from '../../table/meter';
 import { BesideNeighbours } from '../beside-neighbours';
+import { DayLine } from '../day-line';
 import { KeywordBid } from '../keyword-bid';
 import { Notes } from '../notes';
 import { Options } from './options';
@@ -42,16 +45,13 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
   }
   const { answer, detail, error } = choice;
   return (
-    <InHand
-      title={<span className="break-words">{line.raw}</span>}
-      actions={<Buttons line={line} choice={choice} />}
-    >
+    <InHand title={line.raw} actions={<Buttons line={line} choice={choice} />}>
       {offered}
       {error && <p className="text-table text-rust">{error.message}</p>}
       {detail && (
         <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
       )}
-      {line.kind === 'query' && <p className="text-table text-soft">{sayEvidence(line.evidence, line)}</p>}
+      {line.kind === 'query' && <Evidence line={line} />}
       {detail?.beside && <BesideNeighbours beside={detail.beside} misses={line.evidence?.misses ?? null} />}
       {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
       {detail?.ownKeyword && (
@@ -66,6 +66,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
           {choice.heldBack && <Force key={choice.text} choice={choice} />}
         </div>
       )}
+      {detail && <DayLine days={detail.days} changedOn={detail.sinceChange?.on ?? null} />}
       {detail?.kind === 'code' && <ProductInHand detail={detail} />}
       {detail?.kind === 'wordless' && (
         <p className="mt-2 text-table">This term holds no word, so no negative can stop it.</p>
@@ -74,6 +75,21 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
         <Notes key={`notes ${detail.id}`} about={{ kind: 'term', about: detail.raw }} notes={detail.notes} />
       )}
     </InHand>
+  );
+}
+
+/** How sure it is that the term misses; behind a press, by what. */
+function Evidence({ line }: { line: TermLine }) {
+  const said = sayEvidence(line.evidence, line);
+  if (!line.evidence) return <p className="text-table text-soft">{said}</p>;
+  return (
+    <p className="text-table text-soft">
+      <b className="text-ink">{formatShare(line.evidence.misses)} sure</b> that it misses the target.{' '}
+      <Explain about="the evidence" trigger="Why">
+        {said} The evidence counts all days that are kept, since in a window alone most terms have too few
+        clicks; from 95 % on it is sure enough to act on.
+      </Explain>
+    </p>
   );
 }
 

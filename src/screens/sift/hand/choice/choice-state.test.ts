@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { noFigures, type Place, textOfChosen } from '@/core';
 import type { MatchChoice, PlaceChoice } from '@/contracts/hand';
-import { matchInHand, nextMatch, nextPlace, placeInHand, togglePosition } from './choice-state';
+import { matchInHand, nextMatch, nextPlace, placeInHand, sortPlaces, togglePosition } from './choice-state';
 
 const line = { words: ['free', 'hive', 'plans', 'pdf'] };
 
@@ -57,18 +57,28 @@ describe('the place', () => {
     places: [group, campaign, list, account],
   };
 
-  test('stays what it was from term to term, each time the term’s own', () => {
+  test('is the one that is wanted, each time the term’s own', () => {
     expect(placeInHand(choice, { kind: 'adGroup', listId: null })).toBe(group);
     expect(placeInHand(choice, { kind: 'list', listId: '7' })).toBe(list);
   });
 
-  test('a list that is gone falls back to the campaign', () => {
+  test('falls back to the campaign where none is wanted, or the list is gone', () => {
+    expect(placeInHand(choice, null)).toBe(campaign);
     expect(placeInHand(choice, { kind: 'list', listId: '9' })).toBe(campaign);
   });
 
-  test('turns round through all places', () => {
-    expect(nextPlace(choice, campaign)).toEqual({ kind: 'list', listId: '7' });
-    expect(nextPlace(choice, account)).toEqual({ kind: 'adGroup', listId: null });
-    expect(nextPlace(undefined, undefined)).toBeUndefined();
+  test('the proposed one and the last one used come first, each once', () => {
+    const proposed = { kind: 'list' as const, listId: '7' };
+    expect(sortPlaces(choice.places, proposed, { kind: 'account', listId: null })).toEqual({
+      ...{ likely: [list, account], ran: [group, campaign], rest: [] },
+    });
+    expect(sortPlaces(choice.places, proposed, proposed).likely).toEqual([list]);
+  });
+
+  test('turns round through all places, the likely ones first', () => {
+    const sorted = sortPlaces(choice.places, { kind: 'list', listId: '7' }, null);
+    expect(nextPlace(sorted, list)).toEqual({ kind: 'adGroup', listId: null });
+    expect(nextPlace(sorted, account)).toEqual({ kind: 'list', listId: '7' });
+    expect(nextPlace({ likely: [], ran: [], rest: [] }, undefined)).toBeUndefined();
   });
 });

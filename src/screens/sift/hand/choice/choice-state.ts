@@ -31,23 +31,52 @@ export function nextMatch(current: MatchType, positions: readonly number[]): Mat
   return can[(can.indexOf(current) + 1) % can.length]!;
 }
 
-/** The choice of a match type at the wanted place; where that is not offered, at the campaign. */
-export function placeInHand(choice: MatchChoice | undefined, wanted: WantedPlace): PlaceChoice | undefined {
+/** The choice of a match type at the wanted place; where that is not offered, or none is wanted, at the campaign. */
+export function placeInHand(
+  choice: MatchChoice | undefined,
+  wanted: WantedPlace | null,
+): PlaceChoice | undefined {
   const at = (kind: Place['kind'], id: string | null) =>
     choice?.places.find(({ place }) => place.kind === kind && (kind !== 'list' || place.id === id));
-  return at(wanted.kind, wanted.listId) ?? at('campaign', null) ?? choice?.places[0];
+  return (wanted && at(wanted.kind, wanted.listId)) ?? at('campaign', null) ?? choice?.places[0];
 }
 
-/** The place after the one in hand. */
+export function toWanted({ kind, id }: Place): WantedPlace {
+  return { kind, listId: kind === 'list' ? id : null };
+}
+
+/** Places as a person looks for them: those that are likely, those where the term ran, and the rest. */
+export type SortedPlaces = { likely: PlaceChoice[]; ran: PlaceChoice[]; rest: PlaceChoice[] };
+
+/**
+ * @param proposed where kin of the words stand
+ * @param last where the last negative was put
+ */
+export function sortPlaces(
+  places: readonly PlaceChoice[],
+  proposed: WantedPlace | null,
+  last: WantedPlace | null,
+): SortedPlaces {
+  const isAt = (wanted: WantedPlace | null, { place }: PlaceChoice) =>
+    wanted !== null && place.kind === wanted.kind && (place.kind !== 'list' || place.id === wanted.listId);
+  const likely = [
+    ...places.filter((p) => isAt(proposed, p)),
+    ...places.filter((p) => isAt(last, p) && !isAt(proposed, p)),
+  ];
+  const others = places.filter((p) => !likely.includes(p));
+  const hasRun = ({ place }: PlaceChoice) => place.kind === 'adGroup' || place.kind === 'campaign';
+  return { likely, ran: others.filter(hasRun), rest: others.filter((p) => !hasRun(p)) };
+}
+
+/** The place after the one in hand: the likely ones first, those where the term ran, then the rest. */
 export function nextPlace(
-  choice: MatchChoice | undefined,
+  { likely, ran, rest }: SortedPlaces,
   current: PlaceChoice | undefined,
 ): WantedPlace | undefined {
-  const places = choice?.places ?? [];
+  const places = [...likely, ...ran, ...rest];
   if (places.length === 0) return undefined;
   const at = places.findIndex(({ place }) => current && placeKey(place) === placeKey(current.place));
-  const { kind, id } = places[(at + 1) % places.length]!.place;
-  return { kind, listId: kind === 'list' ? id : null };
+  return toWanted(places[(at + 1) % places.length]!.place);
 }
 
 /** Whether a match type at a place is the one that is marked as the smallest safe choice. */

@@ -1,5 +1,5 @@
 import { useMoney } from '@/screens/frame/money';
-import { placeKey, counted } from '@/core';
+import { counted } from '@/core';
 import type { ChoiceAnswer, PlaceChoice } from '@/contracts/hand';
 import { Hurts } from '@/screens/frame/hurts';
 import { Key } from '@/ui/button';
@@ -7,6 +7,7 @@ import { conversionsOf, formatConversions, formatCount } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
 import { isSmallestSafe, placeInHand } from './choice-state';
+import { PlaceChooser } from './place-chooser';
 import type { Choice } from './use-choice';
 
 /** What stopping the chosen words would do, in each match type and at each place, so that choosing is reading. */
@@ -14,13 +15,13 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
   return (
     <>
       <Matches answer={answer} choice={choice} />
+      <PlaceChooser answer={answer} choice={choice} />
       {choice.atPlace && (
         <Consequence
           at={choice.atPlace}
           isMarked={isSmallestSafe(answer, choice.match, choice.atPlace.place)}
         />
       )}
-      <Places answer={answer} choice={choice} />
     </>
   );
 }
@@ -84,7 +85,11 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
                   <td className="text-right">{formatCount(at.weight.terms)}</td>
                   <td className="text-right">{formatCount(at.weight.clicks ?? 0)}</td>
                   <td className="text-right">{formatMoney(at.weight.costMicros ?? 0)}</td>
-                  <td className="text-right">{formatConversions(at.weight.conversions ?? 0)}</td>
+                  <td
+                    className={`text-right ${(at.weight.conversions ?? 0) > 0 ? 'font-semibold text-rust' : ''}`}
+                  >
+                    {formatConversions(at.weight.conversions ?? 0)}
+                  </td>
                 </>
               )}
             </tr>
@@ -95,55 +100,12 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
   );
 }
 
-function Places({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
-  const current = choice.atPlace;
-  const places = choice.ofMatch?.places ?? [];
-  const short: Record<PlaceChoice['place']['kind'], (p: PlaceChoice) => string> = {
-    adGroup: () => 'ad group',
-    campaign: () => 'campaign',
-    list: (p) => p.name,
-    account: () => 'account',
-  };
-  return (
-    <fieldset className="mt-2">
-      <legend className="text-small text-soft">
-        at <Key>p</Key> <span aria-hidden>· terms · ! touches something</span>
-      </legend>
-      <div className="mt-1 flex max-h-[90px] flex-wrap gap-1 overflow-y-auto">
-        {places.map((p) => {
-          const chosen = current !== undefined && placeKey(p.place) === placeKey(current.place);
-          const hurts = p.touched.length > 0 || p.protectedTerms.count > 0;
-          const marked = isSmallestSafe(answer, choice.match, p.place);
-          return (
-            <button
-              key={placeKey(p.place)}
-              type="button"
-              aria-pressed={chosen}
-              title={[p.name, p.note].filter(Boolean).join(': ')}
-              onClick={() =>
-                choice.setPlace({ kind: p.place.kind, listId: p.place.kind === 'list' ? p.place.id : null })
-              }
-              className={`min-h-6 rounded border px-1.5 text-small ${chosen ? 'border-pine font-semibold text-pine' : 'border-line'} ${marked ? 'border-moss border-dashed' : ''}`}
-            >
-              {short[p.place.kind](p)}{' '}
-              <span className="font-normal text-soft">
-                {p.isThere ? 'there' : formatCount(p.weight.terms)}
-              </span>
-              {hurts && <span className="font-bold text-rust"> !</span>}
-            </button>
-          );
-        })}
-      </div>
-    </fieldset>
-  );
-}
-
 function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
   const formatMoney = useMoney();
   const { weight, touched, protectedTerms } = at;
   return (
-    <div className="mt-2 text-table" aria-live="polite" data-testid="consequence">
-      <p>
+    <div className="mt-1 text-table" aria-live="polite" data-testid="consequence">
+      <p className="sr-only">
         <b>{at.place.kind === 'account' ? 'The whole account' : at.name}</b>
         {at.note && <span className="text-soft"> {at.note}</span>}
         {at.isThere ? (
@@ -169,6 +131,7 @@ function Consequence({ at, isMarked }: { at: PlaceChoice; isMarked: boolean }) {
         </p>
       )}
       <Hurts protectedTerms={protectedTerms} touched={touched} />
+      {at.isThere && <p className="text-timber">It stands there already.</p>}
       {at.isSafe && (
         <p className="text-moss">
           {isMarked ? 'Smallest safe choice: ' : 'Safe: '}

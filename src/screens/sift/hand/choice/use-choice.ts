@@ -24,8 +24,11 @@ import {
   nextMatch,
   nextPlace,
   placeInHand,
+  sortPlaces,
+  toWanted,
   togglePosition,
   type Chosen,
+  type SortedPlaces,
   type WantedPlace,
 } from './choice-state';
 import { useVerdict } from '../use-verdict';
@@ -48,6 +51,10 @@ export type Choice = {
   error: Error | null;
   ofMatch: MatchChoice | undefined;
   atPlace: PlaceChoice | undefined;
+  /** the places as a person looks for them */
+  places: SortedPlaces;
+  /** why the place in hand is proposed; null where a person has turned to it, or nothing is proposed */
+  proposedBecause: string | null;
   /** why the negative in hand is no case for one; null when it is */
   isNoCase: string | null;
   /** other forms of what was stopped last, which would still pass; null where there is none */
@@ -85,7 +92,8 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   const setVerdict = useVerdict();
   const waiting = useWaitingTerms();
   const [byTerm, setByTerm] = useState<{ id: number; chosen: Chosen }>({ id: -1, chosen: NOTHING });
-  const [wanted, setWanted] = useState<WantedPlace>({ kind: 'campaign', listId: null });
+  const [turned, setTurned] = useState<{ id: number; place: WantedPlace | null }>({ id: -1, place: null });
+  const [last, setLast] = useState<WantedPlace | null>(null);
   const [variants, setVariants] = useState<VariantsAnswer | null>(null);
   const [held, setHeld] = useState<{ id: number; outcome: Choice['heldBack'] }>({ id: -1, outcome: null });
   const [refusal, setRefusal] = useState<{ id: number; said: string | null }>({ id: -1, said: null });
@@ -115,7 +123,13 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     campaign,
   });
   const ofMatch = answer?.choices.find((c) => c.match === match);
-  const atPlace = placeInHand(ofMatch, wanted);
+  // A place is wanted for this term alone; for another, it is proposed.
+  const turnedHere = turned.id === id ? turned.place : null;
+  const proposal = proposalOf(answer, match);
+  const proposed = proposal && toWanted(proposal.place);
+  const atPlace = placeInHand(ofMatch, turnedHere ?? proposed);
+  const places = sortPlaces(ofMatch?.places ?? [], proposed, last);
+  const setPlace = (place: WantedPlace) => setTurned({ id, place });
   const moreClicks = clicks.id === id ? clicks.more : clicksToWait(line);
   const isNoCase = sayNoCase(detail, match);
 
@@ -134,7 +148,8 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     try {
       const ready = await doing(whenReady());
       const choices = ready.answer.choices.find((c) => c.match === negative.match);
-      const place = placeInHand(choices, wanted);
+      const kin = proposalOf(ready.answer, negative.match);
+      const place = placeInHand(choices, turnedHere ?? (kin && toWanted(kin.place)));
       if (sayNoCase(ready.detail, negative.match)) return refuse('a live exact keyword: see its bid in hand');
       if (!place) return refuse(choices?.refusal ?? 'nothing can be stopped there');
       if (place.isThere) return refuse('it stands there already');
@@ -161,6 +176,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
       if (inHand.current !== about) toast(`Not put in the tray, from “${raw}”. ${outcome.said}`);
     }
     if (outcome?.outcome !== 'drafted') return;
+    setLast(toWanted(place));
     // Should it come back, it comes back undecided; what was chosen in another row meanwhile stays.
     setByTerm((now) => (now.id === about ? { id: -1, chosen: NOTHING } : now));
     await lookForVariants(negative, place);
@@ -199,6 +215,8 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
       detail,
       ofMatch,
       atPlace,
+      places,
+      proposedBecause: turnedHere === null ? (proposal?.because ?? null) : null,
       isNoCase,
       variants,
       takeVariants,
@@ -217,8 +235,11 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     },
     setMatch: (next) => choose({ ...chosen, match: next }),
     turnMatch: () => choose({ ...chosen, match: nextMatch(match, chosen.positions) }),
-    setPlace: setWanted,
-    turnPlace: () => setWanted(nextPlace(ofMatch, atPlace) ?? wanted),
+    setPlace,
+    turnPlace: () => {
+      const next = nextPlace(places, atPlace);
+      if (next) setPlace(next);
+    },
     put: (forcedBecause) => putNegative({ text, match }, forcedBecause),
     stopWhole: async () => {
       if (!line) return;
@@ -230,6 +251,10 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
     letGo: () => verdict({ is: 'open' }),
   };
 }
+
+/** A whole term is put where it ran: where kin of some of its words stand is no place for it. */
+const proposalOf = (answer: ChoiceAnswer | undefined, match: MatchType) =>
+  match === 'exact' ? null : (answer?.proposed ?? null);
 
 const NOT_STOPPED: Record<Exclude<TermLine['kind'], 'query'>, string> = {
   code: 'a product code: it is excluded in hand',

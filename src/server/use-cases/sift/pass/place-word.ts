@@ -6,7 +6,7 @@ import { judgingOf } from '../../../compute/evidence/faults';
 import { weighRows } from '../../../compute/workbench';
 import { knownLists } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';
-import { listsAlike } from './likely-list';
+import { listsAlike } from '../likely-list';
 
 /** A place for a word, with what it would stop there that nothing stops yet. */
 export type WordPlace = { place: Place; name: string; note: string | null; rows: number[]; risks: number };

@@ -1,9 +1,9 @@
 import { stemOf, words, type Place } from '@/core';
-import { derivedFrom } from '../../../compute/derived';
-import type { Snapshot } from '../../../compute/snapshot';
-import { whereItHangs } from '../../lists/in-words';
-import { knownLists } from '../../lists/known-lists';
-import type { Open } from '../../open-workbench';
+import { derivedFrom } from '../../compute/derived';
+import type { Snapshot } from '../../compute/snapshot';
+import { whereItHangs } from '../lists/in-words';
+import { knownLists } from '../lists/known-lists';
+import type { Open } from '../open-workbench';
 
 /** A list that a word would go into, and why. */
 export type LikelyList = { place: Place & { kind: 'list'; id: string }; name: string; note: string };
@@ -12,7 +12,7 @@ export type LikelyList = { place: Place & { kind: 'list'; id: string }; name: st
 const SHORTEST = 3;
 
 /** Stems of the words of live keywords: what is sold says nothing about what a list is for. */
-const stemsOfKeywords = derivedFrom(
+export const stemsOfKeywords = derivedFrom(
   ({ liveKeywords }: Snapshot) => new Set(liveKeywords.flatMap(({ text }) => words(text).map(stemOf))),
 );
 
