@@ -23,8 +23,10 @@ export function InHand({
     <>
       {createPortal(
         <>
-          <h2 className="font-title text-hand leading-snug font-bold">In hand</h2>
-          {title && <p className="text-table font-semibold break-words">{title}</p>}
+          <div className="flex flex-wrap items-baseline gap-x-2">
+            <h2 className="font-title text-hand leading-snug font-bold">In hand</h2>
+            {title && <p className="text-table font-semibold break-words">{title}</p>}
+          </div>
           {children}
         </>,
         body,

@@ -49,7 +49,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
   return (
     <section
       aria-label="Tray"
-      className={`flex flex-1 flex-col ${busy ? 'min-h-[min(340px,46%)]' : 'min-h-[132px]'}`}
+      className={`flex flex-1 flex-col ${busy ? 'min-h-[min(312px,46%)]' : 'min-h-[132px]'}`}
     >
       <div
         className="min-h-0 flex-1 overflow-y-auto px-4 pt-2.5"

@@ -25,19 +25,19 @@ export function BesideNeighbours({ beside: { expected, worse, adGroup }, misses 
   const brings = <>Its ad groups would have brought {expected.toFixed(1)}</>;
   if (isWorse) {
     return (
-      <p className="text-table text-soft">
+      <>
         {brings}: <b className="text-ink">worse than its neighbours</b>, {formatShare(worse)} sure; a case for
         a negative.
-      </p>
+      </>
     );
   }
   if (adGroup === null || (adGroup.misses ?? 0) < SURE)
-    return <p className="text-table text-soft">{brings}, little more: a lower bid may do.</p>;
+    return <>{brings}, little more: a lower bid may do.</>;
   return (
-    <p className="text-table text-soft">
+    <>
       {brings}. <b className="text-ink">The whole ad group {adGroup.name} misses the target</b> (
       {counted(adGroup.clicks, 'click')}, {conversionsOf(adGroup)}): a case for its bid.
       {adGroup.paysMicros !== null && <> It would pay at {formatMoney(adGroup.paysMicros)} a click.</>}
-    </p>
+    </>
   );
 }

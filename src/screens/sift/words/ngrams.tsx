@@ -5,14 +5,15 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
-import type { WordLine } from '@/contracts/sift';
-import { formatConversions, formatCount } from '@/ui/format';
+import type { Rank, WordLine } from '@/contracts/sift';
+import { formatConversions, formatCount, formatShare } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { SureBar } from '../table/meter';
 import { NeutralWords } from './neutral-words';
 import { OFFERED, sayFault, TOO_LITTLE } from './say-fault';
 import { WordActions } from './word-actions';
+import { WordsMenu } from './words-menu';
 import { useRoutes } from '@/screens/frame/data/routes';
 
 const ROW = 38;
@@ -67,9 +68,11 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
   }
   return (
     <>
-      <div className="flex justify-between border-b border-line px-4 py-1 text-small text-soft">
+      <div className="flex items-center gap-1.5 border-b border-line px-4 text-small text-soft">
         <span>words, terms</span>
-        <span>cost, conv.</span>
+        <span className="ml-auto">cost</span>
+        <span className="font-semibold text-ink">{FIGURE_OF[url.rank]} ↓</span>
+        <WordsMenu lines={lines} />
       </div>
       {data?.since === null && url.rank === 'fault' && (
         <p className="px-4 py-2 text-small text-soft">No report is loaded yet.</p>
@@ -91,6 +94,7 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
                 <WordRow
                   line={line}
                   most={most}
+                  rank={url.rank}
                   chosen={url.holding === line.ngram}
                   since={data?.since ?? null}
                   index={item.index}
@@ -119,6 +123,7 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
 type RowProps = {
   line: WordLine;
   most: number;
+  rank: Rank;
   chosen: boolean;
   since: string | null;
   index: number;
@@ -132,7 +137,7 @@ function titleOf({ forms, fault }: WordLine, since: string | null): string {
   return forms.length > 0 ? `with ${forms.join(', ')}. ${said}` : said;
 }
 
-function WordRow({ line, most, chosen, since, index, isReached, onReach, onChoose }: RowProps) {
+function WordRow({ line, most, rank, chosen, since, index, isReached, onReach, onChoose }: RowProps) {
   const formatMoney = useMoney();
   const without = (line.withoutReturnMicros / most) * 100;
   const returned = ((line.costMicros - line.withoutReturnMicros) / most) * 100;
@@ -156,25 +161,42 @@ function WordRow({ line, most, chosen, since, index, isReached, onReach, onChoos
         {line.isKept && <StateIcon kind="kept" label="kept" />}
         <span className="text-small text-soft">{formatCount(line.terms)}</span>
         <span className="ml-auto">{formatMoney(line.costMicros)}</span>
-        <span
-          className={`w-7 text-right ${(line.conversions ?? 0) > 0 ? 'font-semibold text-moss' : 'text-soft'}`}
-        >
-          {formatConversions(line.conversions)}
-        </span>
       </span>
-      <span className="mt-0.5 flex items-center gap-2">
+      <span className="mt-0.5 flex items-center gap-1.5 text-small leading-4">
         <span className="flex h-[3px] min-w-0 flex-1" aria-hidden>
           <span className="bg-timber" style={{ width: `${without}%` }} />
           <span className="bg-moss" style={{ width: `${returned}%` }} />
         </span>
-        <span className="w-9 shrink-0" title={line.fault ? sayFault(line.fault, since) : TOO_LITTLE}>
-          {line.fault ? (
+        {(line.conversions ?? 0) > 0 && (
+          <span className="shrink-0 font-semibold text-moss">
+            {formatConversions(line.conversions)} conv.
+          </span>
+        )}
+        <span className="w-9 shrink-0">
+          {line.fault && (
             <SureBar sure={line.fault.probability} settledFrom={OFFERED} says={sayFault(line.fault, since)} />
-          ) : (
-            <span className="block h-2 border-b border-dotted border-line" />
           )}
         </span>
+        <span className="min-w-8 shrink-0 text-right">{sayFigure(line, rank, formatMoney)}</span>
       </span>
     </button>
   );
+}
+
+/** What words are ranked by, as the head of the column says it. */
+const FIGURE_OF: Record<Rank, string> = {
+  ...{ fault: 'sure', without: 'no return', share: 'no return', terms: 'terms' },
+};
+
+function sayFigure(line: WordLine, rank: Rank, money: (micros: number) => string): string {
+  switch (rank) {
+    case 'fault':
+      return line.fault ? formatShare(line.fault.probability) : '–';
+    case 'without':
+      return money(line.withoutReturnMicros);
+    case 'share':
+      return line.costMicros > 0 ? formatShare(line.withoutReturnMicros / line.costMicros) : '–';
+    case 'terms':
+      return formatCount(line.terms);
+  }
 }

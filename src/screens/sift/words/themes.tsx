@@ -4,9 +4,10 @@ import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Rank, ThemeLine } from '@/contracts/sift';
-import { formatCount } from '@/ui/format';
+import { formatCount, formatShare } from '@/ui/format';
 import { Notes } from '../hand/notes';
 import { SureBar } from '../table/meter';
+import { ThemesMenu } from './words-menu';
 import { OFFERED, sayFault } from './say-fault';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -22,14 +23,22 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
     placeholderData: keepPreviousData,
     gcTime: 30_000,
   });
+  const lines = inRank(data?.lines ?? [], url.rank);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Themes">
+      {lines.length > 0 && (
+        <div className="flex items-center border-b border-line px-4 text-small text-soft">
+          terms{' '}
+          <span className="ml-auto font-semibold text-ink">{url.rank === 'fault' ? 'sure' : 'cost'} ↓</span>
+          <ThemesMenu lines={lines} />
+        </div>
+      )}
       {error && <p className="p-3 text-rust">{error.message}</p>}
       {!data && !error && <p className="p-3 text-soft">Finding what goes together …</p>}
       {data?.lines.length === 0 && (
         <p className="p-3 text-soft">No words here went without any return and stand in two terms.</p>
       )}
-      {inRank(data?.lines ?? [], url.rank).map((theme) => {
+      {lines.map((theme) => {
         const name = theme.words.join(' ');
         return (
           <div key={name} className="border-b border-line px-4 py-1.5">
@@ -60,11 +69,16 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
               {theme.words.length > 8 && <span className="text-soft">and {theme.words.length - 8} more</span>}
             </p>
             {theme.fault && (
-              <SureBar
-                sure={theme.fault.probability}
-                settledFrom={OFFERED}
-                says={sayFault(theme.fault, null)}
-              />
+              <span className="flex items-center gap-1.5">
+                <span className="flex-1">
+                  <SureBar
+                    sure={theme.fault.probability}
+                    settledFrom={OFFERED}
+                    says={sayFault(theme.fault, null)}
+                  />
+                </span>
+                <span className="text-small">{formatShare(theme.fault.probability)}</span>
+              </span>
             )}
             {opened === name && <ThemeNotes theme={theme} />}
           </div>

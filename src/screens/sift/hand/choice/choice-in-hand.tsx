@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import type { Beside } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
@@ -51,8 +52,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
       {detail && (
         <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
       )}
-      {line.kind === 'query' && <Evidence line={line} />}
-      {detail?.beside && <BesideNeighbours beside={detail.beside} misses={line.evidence?.misses ?? null} />}
+      {line.kind === 'query' && <EvidenceInHand line={line} beside={detail?.beside ?? null} />}
       {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
       {detail?.ownKeyword && (
         <KeywordBid key={`bid ${detail.id}`} detail={detail} keyword={detail.ownKeyword} />
@@ -78,13 +78,14 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
   );
 }
 
-/** How sure it is that the term misses; behind a press, by what. */
-function Evidence({ line }: { line: TermLine }) {
+/** How sure it is that the term misses, and whether it or its ad group is to blame; behind a press, by what. */
+function EvidenceInHand({ line, beside }: { line: TermLine; beside: Beside | null }) {
   const said = sayEvidence(line.evidence, line);
   if (!line.evidence) return <p className="text-table text-soft">{said}</p>;
   return (
     <p className="text-table text-soft">
-      <b className="text-ink">{formatShare(line.evidence.misses)} sure</b> that it misses the target.{' '}
+      <b className="text-ink">{formatShare(line.evidence.misses)} sure</b> that it misses.{' '}
+      {beside && <BesideNeighbours beside={beside} misses={line.evidence.misses} />}{' '}
       <Explain about="the evidence" trigger="Why">
         {said} The evidence counts all days that are kept, since in a window alone most terms have too few
         clicks; from 95 % on it is sure enough to act on.
