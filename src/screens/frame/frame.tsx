@@ -11,6 +11,7 @@ import { Tray } from '@/screens/tray/tray';
 import { useDays } from '@/screens/tray/use-tray';
 import { formatDay, formatDays, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
+import { focusWork } from '@/ui/focus-work';
 import { Logo } from '@/ui/state-icon';
 import { useStored } from '@/ui/stored';
 import { AccountContext } from './account-context';
@@ -37,6 +38,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   const [isFolded, storeFolded] = useStored('gatepost-panel', isFoldedIn);
   const fold = (folded: boolean) => storeFolded(folded ? 'folded' : 'open');
   useUndoKey();
+  useEscapeToWork();
   const me = people.find((p) => p.id === personId)?.name ?? '';
   return (
     <AccountContext.Provider value={{ summary, accounts, me, inHand: { body, actions } }}>
@@ -44,6 +46,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
         className="grid h-dvh min-w-[720px] grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
         style={{ '--panel': isFolded ? '44px' : '304px' } as CSSProperties}
       >
+        <SkipLinks />
         <Rail summary={summary} />
         <Suspense>
           <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
@@ -77,6 +80,28 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
         </aside>
       </div>
     </AccountContext.Provider>
+  );
+}
+
+/** The first stops of Tab: past the rail and the strip. */
+function SkipLinks() {
+  const to = (name: string, target: () => void) => (
+    <button
+      type="button"
+      className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:rounded focus:bg-sheet focus:px-3 focus:py-1.5 focus:shadow-lg"
+      onClick={target}
+    >
+      {name}
+    </button>
+  );
+  const focusIn = (label: string) =>
+    document.querySelector<HTMLElement>(`[aria-label="${label}"] :is(button, [tabindex="0"])`)?.focus();
+  return (
+    <>
+      {to('To the table', focusWork)}
+      {to('To what is in hand', () => focusIn('In hand'))}
+      {to('To the tray', () => focusIn('Tray'))}
+    </>
   );
 }
 
@@ -269,6 +294,19 @@ function useUndoKey() {
         return;
       event.preventDefault();
       void undoLast();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
+
+/** Esc leads back to the table, from wherever nothing else is closed by it. */
+function useEscapeToWork() {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof Element)) return;
+      if (event.target.closest('[role=dialog], [role=menu], [role=listbox], [role=grid]')) return;
+      focusWork();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

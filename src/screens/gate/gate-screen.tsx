@@ -123,6 +123,7 @@ function AnswerTable<Row extends Stopper | CampaignAnswer>({ id, name, columns, 
       onCursor={setCursor}
       sort={sort}
       onSort={({ id: by, isText }) => setSort({ by, isDown: sort?.by === by ? !sort.isDown : !isText })}
+      isAside={id === 'stoppers'}
       saveAs={`gate check, ${name.toLowerCase()}`}
     />
   );

@@ -1,12 +1,13 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { ListsView } from '@/contracts/lists';
 import { newListId, type ListContent, counted } from '@/core';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
+import { TabbedView } from '@/ui/tabs';
 import { Coverage } from './coverage/coverage';
 import { PasteDialog } from './edit/paste-dialog';
 import { Entries } from './entries/entries';
@@ -52,21 +53,24 @@ export function ListsScreen() {
           <Button onClick={paste}>Paste lines</Button>
         </span>
       </header>
-      <Tabs view={data} show={url.show} onShow={(show) => change({ show })} />
-      {error && <p className="p-4 text-rust">{error.message}</p>}
-      {!data && !error && <p className="p-4 text-soft">Reading the lists…</p>}
-      {data && data.lists.length === 0 && url.show === 'overview' && (
-        <p className="p-4 text-soft">
-          No list yet. Make one or paste lines into a new one, put words into it from Sift, and hang it on
-          campaigns.
-        </p>
-      )}
-      {data && url.show === 'overview' && <Overview {...panel} onPaste={() => setPastes({ into: shown })} />}
-      {data && url.show === 'coverage' && <Coverage {...panel} />}
-      {data && url.show === 'entries' && <Entries {...panel} />}
-      {data && url.show === 'could' && <CouldBe />}
-      {data && url.show === 'account' && <AccountWide />}
-      {data && url.show === 'elsewhere' && <Elsewhere view={data} />}
+      <Tabs view={data} show={url.show} onShow={(show) => change({ show })}>
+        {error && <p className="p-4 text-rust">{error.message}</p>}
+        {!data && !error && <p className="p-4 text-soft">Reading the lists…</p>}
+        {data && data.lists.length === 0 && url.show === 'overview' && (
+          <p className="p-4 text-soft">
+            No list yet. Make one or paste lines into a new one, put words into it from Sift, and hang it on
+            campaigns.
+          </p>
+        )}
+        {data && url.show === 'overview' && (
+          <Overview {...panel} onPaste={() => setPastes({ into: shown })} />
+        )}
+        {data && url.show === 'coverage' && <Coverage {...panel} />}
+        {data && url.show === 'entries' && <Entries {...panel} />}
+        {data && url.show === 'could' && <CouldBe />}
+        {data && url.show === 'account' && <AccountWide />}
+        {data && url.show === 'elsewhere' && <Elsewhere view={data} />}
+      </Tabs>
       {data && pastes && (
         <PasteDialog lists={data.lists} into={pastes.into} onClose={() => setPastes(null)} />
       )}
@@ -74,9 +78,14 @@ export function ListsScreen() {
   );
 }
 
-type TabsProps = { view: ListsView | undefined; show: ListsTab; onShow: (tab: ListsTab) => void };
+type TabsProps = {
+  view: ListsView | undefined;
+  show: ListsTab;
+  onShow: (tab: ListsTab) => void;
+  children: ReactNode;
+};
 
-function Tabs({ view, show, onShow }: TabsProps) {
+function Tabs({ view, show, onShow, children }: TabsProps) {
   const could = useCouldBe(view !== undefined); // after the lists themselves
   const changedElsewhere = view ? view.waiting.length + view.outside.length : 0;
   const counts: Partial<Record<ListsTab, string>> = view
@@ -87,23 +96,17 @@ function Tabs({ view, show, onShow }: TabsProps) {
       }
     : {};
   return (
-    <div
-      role="group"
-      aria-label="Show"
-      className="flex gap-4 border-b border-line px-4 text-table whitespace-nowrap"
+    <TabbedView
+      label="Show"
+      className="px-4"
+      tabs={TABS_IN_WORDS.map(([value, name]) => ({
+        ...{ value, name, count: counts[value], isHot: value === 'elsewhere' && changedElsewhere > 0 },
+      }))}
+      value={show}
+      onChange={onShow}
     >
-      {TABS_IN_WORDS.map(([tab, name]) => (
-        <button
-          key={tab}
-          type="button"
-          aria-pressed={show === tab}
-          onClick={() => onShow(tab)}
-          className={`-mb-px border-b-2 py-1.5 ${show === tab ? 'border-pine font-semibold' : 'border-transparent text-soft hover:text-ink'} ${tab === 'elsewhere' && changedElsewhere > 0 ? 'text-rust' : ''}`}
-        >
-          {name} {counts[tab]}
-        </button>
-      ))}
-    </div>
+      {children}
+    </TabbedView>
   );
 }
 

@@ -4,6 +4,7 @@ import { useMoney } from '@/screens/frame/money';
 import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
+import { Explain } from '@/ui/explain';
 import { formatShare } from '@/ui/format';
 import { Filters } from './filters/filters';
 import { MendedNote } from './filters/mended-note';
@@ -87,7 +88,6 @@ function TermsScreen({ url, onChange: change }: Props) {
           <button
             type="button"
             className="min-h-6 text-table whitespace-nowrap text-pine hover:underline"
-            title="Words at fault first, then terms that surely miss, then what is left by cost"
             onClick={() => change({ show: 'pass' })}
           >
             What surely can’t pay
@@ -97,11 +97,14 @@ function TermsScreen({ url, onChange: change }: Props) {
           <Filters url={url} onChange={change} />
         </div>
         {lines.first && lines.first.costMicros > 0 && (
-          <p
-            className="pt-1 text-right text-small leading-4 text-soft"
-            title={`${formatMoney(lines.first.unreportedMicros)} of ${formatMoney(lines.first.costMicros)}`}
-          >
-            {formatShare(lines.first.unreportedMicros / lines.first.costMicros)} of cost
+          <p className="pt-1 text-right text-small leading-4 text-soft">
+            <Explain
+              about="unreported cost"
+              trigger={`${formatShare(lines.first.unreportedMicros / lines.first.costMicros)} of cost`}
+            >
+              {formatMoney(lines.first.unreportedMicros)} of {formatMoney(lines.first.costMicros)} was spent
+              on queries that the platform does not name. No negative can be made from them.
+            </Explain>
             <br />
             unreported
           </p>
@@ -118,36 +121,37 @@ function TermsScreen({ url, onChange: change }: Props) {
             onChange={(next) => change({ view: next })}
             onShow={(show) => change({ show })}
             onKeptList={() => setShowsKept(true)}
-          />
-          <p className="sr-only" role="status">
-            {lines.first
-              ? `${counted(total, 'term')}, ${formatMoney(lines.first.sums.costMicros)} spent`
-              : ''}
-          </p>
-          {lines.error ? (
-            <p className="p-4 text-rust">{lines.error.message}</p>
-          ) : url.show === 'plot' ? (
-            <EvidencePlot url={url} onRegion={showRegion} />
-          ) : (
-            <TermsTable
-              view={sorted}
-              total={total}
-              cursor={at}
-              choice={choice}
-              marks={marks}
-              url={url}
-              actions={{
-                toggleKeywords,
-                putBatch: marked > 0 ? () => void batch.put() : undefined,
-                nextUnseen: () => void nextUnseen(),
-              }}
-              onCursor={setCursor}
-              onMark={mark}
-              onMarkAll={markAll}
-              onUnmarkAll={unmarkAll}
-              onSort={(sort, direction) => change({ sort, direction })}
-            />
-          )}
+          >
+            <p className="sr-only" role="status">
+              {lines.first
+                ? `${counted(total, 'term')}, ${formatMoney(lines.first.sums.costMicros)} spent`
+                : ''}
+            </p>
+            {lines.error ? (
+              <p className="p-4 text-rust">{lines.error.message}</p>
+            ) : url.show === 'plot' ? (
+              <EvidencePlot url={url} onRegion={showRegion} />
+            ) : (
+              <TermsTable
+                view={sorted}
+                total={total}
+                cursor={at}
+                choice={choice}
+                marks={marks}
+                url={url}
+                actions={{
+                  toggleKeywords,
+                  putBatch: marked > 0 ? () => void batch.put() : undefined,
+                  nextUnseen: () => void nextUnseen(),
+                }}
+                onCursor={setCursor}
+                onMark={mark}
+                onMarkAll={markAll}
+                onUnmarkAll={unmarkAll}
+                onSort={(sort, direction) => change({ sort, direction })}
+              />
+            )}
+          </ViewTabs>
         </section>
       </div>
       {marked > 0 ? (

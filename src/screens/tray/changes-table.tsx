@@ -26,6 +26,7 @@ export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
       sort={sort}
       onSort={({ id, isText }) => setSort({ by: id, isDown: sort?.by === id ? !sort.isDown : !isText })}
       isMeasured
+      isAside
       saveAs="changes in the tray"
     />
   );

@@ -1,10 +1,10 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
+import { DialogFrame } from '@/ui/dialog-frame';
 import { conversionsOf, formatCount, formatDays } from '@/ui/format';
 import { ChangesTable } from './changes-table';
 import { WarningRow } from './warning-row';
@@ -26,75 +26,70 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
   const warnings = warningsOf(view);
   const stopped = warnings.some((w) => w.tone === 'stop');
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex h-[86vh] w-[820px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl">
-          <div className="border-b border-line px-5 py-3">
-            <Dialog.Title className="font-title text-title font-bold">
-              {verb} {counted(view.changes.length, 'change')}
-              {summary.isConnected ? '' : ' over'}
-            </Dialog.Title>
-            <Dialog.Description className="text-table text-soft">
-              Over {formatDays(view.window)} they would have stopped {counted(view.stops.terms, 'term')},{' '}
-              {counted(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
-              {conversionsOf(view.stops)}.{' '}
-              {view.reopens.terms > 0 && (
-                <b className="text-ink">{counted(view.reopens.terms, 'term')} would be open again. </b>
-              )}
-              {HOW[summary.isConnected ? 'sent' : 'handed over']}
-            </Dialog.Description>
-          </div>
-          {warnings.length > 0 && (
-            <div
-              className="max-h-[34vh] shrink-0 overflow-y-auto border-b border-line px-5 pt-2"
-              role="group"
-              aria-label="Warnings"
-            >
-              {warnings.slice(0, MOST_WARNINGS).map((warning) => (
-                <WarningRow key={warning.key} warning={warning} />
-              ))}
-              {warnings.length > MOST_WARNINGS && (
-                <p className="pb-2 text-table text-soft">
-                  and {counted(warnings.length - MOST_WARNINGS, 'more warning')}; they follow as these are
-                  mended
-                </p>
-              )}
-            </div>
+    <DialogFrame
+      width={820}
+      isTall
+      onClose={onClose}
+      title={`${verb} ${counted(view.changes.length, 'change')}${summary.isConnected ? '' : ' over'}`}
+      says={
+        <>
+          Over {formatDays(view.window)} they would have stopped {counted(view.stops.terms, 'term')},{' '}
+          {counted(view.stops.clicks ?? 0, 'click')}, {formatMoney(view.stops.costMicros ?? 0)} spent,{' '}
+          {conversionsOf(view.stops)}.{' '}
+          {view.reopens.terms > 0 && (
+            <b className="text-ink">{counted(view.reopens.terms, 'term')} would be open again. </b>
           )}
-          <ChangesTable changes={view.changes} />
-          <div className="px-5">
-            {view.room.length > 0 && (
-              <p className="max-h-16 overflow-y-auto py-2 text-table text-soft">
-                Room left:{' '}
-                {view.room
-                  .map(
-                    ({ place, what, used, most }) =>
-                      `${place} ${formatCount(Math.max(0, most - used))} of ${formatCount(most)} ${what}`,
-                  )
-                  .join('; ')}
-                .
-              </p>
-            )}
-          </div>
-          <div className="flex items-center gap-2 border-t border-line px-5 py-3">
-            <Button
-              tone="main"
-              disabled={busy || stopped}
-              onClick={() => {
-                setBusy(true);
-                void send().then((sent) => (sent ? onClose() : setBusy(false)));
-              }}
-            >
-              {verb} {counted(view.changes.length, 'change')}
-              {summary.isConnected ? '' : ' over'}
-            </Button>
-            <Button onClick={onClose}>Not yet</Button>
-            {stopped && <span className="text-table text-rust">A change is held back; see above.</span>}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          {HOW[summary.isConnected ? 'sent' : 'handed over']}
+        </>
+      }
+    >
+      {warnings.length > 0 && (
+        <div
+          className="max-h-[34vh] shrink-0 overflow-y-auto border-b border-line px-5 pt-2"
+          role="group"
+          aria-label="Warnings"
+        >
+          {warnings.slice(0, MOST_WARNINGS).map((warning) => (
+            <WarningRow key={warning.key} warning={warning} />
+          ))}
+          {warnings.length > MOST_WARNINGS && (
+            <p className="pb-2 text-table text-soft">
+              and {counted(warnings.length - MOST_WARNINGS, 'more warning')}; they follow as these are mended
+            </p>
+          )}
+        </div>
+      )}
+      <ChangesTable changes={view.changes} />
+      <div className="px-5">
+        {view.room.length > 0 && (
+          <p className="max-h-16 overflow-y-auto py-2 text-table text-soft">
+            Room left:{' '}
+            {view.room
+              .map(
+                ({ place, what, used, most }) =>
+                  `${place} ${formatCount(Math.max(0, most - used))} of ${formatCount(most)} ${what}`,
+              )
+              .join('; ')}
+            .
+          </p>
+        )}
+      </div>
+      <div className="flex items-center gap-2 border-t border-line px-5 py-3">
+        <Button
+          tone="main"
+          disabled={busy || stopped}
+          onClick={() => {
+            setBusy(true);
+            void send().then((sent) => (sent ? onClose() : setBusy(false)));
+          }}
+        >
+          {verb} {counted(view.changes.length, 'change')}
+          {summary.isConnected ? '' : ' over'}
+        </Button>
+        <Button onClick={onClose}>Not yet</Button>
+        {stopped && <span className="text-table text-rust">A change is held back; see above.</span>}
+      </div>
+    </DialogFrame>
   );
 }
 

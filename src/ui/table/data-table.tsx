@@ -13,6 +13,7 @@ import {
 } from 'react';
 import { toast } from 'sonner';
 import { counted } from '@/core';
+import { focusWork } from '../focus-work';
 import { useLightRows } from '../light-rows';
 import { useWidth } from '../use-width';
 import { saveCells, toCells, toClipboard, type Cells, type FileKind } from './cells';
@@ -73,6 +74,8 @@ export type DataTableProps<Row, Look> = {
   isStale?: boolean;
   /** another one begins at its first row */
   view?: string;
+  /** it is not what the screen is about: it takes no focus when it appears, nor when a dialog closes */
+  isAside?: boolean;
   /** said to those who hear it */
   keysHelp?: string;
   empty?: ReactNode;
@@ -121,6 +124,10 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
     },
     [measuredBy],
   );
+  useEffect(() => {
+    if (!props.isAside && !document.querySelector('[role=dialog]')) focusWork();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it appears
+  }, []);
   const focus = useCallback(() => scroller.current?.focus({ preventScroll: true }), []);
   const move = (index: number) => {
     const next = Math.max(0, Math.min(count - 1, index));
@@ -200,6 +207,7 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
         headAt !== null ? `${id}-head-${headAt}` : count > 0 ? `${rowId}${cursor}` : undefined
       }
       aria-describedby={props.keysHelp && `${id}-keys`}
+      data-work={props.isAside ? undefined : ''}
       data-overflows={width > 0 && widths.least > width ? '' : undefined}
       className="data-table group/grid min-h-0 flex-1 overflow-auto text-table focus-visible:outline-none"
       style={{ '--columns': widths.template, '--least': `${widths.least}px` } as CSSProperties}

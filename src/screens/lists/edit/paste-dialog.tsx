@@ -1,6 +1,5 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import type { ListLine, ReadListFile } from '@/contracts/lists';
 import type { ListEdit } from '@/contracts/list-edits';
@@ -8,6 +7,7 @@ import { MATCH_TYPES, type ListContent, type MatchType } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
+import { DialogFrame } from '@/ui/dialog-frame';
 import { EditInHand } from './edit-in-hand';
 import { usePlanAhead } from './use-edits';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -68,125 +68,123 @@ export function PasteDialog({ lists, into, onClose }: Props) {
   }
 
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 grid max-h-[88vh] w-[860px] -translate-x-1/2 -translate-y-1/2 grid-cols-[1fr_340px] gap-x-5 overflow-y-auto rounded border border-line bg-sheet px-5 py-4 shadow-xl">
-          <div className="col-span-2 mb-2">
-            <Dialog.Title className="font-title text-title font-bold">Paste lines</Dialog.Title>
-            <Dialog.Description className="text-table text-soft">
-              {holds === 'words'
-                ? 'One text a line. Quotes make a phrase, square brackets exact; a column may name the match type. Bullets and numbers are taken off.'
-                : 'One site, app or channel a line. Addresses are cleaned, and what lies below another is left out.'}
-            </Dialog.Description>
+    <DialogFrame
+      title="Paste lines"
+      says={
+        holds === 'words'
+          ? 'One text a line. Quotes make a phrase, square brackets exact; a column may name the match type. Bullets and numbers are taken off.'
+          : 'One site, app or channel a line. Addresses are cleaned, and what lies below another is left out.'
+      }
+      width={860}
+      onClose={onClose}
+    >
+      <div className="grid grid-cols-[1fr_340px] gap-x-5">
+        <div className="flex min-w-0 flex-col gap-2 text-table">
+          <div className="flex flex-wrap items-center gap-2">
+            <label className="flex items-center gap-1.5">
+              Into
+              <select className={field} value={target} onChange={(e) => setTarget(e.target.value)}>
+                <option value={NEW}>a new list</option>
+                {lists.map((l) => (
+                  <option key={l.id} value={l.id}>
+                    {l.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {!list && (
+              <>
+                <input
+                  aria-label="Name of the new list"
+                  placeholder="Name of the new list"
+                  maxLength={120}
+                  className={`${field} min-w-0 flex-1`}
+                  value={name}
+                  onChange={(e) => setName(e.target.value)}
+                />
+                <label className="flex items-center gap-1.5">
+                  of
+                  <select
+                    aria-label="What it holds"
+                    className={field}
+                    value={kind}
+                    onChange={(e) => setKind(e.target.value as ListContent)}
+                  >
+                    <option value="words">words</option>
+                    <option value="placements">placements</option>
+                  </select>
+                </label>
+              </>
+            )}
           </div>
-          <div className="flex min-w-0 flex-col gap-2 text-table">
-            <div className="flex flex-wrap items-center gap-2">
-              <label className="flex items-center gap-1.5">
-                Into
-                <select className={field} value={target} onChange={(e) => setTarget(e.target.value)}>
-                  <option value={NEW}>a new list</option>
-                  {lists.map((l) => (
-                    <option key={l.id} value={l.id}>
-                      {l.name}
-                    </option>
+          <textarea
+            autoFocus
+            aria-label="Lines"
+            rows={14}
+            wrap="off"
+            spellCheck={false}
+            className="w-full resize-none rounded border border-line bg-paper px-2 py-1.5 font-mono text-small leading-5"
+            placeholder={
+              holds === 'words'
+                ? 'free plans\n"bee movie"\n[hive tattoo]'
+                : 'films.example\napps.games.example/hive'
+            }
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            onPaste={(event) => {
+              const pasted = event.clipboardData.getData('text/plain');
+              if (pasted.length < MUCH) return;
+              // A browser inserts thousands of lines one by one, which takes it many seconds.
+              event.preventDefault();
+              const { selectionStart, selectionEnd, value } = event.currentTarget;
+              const whole = value.slice(0, selectionStart) + pasted + value.slice(selectionEnd);
+              const wanted = editOf(whole);
+              if (wanted) planAhead(wanted); // laying out the lines takes a while
+              setText(whole);
+            }}
+          />
+          <div className="flex flex-wrap items-center gap-3">
+            <label className="cursor-pointer text-pine hover:underline focus-within:outline-2">
+              or take a file (CSV, XLSX, JSON)
+              <input
+                type="file"
+                className="sr-only"
+                accept=".csv,.tsv,.txt,.xlsx,.json"
+                onChange={(e) => void bring(e.target.files?.[0])}
+              />
+            </label>
+            {holds === 'words' && (
+              <label className="ml-auto flex items-center gap-1.5">
+                Where nothing is said
+                <select
+                  className={field}
+                  value={match}
+                  onChange={(e) => setMatch(e.target.value as MatchType)}
+                >
+                  {MATCH_TYPES.map((one) => (
+                    <option key={one}>{one}</option>
                   ))}
                 </select>
               </label>
-              {!list && (
-                <>
-                  <input
-                    aria-label="Name of the new list"
-                    placeholder="Name of the new list"
-                    maxLength={120}
-                    className={`${field} min-w-0 flex-1`}
-                    value={name}
-                    onChange={(e) => setName(e.target.value)}
-                  />
-                  <label className="flex items-center gap-1.5">
-                    of
-                    <select
-                      aria-label="What it holds"
-                      className={field}
-                      value={kind}
-                      onChange={(e) => setKind(e.target.value as ListContent)}
-                    >
-                      <option value="words">words</option>
-                      <option value="placements">placements</option>
-                    </select>
-                  </label>
-                </>
-              )}
-            </div>
-            <textarea
-              autoFocus
-              aria-label="Lines"
-              rows={14}
-              wrap="off"
-              spellCheck={false}
-              className="w-full resize-none rounded border border-line bg-paper px-2 py-1.5 font-mono text-small leading-5"
-              placeholder={
-                holds === 'words'
-                  ? 'free plans\n"bee movie"\n[hive tattoo]'
-                  : 'films.example\napps.games.example/hive'
-              }
-              value={text}
-              onChange={(e) => setText(e.target.value)}
-              onPaste={(event) => {
-                const pasted = event.clipboardData.getData('text/plain');
-                if (pasted.length < MUCH) return;
-                // A browser inserts thousands of lines one by one, which takes it many seconds.
-                event.preventDefault();
-                const { selectionStart, selectionEnd, value } = event.currentTarget;
-                const whole = value.slice(0, selectionStart) + pasted + value.slice(selectionEnd);
-                const wanted = editOf(whole);
-                if (wanted) planAhead(wanted); // laying out the lines takes a while
-                setText(whole);
-              }}
-            />
-            <div className="flex flex-wrap items-center gap-3">
-              <label className="cursor-pointer text-pine hover:underline focus-within:outline-2">
-                or take a file (CSV, XLSX, JSON)
-                <input
-                  type="file"
-                  className="sr-only"
-                  accept=".csv,.tsv,.txt,.xlsx,.json"
-                  onChange={(e) => void bring(e.target.files?.[0])}
-                />
-              </label>
-              {holds === 'words' && (
-                <label className="ml-auto flex items-center gap-1.5">
-                  Where nothing is said
-                  <select
-                    className={field}
-                    value={match}
-                    onChange={(e) => setMatch(e.target.value as MatchType)}
-                  >
-                    {MATCH_TYPES.map((one) => (
-                      <option key={one}>{one}</option>
-                    ))}
-                  </select>
-                </label>
-              )}
-            </div>
-            {more.length > 0 && (
-              <p className="text-soft">
-                The file holds {more.length} more; each is shown after the one before.
-              </p>
             )}
           </div>
-          <div className="min-w-0">
-            {edit ? (
-              <EditInHand key={more.length} edit={edit} onDone={() => take(more)} onLeave={onClose} />
-            ) : (
-              <div className="flex flex-col items-start gap-2 text-table text-soft">
-                <p>{text.trim() === '' ? 'Nothing is pasted yet.' : 'Give the new list a name.'}</p>
-                <Button onClick={onClose}>Leave it</Button>
-              </div>
-            )}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          {more.length > 0 && (
+            <p className="text-soft">
+              The file holds {more.length} more; each is shown after the one before.
+            </p>
+          )}
+        </div>
+        <div className="min-w-0">
+          {edit ? (
+            <EditInHand key={more.length} edit={edit} onDone={() => take(more)} onLeave={onClose} />
+          ) : (
+            <div className="flex flex-col items-start gap-2 text-table text-soft">
+              <p>{text.trim() === '' ? 'Nothing is pasted yet.' : 'Give the new list a name.'}</p>
+              <Button onClick={onClose}>Leave it</Button>
+            </div>
+          )}
+        </div>
+      </div>
+    </DialogFrame>
   );
 }

@@ -11,6 +11,7 @@ import {
   type Served,
   type Trait,
 } from '@/contracts/sift';
+import { focusWork } from '@/ui/focus-work';
 import { withStatus } from '@/ui/format';
 import type { SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -18,7 +19,7 @@ import { useRoutes } from '@/screens/frame/data/routes';
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 
 const RETURNS_IN_WORDS: Record<Returns, string> = {
-  any: 'any return',
+  any: 'whatever they returned',
   none: 'no conversion',
   over: 'a return over target',
   either: 'no conversion or over target',
@@ -52,6 +53,10 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
       aria-label="Filters"
       className="flex flex-wrap items-baseline gap-x-1.5 gap-y-0.5 text-soft"
       onSubmit={(e) => e.preventDefault()}
+      onKeyDown={(e) => {
+        // Enter in a field takes what was typed, and goes back to the terms.
+        if (e.key === 'Enter' && e.target instanceof HTMLInputElement) focusWork();
+      }}
     >
       <Choice
         id="first-filter"
@@ -62,7 +67,7 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
       />
       with
       <ClicksFilter key={url.clicks} clicks={url.clicks} onChange={(clicks) => onChange({ clicks })} />
-      and
+      ,
       <Choice
         name="Return"
         value={url.returns}
@@ -86,7 +91,7 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
         ]}
         onChange={(campaign) => onChange({ campaign })}
       />
-      holding
+      that hold
       <TextFilter key={url.text} text={url.text} onChange={(text) => onChange({ text })} />
       {url.holding !== '' && (
         <>
@@ -190,7 +195,7 @@ function TextFilter({ text, onChange }: { text: string; onChange: (text: string)
   return (
     <input
       aria-label="Letters that the term holds"
-      placeholder="any letters"
+      placeholder="anything"
       maxLength={200}
       className={`${field} w-24 placeholder:font-semibold placeholder:text-soft`}
       value={typed}

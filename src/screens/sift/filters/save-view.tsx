@@ -1,10 +1,10 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { SavedViewLine } from '@/contracts/decisions';
 
 import { Button } from '@/ui/button';
+import { DialogFrame } from '@/ui/dialog-frame';
 import { formatDay } from '@/ui/format';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { doing } from '@/screens/frame/data/undo';
@@ -46,67 +46,58 @@ export function SaveView({ search, views, onClose }: Props) {
   }
 
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-line bg-sheet px-5 py-4 text-table"
-        >
-          <Dialog.Title className="font-title text-title font-bold">Save these filters</Dialog.Title>
-          <form
-            className="mt-2 flex gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (name.trim() !== '') void save();
-            }}
-          >
-            <input
-              aria-label="Name of the view"
-              placeholder="Name"
-              maxLength={60}
-              className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
-              value={name}
-              onChange={(e) => setName(e.target.value)}
-            />
-            <Button type="submit" tone="main" disabled={name.trim() === ''}>
-              {there ? 'Replace it' : 'Save'}
+    <DialogFrame title="Save these filters" width={440} onClose={onClose}>
+      <form
+        className="mt-2 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '') void save();
+        }}
+      >
+        <input
+          aria-label="Name of the view"
+          placeholder="Name"
+          maxLength={60}
+          className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button type="submit" tone="main" disabled={name.trim() === ''}>
+          {there ? 'Replace it' : 'Save'}
+        </Button>
+      </form>
+      {trouble && (
+        <p role="alert" className="mt-1 text-rust">
+          {trouble}
+        </p>
+      )}
+      <ul className="mt-3">
+        {views.map((view) => (
+          <li key={view.name} className="flex min-h-8 items-center gap-2 border-t border-line">
+            <b>{view.name}</b>
+            <span className="text-soft">
+              {view.by}, {formatDay(view.at.slice(0, 10))}
+            </span>
+            <Button
+              tone="quiet"
+              className="ml-auto"
+              aria-label={`Remove the view ${view.name}`}
+              onClick={() =>
+                void run(
+                  () => drop(view.name),
+                  `View ${view.name} removed`,
+                  () => put({ ...view, replaces: null }),
+                )
+              }
+            >
+              Remove
             </Button>
-          </form>
-          {trouble && (
-            <p role="alert" className="mt-1 text-rust">
-              {trouble}
-            </p>
-          )}
-          <ul className="mt-3">
-            {views.map((view) => (
-              <li key={view.name} className="flex min-h-8 items-center gap-2 border-t border-line">
-                <b>{view.name}</b>
-                <span className="text-soft">
-                  {view.by}, {formatDay(view.at.slice(0, 10))}
-                </span>
-                <Button
-                  tone="quiet"
-                  className="ml-auto"
-                  aria-label={`Remove the view ${view.name}`}
-                  onClick={() =>
-                    void run(
-                      () => drop(view.name),
-                      `View ${view.name} removed`,
-                      () => put({ ...view, replaces: null }),
-                    )
-                  }
-                >
-                  Remove
-                </Button>
-              </li>
-            ))}
-          </ul>
-          <Button className="mt-3" onClick={onClose}>
-            Close
-          </Button>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </li>
+        ))}
+      </ul>
+      <Button className="mt-3" onClick={onClose}>
+        Close
+      </Button>
+    </DialogFrame>
   );
 }
