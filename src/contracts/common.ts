@@ -1,24 +1,15 @@
 import * as v from 'valibot';
 import type { Change, Figures, Place, Severity } from '@/core';
+import { DaysTextSchema } from './days';
 
 export const MatchSchema = v.picklist(['broad', 'phrase', 'exact']);
 export const DaySchema = v.pipe(v.string(), v.isoDate());
 /** The number under which something is stored. */
 export const StoredNumberSchema = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(2_147_483_647));
 /** Days of a window, in the body of a request. */
-export const DaysSchema = v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(366)));
+export const DaysSchema = v.optional(DaysTextSchema);
 /** The same in an address. */
-export const DaysQuerySchema = v.object({
-  days: v.optional(
-    v.pipe(
-      v.string(),
-      v.regex(/^\d{1,3}$/, 'A window has 1 to 366 days.'),
-      v.transform(Number),
-      v.minValue(1, 'A window has 1 to 366 days.'),
-      v.maxValue(366, 'A window has 1 to 366 days.'),
-    ),
-  ),
-});
+export const DaysQuerySchema = v.object({ days: v.optional(DaysTextSchema) });
 const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
 
 export const PlaceSchema: v.GenericSchema<Place, Place> = v.variant('kind', [

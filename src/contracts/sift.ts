@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { MATCH_TYPES, type NgramSize } from '@/core';
 import { FIGURES, WeightSchema } from './common';
+import { DaysTextSchema } from './days';
 
 export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'aside', 'already'] as const;
 export type SiftView = (typeof SIFT_VIEWS)[number];
@@ -52,7 +53,7 @@ export function parseRegion(text: string): Region | undefined {
 /** The filters of Sift, as they stand in the URL. */
 export const SIFT_FILTERS = {
   view: v.optional(v.picklist(SIFT_VIEWS), 'remaining'),
-  days: v.optional(v.pipe(whole(366), v.minValue(1))),
+  days: v.optional(DaysTextSchema),
   campaign: v.optional(v.string(), ''),
   clicks: v.optional(whole(1_000_000), '0'),
   returns: v.optional(v.picklist(RETURNS), 'any'),
@@ -81,6 +82,8 @@ export const TermsQuerySchema = v.object({
   ...SIFT_FILTERS,
   sort: v.optional(v.picklist(SORTS), 'without'),
   direction: v.optional(v.picklist(['asc', 'desc']), 'desc'),
+  /** other days, whose figures stand beside */
+  beside: v.optional(DaysTextSchema),
   offset: v.optional(whole(10_000_000), '0'),
   most: v.optional(v.pipe(whole(1_000), v.minValue(1)), '100'),
 });
@@ -121,6 +124,12 @@ export type Evidence = v.InferOutput<typeof EvidenceSchema>;
 
 export const TermKindSchema = v.picklist(['query', 'code', 'wordless', 'unreported']);
 
+/** What is held beside: of a term that did not run, nothing was spent. */
+const BesideFiguresSchema = v.strictObject({
+  ...{ clicks: v.number(), costMicros: v.number(), conversions: v.number() },
+});
+export type BesideFigures = v.InferOutput<typeof BesideFiguresSchema>;
+
 /** One search term: the sums of those of its rows that belong to the view, and the costliest of them. */
 const TermLineSchema = v.strictObject({
   id: v.number(),
@@ -146,6 +155,8 @@ const TermLineSchema = v.strictObject({
   adGroup: v.string(),
   lastDay: v.string(),
   ...FIGURES,
+  /** all of the term in these days and in those beside; null where no other days are looked at */
+  beside: v.nullable(v.strictObject({ now: BesideFiguresSchema, then: BesideFiguresSchema })),
 });
 export type TermLine = v.InferOutput<typeof TermLineSchema>;
 
@@ -160,6 +171,8 @@ export const TermsPageSchema = v.strictObject({
   counts: v.strictObject(v.entriesFromList(SIFT_VIEWS, v.number())),
   /** of all lines of the view, not only of the page */
   sums: WeightSchema,
+  /** the terms of the view, all of each, in these days and in those beside */
+  beside: v.nullable(v.strictObject({ now: BesideFiguresSchema, then: BesideFiguresSchema })),
   /** cost that the platform reports without a term, and all cost of the window */
   unreportedMicros: v.number(),
   costMicros: v.number(),

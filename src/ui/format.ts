@@ -53,3 +53,12 @@ const moment = new Intl.DateTimeFormat('en-GB', {
 export function formatMoment(at: string): string {
   return moment.format(new Date(at));
 }
+
+/**
+ * A difference with its sign, by how its size is written; nothing where there is none.
+ * @example signed(-3, String) // '−3'
+ */
+export function signed(difference: number, write: (size: number) => string): string {
+  if (difference === 0) return '0';
+  return `${difference > 0 ? '+' : '−'}${write(Math.abs(difference))}`;
+}

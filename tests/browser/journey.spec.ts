@@ -180,7 +180,7 @@ test('a whole term is stopped by one key, and a term is kept by another', async 
   await grid().focus();
   await page.keyboard.press('o');
   await expect.poll(() => count('kept')).toBe(1);
-  await page.getByRole('button', { name: /^Kept/ }).click();
+  await page.getByRole('tab', { name: /^Kept/ }).click();
   await expect(rowInHand()).toContainText(kept.split(' ')[0]!);
   await expect(inHand()).toContainText('kept open by Maren Oakes');
 });
@@ -202,7 +202,7 @@ test('Lists: a list is made, filled, hung and shown in the grid', async () => {
   await page.getByLabel('Name of the new list').fill('Puzzles');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('row', { name: /Puzzles.*in the tray/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Coverage' }).click();
+  await page.getByRole('tab', { name: 'Coverage' }).click();
   await page.getByRole('gridcell', { name: 'Puzzles on Starter: open' }).click();
   await page.getByRole('button', { name: /^Hang here/ }).click();
   await expect(page.getByRole('gridcell', { name: 'Puzzles on Starter: hangs with the tray' })).toBeVisible();

@@ -75,7 +75,7 @@ test('it is hung by rule, and one campaign is left out before it is put in', asy
 });
 
 test('the grid shows what it would shut out before it is hung there', async () => {
-  await page.getByRole('button', { name: 'Coverage' }).click();
+  await page.getByRole('tab', { name: 'Coverage' }).click();
   await expect(cell('Stage & screen on Starter: hangs with the tray')).toBeVisible();
   await cell('Stage & screen on General: open; hung, it would touch a live keyword').click();
   await expect(page.getByTestId('cell')).toContainText('Does not hang here. It would stop');
@@ -121,7 +121,7 @@ test('one campaign is pulled out again, and the rule lets it be', async () => {
 
 test('it is sent and read back, and its history says so', async () => {
   await send(5);
-  await page.getByRole('button', { name: 'Overview' }).click();
+  await page.getByRole('tab', { name: 'Overview' }).click();
   await expect(listRow('Stage & screen')).toContainText('1 campaign');
   await listRow('Stage & screen').click();
   await inHand().getByRole('button', { name: 'History' }).click();
@@ -147,20 +147,20 @@ test('entries say where they came from; changing one names every campaign that i
 });
 
 test('singles become a list, with the proof that no gate answers otherwise', async () => {
-  await page.getByRole('button', { name: /^Could be a list 1/ }).click();
+  await page.getByRole('tab', { name: /^Could be a list 1/ }).click();
   await expect(page.getByTestId('proof')).toContainText('Proved: no gate answers otherwise');
   await inHand().getByLabel('Name of the list').fill('Crafts');
   await expect(page.getByTestId('plan')).toContainText('into the list Crafts: 36 changes.');
   await expectAccessible(page);
   await inHand().getByRole('button', { name: 'Put in the tray', exact: true }).click();
-  await expect(page.getByRole('button', { name: /^Could be a list 0/ })).toBeVisible();
+  await expect(page.getByRole('tab', { name: /^Could be a list 0/ })).toBeVisible();
   await send(36);
   await page.goto(`${LISTS}?show=overview`);
   await expect(listRow('Crafts')).toContainText('5 campaigns');
 });
 
 test('account-wide negatives can be a list that hangs on the whole account', async () => {
-  await page.getByRole('button', { name: /^Account-wide/ }).click();
+  await page.getByRole('tab', { name: /^Account-wide/ }).click();
   await page.getByLabel('Mark documentary (broad)').check();
   await expect(page.getByTestId('proof')).toContainText('Proved');
   await expectAccessible(page);
@@ -185,7 +185,7 @@ test('what somebody else changes on the platform is shown, and undone', async ()
     'Take back what somebody else changed in Recipes: 1 change.',
   );
   await inHand().getByRole('button', { name: 'Put in the tray', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Changed elsewhere 0' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Changed elsewhere 0' })).toBeVisible();
   await send(1);
 });
 

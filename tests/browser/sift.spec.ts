@@ -85,12 +85,12 @@ test('the keys k, l and n: its keywords, aside until more clicks, the next unsee
   await page.keyboard.press('l');
   await expect.poll(() => count('aside')).toBe(before + 1);
   expect(await termInHand()).not.toBe(term);
-  await page.getByRole('button', { name: /^Set aside \d/ }).click();
+  await page.getByRole('tab', { name: /^Set aside \d/ }).click();
   await expect(inHand()).toContainText(`until it has ${more} more click`);
   await page.getByRole('button', { name: 'Take back from aside' }).click();
   await expect.poll(() => count('aside')).toBe(before);
   const noted = page.waitForResponse((answer) => answer.url().endsWith('/sift/looked') && answer.ok());
-  await page.getByRole('button', { name: /^Remaining/ }).click();
+  await page.getByRole('tab', { name: /^Remaining/ }).click();
   await noted; // once it was long enough in hand to have been looked at
   await page.reload();
   await expect(rowInHand()).toBeVisible();
@@ -163,7 +163,7 @@ test('a whole term that is held back is what a reason would force, not the words
   await grid().focus();
   await page.keyboard.press('o');
   await expect.poll(() => count('kept')).toBe(before + 1);
-  await page.getByRole('button', { name: /^Kept/ }).click();
+  await page.getByRole('tab', { name: /^Kept/ }).click();
   await expect(rowInHand()).toBeVisible();
   await page.getByLabel('Letters that the term holds').fill(term);
   await page.keyboard.press('Enter');
@@ -206,7 +206,7 @@ test('rows marked by Space and Ctrl A are stopped by the smallest set, by keyboa
 });
 
 test('what the tray stops is read again, and a row is pulled out', async () => {
-  await page.getByRole('button', { name: /^Stopped by the tray/ }).click();
+  await page.getByRole('tab', { name: /^Stopped by the tray/ }).click();
   await expect(rowInHand()).toBeVisible();
   const term = await termInHand();
   const ways = page.getByRole('region', { name: 'Pull it out' });
@@ -214,7 +214,7 @@ test('what the tray stops is read again, and a row is pulled out', async () => {
   await expectAccessible(page);
   await ways.getByRole('button', { name: 'Take it out, with nothing in its place' }).first().click();
   await expect(grid().getByTitle(term, { exact: true })).toBeHidden();
-  await page.getByRole('button', { name: /^Remaining/ }).click();
+  await page.getByRole('tab', { name: /^Remaining/ }).click();
   await expect(grid().getByTitle(term, { exact: true })).toBeVisible();
 });
 

@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
-import { stops } from '@/core';
+import { shiftDay, stops } from '@/core';
 import { TermsQuerySchema, WordsQuerySchema, type TermLine } from '@/contracts/sift';
+import { describeAccount } from '@/server/use-cases/account/describe-account';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { offerVariants } from '@/server/use-cases/sift/offer-variants';
 import { listTerms, listWords } from '@/server/use-cases/sift/sift-terms';
 import { weighChoice } from '@/server/use-cases/sift/weigh-choice';
+import { openWorkbench, requireAccount } from '@/server/use-cases/open-workbench';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -19,6 +21,29 @@ const terms = (query: Record<string, string> = {}) =>
 const words = (query: Record<string, string> = {}) =>
   listWords(world.deps, world.slug, v.parse(WordsQuerySchema, query));
 const lineOf = async (raw: string): Promise<TermLine> => (await terms()).lines.find((l) => l.raw === raw)!;
+
+describe('where a word is proposed', () => {
+  test('is the list that hangs there and holds its kin, else where kin stand already; never for a whole term', async () => {
+    const line = await lineOf('bee hive movie');
+    const weigh = (positions: number[]) => weighChoice(world.deps, world.slug, { term: line.id, positions });
+    expect((await weigh([2])).proposed).toBeNull();
+    const kin = { kind: 'add negative' as const, text: 'movies', match: 'phrase' as const };
+    await draftChanges(world.deps, world.slug, world.personId, [
+      { change: { ...kin, place: { kind: 'account', id: null } } },
+    ]);
+    expect((await weigh([2])).proposed).toEqual({
+      ...{ place: { kind: 'account', id: null }, because: '“movies” stands there' },
+    });
+    expect((await weigh([1])).proposed).toBeNull(); // a word of live keywords says nothing
+    expect((await weigh([])).proposed).toBeNull();
+    const { drafted } = await openWorkbench(world.deps, await requireAccount(world.deps, world.slug));
+    await removeFromTray(
+      world.deps,
+      world.slug,
+      drafted.map(({ id }) => id),
+    );
+  });
+});
 
 describe('the terms', () => {
   test('come with spend without return first, codes among them, the unreported beside', async () => {
@@ -40,6 +65,26 @@ describe('the terms', () => {
       isProtected: true,
       servedBy: { keyword: 'bee hive', match: 'broad' },
     });
+  });
+
+  test('of any days, beside any others: all of a term in both, and the sums of both', async () => {
+    const { window } = await describeAccount(world.deps, world.slug);
+    const middle = shiftDay(window!.from, Math.floor(window!.days / 2));
+    const late = `${shiftDay(middle, 1)}~${window!.to}`;
+    const early = `${window!.from}~${middle}`;
+    const [whole, page, other] = [
+      await terms(),
+      await terms({ days: late, beside: early }),
+      await terms({ days: early }),
+    ];
+    expect(page.lines.length).toBeGreaterThan(2);
+    for (const { raw, costMicros, beside } of page.lines) {
+      const then = other.lines.find((line) => line.raw === raw)?.costMicros ?? 0;
+      expect(beside).toMatchObject({ now: { costMicros }, then: { costMicros: then } });
+      expect(costMicros! + then).toBe(whole.lines.find((line) => line.raw === raw)!.costMicros);
+    }
+    expect(page.beside!.now.costMicros).toBe(page.sums.costMicros);
+    expect((await terms({ days: late })).beside).toBeNull();
   });
 
   test('page by page they are the same as in one', async () => {

@@ -6,10 +6,9 @@ import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
 import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
 import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
-import { lookBack, counted } from '@/core';
+import { counted } from '@/core';
 import { Tray } from '@/screens/tray/tray';
-import { useDays } from '@/screens/tray/use-tray';
-import { formatDay, formatDays, formatShare } from '@/ui/format';
+import { formatDay, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { focusWork } from '@/ui/focus-work';
 import { Logo } from '@/ui/state-icon';
@@ -17,6 +16,7 @@ import { useStored } from '@/ui/stored';
 import { AccountContext } from './account-context';
 import { ConnectionNote } from './connection-note';
 import { useSingleKeys } from './keys/keys';
+import { DaysPicker } from './days-picker';
 import { KeysHelp } from './keys/keys-help';
 import { PlatformClock } from './platform-clock';
 import { ThemeSwitch } from './theme-switch';
@@ -180,7 +180,7 @@ function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>)
           </option>
         ))}
       </select>
-      <Days summary={summary} />
+      <DaysPicker summary={summary} />
       <span className="whitespace-nowrap text-soft">
         Steers by {summary.steersBy} <span className="text-ink">{target}</span>
         {summary.steersBy === 'CPA' && ` ${summary.currency}`}
@@ -204,34 +204,6 @@ function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>)
       <KeysHelp />
       <ThemeSwitch />
     </header>
-  );
-}
-
-const LENGTHS = [7, 14, 30, 60, 90];
-
-/** The window of days, in the URL. */
-function Days({ summary: { window, dataDays, lagDays } }: { summary: AccountSummary }) {
-  const [days, setDays] = useDays();
-  if (!window || !dataDays) return null;
-  const length = days ?? window.days;
-  return (
-    <span className="whitespace-nowrap text-soft">
-      Days {formatDays(lookBack(dataDays.to, length, lagDays))}{' '}
-      <select
-        aria-label="Length of the window"
-        className="border-b border-dashed border-soft bg-transparent text-ink"
-        value={length}
-        onChange={(e) => setDays(Number(e.target.value) === window.days ? null : Number(e.target.value))}
-      >
-        {[...new Set([...LENGTHS, length])]
-          .sort((a, b) => a - b)
-          .map((n) => (
-            <option key={n} value={n}>
-              {n} days
-            </option>
-          ))}
-      </select>
-    </span>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
 import { Explain } from '@/ui/explain';
@@ -24,6 +24,9 @@ import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
 import { WordsPanel } from './words/words-panel';
+import { useAccount } from '@/screens/frame/account-context';
+import { besideOf, windowOf } from '@/screens/frame/days-of';
+import { BesideSums } from './beside-sums';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
@@ -52,7 +55,12 @@ function TermsScreen({ url, onChange: change }: Props) {
   const [cursor, setCursor] = useCursor(sorted);
   const [showsKeywords, setShowsKeywords] = useState(false);
   const [showsKept, setShowsKept] = useState(false);
-  const lines = useLines(url, { from: pageOf(cursor), to: pageOf(cursor) });
+  const { summary } = useAccount();
+  const beside = useMemo(() => {
+    const window = windowOf(url.days, summary);
+    return window && besideOf(url.beside, window);
+  }, [url.days, url.beside, summary]);
+  const lines = useLines(url, beside, { from: pageOf(cursor), to: pageOf(cursor) });
   const total = lines.first?.total ?? 0;
   const at = Math.min(cursor, Math.max(0, total - 1));
   const line: TermLine | undefined = lines.lineAt(at);
@@ -95,6 +103,7 @@ function TermsScreen({ url, onChange: change }: Props) {
         </span>
         <div className="min-w-0 flex-1 pt-1">
           <Filters url={url} onChange={change} />
+          {beside && lines.first?.beside && <BesideSums sums={lines.first.beside} days={beside} />}
         </div>
         {lines.first && lines.first.costMicros > 0 && (
           <p className="pt-1 text-right text-small leading-4 text-soft">
@@ -139,6 +148,7 @@ function TermsScreen({ url, onChange: change }: Props) {
                 choice={choice}
                 marks={marks}
                 url={url}
+                beside={beside}
                 actions={{
                   toggleKeywords,
                   putBatch: marked > 0 ? () => void batch.put() : undefined,

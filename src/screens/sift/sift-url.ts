@@ -12,7 +12,7 @@ import {
   TRAITS,
   type FiltersSchema,
 } from '@/contracts/sift';
-import { inDays } from '@/screens/frame/data/days';
+import { inDays, parseAsDays } from '@/screens/frame/data/days';
 
 /** What stands on the work surface: the terms, their plot, or the guided pass. */
 export const SHOWS = ['table', 'plot', 'pass'] as const;
@@ -37,7 +37,9 @@ const PARSERS = {
   /** what stands in the Words panel, and on the work surface */
   panel: parseAsStringLiteral(['ngrams', 'themes'] as const).withDefault('ngrams'),
   show: parseAsStringLiteral(SHOWS).withDefault('table'),
-  days: parseAsInteger,
+  days: parseAsDays,
+  /** other days, whose figures stand beside; as the strip names them */
+  beside: parseAsString,
 };
 
 /** What Sift shows, in the URL: it can be sent to a colleague, and the Back key works. */

@@ -295,7 +295,7 @@ describe('words and views', () => {
   test('a pile is chosen by its tab, and counts stand beside it', async () => {
     const { user, search } = showSift();
     await waitFor(() => expect(screen.getByTestId('count-already').textContent).toBe('7'));
-    await user.click(screen.getByRole('button', { name: /Kept/ }));
+    await user.click(screen.getByRole('tab', { name: /Kept/ }));
     await waitFor(() => expect(search().get('view')).toBe('kept'));
   });
 

@@ -53,6 +53,7 @@ export const aTermLine = (over: Partial<TermLine> = {}): TermLine => ({
   ...{ others: 0, isProtected: false, isSeen: false, notes: 0, evidence: null },
   ...{ campaign: 'Hives', adGroup: 'Starter', lastDay: '2026-11-20' },
   ...{ impressions: 900, clicks: 30, costMicros: 12_000_000, conversions: 0, valueMicros: 0 },
+  beside: null,
   ...over,
 });
 
@@ -60,7 +61,7 @@ export const aTermsPage = (lines: TermLine[], over: Partial<TermsPage> = {}): Te
   total: lines.length,
   counts: { remaining: lines.length, stopped: 2, kept: 1, aside: 0, already: 7 },
   sums: aWeight({ terms: lines.length, clicks: 30, costMicros: 12_000_000, conversions: 0 }),
-  ...{ unreportedMicros: 0, costMicros: 90_000_000, pass: null, offset: 0, lines },
+  ...{ unreportedMicros: 0, costMicros: 90_000_000, pass: null, beside: null, offset: 0, lines },
   ...over,
 });
 

@@ -1,7 +1,6 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { parseAsInteger, useQueryState } from 'nuqs';
 import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
@@ -10,16 +9,10 @@ import { useDecide } from '@/screens/frame/data/decide';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { doing } from '@/screens/frame/data/undo';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { inDays } from '@/screens/frame/data/days';
+import { inDays, useDays } from '@/screens/frame/data/days';
 import { PARTS } from '@/contracts/routes';
 import type { Naming } from '@/screens/frame/data/decide';
 import { counted } from '@/core';
-
-/** Length of the look-back, in the URL; null is the account's own. */
-export function useDays(): [number | null, (days: number | null) => void] {
-  const [days, setDays] = useQueryState('days', parseAsInteger.withOptions({ clearOnDefault: true }));
-  return [days, (next) => void setDays(next)];
-}
 
 /** The tray as the server sees it; asked for again while something is on its way. */
 export function useTrayView() {

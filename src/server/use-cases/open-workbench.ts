@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import { type Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
@@ -40,10 +41,10 @@ const lastLaid = derivedFrom((_: Snapshot): { of: string; open: Open | null } =>
 export async function openWorkbench(
   deps: Deps,
   account: Account,
-  days?: number,
+  days?: Days,
   db: Db = deps.db,
 ): Promise<Open> {
-  const snapshot = await deps.snapshots.get(deps.db, account, days ?? account.windowDays);
+  const snapshot = await openSnapshotOf(deps, account, days ?? account.windowDays);
   if (db !== deps.db) return lay(db, account, snapshot);
   const last = lastLaid(snapshot);
   const of = JSON.stringify(account);
@@ -51,6 +52,13 @@ export async function openWorkbench(
   const open = await lay(db, account, snapshot);
   Object.assign(last, { of, open });
   return open;
+}
+
+/** The snapshot of a look-back, or of the days from one to another. */
+export function openSnapshotOf(deps: Deps, account: Account, days: Days): Promise<Snapshot> {
+  return typeof days === 'number'
+    ? deps.snapshots.get(deps.db, account, days)
+    : deps.snapshots.get(deps.db, account, 0, days);
 }
 
 /** One after another: within a transaction there is one connection for all of them. */

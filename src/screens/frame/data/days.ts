@@ -1,4 +1,19 @@
-/** The length of the window as a query says it; nothing where it is the account's own. */
-export function inDays(days: number | null): { days?: string } {
-  return days === null ? {} : { days: String(days) };
+import { createParser, useQueryState } from 'nuqs';
+import { parseDays } from '@/contracts/days';
+
+/** The days that are looked at, as they stand in the address; what names no days is left out. */
+export const parseAsDays = createParser({
+  parse: (text) => (parseDays(text) === undefined ? null : text),
+  serialize: (text: string) => text,
+});
+
+/** The days that are looked at, in the URL; null are the account's own. */
+export function useDays(): [string | null, (days: string | null) => void] {
+  const [days, setDays] = useQueryState('days', parseAsDays.withOptions({ clearOnDefault: true }));
+  return [days, (next) => void setDays(next)];
+}
+
+/** The days as a query says them; nothing where they are the account's own. */
+export function inDays(days: string | null): { days?: string } {
+  return days === null ? {} : { days };
 }

@@ -8,7 +8,7 @@ describe('an address that makes no sense', () => {
   test.each([
     ['clicks=many', 'clicks: it must be a whole number from 0 to 1,000,000'],
     ['clicks=-3', 'clicks: it must be a whole number from 0 to 1,000,000'],
-    ['days=0', 'days: it must be a whole number from 1 to 366'],
+    ['days=0', 'days: it must be a whole number from 1 to 366, or two days, as in 2026-10-20~2026-11-18'],
     ['view=all', 'view: it must be one of remaining, stopped, kept, aside, already'],
     ['region=40-10,0-1', 'region: it must be clicks and conversions from-to, as in 10-40,0-1'],
     [

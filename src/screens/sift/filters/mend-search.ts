@@ -17,7 +17,7 @@ const SCHEMAS: Record<string, v.GenericSchema> = {
 
 const WHY: Record<string, string> = {
   clicks: 'it must be a whole number from 0 to 1,000,000',
-  days: 'it must be a whole number from 1 to 366',
+  days: 'it must be a whole number from 1 to 366, or two days, as in 2026-10-20~2026-11-18',
   region: 'it must be clicks and conversions from-to, as in 10-40,0-1',
   holding: 'it is longer than 200 characters',
   text: 'it is longer than 200 characters',

@@ -15,7 +15,7 @@ import { inDays } from '@/screens/frame/data/days';
 import { counted } from '@/core';
 
 /** A term that the tray stops: by what, and the ways to let it through again. */
-export function PullInHand({ detail, days }: { detail: TermDetail; days: number | null }) {
+export function PullInHand({ detail, days }: { detail: TermDetail; days: string | null }) {
   return (
     <section aria-label="Pull it out" className="mt-2 border-y border-line py-2 text-table">
       {detail.draftedStops.map((stop) => (
@@ -32,7 +32,7 @@ function Ways({
 }: {
   detail: TermDetail;
   stop: TermDetail['draftedStops'][number];
-  days: number | null;
+  days: string | null;
 }) {
   const formatMoney = useMoney();
   const { query } = useRoutes();

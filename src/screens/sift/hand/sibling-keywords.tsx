@@ -14,7 +14,7 @@ export function SiblingKeywords({
 }: {
   adGroup: string;
   served: string | null;
-  days: number | null;
+  days: string | null;
 }) {
   const formatMoney = useMoney();
   const { query } = useRoutes();

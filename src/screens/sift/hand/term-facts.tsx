@@ -10,7 +10,7 @@ import { MatchChip } from '@/ui/match-chip';
 import { SiblingKeywords } from './sibling-keywords';
 import { counted } from '@/core';
 
-type Props = { detail: TermDetail; days: number | null; showsKeywords: boolean; onKeywords: () => void };
+type Props = { detail: TermDetail; days: string | null; showsKeywords: boolean; onKeywords: () => void };
 
 /** What stands where no keyword is named: the platform chose, or the report does not say. */
 const NO_KEYWORD: Record<string, string> = {

@@ -35,7 +35,7 @@ export type Pass = {
 };
 
 /** The guided pass: what it offers, and what is in hand of it. After something was decided, the next is in hand. */
-export function usePass(days: number | null): Pass {
+export function usePass(days: string | null): Pass {
   const routes = useRoutes();
   const decide = useDecide();
   const undoable = useUndoable();

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useCallback, useState } from 'react';
 import type { AccountSummary } from '@/contracts/common';
 import type { Sort, TermLine } from '@/contracts/sift';
-import { shiftDay, counted } from '@/core';
+import { shiftDay, counted, type Window } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { formatDays } from '@/ui/format';
@@ -30,6 +30,8 @@ type Props = {
   choice: Choice;
   marks: Marks;
   url: SiftUrl;
+  /** other days, whose figures stand beside */
+  beside: Window | null;
   actions: Pick<KeyActions, 'nextUnseen' | 'toggleKeywords' | 'putBatch'>;
   onCursor: (index: number) => void;
   /** one row: its mark is turned; several are marked */
@@ -43,17 +45,18 @@ type Props = {
 export function TermsTable(props: Props) {
   const { view, total, cursor, choice, marks, url, onCursor, onMark } = props;
   const [single] = useSingleKeys();
-  const columns = useTermColumns(url.sort);
+  const columns = useTermColumns(url.sort, props.beside);
   const layout = useLayout('terms', columns, NO_ROWS, null);
   const [drawn, setDrawn] = useState({ from: 0, to: 0 });
   const onDrawn = useCallback((from: number, to: number) => setDrawn({ from, to }), []);
   // The pages around are fetched before they come into sight.
   const lines = useLines(
     url,
+    props.beside,
     { from: pageOf(Math.max(0, drawn.from - AHEAD)), to: pageOf(drawn.to + AHEAD) },
     total,
   );
-  const files = useTermFiles(url, total, layout.columns);
+  const files = useTermFiles(url, props.beside, total, layout.columns);
   const marked = countMarks(marks, total);
   const isWhole = marked > 0 && marked === total;
   return (

@@ -1,6 +1,8 @@
 'use client';
 
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import type { Window } from '@/core';
+import { sayDays } from '@/contracts/days';
 import type { TermLine } from '@/contracts/sift';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -13,9 +15,12 @@ type PagesInSight = { from: number; to: number };
 export const pageOf = (index: number) => Math.floor(index / PAGE);
 
 /** Lines of the view, page by page as they come into sight. */
-export function useLines(url: SiftUrl, { from, to }: PagesInSight, total = Infinity) {
+export function useLines(url: SiftUrl, beside: Window | null, { from, to }: PagesInSight, total = Infinity) {
   const { query } = useRoutes();
-  const sorted = { ...toFilters(url), sort: url.sort, direction: url.direction, most: String(PAGE) };
+  const sorted = {
+    ...{ ...toFilters(url), sort: url.sort, direction: url.direction, most: String(PAGE) },
+    ...(beside && { beside: sayDays(beside) }),
+  };
   const page = (at: number) => ({
     ...query('GET sift/terms', { query: { ...sorted, offset: String(at * PAGE) } }),
     placeholderData: keepPreviousData,

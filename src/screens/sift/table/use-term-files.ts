@@ -2,7 +2,8 @@
 
 import { useRef } from 'react';
 import { toast } from 'sonner';
-import { counted } from '@/core';
+import { counted, type Window } from '@/core';
+import { sayDays } from '@/contracts/days';
 import type { TermLine } from '@/contracts/sift';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { sayFailure } from '@/screens/tray/use-tray';
@@ -17,13 +18,21 @@ const AT_ONCE = 1_000;
 const MOST_IN_WORKBOOK = 200_000;
 
 /** The terms that the filters show as cells: all of them in a file, or those that are marked for the clipboard. */
-export function useTermFiles(url: SiftUrl, total: number, columns: readonly TermColumn[]) {
+export function useTermFiles(
+  url: SiftUrl,
+  beside: Window | null,
+  total: number,
+  columns: readonly TermColumn[],
+) {
   const { call } = useRoutes();
   const stopped = useRef(false);
 
   /** Lines in their order, page by page. @throws Error where terms change meanwhile */
   async function* pages(): AsyncGenerator<TermLine[]> {
-    const query = { ...toFilters(url), sort: url.sort, direction: url.direction, most: String(AT_ONCE) };
+    const query = {
+      ...{ ...toFilters(url), sort: url.sort, direction: url.direction, most: String(AT_ONCE) },
+      ...(beside && { beside: sayDays(beside) }),
+    };
     for (let offset = 0; offset < total && !stopped.current; offset += AT_ONCE) {
       const page = await call('GET sift/terms', { query: { ...query, offset: String(offset) } });
       if (page.total !== total)

@@ -1,4 +1,5 @@
-import { lookBack } from '@/core';
+import type { Days } from '@/contracts/days';
+import { daysBetween, lookBack } from '@/core';
 import type { AccountSummary } from '@/contracts/common';
 import type { Pulse } from '@/contracts/decisions';
 import { listAccounts, listPeople, type Person } from '../../repositories/account/accounts';
@@ -7,10 +8,10 @@ import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
 /** What the frame around every screen shows of an account. */
-export async function describeAccount(deps: Deps, slug: string, days?: number): Promise<AccountSummary> {
+export async function describeAccount(deps: Deps, slug: string, days?: Days): Promise<AccountSummary> {
   const account = await requireAccount(deps, slug);
   const dataDays = await findDataDays(deps.db, account.id);
-  const length = days ?? account.windowDays;
+  const wanted = days ?? account.windowDays;
   return {
     slug: account.slug,
     name: account.name,
@@ -19,13 +20,18 @@ export async function describeAccount(deps: Deps, slug: string, days?: number): 
     targetMicros: account.targetMicros,
     targetAcos: account.targetAcos,
     defaultMatch: account.defaultMatch,
-    window: dataDays && { ...lookBack(dataDays.to, length, account.lagDays), days: length },
+    window: dataDays && windowOf(wanted, dataDays.to, account.lagDays),
     dataDays,
     lagDays: account.lagDays,
     platformDay: account.platformDay,
     isConnected: account.platformAccountId !== null,
     isRetired: account.isRetired,
   };
+}
+
+function windowOf(days: Days, newest: string, lagDays: number): AccountSummary['window'] {
+  const window = typeof days === 'number' ? lookBack(newest, days, lagDays) : days;
+  return { ...window, days: daysBetween(window.from, window.to) + 1 };
 }
 
 /** The accounts and people there are, the retired too. */

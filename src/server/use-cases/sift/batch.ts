@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import type { BatchAnswer, Selection, WantedVerdict } from '@/contracts/decisions';
 import type { DraftOutcome } from '@/contracts/tray';
 import { termAt } from '../../compute/window-columns';
@@ -52,7 +53,7 @@ export async function setVerdicts(
   deps: Deps,
   slug: string,
   personId: number,
-  { selection, verdict, days }: { selection: Selection; verdict: WantedVerdict; days?: number },
+  { selection, verdict, days }: { selection: Selection; verdict: WantedVerdict; days?: Days },
 ): Promise<{ said: string; changed: number[] }> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
   const { terms } = open.snapshot;

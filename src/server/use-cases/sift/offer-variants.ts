@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import {
   compileVocabulary,
   offerVariants as offersOf,
@@ -22,7 +23,7 @@ const MOST = 12;
 export async function offerVariants(
   deps: Deps,
   slug: string,
-  { negative, place, days }: { negative: NegativeText; place: Place; days?: number },
+  { negative, place, days }: { negative: NegativeText; place: Place; days?: Days },
 ): Promise<VariantsAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
   const { snapshot, draft } = open;

@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import { rollup } from 'd3-array';
 import {
   checkNegative,
@@ -34,7 +35,7 @@ const MOST_CHANGES = 5_000;
 /** The most negatives that the answer names. */
 const MOST_NAMED = 40;
 
-export type BatchQuestion = { selection: Selection; way: BatchWay; place: BatchPlace; days?: number };
+export type BatchQuestion = { selection: Selection; way: BatchWay; place: BatchPlace; days?: Days };
 
 /** The changes that a batch would make, and what they would do together; nothing is written. */
 export async function planBatch(

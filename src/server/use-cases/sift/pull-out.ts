@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import { describeChange, proposePullOuts, stops, type Change, type PullOut } from '@/core';
 import type { PullAnswer, PullWay } from '@/contracts/decisions';
 import { costAt, keyAt, termAt } from '../../compute/window-columns';
@@ -17,7 +18,7 @@ const MOST_OTHERS = 5_000;
 export async function pullOut(
   deps: Deps,
   slug: string,
-  query: { term: number; change: number; days?: number },
+  query: { term: number; change: number; days?: Days },
 ): Promise<PullAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const t = requireTerm(open, query.term);

@@ -24,7 +24,9 @@ import { costliestOf, rowsOfTerm } from '../../compute/snapshot';
 import { countNotes } from '../../repositories/decisions/notes';
 import { findPass, listLookedAt } from '../../repositories/decisions/passes';
 import type { Deps } from '../deps';
-import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { sayDays } from '@/contracts/days';
+import { besideOf, besideOfAll } from '../../compute/sift/beside';
+import { openSnapshotOf, openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { derivedByKey, derivedFrom, keyBySchema } from '../../compute/derived';
 import { figureAt, COLUMN } from '../../compute/figure-columns';
 import { FiltersSchema } from '@/contracts/sift';
@@ -41,10 +43,20 @@ export async function listTerms(deps: Deps, slug: string, query: TermsQuery): Pr
   const { costMicros, unreportedMicros } = termSums(open.snapshot);
   const notes = await countNotes(deps.db, open.account.id, 'term');
   const end = Math.min(ordered.length, query.offset + query.most);
+  const beside = query.beside && (await openSnapshotOf(deps, open.account, query.beside));
   const lines: TermLine[] = [];
-  for (let i = query.offset; i < end; i++) lines.push(toTermLine(open, ordered.at(i), pass, notes));
+  for (let i = query.offset; i < end; i++) {
+    const line = ordered.at(i);
+    lines.push({
+      ...toTermLine(open, line, pass, notes),
+      beside: beside ? besideOf(open.snapshot, beside, line.term) : null,
+    });
+  }
   return {
     total: ordered.length,
+    beside: beside
+      ? once(found, `beside ${sayDays(query.beside!)}`, () => besideOfAll(open.snapshot, beside, found))
+      : null,
     ...{ counts: found.counts, sums: found.sums, costMicros, unreportedMicros },
     pass: pass && progressOf(open, pass),
     offset: query.offset,
@@ -160,7 +172,7 @@ function toTermLine(
   { term: t, figures }: OrderedLine,
   pass: PassKnown | null,
   notes: ReadonlyMap<string, number>,
-): TermLine {
+): Omit<TermLine, 'beside'> {
   const { snapshot, protectedOwn, names } = open;
   const { rows, served, keyword } = snapshot;
   const term = termAt(snapshot.terms, t);

@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import {
   bidThatPays,
   codeKey,
@@ -35,7 +36,7 @@ import { verdictOn } from './verdict-on';
 export async function viewTerm(
   deps: Deps,
   slug: string,
-  query: { term: number; days?: number; campaign?: string },
+  query: { term: number; days?: Days; campaign?: string },
 ): Promise<TermDetail> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const { snapshot, account } = open;
@@ -217,7 +218,7 @@ function draftedStops(
 export async function viewKeywords(
   deps: Deps,
   slug: string,
-  query: { adGroup: string; days?: number },
+  query: { adGroup: string; days?: Days },
 ): Promise<KeywordsAnswer> {
   const { snapshot } = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const adGroup = snapshot.adGroup.get(query.adGroup);

@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import {
   checkNegative,
   describePlace,
@@ -48,7 +49,7 @@ type NamedPlace = Pick<PlaceChoice, 'place' | 'name' | 'note' | 'heed'>;
 export async function weighChoice(
   deps: Deps,
   slug: string,
-  query: { term: number; days?: number; campaign?: string; positions: readonly number[] },
+  query: { term: number; days?: Days; campaign?: string; positions: readonly number[] },
 ): Promise<ChoiceAnswer> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const t = requireTerm(open, query.term);

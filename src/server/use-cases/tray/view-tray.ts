@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import {
   changeKey,
   describeChange,
@@ -35,7 +36,7 @@ import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { derivedFrom } from '../../compute/derived';
 
 /** The tray: each change with what it adds, all of them together, and what was sent last. */
-export async function viewTray(deps: Deps, slug: string, days?: number): Promise<TrayView> {
+export async function viewTray(deps: Deps, slug: string, days?: Days): Promise<TrayView> {
   const account = await requireAccount(deps, slug);
   const open = await openWorkbench(deps, account, days);
   const { snapshot, draft, drafted } = open;

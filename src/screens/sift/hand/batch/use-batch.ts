@@ -36,7 +36,7 @@ type GivenVerdict = AskedOf<'POST sift/batch/verdict'>['body']['verdict'];
 export function useBatch(
   selection: Selection | undefined,
   count: number,
-  days: number | null,
+  days: string | null,
   onDone: () => void,
 ): Batch {
   const terms = counted(count, 'marked term');

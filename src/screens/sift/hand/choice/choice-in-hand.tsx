@@ -22,7 +22,7 @@ import { VariantsInHand } from './variants-in-hand';
 type Props = {
   line: TermLine | undefined;
   choice: Choice;
-  days: number | null;
+  days: string | null;
   showsKeywords: boolean;
   onKeywords: () => void;
 };

@@ -82,7 +82,7 @@ export type Choice = {
   letGo(): Promise<void>;
 };
 
-type View = { days: number | null; holding: string; campaign: string };
+type View = { days: string | null; holding: string; campaign: string };
 
 /** The decision about one term: words, match type, place, what they would do, and doing it. */
 export function useChoice(line: TermLine | undefined, { days, holding, campaign }: View): Choice {

@@ -6,7 +6,7 @@ import type { TermLine } from '@/contracts/sift';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { inDays } from '@/screens/frame/data/days';
 
-type Looked = { days: number | null; campaign: string };
+type Looked = { days: string | null; campaign: string };
 
 export type Weighed = {
   /** what each choice about the term in hand would do; undefined while it is under way */

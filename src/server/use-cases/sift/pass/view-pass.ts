@@ -1,3 +1,4 @@
+import type { Days } from '@/contracts/days';
 import type { MissingGroup, PassAnswer, PassTerm } from '@/contracts/pass';
 import { probabilityOfMiss } from '../../../compute/evidence/evidence';
 import { allDaysOf } from '../../../compute/history/all-days';
@@ -15,7 +16,7 @@ import type { OfferedTerm } from './undecided-terms';
 const MOST_TERMS = 500;
 
 /** The guided pass through what surely can't pay: what it offers, how far it is, and what is still to gain (rules 7.14). */
-export async function viewPass(deps: Deps, slug: string, query: { days?: number }): Promise<PassAnswer> {
+export async function viewPass(deps: Deps, slug: string, query: { days?: Days }): Promise<PassAnswer> {
   return answerOf(await openWorkbench(deps, await requireAccount(deps, slug), query.days));
 }
 
