@@ -174,3 +174,14 @@ export const PlatformAccountsAnswerSchema = v.strictObject({
   ),
 });
 export type PlatformAccountsAnswer = v.InferOutput<typeof PlatformAccountsAnswerSchema>;
+
+/** What waits for somebody in each screen; the rail shows it. */
+export const OpenCountsSchema = v.strictObject({
+  /** files that were brought and not loaded, or failed */
+  intake: v.number(),
+  /** terms that nobody has decided about and that surely miss their target */
+  sift: v.number(),
+  /** what others changed on the platform */
+  lists: v.number(),
+});
+export type OpenCounts = v.InferOutput<typeof OpenCountsSchema>;

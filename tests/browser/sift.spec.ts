@@ -206,7 +206,7 @@ test('rows marked by Space and Ctrl A are stopped by the smallest set, by keyboa
 });
 
 test('what the tray stops is read again, and a row is pulled out', async () => {
-  await page.getByRole('tab', { name: /^Stopped by the tray/ }).click();
+  await page.getByRole('tab', { name: /^In the tray/ }).click();
   await expect(rowInHand()).toBeVisible();
   const term = await termInHand();
   const ways = page.getByRole('region', { name: 'Pull it out' });

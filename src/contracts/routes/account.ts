@@ -10,15 +10,17 @@ import {
   SettingsOutcomeSchema,
   SettingsSchema,
   TargetsSchema,
+  OpenCountsSchema,
 } from '../account';
 import { AccountSummarySchema, DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { PulseSchema } from '../decisions';
 import { StoredSchema } from '../lists';
-import { PARTS, routesOf } from './route';
+import { PARTS, routesOf, SIFTING } from './route';
 
 export const accountRoutes = routesOf({
   'POST /accounts': { role: 'own', body: NewAccountSchema, answer: AddedAccountSchema },
   'GET pulse': { role: 'look', answer: PulseSchema },
+  'GET open': { role: 'look', answer: OpenCountsSchema, from: [...SIFTING, 'files', 'elsewhere'] },
   'GET summary': {
     ...{ role: 'look', query: DaysQuerySchema, answer: AccountSummarySchema },
     from: ['facts', 'settings'],

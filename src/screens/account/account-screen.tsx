@@ -1,5 +1,7 @@
 'use client';
 
+import { useQueryState } from 'nuqs';
+import { useEffect } from 'react';
 import type { AccountView } from '@/contracts/account';
 import { InHand } from '@/screens/frame/in-hand';
 import { Accounts } from './accounts';
@@ -11,11 +13,20 @@ import { People } from './people';
 import { ProductCodes } from './product-codes';
 import { BrandWords } from './brand-words';
 import { DefaultMatch, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
+import { settingId } from './setting';
 import { useAccountView } from './use-settings';
 
 /** What the account is set to, as sentences: each says what it changes, and is set in place. */
 export function AccountScreen() {
   const { data, error } = useAccountView();
+  const [setting] = useQueryState('setting');
+  const isThere = data !== undefined;
+  useEffect(() => {
+    const form = setting && document.getElementById(settingId(setting))?.closest('form, section');
+    if (!isThere || !form) return;
+    form.scrollIntoView({ block: 'center' });
+    form.querySelector<HTMLElement>('input, select, button')?.focus();
+  }, [setting, isThere]);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex items-baseline gap-4 border-b border-line bg-paper px-4 py-2.5">

@@ -1,5 +1,6 @@
 'use client';
 
+import { settingId } from './setting';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
@@ -24,9 +25,9 @@ export function Accounts({ view: { accounts } }: { view: AccountView }) {
   const retire = (slug: string, isRetired: boolean) =>
     call(slug, 'PUT account/retired', { body: { isRetired } });
   return (
-    <section aria-labelledby="accounts-title" className="px-4 py-2.5">
+    <section aria-labelledby={settingId('Accounts')} className="px-4 py-2.5">
       <div className="flex items-start gap-4">
-        <h2 id="accounts-title" className="w-[112px] shrink-0 pt-0.5 font-semibold">
+        <h2 id={settingId('Accounts')} className="w-[112px] shrink-0 pt-0.5 font-semibold">
           Accounts
         </h2>
         <div className="min-w-0 flex-1">

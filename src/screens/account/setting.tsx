@@ -23,9 +23,12 @@ type Props = {
   children: ReactNode;
 };
 
+/** The id of the heading of a setting, by its name. */
+export const settingId = (name: string) => `setting-${name.replaceAll(' ', '-').toLowerCase()}`;
+
 /** A setting as a sentence whose parts are set in place, with what it changes under it. */
 export function Setting({ name, says, saving, isChanged, onSave, onLeave, children }: Props) {
-  const id = `setting-${name.replaceAll(' ', '-').toLowerCase()}`;
+  const id = settingId(name);
   const kept = useKeptFocus(id);
   return (
     <form

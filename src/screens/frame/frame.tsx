@@ -1,14 +1,14 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
+import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
-import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
 import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
 import { counted } from '@/core';
 import { Tray } from '@/screens/tray/tray';
-import { formatDay, formatShare } from '@/ui/format';
+import { formatCount, formatDay, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { focusWork } from '@/ui/focus-work';
 import { Logo } from '@/ui/state-icon';
@@ -19,7 +19,10 @@ import { useSingleKeys } from './keys/keys';
 import { DaysPicker } from './days-picker';
 import { KeysHelp } from './keys/keys-help';
 import { PlatformClock } from './platform-clock';
-import { ThemeSwitch } from './theme-switch';
+import { Jump } from './jump';
+import { SCREENS } from './screens';
+import { ThemeSwitch, turnTheme } from './theme-switch';
+import { useRoutes } from './data/routes';
 import { isTyping } from './keys/typing';
 import { undoLast } from './data/undo';
 
@@ -49,7 +52,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
         <SkipLinks />
         <Rail summary={summary} />
         <Suspense>
-          <Strip summary={summary} accounts={accounts} people={people} personId={personId} />
+          <Strip {...{ summary, accounts, people, personId }} onFold={() => fold(!isFolded)} />
         </Suspense>
         <main className="col-start-2 row-start-2 flex min-w-0 flex-col overflow-hidden border-r border-line bg-sheet">
           <ConnectionNote />
@@ -107,16 +110,10 @@ function SkipLinks() {
 
 const isFoldedIn = (text: string | null) => text === 'folded';
 
-const SCREENS = [
-  { path: 'intake', name: 'Intake', icon: Inbox },
-  { path: 'sift', name: 'Sift', icon: ScanSearch },
-  { path: 'lists', name: 'Lists', icon: ListTree },
-  { path: 'ledger', name: 'Ledger', icon: BookText },
-  { path: 'account', name: 'Account', icon: SlidersHorizontal },
-];
-
 function Rail({ summary }: { summary: AccountSummary }) {
   const pathname = usePathname();
+  const { query } = useRoutes();
+  const { data: open } = useQuery({ ...query('GET open') });
   return (
     <div className="row-span-2 flex flex-col border-r border-line">
       <Link
@@ -128,7 +125,8 @@ function Rail({ summary }: { summary: AccountSummary }) {
         <span className="max-[1180px]:hidden">Gate Post</span>
       </Link>
       <nav aria-label="Screens" className="mt-1 flex flex-col">
-        {SCREENS.map(({ path, name, icon: Icon }) => {
+        {SCREENS.map(({ path, name, icon: Icon, open: what }) => {
+          const count = what && open ? open[path] : 0;
           const href = `/${summary.slug}/${path}`;
           const current = pathname.startsWith(href);
           return (
@@ -137,11 +135,16 @@ function Rail({ summary }: { summary: AccountSummary }) {
               href={href}
               prefetch={false} // what was asked for comes first
               aria-current={current ? 'page' : undefined}
-              title={name}
+              title={count > 0 ? `${name}: ${formatCount(count)} ${what}` : name}
               className={`flex items-center gap-2.5 border-l-[3px] px-3.5 py-1.5 ${current ? 'border-pine bg-raised font-semibold text-pine' : 'border-transparent hover:bg-raised'}`}
             >
               <Icon size={16} aria-hidden className="shrink-0" />
               <span className="max-[1180px]:sr-only">{name}</span>
+              {count > 0 && (
+                <span className="ml-auto text-small font-normal text-soft max-[1180px]:sr-only">
+                  {formatCount(count)} <span className="sr-only">{what}</span>
+                </span>
+              )}
             </Link>
           );
         })}
@@ -161,7 +164,9 @@ function Rail({ summary }: { summary: AccountSummary }) {
   );
 }
 
-function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>) {
+type StripProps = Omit<Props, 'children'> & { onFold: () => void };
+
+function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
   const formatMoney = useMoney();
   const router = useRouter();
   const target =
@@ -201,6 +206,12 @@ function Strip({ summary, accounts, people, personId }: Omit<Props, 'children'>)
           </option>
         ))}
       </select>
+      <Jump
+        commands={[
+          { name: 'Fold or open In hand and the Tray', run: onFold },
+          { name: 'Light or dark', run: turnTheme },
+        ]}
+      />
       <KeysHelp />
       <ThemeSwitch />
     </header>

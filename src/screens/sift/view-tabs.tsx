@@ -9,7 +9,7 @@ import type { Shows } from './sift-url';
 
 const NAMES: Record<SiftView, string> = {
   remaining: 'Remaining',
-  stopped: 'Stopped by the tray',
+  stopped: 'In the tray',
   kept: 'Kept',
   aside: 'Set aside',
   already: 'Already stopped',

@@ -117,8 +117,8 @@ function ChangeRow({ change, index, tabIndex, isInside, onRemove }: ChangeProps)
       className={`flex items-start gap-2 border-b border-line py-1 pr-4 text-table ${isInside ? 'bg-sheet pl-9' : 'pl-4'}`}
     >
       <StateIcon kind={hurts ? 'hurting' : ICON_OF[doesWhat(change.change)]} className="mt-0.5" />
-      <span className="min-w-0 flex-1 break-words">
-        {change.said}
+      <span className="min-w-0 flex-1 leading-[17px] break-words">
+        <Said text={change.said} />
         {change.reaches && <span className="block text-small text-soft">{change.reaches}</span>}
         {change.failedBefore && (
           <span className="block text-small text-rust">Failed before: {change.failedBefore}</span>
@@ -133,12 +133,23 @@ function ChangeRow({ change, index, tabIndex, isInside, onRemove }: ChangeProps)
   );
 }
 
+/** What a change does, and below it where. */
+function Said({ text }: { text: string }) {
+  const [, does, where] = /^(.* “.*” \([a-z]+\)) in (.+)$/.exec(text) ?? [];
+  if (does === undefined) return text;
+  return (
+    <>
+      {does} <span className="block text-small text-soft">in {where}</span>
+    </>
+  );
+}
+
 function EffectCell({ changes }: { changes: readonly TrayChange[] }) {
   const money = useMoney();
   const { terms, costMicros, opens } = effectOf(changes);
   if (terms === 0) return <span className="shrink-0 text-small text-soft">nothing more</span>;
   return (
-    <span className="shrink-0 text-right text-small text-soft">
+    <span className="shrink-0 text-right text-small leading-[17px] text-soft">
       {opens && 'opens '}
       {counted(terms, 'term')}
       <br />

@@ -137,12 +137,14 @@ function Total({ view: { stops, reopens, changes, days, window } }: { view: Tray
           {formatMoney(stops.costMicros ?? 0)}
         </p>
         <p className="text-small leading-4 text-soft">
-          {(stops.conversions ?? 0) > 0 ? 'spent' : 'spent without return'} in{' '}
-          {length === 1 ? 'this day' : `these ${length} days`} would be stopped:{' '}
-          {counted(stops.terms, 'term')}, {counted(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
-          {reopens.terms > 0 && ` ${counted(reopens.terms, 'term')} would be open again.`}
+          {(stops.conversions ?? 0) > 0 ? 'would be stopped' : 'without return would be stopped'} in{' '}
+          {length === 1 ? 'this day' : `these ${length} days`}
+          {reopens.terms > 0 && `; ${counted(reopens.terms, 'term')} open again`}
         </p>
       </div>
+      <p className="text-small leading-4 text-soft">
+        {counted(stops.terms, 'term')}, {counted(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}
+      </p>
       <div className="mt-1 [@media(max-height:899px)]:hidden">
         <SpendBars key={window.from} days={days} money={formatMoney} />
       </div>

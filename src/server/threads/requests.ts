@@ -1,3 +1,4 @@
+import { countOpen } from '../use-cases/account/count-open';
 import { findCodes } from '../use-cases/account/view-account';
 import { checkGate } from '../use-cases/gate/check-gate';
 import type { Deps } from '../use-cases/deps';
@@ -48,6 +49,7 @@ export const REQUESTS = {
     pullOut,
     weighChoice,
     offerVariants,
+    countOpen,
     viewTray,
     traySheet,
     ...{

@@ -23,7 +23,10 @@ const tab = (chosen: boolean) =>
 export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
   const isNgrams = url.panel === 'ngrams';
   return (
-    <section aria-label="Words" className="flex w-[204px] shrink-0 flex-col bg-paper text-table">
+    <section
+      aria-label="Words"
+      className="flex w-[204px] max-[1100px]:w-[168px] shrink-0 flex-col bg-paper text-table"
+    >
       <div role="group" aria-label="Words by" className="flex gap-4 border-b border-line px-4 text-soft">
         {(['ngrams', 'themes'] as const).map((panel) => (
           <button

@@ -1,0 +1,16 @@
+import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
+
+/** The screens of an account, in the order of the work; the rail shows them, and what is open in each. */
+export const SCREENS = [
+  { path: 'intake', name: 'Intake', icon: Inbox, open: 'files that are not loaded' },
+  { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
+  { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
+  { path: 'ledger', name: 'Ledger', icon: BookText, open: null },
+  { path: 'account', name: 'Account', icon: SlidersHorizontal, open: null },
+] as const;
+
+/** The settings of the Account screen, by their headings. */
+export const SETTINGS = [
+  ...['Name', 'Steering', 'Own targets', 'Days', 'Match type', 'Protection', 'Brand words'],
+  ...['Product codes', 'Limits', 'Platform', 'People', 'Accounts'],
+];
