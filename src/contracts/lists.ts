@@ -152,6 +152,12 @@ export const HangingsAnswerSchema = v.strictObject({
   weight: WeightSchema,
   touched: TouchedSchema,
   protectedTerms: fewOf(v.string()),
+  /** what it would do in each campaign, the most spend first */
+  byCampaign: v.array(
+    v.strictObject({
+      ...{ campaignId: v.string(), name: v.string(), weight: WeightSchema, hurts: v.boolean() },
+    }),
+  ),
   /** campaigns where a live keyword would be touched or a converting term stopped, the worst first */
   hurt: fewOf(
     v.strictObject({

@@ -94,6 +94,8 @@ const SentStateSchema = v.strictObject({
   /** how many of those that failed can be put back in the tray: they were not found as they should be */
   lost: v.number(),
   trouble: v.nullable(v.string()),
+  /** a person has stopped it: what is not answered goes back to the tray */
+  isStopped: v.boolean(),
 });
 export type SentState = v.InferOutput<typeof SentStateSchema>;
 

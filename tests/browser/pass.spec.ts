@@ -40,7 +40,7 @@ test('is reached by Tab from Sift, and says what it would bring', async () => {
   await expect(page.locator('#term-0')).toHaveText(/\w{3}/);
   const button = page.getByRole('button', { name: 'What surely can’t pay' });
   for (let i = 0; i < 30 && !(await button.evaluate((one) => one === document.activeElement)); i++)
-    await press('Tab');
+    await press('Shift+Tab');
   await press('Enter');
   await expect(page).toHaveURL(/show=pass/);
   await expect(list()).toBeFocused();

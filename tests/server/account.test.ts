@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { addAccount, shortName } from '@/server/use-cases/account/add-account';
+import { countOpen } from '@/server/use-cases/account/count-open';
 import { changeSettings, retireAccount } from '@/server/use-cases/account/change-settings';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
 import { addPerson, retirePerson } from '@/server/use-cases/account/people';
@@ -279,5 +280,18 @@ describe('elements that files named first', () => {
       .where({ platform_id: null })
       .select('text');
     expect(strays).toEqual([]);
+  });
+});
+
+test('what is open is counted for each screen', async () => {
+  const before = await countOpen(world.deps, world.slug);
+  await world.bring('Search term,Clicks\nbee,1\n', 'unread.csv');
+  const sure = await listTerms(
+    world.deps,
+    world.slug,
+    v.parse(TermsQuerySchema, { view: 'remaining', evidence: 'sure' }),
+  );
+  expect(await countOpen(world.deps, world.slug)).toEqual({
+    ...{ intake: before.intake + 1, sift: sure.total, lists: before.lists },
   });
 });

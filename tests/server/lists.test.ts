@@ -95,6 +95,11 @@ describe('the lists', () => {
     expect(cell.faults.first).toMatchObject([
       { entry: { text: 'bee hive', match: 'phrase' }, keywords: [{ severity: 'narrowed', count: 1 }] },
     ]);
+    const { weight, byCampaign } = await ask(weighHangings, all);
+    expect(byCampaign.length).toBeGreaterThan(1);
+    const costs = byCampaign.map((one) => one.weight.costMicros ?? 0);
+    expect(costs).toEqual(costs.toSorted((a, b) => b - a)); // the most spend first
+    expect(costs.reduce((sum, cost) => sum + cost, 0)).toBe(weight.costMicros);
     const answer = await ask(weighHangings, { lists: [films.id], campaigns: 'account', hang: true });
     expect(answer.touched.map((t) => t.severity)).toEqual(['narrowed']);
   });

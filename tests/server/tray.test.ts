@@ -7,6 +7,7 @@ import { checkGate } from '@/server/use-cases/gate/check-gate';
 import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-cases/intake/fetch-report';
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { sendAgain, sendTray } from '@/server/use-cases/tray/send-tray';
+import { stopSending } from '@/server/use-cases/tray/stop-sending';
 import { undoSent, viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { weighCell } from '@/server/use-cases/lists/weigh-hangings';
@@ -265,6 +266,33 @@ describe('sending', () => {
         failedBefore: expect.stringContaining('named Films'),
       }),
     ]);
+  });
+
+  test('is stopped after the batch that is on its way: the rest is in the tray again, and can be sent', async () => {
+    await draft(...Array.from({ length: 120 }, (_, i) => stop(`stopword${i}`)));
+    await sendTray(world.deps, world.slug, world.personId);
+    const { setId } = (await tray()).sent[0]!;
+    // A person stops it while the first batch is answered.
+    const { platform } = world.deps;
+    const stopsOnce = {
+      ...platform,
+      change: async (...asked: Parameters<typeof platform.change>) => {
+        const answers = await platform.change(...asked);
+        await stopSending(world.deps, world.slug, world.personId, setId);
+        return answers;
+      },
+    };
+    await workOnSet({ ...world.deps, platform: stopsOnce }, world.accountId, setId);
+    const view = await tray();
+    expect(view.sent[0]).toMatchObject({ state: 'confirmed', isStopped: true, total: 50, confirmed: 50 });
+    expect(view.changes).toHaveLength(70);
+    const { lines } = await viewLedger(world.deps, world.slug, { find: 'sending WAS', about: 'change' });
+    expect(lines.map(({ what }) => what)).toEqual(['Sending was stopped: 70 changes back in the tray']);
+    await expect(stopSending(world.deps, world.slug, world.personId, setId)).rejects.toThrow(
+      /not being sent/,
+    );
+    await send();
+    expect((await tray()).sent[0]).toMatchObject({ state: 'confirmed', total: 70, isStopped: false });
   });
 
   test('a platform that is down loses nothing: the set waits, says so, and goes on', async () => {

@@ -33,6 +33,8 @@ export const trayRoutes = routesOf({
   'GET tray/sheet': { role: 'look', answer: 'file' },
   'POST tray/send': { role: 'send', answer: SentOutcomeSchema, changes: SENT },
   'POST tray/sent/[set]/again': { role: 'send', answer: DoneSchema, changes: SENT },
+  /** stops the sending after the batch that is on its way */
+  'POST tray/sent/[set]/stop': { role: 'send', answer: SaidSchema, changes: SENT },
   'POST tray/sent/[set]/back': {
     ...{ role: 'prepare', body: BackRequestSchema, answer: SaidSchema, changes: SENT },
   },

@@ -46,7 +46,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   return (
     <AccountContext.Provider value={{ summary, accounts, me, inHand: { body, actions } }}>
       <div
-        className="grid h-dvh min-w-[720px] grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
+        className="frame grid h-dvh min-w-[720px] grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
         style={{ '--panel': isFolded ? '44px' : '304px' } as CSSProperties}
       >
         <SkipLinks />

@@ -3,7 +3,8 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { formatDay } from '@/ui/format';
+import { formatCount, formatDay } from '@/ui/format';
+import { sayFailure } from '@/screens/tray/use-tray';
 import type { ReportFileView } from '@/contracts/intake';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useRefresh } from '@/screens/frame/data/refresh';
@@ -15,6 +16,7 @@ export function PlatformClock({ day }: { day: string }) {
   const router = useRouter();
   const refresh = useRefresh();
   const [busy, setBusy] = useState<string | null>(null);
+  const [loading, setLoading] = useState<ReportFileView | null>(null);
 
   async function run(what: string, work: () => Promise<string>) {
     setBusy(what);
@@ -39,8 +41,13 @@ export function PlatformClock({ day }: { day: string }) {
     run('Fetching the report', async () => {
       const { fileId } = await call('POST platform/report');
       if (fileId === null) return 'The platform has nothing new: its reports are two days late.';
-      return describe(await waitForLoad(async () => (await call('GET intake')).files, fileId));
-    });
+      const list = async () => (await call('GET intake')).files;
+      return describe(await waitForLoad(list, fileId, setLoading));
+    }).finally(() => setLoading(null));
+
+  const cancel = async (fileId: number) => {
+    await call('DELETE intake/[file]/load', { params: { file: fileId } }).catch(sayFailure);
+  };
 
   const button =
     'rounded border border-line bg-sheet px-1.5 min-h-6 text-ink hover:border-soft disabled:opacity-50';
@@ -63,21 +70,33 @@ export function PlatformClock({ day }: { day: string }) {
         </button>
       </div>
       <p role="status" className="mt-1 min-h-4">
-        {busy && `${busy} …`}
+        {busy && `${busy} …`} {loading && `${formatCount(loading.rowsRead)} rows`}
       </p>
+      {loading && (
+        <button type="button" className={button} onClick={() => void cancel(loading.id)}>
+          Cancel
+        </button>
+      )}
     </div>
   );
 }
 
-async function waitForLoad(list: () => Promise<ReportFileView[]>, fileId: number): Promise<ReportFileView> {
+/** @param tell is told how far the load has come */
+async function waitForLoad(
+  list: () => Promise<ReportFileView[]>,
+  fileId: number,
+  tell: (file: ReportFileView) => void,
+): Promise<ReportFileView> {
   for (;;) {
     const file = (await list()).find((f) => f.id === fileId);
     if (file && !['waiting', 'loading'].includes(file.state)) return file;
+    if (file) tell(file);
     await new Promise((resolve) => setTimeout(resolve, 400));
   }
 }
 
-function describe({ outcome, error }: ReportFileView): string {
+function describe({ outcome, error, state }: ReportFileView): string {
+  if (state === 'cancelled') return 'Loading was cancelled. Nothing of the report was stored.';
   if (!outcome) return error ?? 'The report was not loaded.';
   const days = outcome.days ? `, days to ${formatDay(outcome.days.to)}` : '';
   return `Report loaded: ${outcome.added.toLocaleString('en')} new rows, ${outcome.replaced.toLocaleString('en')} replaced${days}.`;

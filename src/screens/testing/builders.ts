@@ -33,7 +33,16 @@ export const aTrayChange = (over: Partial<TrayChange> = {}): TrayChange => ({
 
 export const aSentState = (over: Partial<SentState> = {}): SentState => ({
   ...{ setId: 9, state: 'confirmed', sentBy: 'Ilse Brandow', sentAt: '2026-11-25T10:00:00Z' },
-  ...{ total: 2, answered: 2, waiting: [], confirmed: 2, failed: [], lost: 0, trouble: null },
+  ...{
+    total: 2,
+    answered: 2,
+    waiting: [],
+    confirmed: 2,
+    failed: [],
+    lost: 0,
+    trouble: null,
+    isStopped: false,
+  },
   ...over,
 });
 

@@ -10,7 +10,7 @@ import { counted } from '@/core';
 
 /** What was sent or handed over: its progress while it is on its way, and what became of it. */
 export function SentNote({ sent }: { sent: SentState }) {
-  const { sendAgain, takeBack } = useTrayActions();
+  const { sendAgain, takeBack, stop } = useTrayActions();
   return (
     <div
       role="status"
@@ -18,6 +18,15 @@ export function SentNote({ sent }: { sent: SentState }) {
       className="-mx-4 mt-2 border-y border-line bg-raised px-4 py-2 text-table"
     >
       <Headline sent={sent} />
+      {sent.state === 'sending' && sent.trouble === null && sent.answered < sent.total && (
+        <p className="mt-1">
+          {sent.isStopped ? (
+            'It stops after the batch that is on its way.'
+          ) : (
+            <Button onClick={() => void stop(sent.setId)}>Stop after this batch</Button>
+          )}
+        </p>
+      )}
       {sent.trouble && (
         <>
           <p className="text-rust">{sent.trouble}</p>
@@ -48,7 +57,7 @@ export function SentNote({ sent }: { sent: SentState }) {
 }
 
 function Headline({
-  sent: { state, sentBy, sentAt, total, answered, confirmed, failed },
+  sent: { state, sentBy, sentAt, total, answered, confirmed, failed, isStopped },
 }: {
   sent: SentState;
 }) {
@@ -94,6 +103,7 @@ function Headline({
           </b>{' '}
           {confirmed} of {changes} {summary.isConnected ? 'read back as sent' : 'shown by a structure file'}
           {failed.length > 0 ? '. The others:' : '.'}
+          {isStopped && ' Its sending was stopped; the rest went back to the tray.'}
         </p>
       );
   }

@@ -138,6 +138,17 @@ export function useTrayActions() {
       await refresh(PARTS);
     },
 
+    /** Stops a sending after the batch that is on its way. */
+    async stop(setId: number): Promise<void> {
+      try {
+        const { said } = await call('POST tray/sent/[set]/stop', { params: { set: setId } });
+        toast(said);
+      } catch (error) {
+        sayFailure(error);
+      }
+      await refresh(PARTS);
+    },
+
     async sendAgain(setId: number): Promise<void> {
       try {
         await call('POST tray/sent/[set]/again', { params: { set: setId } });

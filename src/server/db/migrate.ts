@@ -12,6 +12,7 @@ import * as accountsOfOnesOwn from './migrations/010-accounts-of-ones-own';
 import * as structureAgain from './migrations/011-structure-again';
 import * as oneWordAThing from './migrations/012-one-word-a-thing';
 import * as brandWords from './migrations/013-brand-words';
+import * as stoppedSending from './migrations/014-stopped-sending';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -27,6 +28,7 @@ const MIGRATIONS = {
   '011-structure-again': structureAgain,
   '012-one-word-a-thing': oneWordAThing,
   '013-brand-words': brandWords,
+  '014-stopped-sending': stoppedSending,
 };
 type Name = keyof typeof MIGRATIONS;
 

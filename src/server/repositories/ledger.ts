@@ -103,9 +103,9 @@ export async function listLedger(
   if (about !== undefined) void query.where('e.about', about);
   if (find !== '') {
     const like = `%${find.replaceAll(/[\\%_]/g, '\\$&')}%`;
-    void query.where((either) =>
-      either.whereILike('e.what', like).orWhereILike('e.why', like).orWhereILike('p.name', like),
-    );
+    void query.where((either) => {
+      void either.whereILike('e.what', like).orWhereILike('e.why', like).orWhereILike('p.name', like);
+    });
   }
   return (await query).map(toEntry);
 }

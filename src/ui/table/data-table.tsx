@@ -20,6 +20,7 @@ import { saveCells, toCells, toClipboard, type Cells, type FileKind } from './ce
 import type { Column } from './column';
 import { TableHead } from './head';
 import { keyOfHead, keyOfRows } from './table-keys';
+import type { RowMarks } from './row-marks';
 import { TableMenu } from './table-menu';
 import { TableRow } from './table-row';
 import type { Sort, TableLayout } from './use-layout';
@@ -28,16 +29,6 @@ import { widthsOf } from './widths';
 const ROW = 30;
 /** Rows are drawn into the same places again; more than are ever drawn at once. */
 const POOL = 160;
-
-export type RowMarks<Row> = {
-  has: (row: Row) => boolean;
-  all: boolean | 'mixed';
-  /** one row: its mark is turned; several are marked */
-  turn: (indexes: readonly number[]) => void;
-  turnAll: () => void;
-  markAll: () => void;
-  unmarkAll: () => void;
-};
 
 export type DataTableProps<Row, Look> = {
   /** of the element, which takes the focus */

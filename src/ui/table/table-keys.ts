@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import type { RowMarks } from './data-table';
+import type { RowMarks } from './row-marks';
 
 const SCREENFUL = 18;
 /** What an arrow sizes a column by, px. */

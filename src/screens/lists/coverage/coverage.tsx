@@ -3,6 +3,8 @@
 import { useMemo } from 'react';
 import type { ListsView } from '@/contracts/lists';
 import { StateIcon, type StateIconKind } from '@/ui/state-icon';
+import type { Cells } from '@/ui/table/cells';
+import { SaveMenu } from '@/ui/table/save-menu';
 import { CellInHand } from '../hand/hanging/cell-in-hand';
 import { HangingsInHand } from '../hand/hanging/hangings-in-hand';
 import { hangingsToMake } from '../hand/hanging/hangings';
@@ -13,6 +15,21 @@ import { columnsOf, isShown } from './columns';
 import { CoverageFilters } from './coverage-filters';
 import { CoverageGrid } from './coverage-grid';
 import { pickedOf, useSelection } from './use-selection';
+
+/** The grid as cells: a row a list, a column a campaign, groups opened. */
+function coverageCells(
+  { campaigns }: ListsView,
+  lists: ListsView['lists'],
+  cells: ReadonlyMap<string, ReturnType<typeof cellsOf>>,
+): Cells {
+  return {
+    header: ['list', ...campaigns.map(({ name }) => name)],
+    rows: lists.map(({ id, name }) => [
+      name,
+      ...campaigns.map((_, c) => (willHang(cells.get(id)!, c) ? 'hangs' : 'open')),
+    ]),
+  };
+}
 
 type Props = { view: ListsView; url: ListsUrl; onChange: (change: Partial<ListsUrl>) => void };
 
@@ -87,6 +104,9 @@ export function Coverage({ view, url, onChange }: Props) {
           </span>
         ))}
         <span>Enter hangs or takes down, Space marks the row</span>
+        <span className="ml-auto">
+          <SaveMenu name="coverage" cells={() => coverageCells(view, lists, cells)} />
+        </span>
       </p>
       {isOne ? (
         <CellInHand view={view} list={pickedLists[0]!} campaignId={campaignIds[0]!} hang={hang} />

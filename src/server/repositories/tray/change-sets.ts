@@ -12,6 +12,8 @@ export type ChangeSet = {
   sentBy: string | null;
   sentDay: string | null;
   trouble: string | null;
+  /** a person has stopped its sending */
+  isStopped: boolean;
 };
 
 function toSet(row: Record<string, unknown>): ChangeSet {
@@ -22,6 +24,7 @@ function toSet(row: Record<string, unknown>): ChangeSet {
     sentBy: row.sent_by_name as string | null,
     sentDay: row.sent_day as string | null,
     trouble: row.trouble as string | null,
+    isStopped: row.is_stopped as boolean,
   };
 }
 
@@ -84,6 +87,12 @@ export async function setTrouble(
   trouble: string | null,
 ): Promise<void> {
   await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ trouble });
+}
+
+/** Marks a set that is being sent as stopped. @returns whether it was being sent */
+export async function askToStop(db: Db, accountId: number, setId: number): Promise<boolean> {
+  const where = { account_id: accountId, change_set_id: setId, state: 'sending' };
+  return (await db('change_set').where(where).update({ is_stopped: true })) > 0;
 }
 
 /** Moves a set from one state to the next. @returns whether it was in the state before */

@@ -38,18 +38,22 @@ export async function weighHangings(deps: Deps, slug: string, query: HangingsQue
     at.entries.push(...draft.gate.entriesAt({ kind: 'list', id: change.listId }));
   }
   const entries = [...byCampaign.values()].flatMap((at) => at.entries);
-  const hurt = [...byCampaign].flatMap(([campaignId, at]) => {
-    const touched = touchedAt(open, campaignId, at.entries, at.rows);
-    const name = campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? campaignId);
-    const weight = weighRows(snapshot, servingRows(snapshot, at.rows));
-    return touched.length > 0 ? [{ campaignId: campaignId ?? '', name, weight, touched }] : [];
-  });
+  const each = [...byCampaign].map(([campaignId, at]) => ({
+    campaignId: campaignId ?? '',
+    name: campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? campaignId),
+    weight: weighRows(snapshot, servingRows(snapshot, at.rows)),
+    touched: touchedAt(open, campaignId, at.entries, at.rows),
+  }));
+  const hurt = each.filter(({ touched }) => touched.length > 0);
   hurt.sort((a, b) => howBad(b.touched) - howBad(a.touched));
   return {
     changes: changes.length,
     weight: weighRows(snapshot, servingRows(snapshot, rows)),
     touched: sumTouched(hurt.map(({ touched }) => touched)),
     protectedTerms: few(query.hang ? protectedBy(open, distinct(entries)) : []),
+    byCampaign: each
+      .map(({ touched, ...one }) => ({ ...one, hurts: touched.length > 0 }))
+      .sort((a, b) => (b.weight.costMicros ?? 0) - (a.weight.costMicros ?? 0)),
     hurt: { count: hurt.length, first: hurt.slice(0, MOST_HURT) },
   };
 }

@@ -12,6 +12,7 @@ import { PlatformTrouble } from '../../platform/platform';
 import type { Deps } from '../deps';
 import { workOf } from './kinds';
 import { readBack } from './read-back';
+import { putRestBack } from './stop-sending';
 
 /** The changes in one request: few enough to show progress, and to send little twice after a crash. */
 const BATCH = 50;
@@ -43,6 +44,8 @@ async function sendUnanswered(deps: Deps, accountId: number, setId: number): Pro
   const account = await requireAccountById(deps.db, accountId);
   const mirror = await loadMirror(deps.db, accountId);
   for (;;) {
+    const set = await findSet(deps.db, accountId, setId);
+    if (set?.isStopped) return putRestBack(deps, accountId, set);
     const unanswered = (await loadChangesOf(deps.db, accountId, setId))
       .filter((c) => c.state === 'drafted')
       .slice(0, BATCH);

@@ -1,12 +1,14 @@
 'use client';
 
-import { useMoney } from '@/screens/frame/money';
+import { useMoney, useUnits } from '@/screens/frame/money';
 import { useState } from 'react';
 import type { HangingsAnswer, ListLine, ListsView } from '@/contracts/lists';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
-import { conversionsOf } from '@/ui/format';
+import { conversionsOf, formatCount } from '@/ui/format';
+import { StateIcon } from '@/ui/state-icon';
+import { SaveMenu } from '@/ui/table/save-menu';
 import { Check } from '@/ui/check';
 import { HeldBack } from './held-back';
 import type { useHang } from './use-hang';
@@ -62,6 +64,7 @@ export function HangingsInHand({ view, lists, campaignIds, hang }: Props) {
         {error && <p className="text-rust">{error.message}</p>}
         {!data && !error && <p className="text-soft">Reckoning…</p>}
         {data && <Effect answer={data} hangs={hangs} />}
+        {data && data.byCampaign.length > 1 && <ByCampaign answer={data} />}
         {data && hangs && data.hurt.count > 0 && (
           <>
             <label className="mt-1 flex items-center gap-1">
@@ -102,6 +105,40 @@ function Effect({
       </p>
       {hangs && <Hurts protectedTerms={protectedTerms} touched={touched} />}
     </>
+  );
+}
+
+/** What it would do in each campaign; saved and copied as cells, too. */
+function ByCampaign({ answer: { byCampaign } }: { answer: HangingsAnswer }) {
+  const money = useMoney();
+  const units = useUnits();
+  return (
+    <div className="mt-1.5">
+      <div className="flex items-center text-small text-soft">
+        in each campaign <span className="ml-auto">terms, cost</span>
+        <SaveMenu
+          name="what hanging would stop"
+          cells={() => ({
+            header: ['campaign', 'terms', 'clicks', 'cost', 'conversions', 'hurts'],
+            rows: byCampaign.map(({ name, weight, hurts }) => [
+              ...[name, weight.terms, weight.clicks, units(weight.costMicros), weight.conversions],
+              hurts ? 'yes' : 'no',
+            ]),
+          })}
+        />
+      </div>
+      <ul className="max-h-40 overflow-y-auto" tabIndex={0} aria-label="What it would stop in each campaign">
+        {byCampaign.map(({ campaignId, name, weight, hurts }) => (
+          <li key={campaignId} className="flex gap-2 border-b border-line py-0.5">
+            <span className="min-w-0 flex-1 truncate" title={name}>
+              {hurts && <StateIcon kind="warned" label="hurts there" />} {name}
+            </span>
+            <span className="shrink-0">{formatCount(weight.terms)}</span>
+            <span className="w-16 shrink-0 text-right">{money(weight.costMicros ?? 0)}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

@@ -1,18 +1,12 @@
-import { changeKey, describeChange, counted } from '@/core';
+import { describeChange, counted } from '@/core';
 import type { Db } from '../../../db/connection';
 import { lockAccount, raiseDecisionVersion } from '../../../repositories/account/accounts';
 import { findSet, moveSet, type ChangeSet } from '../../../repositories/tray/change-sets';
-import {
-  deleteFromSet,
-  loadChangesOf,
-  loadDraft,
-  moveChanges,
-  moveToDraft,
-  type StoredChange,
-} from '../../../repositories/tray/changes';
+import { loadChangesOf, moveChanges, type StoredChange } from '../../../repositories/tray/changes';
 import { appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
 import { draftAgain } from '../draft-again';
+import { putBack } from '../put-back';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
 
 /** Trays of an account without a platform: handed over as a sheet, said to be done, shown by a structure file. */
@@ -82,12 +76,7 @@ export async function takeBackToDraft(
     const anew = await draftAgain(trx, id, wanted.filter(isLost));
     if (back.length + anew === 0)
       throw new Refusal('All of it was answered or shown already, or is in the tray.', 409);
-    // What the tray holds by now, one way or the other, is what is wanted.
-    const drafted = new Set((await loadDraft(trx, id)).map(({ change }) => changeKey(change)));
-    const isThere = ({ change }: StoredChange) => drafted.has(changeKey(change));
-    const ids = (all: readonly StoredChange[]) => all.map((c) => c.id);
-    await deleteFromSet(trx, id, setId, ids(back.filter(isThere)));
-    await moveToDraft(trx, id, setId, ids(back.filter((c) => !isThere(c))));
+    await putBack(trx, id, setId, back);
     const said = `${counted(back.length + anew, 'change')} back in the tray`;
     await appendLedger(trx, id, { actor: { person: personId }, about: 'change', what: said });
     return { said };

@@ -1,0 +1,158 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, toNumber, watchErrors } from '../support/page';
+
+/** Nothing out of reach: by keyboard alone, few keys, from anywhere; and nothing that one can't take along. */
+const SIFT = '/larkfell-web/sift?returns=none';
+
+const terms = (page: Page) => page.getByRole('grid', { name: 'Search terms' });
+const rowInHand = (page: Page) => terms(page).locator('[role=row][aria-selected=true]');
+const trayCount = async (page: Page) => toNumber(await page.getByTestId('tray-count').textContent());
+
+/** Opens Sift, once its first row can be decided about. */
+async function openSift(page: Page): Promise<void> {
+  await page.goto(SIFT);
+  await expect(rowInHand(page)).toBeVisible();
+  await expect(page.locator('[data-weighed]')).toBeVisible();
+}
+
+test('twenty terms are stopped with at most three keys each, the table having the focus from the start', async ({
+  page,
+}) => {
+  await openSift(page);
+  await expect(terms(page)).toBeFocused();
+  const before = await trayCount(page);
+  let keys = 0;
+  const press = async (key: string) => {
+    keys += 1;
+    await page.keyboard.press(key);
+  };
+  let stopped = 0;
+  for (let tried = 0; stopped < 20 && tried < 60; tried++) {
+    const term = (await rowInHand(page).locator('[data-raw]').getAttribute('data-raw'))!;
+    await press('w');
+    // It goes, or it says in its row why it does not; then the next one is in hand by an arrow.
+    await expect
+      .poll(async () => {
+        const now = await rowInHand(page).locator('[data-raw]').getAttribute('data-raw');
+        const refused = await rowInHand(page).getByRole('status').count();
+        return now !== term ? 'gone' : refused > 0 ? 'refused' : 'waiting';
+      })
+      .not.toBe('waiting');
+    if ((await rowInHand(page).locator('[data-raw]').getAttribute('data-raw')) === term)
+      await press('ArrowDown');
+    else stopped += 1;
+  }
+  expect(stopped).toBe(20);
+  expect(keys).toBeLessThanOrEqual(60);
+  await expect.poll(() => trayCount(page)).toBe(before + 20);
+  for (let i = 0; i < 20; i++) await page.keyboard.press('Control+z');
+  await expect.poll(() => trayCount(page)).toBe(before);
+});
+
+test('the terms are reached with few keys from the top of the page, and again by Esc from anywhere', async ({
+  page,
+}) => {
+  await openSift(page);
+  await page.locator('body').evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'To the table' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(terms(page)).toBeFocused();
+  await page.keyboard.press('f');
+  await expect(page.getByLabel('Kind of term')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(terms(page)).toBeFocused();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(terms(page)).toBeFocused();
+});
+
+test('Ctrl K goes to a list and comes back to Sift', async ({ page }) => {
+  await openSift(page);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('recipes');
+  await page.getByRole('option', { name: 'Recipes', exact: true }).waitFor();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/lists\?show=entries&list=/);
+  await expect(page.getByRole('grid', { name: 'Entries of the list' })).toBeFocused();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Sift');
+  await page.keyboard.press('Enter');
+  await expect(terms(page)).toBeFocused();
+});
+
+test('the table is saved as it is shown, with the columns that were chosen, and the choice is remembered', async ({
+  page,
+}) => {
+  await openSift(page);
+  const menu = page.getByRole('button', { name: 'Columns, and saving the table' });
+  await page.keyboard.press('ArrowUp'); // to the heads
+  await page.keyboard.press('Space');
+  await page.getByRole('checkbox', { name: 'ad group', exact: true }).check();
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  const lines = (await readFile(await csv.path(), 'utf8')).trim().split('\r\n');
+  expect(lines[0]).toMatch(/search term,served by,clicks,cost,.*ad group/);
+  expect(lines.length - 1).toBe(toNumber(await page.getByTestId('count-remaining').textContent()));
+  await page.reload();
+  await expect(page.getByRole('columnheader', { name: /^ad group/ })).toBeVisible();
+  await menu.click();
+  const [workbook] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as XLSX' }).click(),
+  ]);
+  expect((await readFile(await workbook.path())).subarray(0, 2).toString()).toBe('PK');
+});
+
+test('a column is sized by its edge and moved by keys', async ({ page }) => {
+  await openSift(page);
+  const head = page.getByRole('columnheader', { name: /^clicks/ });
+  const { width } = (await head.boundingBox())!;
+  for (let i = 0; i < 3; i++) await page.keyboard.press(i === 0 ? 'ArrowUp' : 'ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect.poll(async () => (await head.boundingBox())!.width).toBeGreaterThan(width + 6);
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Columns as at first' }).click();
+  await expect.poll(async () => (await head.boundingBox())!.width).toBeCloseTo(width, 0);
+});
+
+test('the panel folds to a spine that says what waits, and stays folded', async ({ page }) => {
+  await openSift(page);
+  const { width } = (await terms(page).boundingBox())!;
+  await page.getByRole('button', { name: 'fold ›' }).click();
+  const spine = page.getByRole('button', {
+    name: /^Open In hand and the Tray: \d+ changes?, [\d.,]+ stopped/,
+  });
+  expect((await spine.boundingBox())!.width).toBeLessThanOrEqual(44);
+  expect((await terms(page).boundingBox())!.width).toBeGreaterThan(width + 200);
+  await page.reload();
+  await spine.click();
+  await expect(page.getByRole('region', { name: 'In hand' })).toBeVisible();
+});
+
+const SCREENS = [
+  ...['sift', 'sift?show=plot', 'sift?show=pass', 'sift?panel=themes', 'intake', 'ledger', 'account'],
+  ...['lists', 'lists?show=coverage', 'lists?show=entries', 'lists?show=could', 'lists?show=account'],
+  ...['gate?query=bee+hive+jobs', 'sift?beside=before'],
+];
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`every screen is accessible and within its bounds at 1024 px, ${colorScheme}`, async ({ browser }) => {
+    const page = await browser.newPage({ viewport: { width: 1024, height: 768 }, colorScheme });
+    const errors = watchErrors(page);
+    for (const path of SCREENS) {
+      await page.goto(`/larkfell-web/${path}`);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      await page.waitForLoadState('networkidle');
+      await expectAccessible(page);
+      const { scrollWidth, clientWidth } = await page.evaluate(() => document.documentElement);
+      expect(scrollWidth, path).toBeLessThanOrEqual(clientWidth);
+    }
+    expect(errors).toEqual([]);
+    await page.close();
+  });
+}
