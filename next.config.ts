@@ -10,6 +10,7 @@ const SECURITY_HEADERS = [
       "default-src 'self'",
       // Next writes its start-up data as inline scripts; development evaluates code as well.
       `script-src 'self' 'unsafe-inline'${process.env.NODE_ENV === 'development' ? " 'unsafe-eval'" : ''}`,
+      "worker-src 'self' blob:", // a workbook is packed by a worker of its package
       "style-src 'self' 'unsafe-inline'",
       "img-src 'self' data:",
       "connect-src 'self'",

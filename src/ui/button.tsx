@@ -30,7 +30,7 @@ export function Button({ tone = 'plain', hotkey, children, className = '', ...re
 /** A key of the keyboard. */
 export function Key({ children }: { children: ReactNode }) {
   return (
-    <kbd aria-hidden className="rounded border border-current px-1 font-sans text-key leading-4 opacity-75">
+    <kbd aria-hidden className="rounded border border-current px-1 font-sans text-key leading-4">
       {children}
     </kbd>
   );

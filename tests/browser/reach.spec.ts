@@ -54,7 +54,11 @@ test('the terms are reached with few keys from the top of the page, and again by
   page,
 }) => {
   await openSift(page);
-  await page.locator('body').evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.locator('body').evaluate((body) => {
+    body.tabIndex = -1; // from the top of the page
+    body.focus();
+    body.removeAttribute('tabindex');
+  });
   await page.keyboard.press('Tab');
   await expect(page.getByRole('button', { name: 'To the table' })).toBeFocused();
   await page.keyboard.press('Enter');
@@ -110,7 +114,7 @@ test('the table is saved as it is shown, with the columns that were chosen, and 
 
 test('a column is sized by its edge and moved by keys', async ({ page }) => {
   await openSift(page);
-  const head = page.getByRole('columnheader', { name: /^clicks/ });
+  const head = terms(page).getByRole('columnheader', { name: /^clicks/ });
   const { width } = (await head.boundingBox())!;
   for (let i = 0; i < 3; i++) await page.keyboard.press(i === 0 ? 'ArrowUp' : 'ArrowRight');
   await page.keyboard.press('Shift+ArrowRight');
@@ -142,7 +146,8 @@ const SCREENS = [
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`every screen is accessible and within its bounds at 1024 px, ${colorScheme}`, async ({ browser }) => {
-    const page = await browser.newPage({ viewport: { width: 1024, height: 768 }, colorScheme });
+    const context = await browser.newContext({ viewport: { width: 1024, height: 768 }, colorScheme });
+    const page = await context.newPage();
     const errors = watchErrors(page);
     for (const path of SCREENS) {
       await page.goto(`/larkfell-web/${path}`);
@@ -153,6 +158,6 @@ for (const colorScheme of ['light', 'dark'] as const) {
       expect(scrollWidth, path).toBeLessThanOrEqual(clientWidth);
     }
     expect(errors).toEqual([]);
-    await page.close();
+    await context.close();
   });
 }

@@ -119,6 +119,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
       <Link
         href="/"
         prefetch={false}
+        aria-label="Gate Post: the accounts"
         className="flex h-12 items-center gap-2.5 px-4 font-title text-brand font-bold"
       >
         <Logo />

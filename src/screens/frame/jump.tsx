@@ -118,11 +118,10 @@ function Choices({ commands, onDone }: Props & { onDone: () => void }) {
             )}
           </Command.Group>
         )}
-        {wanted !== '' && (
-          <Command.Group heading="gate check" className={heading} forceMount>
+        {wanted !== '' && lists && (
+          <Command.Group heading="gate check" className={heading}>
             <Command.Item
-              forceMount
-              value={`gate ${wanted}`}
+              value={`gate check: would ${wanted} get through`}
               className="cursor-pointer rounded px-2 py-1 data-[selected=true]:bg-raised"
               onSelect={go(`gate?query=${encodeURIComponent(wanted)}`)}
             >
