@@ -118,17 +118,6 @@ function Choices({ commands, onDone }: Props & { onDone: () => void }) {
             )}
           </Command.Group>
         )}
-        {wanted !== '' && lists && (
-          <Command.Group heading="gate check" className={heading}>
-            <Command.Item
-              value={`gate check: would ${wanted} get through`}
-              className="cursor-pointer rounded px-2 py-1 data-[selected=true]:bg-raised"
-              onSelect={go(`gate?query=${encodeURIComponent(wanted)}`)}
-            >
-              Would “{wanted}” get through?
-            </Command.Item>
-          </Command.Group>
-        )}
         <Command.Group heading="campaigns" className={heading}>
           {lists?.campaigns.map(({ id, name }) =>
             item(`campaign ${id}`, name, go(`sift?campaign=${encodeURIComponent(id)}`)),
@@ -150,6 +139,15 @@ function Choices({ commands, onDone }: Props & { onDone: () => void }) {
             .map((account) => item(`account ${account.slug}`, account.name, go(`/${account.slug}/sift`)))}
         </Command.Group>
       </Command.List>
+      {wanted !== '' && (
+        <button
+          type="button"
+          className="min-h-6 w-full border-t border-line px-2 pt-1 text-left text-pine hover:underline"
+          onClick={go(`gate?query=${encodeURIComponent(wanted)}`)}
+        >
+          Would “{wanted}” get through?
+        </button>
+      )}
     </Command>
   );
 }

@@ -56,7 +56,7 @@ export function History({ files, onOpen }: Props) {
         <input
           aria-label="Files with this in their name"
           placeholder="anything"
-          className="w-[150px] border-b border-dashed border-soft bg-transparent font-semibold text-ink placeholder:text-soft"
+          className="min-h-6 w-[150px] border-b border-dashed border-soft bg-transparent font-semibold text-ink placeholder:text-soft"
           value={find}
           onChange={(e) => setFind(e.target.value)}
         />{' '}

@@ -76,7 +76,7 @@ export function LedgerScreen() {
           <select
             id="first-filter"
             aria-label="What it is about"
-            className="border-b border-dashed border-soft bg-transparent font-semibold text-ink"
+            className="min-h-6 border-b border-dashed border-soft bg-transparent font-semibold text-ink"
             value={url.about ?? ''}
             onChange={(e) =>
               void setUrl({
@@ -96,7 +96,7 @@ export function LedgerScreen() {
           <input
             aria-label="Entries that say this"
             placeholder="anything"
-            className="w-[150px] border-b border-dashed border-soft bg-transparent font-semibold text-ink placeholder:text-soft"
+            className="min-h-6 w-[150px] border-b border-dashed border-soft bg-transparent font-semibold text-ink placeholder:text-soft"
             value={url.find}
             onChange={(e) => void setUrl({ find: e.target.value, entry: null })}
           />

@@ -43,7 +43,7 @@ export function ListsScreen() {
           <input
             aria-label="Lists with this in their name"
             placeholder="Find a list"
-            className="w-[120px] border-b border-dashed border-soft bg-transparent placeholder:text-soft"
+            className="min-h-6 w-[120px] border-b border-dashed border-soft bg-transparent placeholder:text-soft"
             value={url.find}
             onChange={(e) => change({ find: e.target.value })}
           />
