@@ -1,19 +1,29 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import * as v from 'valibot';
 import { Button } from '@/ui/button';
 import { DialogFrame } from '@/ui/dialog-frame';
+import { TextField, useValidForm } from '@/ui/form';
 import { formatDay } from '@/ui/format';
 import { useVerdict } from './hand/use-verdict';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
+const KeepSchema = v.object({
+  raw: v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(1, 'Type a query.'),
+    v.maxLength(400, 'A query may hold 400 letters.'),
+  ),
+  note: v.pipe(v.string(), v.trim(), v.maxLength(500, 'A note may hold 500 letters.')),
+});
+
 /** Everything that must stay open: the people's own list with its notes, whether it was searched for lately or not. */
 export function KeptList({ onClose }: { onClose: () => void }) {
   const setVerdict = useVerdict();
-  const [raw, setRaw] = useState('');
-  const [note, setNote] = useState('');
+  const { register, handleSubmit, reset, formState } = useValidForm(KeepSchema, { raw: '', note: '' });
   const { query } = useRoutes();
   const { data, error } = useQuery({
     ...query('GET verdict'),
@@ -34,33 +44,28 @@ export function KeptList({ onClose }: { onClose: () => void }) {
       onClose={onClose}
     >
       <form
-        className="mt-2 flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (raw.trim() === '') return;
-          void setVerdict({ id: 0, raw: raw.trim() }, { is: 'kept', note: note.trim() || undefined }).then(
-            () => {
-              setRaw('');
-              setNote('');
-            },
-          );
-        }}
+        className="mt-2 flex items-start gap-2"
+        onSubmit={(event) =>
+          void handleSubmit(({ raw, note }) =>
+            setVerdict({ id: 0, raw: raw.trim() }, { is: 'kept', note: note.trim() || undefined }).then(() =>
+              reset(),
+            ),
+          )(event)
+        }
       >
-        <input
-          aria-label="Query to keep open"
-          placeholder="A query"
-          className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
-          value={raw}
-          onChange={(e) => setRaw(e.target.value)}
+        <TextField
+          {...{ label: 'Query to keep open', placeholder: 'A query', className: 'flex-1' }}
+          isLabelHidden
+          fault={formState.errors.raw?.message}
+          {...register('raw')}
         />
-        <input
-          aria-label="Why"
-          placeholder="Why (a note)"
-          className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
+        <TextField
+          {...{ label: 'Why', placeholder: 'Why (a note)', className: 'flex-1' }}
+          isLabelHidden
+          fault={formState.errors.note?.message}
+          {...register('note')}
         />
-        <Button type="submit" tone="main" disabled={raw.trim() === ''}>
+        <Button type="submit" tone="main" className="mt-0.5">
           Keep
         </Button>
       </form>

@@ -1,12 +1,14 @@
 'use client';
 
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useState } from 'react';
 import { exampleAmount, isCurrency } from '@/core';
-import { Button } from '@/ui/button';
-import { call } from '@/screens/frame/data/routes';
+import { NewAccountSchema } from '@/contracts/account';
 import type { AskedOf } from '@/contracts/routes';
+import { call } from '@/screens/frame/data/routes';
+import { Button } from '@/ui/button';
+import { FIELD, TextField, useValidForm } from '@/ui/form';
 
-const FIELD = 'mt-0.5 w-full rounded border border-line bg-sheet px-2 py-1';
+type Asked = AskedOf<'POST /accounts'>['body'];
 
 type Props = {
   /** whether it asks who adds the account: where nobody is known yet */
@@ -17,103 +19,81 @@ type Props = {
 
 /** Asks for what an account needs before its first report. What was typed stays when something is wrong. */
 export function AccountForm({ asksName, onAdded, onLeave }: Props) {
-  const [steersBy, setSteersBy] = useState<'CPA' | 'ACoS'>('CPA');
-  const [currency, setCurrency] = useState('EUR');
-  const [failure, setFailure] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
+  const { register, handleSubmit, watch, formState, setError } = useValidForm<Asked>(NewAccountSchema, {
+    ...{ name: '', currency: 'EUR', steersBy: 'CPA', target: '' },
+    ...(asksName && { person: '' }),
+  });
+  const { errors, isSubmitting } = formState;
+  const [added, setAdded] = useState(false);
+  const [steersBy, currency] = watch(['steersBy', 'currency']);
   const code = currency.trim().toUpperCase();
 
-  function submit(event: FormEvent<HTMLFormElement>) {
-    event.preventDefault();
-    // The fields are named as the request names them; the server says what is wrong with what was typed.
-    const body = Object.fromEntries(new FormData(event.currentTarget)) as AskedOf<'POST /accounts'>['body'];
-    setBusy(true);
-    setFailure(null);
-    call('', 'POST /accounts', { body })
-      .then(({ slug }) => onAdded(slug))
-      .catch((error: unknown) => {
-        setFailure(error instanceof Error ? error.message : 'It did not work.');
-        setBusy(false);
-      });
+  // What only the server knows, it says.
+  async function add(body: Asked) {
+    try {
+      const { slug } = await call('', 'POST /accounts', { body });
+      setAdded(true);
+      onAdded(slug);
+    } catch (error) {
+      setError('root', { message: error instanceof Error ? error.message : 'It did not work.' });
+    }
   }
 
   return (
     <form
       className="flex flex-col gap-3"
-      onSubmit={submit}
+      noValidate
+      onSubmit={(event) => void handleSubmit(add)(event)}
       onKeyDown={({ key }) => key === 'Escape' && onLeave?.()}
       aria-label="Add an account"
     >
       {asksName && (
-        <Field name="Your name">
-          <input name="person" required autoFocus maxLength={80} className={FIELD} autoComplete="name" />
-        </Field>
-      )}
-      <Field name="Name of the account">
-        <input
-          name="name"
-          required
-          autoFocus={!asksName}
+        <TextField
+          {...{ label: 'Your name', fault: errors.person?.message, autoComplete: 'name' }}
+          autoFocus
           maxLength={80}
-          className={FIELD}
-          autoComplete="off"
+          {...register('person')}
         />
-      </Field>
-      <Field name="Currency">
-        <input
-          name="currency"
-          required
-          maxLength={3}
-          className={FIELD}
-          autoComplete="off"
-          value={currency}
-          onChange={(e) => setCurrency(e.target.value)}
-        />
-      </Field>
-      <Field name="Steers by">
-        <select
-          name="steersBy"
-          className={FIELD}
-          value={steersBy}
-          onChange={(e) => setSteersBy(e.target.value as 'CPA')}
-        >
+      )}
+      <TextField
+        {...{ label: 'Name of the account', fault: errors.name?.message, autoComplete: 'off' }}
+        autoFocus={!asksName}
+        maxLength={80}
+        {...register('name')}
+      />
+      <TextField
+        {...{ label: 'Currency', fault: errors.currency?.message, autoComplete: 'off' }}
+        maxLength={3}
+        {...register('currency')}
+      />
+      <label>
+        Steers by
+        <select className={`${FIELD} mt-0.5 w-full`} {...register('steersBy')}>
           <option value="CPA">cost of a conversion (CPA)</option>
           <option value="ACoS">cost as a share of value (ACoS)</option>
         </select>
-      </Field>
-      <Field name={steersBy === 'CPA' ? 'Target CPA' : 'Target ACoS in percent'}>
-        <input
-          name="target"
-          inputMode="decimal"
-          className={FIELD}
-          autoComplete="off"
-          placeholder={steersBy === 'CPA' ? exampleAmount(isCurrency(code) ? code : 'EUR') : '24'}
-        />
-      </Field>
+      </label>
+      <TextField
+        label={steersBy === 'CPA' ? 'Target CPA' : 'Target ACoS in percent'}
+        {...{ fault: errors.target?.message, autoComplete: 'off', inputMode: 'decimal' }}
+        placeholder={steersBy === 'CPA' ? exampleAmount(isCurrency(code) ? code : 'EUR') : '24'}
+        {...register('target')}
+      />
       <p className="text-table text-soft">
         All of it can be set later, on the Account screen. Without a target there is no evidence which terms
         miss it.
       </p>
-      {failure && (
+      {errors.root && (
         <p role="alert" className="border-l-[3px] border-rust bg-rust/10 px-2.5 py-1.5">
-          {failure}
+          {errors.root.message}
         </p>
       )}
       <div className="flex gap-2">
-        <Button type="submit" tone="main" disabled={isBusy}>
+        <Button type="submit" tone="main" disabled={isSubmitting || added}>
           Add the account
         </Button>
         {onLeave && <Button onClick={onLeave}>Leave it</Button>}
       </div>
     </form>
-  );
-}
-
-function Field({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <label>
-      {name}
-      {children}
-    </label>
   );
 }

@@ -1,6 +1,8 @@
 'use client';
 
 import { useState } from 'react';
+import type { TrayChange } from '@/contracts/tray';
+import { ReasonForm } from './reason-form';
 import { useTrayActions } from './use-tray';
 import type { Mend, Warning } from './warnings';
 
@@ -25,6 +27,12 @@ export function WarningRow({ warning: { tone, text, mends } }: { warning: Warnin
     }
   }
 
+  /** The change goes in again with the reason. */
+  async function force({ change, why }: TrayChange, reason: string) {
+    await draft([{ change, why: why ?? undefined, forcedBecause: reason }]);
+    setAsksReason(null);
+  }
+
   return (
     <div
       className={`mb-2 border-l-[3px] px-2.5 py-1.5 text-table ${tone === 'stop' ? 'border-rust bg-rust/10' : 'border-timber bg-timber/10'}`}
@@ -42,43 +50,7 @@ export function WarningRow({ warning: { tone, text, mends } }: { warning: Warnin
           </button>
         ))}
       </p>
-      {asksReason && <Reason mend={asksReason} onDone={() => setAsksReason(null)} />}
+      {asksReason && <ReasonForm isFocused onForce={(reason) => void force(asksReason.change, reason)} />}
     </div>
-  );
-}
-
-type ReasonProps = { mend: Extract<Mend, { do: 'give a reason' }>; onDone: () => void };
-
-/** The change goes in again with the reason, which stands in the ledger. */
-function Reason({ mend: { change }, onDone }: ReasonProps) {
-  const { draft } = useTrayActions();
-  const [reason, setReason] = useState('');
-  return (
-    <form
-      className="mt-1 flex gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (reason.trim().length < 3) return;
-        void draft([
-          { change: change.change, why: change.why ?? undefined, forcedBecause: reason.trim() },
-        ]).then(onDone);
-      }}
-    >
-      <input
-        autoFocus
-        aria-label="Reason to force it"
-        className="min-w-0 flex-1 rounded border border-line bg-sheet px-1.5 py-0.5"
-        maxLength={500}
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-      />
-      <button
-        type="submit"
-        disabled={reason.trim().length < 3}
-        className="rounded border border-rust px-2 font-semibold text-rust disabled:opacity-50"
-      >
-        Force it, with this reason
-      </button>
-    </form>
   );
 }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type * as v from 'valibot';
 import { TakenBack } from './taken-back';
 
@@ -31,20 +32,17 @@ export function derivedByKey<Source extends object, Asked, Value>(
   make: (source: Source, asked: Asked) => Value,
   most = Infinity,
 ): (source: Source, asked: Asked) => Value {
-  const valuesOf = derivedFrom((_: Source) => new Map<string, Value>());
+  const valuesOf = derivedFrom((_: Source) =>
+    most === Infinity
+      ? new Map<string, { value: Value }>()
+      : new LRUCache<string, { value: Value }>({ max: most }),
+  );
   return (source, asked) => {
     const values = valuesOf(source);
     const name = key(asked);
-    const isKnown = values.has(name);
-    const value = isKnown ? values.get(name)! : make(source, asked);
-    if (most === Infinity) {
-      if (!isKnown) values.set(name, value);
-      return value;
-    }
-    values.delete(name);
-    values.set(name, value);
-    if (values.size > most) values.delete(values.keys().next().value!);
-    return value;
+    let kept = values.get(name);
+    if (!kept) values.set(name, (kept = { value: make(source, asked) }));
+    return kept.value;
   };
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Window } from '@/core';
 import type { Db } from '../db/connection';
 import type { Account } from '../repositories/account/accounts';
@@ -13,23 +14,25 @@ export type Snapshots = {
   get(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot>;
 };
 
+/** Snapshots that are kept, for those who share them. */
+export type KeptSnapshots = LRUCache<string, Promise<Snapshot>>;
+export const keptSnapshots = (most: number): KeptSnapshots => new LRUCache({ max: most });
+
 /** Columns that one thread reads and all see. */
 export type SharedData = SnapshotData | History;
 /** The source of such columns: the database, or another thread that read it before. */
 export type DataSource = <T extends SharedData>(key: string, load: () => Promise<T>) => Promise<T>;
 
 /** Histories beside the snapshots that are kept: the windows of an account share one, and what is made from it. */
-const historiesOf = derivedFrom((_: Map<string, Promise<Snapshot>>) => new Map<string, Promise<History>>());
+const historiesOf = derivedFrom(({ max }: KeptSnapshots) => new LRUCache<string, Promise<History>>({ max }));
 
 /**
- * @param most snapshots kept; what is made from 12,000 terms takes about 20 MB
  * @param source the database unless given
- * @param kept those there are, where several callers share them
+ * @param kept those there are, where several callers share them; what is made from 12,000 terms takes about 20 MB
  */
 export function createSnapshots(
-  most = 8,
   source: DataSource = (_, load) => load(),
-  kept = new Map<string, Promise<Snapshot>>(),
+  kept = keptSnapshots(8),
   signal?: AbortSignal,
 ): Snapshots {
   /** A window that holds all days says itself what they brought. */
@@ -42,14 +45,17 @@ export function createSnapshots(
     return keep(historiesOf(kept), key, () => source(key, load));
   }
 
-  /** What is asked for under a key; what was used least recently goes. A failure is not kept. */
-  function keep<T>(all: Map<string, Promise<T>>, key: string, find: () => Promise<T>): Promise<T> {
+  /** What is asked for under a key. A failure is not kept. */
+  function keep<T extends object>(
+    all: LRUCache<string, Promise<T>>,
+    key: string,
+    make: () => Promise<T>,
+  ): Promise<T> {
     const known = all.get(key);
-    all.delete(key);
-    const value = known ?? find();
+    if (known) return known;
+    const value = make();
     all.set(key, value);
-    if (!known) value.catch(() => all.delete(key));
-    if (all.size > most) all.delete(all.keys().next().value!);
+    value.catch(() => all.peek(key) === value && all.delete(key));
     return value;
   }
 

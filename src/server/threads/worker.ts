@@ -1,7 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
-import { createSnapshots } from '../compute/snapshots';
+import { createSnapshots, keptSnapshots } from '../compute/snapshots';
 import { TakenBack } from '../compute/taken-back';
-import type { Snapshot } from '../compute/snapshot';
 import { createDeps } from '../container';
 import { Refusal, type Deps } from '../use-cases/deps';
 import type { FromBroker } from './broker';
@@ -12,7 +11,7 @@ import { sourceOver } from './source';
 const KEPT = 4;
 
 const deps = createDeps({ connections: 4 });
-const kept = new Map<string, Promise<Snapshot>>();
+const kept = keptSnapshots(KEPT);
 
 /** Answers one request. The port leads to the broker of snapshots, and brings the word to stop. */
 export default async function answer({ name, args, port }: Task & { port: MessagePort }): Promise<Outcome> {
@@ -20,7 +19,7 @@ export default async function answer({ name, args, port }: Task & { port: Messag
   port.on('message', (message: FromBroker) => {
     if (message.kind === 'cancel') asked.abort(new TakenBack('The question was taken back.'));
   });
-  const snapshots = createSnapshots(KEPT, sourceOver(port), kept, asked.signal);
+  const snapshots = createSnapshots(sourceOver(port), kept, asked.signal);
   const work = REQUESTS[name] as (deps: Deps, ...args: unknown[]) => Promise<unknown>;
   try {
     return { ok: true, answer: await work({ ...deps, snapshots }, ...args) };

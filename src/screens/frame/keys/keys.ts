@@ -1,6 +1,6 @@
 'use client';
 
-import { useSyncExternalStore } from 'react';
+import { useStored } from '@/ui/stored';
 
 /** The keys of Gate Post, for the help page; single ones act only where they are said to. */
 export const KEYS: readonly { where: string; keys: readonly (readonly [string, string])[] }[] = [
@@ -8,14 +8,29 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     where: 'Everywhere',
     keys: [
       ['g', 'check whether a query gets through'],
+      ['Ctrl K', 'go to a screen, campaign, list, term, setting or command'],
       ['Ctrl Z', 'undo what was done last'],
+      ['Esc', 'back to the table, from filters, fields and pages'],
       ['?', 'this page'],
+    ],
+  },
+  {
+    where: 'In every table',
+    keys: [
+      ['↑ ↓', 'the row before or after; above the first, the heads'],
+      ['← →', 'at the heads: the one beside it'],
+      ['↵', 'at the heads: sort by it; among rows: open the row'],
+      ['Shift ←→', 'at the heads: narrower, wider'],
+      ['Space', 'at the heads: columns, and saving; among rows: mark'],
+      ['Shift ↑↓', 'mark what is passed'],
+      ['Ctrl A', 'mark all'],
+      ['Ctrl C', 'copy what is marked, or the row in hand, as cells'],
+      ['Esc', 'take all marks off'],
     ],
   },
   {
     where: 'Among the search terms',
     keys: [
-      ['↑ ↓', 'the term before or after'],
       ['1 – 9', 'choose a word, or let it go'],
       ['m', 'the next match type'],
       ['p', 'the next place'],
@@ -26,9 +41,21 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
       ['l', 'set it aside until it has more clicks'],
       ['n', 'the next term that nobody looked at in this pass'],
       ['k', 'the other keywords of its ad group'],
-      ['Space', 'mark it for a batch'],
-      ['Ctrl A', 'mark all that the filters show'],
-      ['Esc', 'take all marks off'],
+      ['f', 'to the filters'],
+    ],
+  },
+  {
+    where: 'In the tray',
+    keys: [
+      ['↑ ↓', 'the change before or after'],
+      ['↵', 'open a group of changes, or close it'],
+      ['Delete', 'take it out of the tray'],
+    ],
+  },
+  {
+    where: 'In the Ledger',
+    keys: [
+      ['u', 'undo the entry in hand'],
       ['f', 'to the filters'],
     ],
   },
@@ -58,29 +85,15 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
       ['Shift →', 'mark cells'],
       ['Space', 'mark the row of the grid, or the entry'],
       ['Ctrl Spc', 'mark the column of the grid'],
-      ['Ctrl A', 'mark all entries that are shown'],
     ],
   },
 ];
 
 const STORED = 'gatepost-single-keys';
-const listeners = new Set<() => void>();
-
-const areOn = () => typeof localStorage === 'undefined' || localStorage.getItem(STORED) !== 'off';
+const areOn = (text: string | null) => text !== 'off';
 
 /** Whether single letters act; each person can switch them off (WCAG 2.1.4). */
 export function useSingleKeys(): [boolean, (on: boolean) => void] {
-  const on = useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => void listeners.delete(listener);
-    },
-    areOn,
-    () => true,
-  );
-  const set = (next: boolean) => {
-    localStorage.setItem(STORED, next ? 'on' : 'off');
-    for (const listener of listeners) listener();
-  };
-  return [on, set];
+  const [on, store] = useStored(STORED, areOn);
+  return [on, (next) => store(next ? 'on' : 'off')];
 }

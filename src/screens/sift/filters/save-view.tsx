@@ -1,14 +1,18 @@
 'use client';
 
 import { useState } from 'react';
+import * as v from 'valibot';
 import type { SavedViewLine } from '@/contracts/decisions';
 
 import { Button } from '@/ui/button';
 import { DialogFrame } from '@/ui/dialog-frame';
+import { TextField, useValidForm } from '@/ui/form';
 import { formatDay } from '@/ui/format';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { doing } from '@/screens/frame/data/undo';
 import { useRoutes } from '@/screens/frame/data/routes';
+
+const NameSchema = v.object({ name: v.pipe(v.string(), v.trim(), v.minLength(1, 'Give it a name.')) });
 
 type Props = { search: string; views: readonly SavedViewLine[]; onClose: () => void };
 
@@ -17,7 +21,8 @@ export function SaveView({ search, views, onClose }: Props) {
   const { call } = useRoutes();
   const refresh = useRefresh();
   const undoable = useUndoable();
-  const [name, setName] = useState('');
+  const { register, handleSubmit, watch, formState } = useValidForm(NameSchema, { name: '' });
+  const name = watch('name');
   const [trouble, setTrouble] = useState<string | null>(null);
   const there = views.find((view) => view.name === name.trim());
 
@@ -47,22 +52,15 @@ export function SaveView({ search, views, onClose }: Props) {
 
   return (
     <DialogFrame title="Save these filters" width={440} onClose={onClose}>
-      <form
-        className="mt-2 flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() !== '') void save();
-        }}
-      >
-        <input
-          aria-label="Name of the view"
-          placeholder="Name"
+      <form className="mt-2 flex items-start gap-2" onSubmit={(event) => void handleSubmit(save)(event)}>
+        <TextField
+          {...{ label: 'Name of the view', placeholder: 'Name', className: 'flex-1' }}
+          isLabelHidden
           maxLength={60}
-          className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
+          fault={formState.errors.name?.message}
+          {...register('name')}
         />
-        <Button type="submit" tone="main" disabled={name.trim() === ''}>
+        <Button type="submit" tone="main" className="mt-0.5">
           {there ? 'Replace it' : 'Save'}
         </Button>
       </form>

@@ -1,9 +1,9 @@
 'use client';
 
-import { useState } from 'react';
 import type { Beside } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 import { InHand } from '@/screens/frame/in-hand';
+import { ReasonForm } from '@/screens/tray/reason-form';
 import { Button } from '@/ui/button';
 import { Explain } from '@/ui/explain';
 import { formatShare } from '@/ui/format';
@@ -96,33 +96,11 @@ function EvidenceInHand({ line, beside }: { line: TermLine; beside: Beside | nul
 
 /** A change that is held back can be forced with a written reason, which goes into the ledger. */
 function Force({ choice }: { choice: Choice }) {
-  const [reason, setReason] = useState('');
   return (
-    <form
-      className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-table"
-      role="alert"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (reason.trim().length >= 3) void choice.put(reason.trim());
-      }}
-    >
+    <div className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-table" role="alert">
       <p>{choice.heldBack!.said}</p>
-      <label className="mt-1 block">
-        Reason to force it
-        <input
-          className="mt-0.5 w-full rounded border border-line bg-sheet px-1.5 py-0.5"
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-        />
-      </label>
-      <button
-        type="submit"
-        disabled={reason.trim().length < 3}
-        className="mt-1.5 rounded border border-rust px-2 font-semibold text-rust disabled:opacity-50"
-      >
-        Force it, with this reason
-      </button>
-    </form>
+      <ReasonForm onForce={(reason) => void choice.put(reason)} />
+    </div>
   );
 }
 

@@ -1,0 +1,40 @@
+'use client';
+
+import * as v from 'valibot';
+import { TextField, useValidForm } from '@/ui/form';
+
+const ReasonSchema = v.object({
+  reason: v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(3, 'Give a reason of three letters or more; it stands in the Ledger.'),
+    v.maxLength(500, 'A reason may hold 500 letters.'),
+  ),
+});
+
+/** The reason for which a change that is held back goes in all the same; it stands in the Ledger. */
+export function ReasonForm({
+  onForce,
+  isFocused = false,
+}: {
+  onForce: (reason: string) => void;
+  isFocused?: boolean;
+}) {
+  const { register, handleSubmit, formState } = useValidForm(ReasonSchema, { reason: '' });
+  return (
+    <form
+      className="mt-1"
+      onSubmit={(event) => void handleSubmit(({ reason }) => onForce(reason.trim()))(event)}
+    >
+      <TextField
+        label="Reason to force it"
+        autoFocus={isFocused}
+        fault={formState.errors.reason?.message}
+        {...register('reason')}
+      />
+      <button type="submit" className="mt-1.5 rounded border border-rust px-2 font-semibold text-rust">
+        Force it, with this reason
+      </button>
+    </form>
+  );
+}
