@@ -122,7 +122,7 @@ test('Sift shows the waste first; filters live in the URL and survive Back', asy
   await expectAccessible(page);
   const all = await count('remaining');
   expect(all).toBeGreaterThan(500);
-  await page.getByLabel('Return').selectOption('none');
+  await page.getByLabel('Return', { exact: true }).selectOption('none');
   await expect(page).toHaveURL(/returns=none/);
   await expect.poll(() => count('remaining')).toBeLessThan(all);
   await page.goBack();
@@ -211,8 +211,9 @@ test('Lists: a list is made, filled, hung and shown in the grid', async () => {
   await expect(rowInHand()).toContainText('costume');
   await rowInHand().getByRole('button', { name: 'costume' }).click();
   await inHand()
-    .getByRole('button', { name: /^Puzzles/ })
+    .getByRole('button', { name: /^Place: / })
     .click();
+  await page.getByRole('option', { name: /list Puzzles/ }).click();
   await expect(page.getByTestId('consequence')).toContainText('hangs on 1 campaign: Hives · Starter');
   await page.getByRole('button', { name: /^Put in the tray/ }).click();
   await expect(page.getByTestId('tray-count')).toHaveText('5 changes, not sent');
