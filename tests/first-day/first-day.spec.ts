@@ -123,7 +123,7 @@ for (const [i, account] of ACCOUNTS.entries()) {
     await page.getByLabel('Gate check: would a query get through?').fill('bee hive movie');
     await page.keyboard.press('Enter');
     await expect(page.getByTestId('gate-answer')).toHaveText('Stopped everywhere');
-    await expect(page.getByRole('group', { name: 'Answer' })).toContainText('said to be done');
+    await expect(page.getByRole('region', { name: 'Answer' })).toContainText('said to be done');
     await expectAccessible(page);
 
     await page.goto(`/${slug}/intake`);
