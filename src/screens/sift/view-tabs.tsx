@@ -44,7 +44,7 @@ export function ViewTabs({ view, counts, pass, shows, onChange, onShow, onKeptLi
               the whole list
             </button>
           )}
-          <Explain about="the piles" className="-ml-2">
+          <Explain about="the piles" className="min-w-6">
             {PILES}
           </Explain>
           <span className="ml-auto flex items-center gap-2.5">
