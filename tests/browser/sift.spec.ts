@@ -253,7 +253,7 @@ test('an exact keyword is offered a lower bid, and a product is excluded as one'
 test('themes and neutral words', async () => {
   await page.goto(`${SIFT}?panel=themes`);
   const themes = page.getByRole('group', { name: 'Themes' });
-  await themes.getByRole('button', { pressed: false }).first().click();
+  await themes.locator('[aria-pressed]').first().click();
   await expect(page).toHaveURL(/holding=/);
   await expectAccessible(page);
   await page.goto(SIFT);
