@@ -300,7 +300,8 @@ test('after a stop the forms that would still pass are offered, and one key take
   await expect(page.getByText('Loaded: 2 new rows')).toBeVisible();
   await page.goto(`${ACCOUNT}/sift?holding=okapi+lamp`);
   await page.locator('[aria-selected=true]').getByRole('button', { name: 'okapi', exact: true }).click(); // what is left is the lamp
-  await page.getByRole('button', { name: /^account / }).click();
+  await page.getByRole('button', { name: /^Place: / }).click();
+  await page.getByRole('option', { name: /the whole account/ }).click();
   await page.locator('#terms').press('Enter');
   await expect(page.getByRole('region', { name: 'Variants' })).toContainText('lamps');
   await expectAccessible(page);
