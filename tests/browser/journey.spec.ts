@@ -251,7 +251,10 @@ test('the Ledger names who, what and why, and the clock shows what was saved', a
   await expect(row).toContainText('seen in “zebra hive puzzle”');
   await expect(row).toContainText('1,049.70');
   await expect(row).toContainText('there');
-  await row.getByText(/^Stop “zebra”/).first().click();
+  await row
+    .getByText(/^Stop “zebra”/)
+    .first()
+    .click();
   await expect(inHand()).toContainText('days since');
   await expectAccessible(page);
 });
