@@ -66,7 +66,11 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       ['movie', 'Leisure & media'],
     ] as const) {
       await page.goto(`${WEB}/sift?holding=${word}`);
-      await page.getByRole('button', { name: new RegExp(`^${place} `) }).click(); // the word is chosen already
+      await page.getByRole('button', { name: /^Place: / }).click(); // the word is chosen already
+      await page
+        .getByRole('option', { name: new RegExp(place) })
+        .first()
+        .click();
       await page.locator('#terms').press('Enter');
       await page.getByTestId('count-stopped').getByText(/[1-9]/).waitFor();
     }
@@ -133,7 +137,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByText(/Report loaded:/).waitFor({ timeout: 120_000 });
     await page.goto(`${WEB}/ledger`);
     await page
-      .getByRole('button', { name: /^Stop “/ })
+      .getByRole('row', { name: /Stop “/ })
       .first()
       .click();
     await page.getByText('days since').first().waitFor();
