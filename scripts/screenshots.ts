@@ -67,10 +67,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     ] as const) {
       await page.goto(`${WEB}/sift?holding=${word}`);
       await page.getByRole('button', { name: /^Place: / }).click(); // the word is chosen already
-      await page
-        .getByRole('option', { name: new RegExp(place) })
-        .first()
-        .click();
+      await page.locator('[cmdk-item]').filter({ hasText: place }).first().click();
       await page.locator('#terms').press('Enter');
       await page.getByTestId('count-stopped').getByText(/[1-9]/).waitFor();
     }
