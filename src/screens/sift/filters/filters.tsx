@@ -98,7 +98,7 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
           and the words
           <button
             type="button"
-            className="rounded bg-straw px-1 font-semibold text-ink"
+            className="min-h-6 rounded bg-straw px-1 font-semibold text-ink"
             onClick={() => onChange({ holding: '' })}
             aria-label={`Holding ${url.holding}: show all words again`}
           >
@@ -109,7 +109,7 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
       {url.evidence === 'sure' && (
         <button
           type="button"
-          className="rounded bg-straw px-1 font-semibold text-ink"
+          className="min-h-6 rounded bg-straw px-1 font-semibold text-ink"
           onClick={() => onChange({ evidence: 'any' })}
           aria-label="Surely missing the target: show terms of any evidence again"
         >
@@ -180,7 +180,7 @@ function RegionFilter({ region, onClear }: { region: string; onClear: () => void
       inside
       <button
         type="button"
-        className="rounded bg-straw px-1 font-semibold text-ink"
+        className="min-h-6 rounded bg-straw px-1 font-semibold text-ink"
         aria-label={`Inside ${clicks} clicks and ${conversions} conversions: show all again`}
         onClick={onClear}
       >
