@@ -159,7 +159,7 @@ function WordRow({ line, most, rank, chosen, since, index, isReached, onReach, o
           {line.forms.length > 0 && <span className="text-soft"> …</span>}
         </span>
         {line.isKept && <StateIcon kind="kept" label="kept" />}
-        <span className="text-small text-soft">{formatCount(line.terms)}</span>
+        <span className={`text-small ${chosen ? '' : 'text-soft'}`}>{formatCount(line.terms)}</span>
         <span className="ml-auto">{formatMoney(line.costMicros)}</span>
       </span>
       <span className="mt-0.5 flex items-center gap-1.5 text-small leading-4">
