@@ -10,14 +10,15 @@ type Props = {
   says?: ReactNode;
   /** px */
   width?: number;
-  /** as high as the screen allows: its middle scrolls by itself */
+  /** its middle scrolls by itself: as high as the screen allows, or as what it holds needs, px */
   isTall?: boolean;
+  needs?: number;
   onClose: () => void;
   children: ReactNode;
 };
 
 /** A page over the screen. Closed, the table of the screen has the focus again. */
-export function DialogFrame({ title, says, width = 640, isTall = false, onClose, children }: Props) {
+export function DialogFrame({ title, says, width = 640, isTall = false, needs, onClose, children }: Props) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -28,8 +29,8 @@ export function DialogFrame({ title, says, width = 640, isTall = false, onClose,
             event.preventDefault();
             focusWork();
           }}
-          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl ${isTall ? 'h-[86vh]' : 'overflow-y-auto'}`}
-          style={{ width }}
+          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-line bg-sheet shadow-xl ${isTall ? '' : 'overflow-y-auto'}`}
+          style={{ width, ...(isTall && { height: needs === undefined ? '86vh' : `min(86vh, ${needs}px)` }) }}
         >
           <div className={`shrink-0 px-5 ${isTall ? 'border-b border-line py-3' : 'pt-4'}`}>
             <Dialog.Title className="font-title text-title font-bold">{title}</Dialog.Title>

@@ -1,13 +1,3 @@
 'use client';
 
-import { Failure } from '@/screens/start/failure';
-
-export default function ErrorPage({
-  error,
-  reset,
-}: {
-  error: Error & { digest?: string };
-  reset: () => void;
-}) {
-  return <Failure error={error} onRetry={reset} />;
-}
+export { default } from '../error';

@@ -16,6 +16,9 @@ import { counted } from '@/core';
 /** More warnings than that nobody reads at once. */
 const MOST_WARNINGS = 50;
 
+/** What stands around the changes, px; a change has one line or two. */
+const AROUND = 260;
+
 /** The last page before sending: what changes, where, the warnings, and the button. */
 export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
   const formatMoney = useMoney();
@@ -29,6 +32,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
     <DialogFrame
       width={820}
       isTall
+      needs={AROUND + 46 * view.changes.length + 60 * warnings.length}
       onClose={onClose}
       title={`${verb} ${counted(view.changes.length, 'change')}${summary.isConnected ? '' : ' over'}`}
       says={

@@ -119,7 +119,11 @@ function ChangeRow({ change, index, tabIndex, isInside, onRemove }: ChangeProps)
       <StateIcon kind={hurts ? 'hurting' : ICON_OF[doesWhat(change.change)]} className="mt-0.5" />
       <span className="min-w-0 flex-1 leading-[17px] break-words">
         <Said text={change.said} />
-        {change.reaches && <span className="block text-small text-soft">{change.reaches}</span>}
+        {change.reaches && (
+          <span className="line-clamp-1 text-small text-soft" title={change.reaches}>
+            {change.reaches}
+          </span>
+        )}
         {change.failedBefore && (
           <span className="block text-small text-rust">Failed before: {change.failedBefore}</span>
         )}

@@ -67,7 +67,6 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
       />
       with
       <ClicksFilter key={url.clicks} clicks={url.clicks} onChange={(clicks) => onChange({ clicks })} />
-      ,
       <Choice
         name="Return"
         value={url.returns}
@@ -166,7 +165,7 @@ function ClicksFilter({ clicks, onChange }: { clicks: number; onChange: (clicks:
         onBlur={take}
         onKeyDown={(e) => e.key === 'Enter' && take()}
       />{' '}
-      clicks or more
+      clicks or more,
     </span>
   );
 }
