@@ -2,8 +2,16 @@
 
 import { valibotResolver } from '@hookform/resolvers/valibot';
 import { useId, type ComponentProps, type ReactNode } from 'react';
-import { useForm, type DefaultValues, type FieldValues } from 'react-hook-form';
+import {
+  useController,
+  useForm,
+  type Control,
+  type DefaultValues,
+  type FieldPathByValue,
+  type FieldValues,
+} from 'react-hook-form';
 import type * as v from 'valibot';
+import { Select } from './select';
 
 /**
  * A form that is held against a schema: what is wrong stands beside its field, and what was typed stays. What is handed on
@@ -22,7 +30,7 @@ export function useValidForm<Values extends FieldValues>(
 }
 
 export const FIELD =
-  'min-w-0 rounded border border-line bg-sheet px-2 py-1 aria-invalid:border-rust disabled:opacity-60';
+  'min-w-0 rounded border border-line bg-sheet px-1.5 py-0.5 min-h-6 aria-invalid:border-rust read-only:opacity-60 disabled:opacity-60';
 
 type FieldProps = ComponentProps<'input'> & {
   label: string;
@@ -47,6 +55,49 @@ export function TextField({ label, isLabelHidden, fault, className = '', ...inpu
       {fault !== undefined && <Fault id={id}>{fault}</Fault>}
     </label>
   );
+}
+
+/** A field within a sentence: what is wrong with it stands where the form says so. */
+export function InlineField({
+  label,
+  fault,
+  className = '',
+  ...input
+}: ComponentProps<'input'> & { label: string; fault?: string | undefined }) {
+  return (
+    <input
+      autoComplete="off"
+      {...input}
+      aria-label={label}
+      aria-invalid={fault !== undefined || undefined}
+      className={`${FIELD} ${className}`}
+    />
+  );
+}
+
+/** A choice of one out of some, as a field of a form. */
+export function SelectField<Values extends FieldValues, Key extends string>({
+  control,
+  name,
+  ...select
+}: {
+  control: Control<Values>;
+  name: FieldPathByValue<Values, Key | null>;
+} & Omit<ComponentProps<typeof Select<Key>>, 'value' | 'onChange' | 'ref'>) {
+  const {
+    field: { ref, value, onChange },
+  } = useController({ control, name });
+  return <Select {...select} {...{ ref, onChange }} value={value as Key | null} />;
+}
+
+/** The first of what is wrong in a form, whichever field it is about. */
+export function firstFault(errors: object): string | undefined {
+  for (const error of Object.values(errors) as unknown[]) {
+    if (typeof error !== 'object' || error === null) continue;
+    const fault = 'message' in error && typeof error.message === 'string' ? error.message : firstFault(error);
+    if (fault !== undefined) return fault;
+  }
+  return undefined;
 }
 
 /** What is wrong, in the words of who found it. */

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { zipped } from '../support/zipped';
-import { expectAccessible, toNumber, watchErrors } from '../support/page';
+import { choose, expectAccessible, toNumber, watchErrors } from '../support/page';
 
 /** From a report to a stopped query, as a person goes through it. One page, step after step. */
 test.describe.configure({ mode: 'serial' });
@@ -43,9 +43,9 @@ test('Intake reads a report of any column order, shows how, and takes correction
   await expect(page.getByTestId('sum-rows read')).toHaveText('4');
   await expect(page.getByTestId('sum-cost')).toHaveText('EUR 1,051.10');
   await expect(page.getByRole('cell', { name: 'clicks “3a”' })).toBeVisible();
-  await page.getByLabel('Bestellungen is taken for').selectOption('left out');
+  await choose(page.getByLabel('Bestellungen is taken for'), 'left out');
   await expect(page.getByTestId('sum-conversions')).toHaveText('–');
-  await page.getByLabel('Bestellungen is taken for').selectOption('conversions');
+  await choose(page.getByLabel('Bestellungen is taken for'), 'conversions');
   await expect(page.getByTestId('sum-conversions')).toHaveText('0');
   await expectAccessible(page);
 });
@@ -69,8 +69,8 @@ test('what the file can not decide is asked; a recipe answers for the next one',
     buffer: Buffer.from(`Typed words,When it was,Clicks,Cost\nzebra ${name},${day}/04/2026,1,"1,234"\n`),
   });
   await page.getByLabel('Report files').setInputFiles(file('first.csv', '03'));
-  await page.getByLabel('Typed words is taken for').selectOption('search term');
-  await page.getByLabel('When it was is taken for').selectOption('day');
+  await choose(page.getByLabel('Typed words is taken for'), 'search term');
+  await choose(page.getByLabel('When it was is taken for'), 'day');
   // Quickly, one after the other: the second must not lose the first.
   await page.getByRole('radio', { name: 'day, month, year' }).click();
   await page.getByRole('radio', { name: 'a comma: 1,50' }).click();
@@ -122,7 +122,7 @@ test('Sift shows the waste first; filters live in the URL and survive Back', asy
   await expectAccessible(page);
   const all = await count('remaining');
   expect(all).toBeGreaterThan(500);
-  await page.getByLabel('Return', { exact: true }).selectOption('none');
+  await choose(page.getByLabel('Return', { exact: true }), 'no conversion');
   await expect(page).toHaveURL(/returns=none/);
   await expect.poll(() => count('remaining')).toBeLessThan(all);
   await page.goBack();
@@ -278,7 +278,7 @@ test('undo in the Ledger is a change in the tray', async () => {
 });
 
 test('another person is chosen in the strip, and stands beside what they do', async () => {
-  await page.getByLabel('You are').selectOption({ label: 'Ilse Brandow' });
+  await choose(page.getByLabel('You are'), 'Ilse Brandow');
   await page.goto(`${ACCOUNT}/sift?text=tattoo`);
   await expect(rowInHand()).toContainText('tattoo');
   await grid().focus();

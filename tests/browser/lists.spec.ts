@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, watchErrors } from '../support/page';
+import { choose, expectAccessible, watchErrors } from '../support/page';
 
 /** Shared lists, as a person keeps them. One page, step after step. */
 test.describe.configure({ mode: 'serial' });
@@ -103,10 +103,10 @@ test('campaigns fold by the parts of their names, and filters say what is shown'
   await page.getByRole('button', { name: '▾ Hives' }).click();
   await expect(cell('Leisure & media on Hives: hung, 3/3')).toBeVisible();
   await page.getByRole('button', { name: '▸' }).click();
-  await page.getByLabel('Channel').selectOption('display');
+  await choose(page.getByLabel('Channel'), 'display');
   await expect(page.getByTestId('campaigns-shown')).toHaveText('1 campaign');
   await expect(page).toHaveURL(/channel=display/);
-  await page.getByLabel('Channel').selectOption('');
+  await choose(page.getByLabel('Channel'), 'channels');
 });
 
 test('one campaign is pulled out again, and the rule lets it be', async () => {
@@ -140,7 +140,7 @@ test('entries say where they came from; changing one names every campaign that i
   await expect(inHand()).toContainText('by Maren Oakes');
   await expect(inHand()).toContainText('Reaches 1 campaign: Hives · Starter');
   await grid.press('Control+a');
-  await inHand().getByLabel('Make them').selectOption('phrase');
+  await choose(inHand().getByLabel('Make them'), 'phrase');
   await expect(page.getByTestId('plan')).toContainText('Make 1 entry of Stage & screen phrase: 2 changes.');
   await expectAccessible(page);
   await inHand().getByRole('button', { name: 'Leave it' }).click();
@@ -193,7 +193,7 @@ test('placements are pasted, cleaned and folded', async () => {
   await page.goto(`${LISTS}?show=coverage`);
   await page.getByRole('button', { name: 'Paste lines' }).click();
   await page.getByLabel('Name of the new list').fill('Noisy sites');
-  await page.getByLabel('What it holds').selectOption('placements');
+  await choose(page.getByLabel('What it holds'), 'placements');
   await page
     .getByLabel('Lines', { exact: true })
     .fill('https://www.Films.example/\nold.films.example/clips\nno address');

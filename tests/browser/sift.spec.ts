@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { expectAccessible, toNumber, watchErrors } from '../support/page';
+import { choose, expectAccessible, toNumber, watchErrors } from '../support/page';
 
 /** Sift as a person works through it, by keyboard where it says so. One page, step after step. */
 test.describe.configure({ mode: 'serial' });
@@ -274,7 +274,7 @@ test('what another person does is seen within seconds, and told', async () => {
   await expect(rowInHand()).toBeVisible();
   const second = await (await browserOf.newContext()).newPage();
   await second.goto(SIFT);
-  await second.getByLabel('You are').selectOption({ label: 'Ilse Brandow' });
+  await choose(second.getByLabel('You are'), 'Ilse Brandow');
   await second.goto(`${SIFT}?returns=none&sort=clicks`);
   await expect(rowInHand(second)).toBeVisible();
   await grid(second).focus();

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 
 /** Every screen is checked, once it is at rest, for what assistive technology needs (WCAG 2.2 A and AA). */
 export async function expectAccessible(page: Page): Promise<void> {
@@ -14,6 +14,13 @@ async function findViolations(page: Page): Promise<string[]> {
     const where = nodes.slice(0, 3).map((node) => node.target.join(' '));
     return `${id}: ${where.join(' | ')}`;
   });
+}
+
+/** Chooses one of some: opens the choice, and presses the option. */
+export async function choose(choice: Locator, option: string | RegExp): Promise<void> {
+  await choice.click();
+  const name = typeof option === 'string' ? { name: option, exact: true } : { name: option };
+  await choice.page().getByRole('option', name).click();
 }
 
 /** Fails the test on anything that the page throws. */

@@ -25,7 +25,7 @@ export function AccountScreen() {
     const form = setting && document.getElementById(settingId(setting))?.closest('form, section');
     if (!isThere || !form) return;
     form.scrollIntoView({ block: 'center' });
-    form.querySelector<HTMLElement>('input, select, button')?.focus();
+    form.querySelector<HTMLElement>('input, button')?.focus();
   }, [setting, isThere]);
   return (
     <div className="flex min-h-0 flex-1 flex-col">

@@ -21,7 +21,7 @@ export function KeepsFocus({ children }: { children: ReactNode }) {
 export function useKeptFocus(setting: string) {
   const lastRef = useContext(LastFocused);
   const form = useRef<HTMLFormElement>(null);
-  const fields = () => [...form.current!.querySelectorAll<HTMLElement>('input, select, summary, button')];
+  const fields = () => [...form.current!.querySelectorAll<HTMLElement>('input, summary, button')];
   useLayoutEffect(() => {
     const was = lastRef.current;
     if (was?.setting !== setting || was.element.isConnected) return;

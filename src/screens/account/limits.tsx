@@ -1,10 +1,12 @@
 'use client';
 
-import { useState } from 'react';
+import type * as v from 'valibot';
 import type { AccountView } from '@/contracts/account';
-import { NumberField } from './simple-settings';
+import { InlineField } from '@/ui/form';
 import { Setting } from './setting';
-import { useSaving, useSetting } from './use-settings';
+import { TypedLimits } from './typed';
+import { useSettingForm } from './use-setting-form';
+import { useSetting } from './use-settings';
 
 const PARTS = [
   ['accountNegatives', 'negatives on the account,'],
@@ -17,31 +19,26 @@ const PARTS = [
 
 /** What the account's platform allows. */
 export function Limits({ view: { settings } }: { view: AccountView }) {
-  const saving = useSaving();
   const setting = useSetting();
   const { limits } = settings;
-  const typedOf = () => PARTS.map(([name]) => String(limits[name]));
-  const [typed, setTyped] = useState(typedOf);
-  const wanted = Object.fromEntries(
-    PARTS.map(([name], i) => [name, Number(typed[i])]),
-  ) as AccountView['settings']['limits'];
+  const was = Object.fromEntries(PARTS.map(([name]) => [name, String(limits[name])])) as v.InferInput<
+    typeof TypedLimits
+  >;
+  const form = useSettingForm(TypedLimits, was, (wanted) => setting({ limits: wanted }, { limits }));
   return (
     <Setting
       name="Limits"
       says="What your platform allows. What would go over is refused before it is sent or handed over, with what is needless there."
-      saving={saving}
-      isChanged={PARTS.some(([name]) => wanted[name] !== limits[name])}
-      onSave={() => void saving.save(setting({ limits: wanted }, { limits }))}
-      onLeave={() => setTyped(typedOf())}
+      form={form}
     >
       The platform takes
-      {PARTS.map(([name, words], i) => (
+      {PARTS.map(([name, words]) => (
         <span key={name} className="inline-flex items-center gap-1.5">
-          <NumberField
+          <InlineField
             label={`Limit: ${words.replace(/[,;].*/, '')}`}
-            value={typed[i]!}
-            wide
-            onChange={(value) => setTyped(typed.with(i, value))}
+            inputMode="numeric"
+            className="w-20 text-right"
+            {...form.fields.register(name)}
           />
           {words}
         </span>

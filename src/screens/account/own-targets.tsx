@@ -1,55 +1,52 @@
 'use client';
 
-import { useState } from 'react';
+import { useFieldArray } from 'react-hook-form';
 import { plainAmount, counted } from '@/core';
-import type { AccountView, OwnTargetView, TargetsRequest } from '@/contracts/account';
+import {
+  TargetsSchema,
+  type AccountView,
+  type OwnTargetView,
+  type TargetsRequest,
+} from '@/contracts/account';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
-import { NumberField, percentOf } from './simple-settings';
-import { FIELD, Setting } from './setting';
-import { useSaving } from './use-settings';
+import { InlineField } from '@/ui/form';
+import { percentOf } from './simple-settings';
+import { Setting } from './setting';
+import { useSettingForm } from './use-setting-form';
 import { useRoutes } from '@/screens/frame/data/routes';
 
 /** Targets of campaigns and of product groups, which go before the account's own (rules 7.3). */
 export function OwnTargets({ view }: { view: AccountView }) {
   const { call } = useRoutes();
   const { steersBy, currency } = view.settings;
-  const saving = useSaving();
   const typedOf = ({ targetMicros, targetAcos }: OwnTargetView) =>
     steersBy === 'ACoS'
       ? percentOf(targetAcos)
       : targetMicros === null
         ? ''
         : plainAmount(targetMicros, currency);
-  const asSet = (): TargetsRequest => ({
+  const asSet: TargetsRequest = {
     campaigns: view.campaigns.map((c) => ({ campaignId: c.id, target: typedOf(c) })),
     productGroups: view.productGroups.map((g) => ({
       ...{ name: g.name, adGroupIds: g.adGroupIds, target: typedOf(g) },
     })),
+  };
+  const put = (body: TargetsRequest) => call('PUT account/targets', { body });
+  const form = useSettingForm(TargetsSchema, asSet, (wanted) => async () => {
+    const { said } = await put(wanted);
+    return { said, undo: () => put(asSet) };
   });
-  const [typed, setTyped] = useState(asSet);
+  const { register, control, watch, setValue } = form.fields;
+  const groups = useFieldArray({ control, name: 'productGroups' });
+  const typed = watch();
   const ofAccount = typedOf(view.settings);
   const own = typed.campaigns.filter(({ target }) => target !== '').length;
-  const put = (body: TargetsRequest) => call('PUT account/targets', { body });
-  const setGroup = (at: number, change: Partial<TargetsRequest['productGroups'][number]>) =>
-    setTyped({
-      ...typed,
-      productGroups: typed.productGroups.map((g, i) => (i === at ? { ...g, ...change } : g)),
-    });
   return (
     <Setting
       name="Own targets"
       says="A term is read against the target of its product group, else of its campaign, else of the account. A product group is a set of ad groups, of any campaigns, that sell the same."
-      saving={saving}
-      isChanged={JSON.stringify(typed) !== JSON.stringify(asSet())}
-      onSave={() =>
-        void saving.save(async () => {
-          const before = asSet();
-          const { said } = await put(typed);
-          return { said, undo: () => put(before) };
-        })
-      }
-      onLeave={() => setTyped(asSet())}
+      form={form}
     >
       {view.campaigns.length === 0 && 'No campaign is known yet: bring a report first'}
       {view.campaigns.length > 0 && (
@@ -64,17 +61,12 @@ export function OwnTargets({ view }: { view: AccountView }) {
                 <span className="w-72 truncate" title={name}>
                   {name} {status !== 'live' && <span className="text-soft">{status}</span>}
                 </span>
-                <NumberField
+                <InlineField
                   label={`Target of ${name}`}
-                  wide
-                  value={typed.campaigns[i]!.target}
+                  inputMode="decimal"
+                  className="w-20 text-right"
                   placeholder={ofAccount}
-                  onChange={(target) =>
-                    setTyped({
-                      ...typed,
-                      campaigns: typed.campaigns.with(i, { campaignId: id, target }),
-                    })
-                  }
+                  {...register(`campaigns.${i}.target`)}
                 />
                 {steersBy === 'CPA' ? currency : '%'}
               </li>
@@ -82,34 +74,29 @@ export function OwnTargets({ view }: { view: AccountView }) {
           </ul>
         </details>
       )}
-      {typed.productGroups.map((group, i) => (
-        <details key={i} className="basis-full" open={i >= view.productGroups.length}>
+      {groups.fields.map(({ id: key }, i) => (
+        <details key={key} className="basis-full" open={i >= view.productGroups.length}>
           <summary className="cursor-pointer">
-            Product group {group.name || '(new)'}: {counted(group.adGroupIds.length, 'ad group')}
+            Product group {typed.productGroups[i]?.name || '(new)'}:{' '}
+            {counted(typed.productGroups[i]?.adGroupIds.length ?? 0, 'ad group')}
           </summary>
           <div className="flex items-center gap-1.5 py-1">
-            <input
-              aria-label={`Name of product group ${i + 1}`}
-              className={`${FIELD} w-56`}
+            <InlineField
+              label={`Name of product group ${i + 1}`}
+              className="w-56"
               maxLength={80}
               placeholder="A name"
-              value={group.name}
-              onChange={(e) => setGroup(i, { name: e.target.value })}
+              {...register(`productGroups.${i}.name`)}
             />
             with a target of
-            <NumberField
+            <InlineField
               label={`Target of product group ${i + 1}`}
-              wide
-              value={group.target}
-              onChange={(target) => setGroup(i, { target })}
+              inputMode="decimal"
+              className="w-20 text-right"
+              {...register(`productGroups.${i}.target`)}
             />
             {steersBy === 'CPA' ? currency : '%'}
-            <Button
-              tone="quiet"
-              onClick={() =>
-                setTyped({ ...typed, productGroups: typed.productGroups.filter((_, at) => at !== i) })
-              }
-            >
+            <Button tone="quiet" onClick={() => groups.remove(i)}>
               Remove
             </Button>
           </div>
@@ -122,14 +109,15 @@ export function OwnTargets({ view }: { view: AccountView }) {
               <li key={id}>
                 <label className="flex items-center gap-1">
                   <Check
-                    checked={group.adGroupIds.includes(id)}
-                    onChange={(e) =>
-                      setGroup(i, {
-                        adGroupIds: e.target.checked
-                          ? [...group.adGroupIds, id]
-                          : group.adGroupIds.filter((other) => other !== id),
-                      })
-                    }
+                    checked={typed.productGroups[i]?.adGroupIds.includes(id) ?? false}
+                    onChange={(e) => {
+                      const of = typed.productGroups[i]?.adGroupIds ?? [];
+                      setValue(
+                        `productGroups.${i}.adGroupIds`,
+                        e.target.checked ? [...of, id] : of.filter((other) => other !== id),
+                        { shouldDirty: true },
+                      );
+                    }}
                   />
                   <span className="truncate">
                     {name} <span className="text-soft">{campaign}</span>
@@ -141,14 +129,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
         </details>
       ))}
       {view.adGroups.length > 0 && (
-        <Button
-          onClick={() =>
-            setTyped({
-              ...typed,
-              productGroups: [...typed.productGroups, { name: '', target: '', adGroupIds: [] }],
-            })
-          }
-        >
+        <Button onClick={() => groups.append({ name: '', target: '', adGroupIds: [] })}>
           New product group
         </Button>
       )}

@@ -1,9 +1,10 @@
 'use client';
 
-import { useState } from 'react';
-import type { AccountView } from '@/contracts/account';
+import { PersonSchema, type AccountView } from '@/contracts/account';
 import { Button } from '@/ui/button';
-import { FIELD, Setting } from './setting';
+import { Fault, InlineField } from '@/ui/form';
+import { Setting } from './setting';
+import { useSettingForm } from './use-setting-form';
 import { useSaving } from './use-settings';
 import { useRoutes } from '@/screens/frame/data/routes';
 
@@ -11,24 +12,17 @@ import { useRoutes } from '@/screens/frame/data/routes';
 export function People({ view: { people } }: { view: AccountView }) {
   const { call } = useRoutes();
   const saving = useSaving();
-  const [name, setName] = useState('');
   const retire = (id: number, isRetired: boolean) =>
     call('PUT people/[person]', { params: { person: id }, body: { isRetired } });
+  const form = useSettingForm(PersonSchema, { name: '' }, ({ name }) => async () => {
+    const { id } = await call('POST people', { body: { name } });
+    return { said: `${name} is among the people`, undo: () => retire(id, true) };
+  });
   return (
     <Setting
       name="People"
       says="Every decision names a person. Who is retired can not be chosen any more; what he or she decided stays under the name. People work on all accounts."
-      saving={saving}
-      isChanged={name !== ''}
-      onSave={() =>
-        void saving
-          .save(async () => {
-            const { id } = await call('POST people', { body: { name } });
-            return { said: `${name} is among the people`, undo: () => retire(id, true) };
-          })
-          .then((done) => done && setName(''))
-      }
-      onLeave={() => setName('')}
+      form={form}
     >
       <ul className="basis-full" aria-label="People">
         {people.map((person) => (
@@ -55,15 +49,14 @@ export function People({ view: { people } }: { view: AccountView }) {
           </li>
         ))}
       </ul>
-      <label htmlFor="new-person">Add</label>
-      <input
-        id="new-person"
-        className={`${FIELD} w-56`}
+      {saving.fault && <Fault>{saving.fault}</Fault>}
+      <span aria-hidden>Add</span>
+      <InlineField
+        label="Add"
+        className="w-56"
         maxLength={80}
         placeholder="A name"
-        autoComplete="off"
-        value={name}
-        onChange={(e) => setName(e.target.value)}
+        {...form.fields.register('name')}
       />
     </Setting>
   );

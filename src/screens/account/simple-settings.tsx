@@ -1,11 +1,16 @@
 'use client';
 
-import { useState } from 'react';
-import { exampleAmount, MATCH_TYPES, plainAmount, type MatchType } from '@/core';
+import { useController } from 'react-hook-form';
+import { exampleAmount, MATCH_TYPES, plainAmount } from '@/core';
 import type { AccountView } from '@/contracts/account';
+import { STEERS_BY } from '@/screens/start/account-form';
 import { Check } from '@/ui/check';
-import { FIELD, Setting } from './setting';
-import { useSaving, useSetting } from './use-settings';
+import { InlineField, SelectField } from '@/ui/form';
+import { optionsOf, Select } from '@/ui/select';
+import { Setting } from './setting';
+import { TypedDays, TypedKeeper, TypedMatch, TypedName, TypedSteering } from './typed';
+import { useSettingForm } from './use-setting-form';
+import { useSetting } from './use-settings';
 
 type Props = { view: AccountView };
 
@@ -14,11 +19,10 @@ export const percentOf = (fraction: number | null) =>
   fraction === null ? '' : String(Number((fraction * 100).toFixed(2)));
 
 export function NameAndCurrency({ view: { settings, hasFigures } }: Props) {
-  const saving = useSaving();
   const setting = useSetting();
-  const [name, setName] = useState(settings.name);
-  const [currency, setCurrency] = useState(settings.currency);
-  const isChanged = name !== settings.name || currency !== settings.currency;
+  const was = { name: settings.name, currency: settings.currency };
+  const form = useSettingForm(TypedName, was, (wanted) => setting(wanted, was));
+  const { register } = form.fields;
   return (
     <Setting
       name="Name"
@@ -27,38 +31,23 @@ export function NameAndCurrency({ view: { settings, hasFigures } }: Props) {
           ? `Stands in the top strip. Figures in ${settings.currency} are loaded, so the currency stays.`
           : 'Stands in the top strip. Amounts are read and written with the currency’s own decimal places.'
       }
-      {...{ saving, isChanged }}
-      onSave={() =>
-        void saving.save(setting({ name, currency }, { name: settings.name, currency: settings.currency }))
-      }
-      onLeave={() => {
-        setName(settings.name);
-        setCurrency(settings.currency);
-      }}
+      form={form}
     >
       This account is called
-      <input
-        aria-label="Name of the account"
-        className={`${FIELD} w-64`}
-        maxLength={80}
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-      />
+      <InlineField label="Name of the account" className="w-64" maxLength={80} {...register('name')} />
       and counts in
-      <input
-        aria-label="Currency"
-        className={`${FIELD} w-16 uppercase`}
+      <InlineField
+        label="Currency"
+        className="w-16 uppercase"
         maxLength={3}
-        disabled={hasFigures}
-        value={currency}
-        onChange={(e) => setCurrency(e.target.value.toUpperCase())}
+        readOnly={hasFigures}
+        {...register('currency')}
       />
     </Setting>
   );
 }
 
 export function Steering({ view: { settings } }: Props) {
-  const saving = useSaving();
   const setting = useSetting();
   const { currency } = settings;
   const targetOf = (by: 'CPA' | 'ACoS') =>
@@ -67,171 +56,122 @@ export function Steering({ view: { settings } }: Props) {
       : settings.targetMicros === null
         ? ''
         : plainAmount(settings.targetMicros, currency);
-  const [steersBy, setSteersBy] = useState(settings.steersBy);
-  const [target, setTarget] = useState(targetOf(settings.steersBy));
-  const isChanged = steersBy !== settings.steersBy || target !== targetOf(settings.steersBy);
+  const was = { steersBy: settings.steersBy, target: targetOf(settings.steersBy) };
+  const form = useSettingForm(TypedSteering, was, (wanted) => setting(wanted, was));
+  const { register, setValue, control } = form.fields;
+  const { field } = useController({ control, name: 'steersBy' });
   return (
     <Setting
       name="Steering"
       says="Terms over the target are shown as such, and evidence says how sure a term misses it; bids that pay are reckoned from it. Without a target there is no evidence."
-      {...{ saving, isChanged }}
-      onSave={() =>
-        void saving.save(
-          setting({ steersBy, target }, { steersBy: settings.steersBy, target: targetOf(settings.steersBy) }),
-        )
-      }
-      onLeave={() => {
-        setSteersBy(settings.steersBy);
-        setTarget(targetOf(settings.steersBy));
-      }}
+      form={form}
     >
       It steers by
-      <select
-        aria-label="Steers by"
-        className={FIELD}
-        value={steersBy}
-        onChange={(e) => {
-          const by = e.target.value as 'CPA' | 'ACoS';
-          setSteersBy(by);
-          setTarget(targetOf(by));
+      <Select
+        label="Steers by"
+        options={STEERS_BY}
+        value={field.value}
+        onChange={(by) => {
+          field.onChange(by);
+          setValue('target', targetOf(by), { shouldDirty: true });
         }}
-      >
-        <option value="CPA">the cost of a conversion (CPA)</option>
-        <option value="ACoS">cost as a share of value (ACoS)</option>
-      </select>
-      with a target of
-      <input
-        aria-label="Target"
-        inputMode="decimal"
-        className={`${FIELD} w-24 text-right`}
-        placeholder={steersBy === 'CPA' ? exampleAmount(currency) : '24'}
-        value={target}
-        onChange={(e) => setTarget(e.target.value)}
       />
-      {steersBy === 'CPA' ? currency : '%'}
+      with a target of
+      <InlineField
+        label="Target"
+        inputMode="decimal"
+        className="w-24 text-right"
+        placeholder={field.value === 'CPA' ? exampleAmount(currency) : '24'}
+        {...register('target')}
+      />
+      {field.value === 'CPA' ? currency : '%'}
     </Setting>
   );
 }
 
 export function LookBack({ view: { settings } }: Props) {
-  const saving = useSaving();
   const setting = useSetting();
-  const [days, setDays] = useState(String(settings.windowDays));
-  const [lag, setLag] = useState(String(settings.lagDays));
-  const isChanged = days !== String(settings.windowDays) || lag !== String(settings.lagDays);
+  const { windowDays, lagDays } = settings;
+  const form = useSettingForm(
+    TypedDays,
+    { windowDays: String(windowDays), lagDays: String(lagDays) },
+    (wanted) => setting(wanted, { windowDays, lagDays }),
+  );
+  const { register } = form.fields;
   return (
     <Setting
       name="Days"
       says="The window that every screen opens with. The newest days are left out because their conversions are still to come: with them, terms would look worse than they are."
-      {...{ saving, isChanged }}
-      onSave={() =>
-        void saving.save(
-          setting(
-            { windowDays: Number(days), lagDays: Number(lag) },
-            { windowDays: settings.windowDays, lagDays: settings.lagDays },
-          ),
-        )
-      }
-      onLeave={() => {
-        setDays(String(settings.windowDays));
-        setLag(String(settings.lagDays));
-      }}
+      form={form}
     >
       Screens look back
-      <NumberField label="Days of the window" value={days} onChange={setDays} />
+      <InlineField
+        inputMode="decimal"
+        className="w-14 text-right"
+        label="Days of the window"
+        {...register('windowDays')}
+      />
       days and leave out the newest
-      <NumberField label="Days of lag" value={lag} onChange={setLag} />
+      <InlineField
+        inputMode="decimal"
+        className="w-14 text-right"
+        label="Days of lag"
+        {...register('lagDays')}
+      />
       days
     </Setting>
   );
 }
 
 export function DefaultMatch({ view: { settings } }: Props) {
-  const saving = useSaving();
   const setting = useSetting();
-  const [match, setMatch] = useState<MatchType>(settings.defaultMatch);
+  const was = { defaultMatch: settings.defaultMatch };
+  const form = useSettingForm(TypedMatch, was, (wanted) => setting(wanted, was));
   return (
     <Setting
       name="Match type"
       says="What a choice of words in Sift begins with, and what a pasted line without a match type is read as. What stands already stays as it is."
-      saving={saving}
-      isChanged={match !== settings.defaultMatch}
-      onSave={() =>
-        void saving.save(setting({ defaultMatch: match }, { defaultMatch: settings.defaultMatch }))
-      }
-      onLeave={() => setMatch(settings.defaultMatch)}
+      form={form}
     >
       A new negative is
-      <select
-        aria-label="Default match type"
-        className={FIELD}
-        value={match}
-        onChange={(e) => setMatch(e.target.value as MatchType)}
-      >
-        {MATCH_TYPES.map((type) => (
-          <option key={type}>{type}</option>
-        ))}
-      </select>
+      <SelectField
+        label="Default match type"
+        control={form.fields.control}
+        name="defaultMatch"
+        options={optionsOf(MATCH_TYPES)}
+      />
       at first
     </Setting>
   );
 }
 
 export function Keeper({ view: { settings } }: Props) {
-  const saving = useSaving();
   const setting = useSetting();
   const was = settings.keeperConversions;
-  const [isOn, setOn] = useState(was !== null);
-  const [from, setFrom] = useState(String(was ?? 1));
-  const wanted = isOn ? Number(from.replace(',', '.')) : null;
+  const form = useSettingForm(TypedKeeper, { isOn: was !== null, from: String(was ?? 1) }, (wanted) =>
+    setting({ keeperConversions: wanted.isOn ? wanted.from : null }, { keeperConversions: was }),
+  );
+  const { register, watch } = form.fields;
+  const [isOn, from] = watch(['isOn', 'from']);
   return (
     <Setting
       name="Protection"
       says="Counted in all days that are kept, not only in the window. A change that would stop a protected term is held back until somebody gives a reason. Terms that people keep are protected whatever is set here."
-      saving={saving}
-      isChanged={wanted !== was}
-      onSave={() => void saving.save(setting({ keeperConversions: wanted }, { keeperConversions: was }))}
-      onLeave={() => {
-        setOn(was !== null);
-        setFrom(String(was ?? 1));
-      }}
+      form={form}
     >
       <label className="flex items-center gap-1">
-        <Check checked={isOn} onChange={(e) => setOn(e.target.checked)} />
+        <Check {...register('isOn')} />
         Protect search terms
       </label>
       from
-      <NumberField label="Conversions that protect a term" value={from} onChange={setFrom} disabled={!isOn} />
+      <InlineField
+        inputMode="decimal"
+        className="w-14 text-right"
+        label="Conversions that protect a term"
+        readOnly={!isOn}
+        {...register('from')}
+      />
       {from === '1' ? 'conversion' : 'conversions'} on
     </Setting>
-  );
-}
-
-/** A number as it is typed. */
-export function NumberField({
-  label,
-  value,
-  onChange,
-  disabled,
-  wide,
-  placeholder,
-}: {
-  label: string;
-  value: string;
-  onChange: (value: string) => void;
-  disabled?: boolean;
-  wide?: boolean;
-  placeholder?: string;
-}) {
-  return (
-    <input
-      aria-label={label}
-      inputMode="decimal"
-      className={`${FIELD} ${wide ? 'w-20' : 'w-14'} text-right`}
-      disabled={disabled}
-      placeholder={placeholder}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    />
   );
 }

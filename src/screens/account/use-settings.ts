@@ -16,6 +16,8 @@ export type Saving = {
   /** why it was not set; null where it was, or nothing was tried */
   fault: string | null;
   isBusy: boolean;
+  /** what was wrong is said no more */
+  forget(): void;
   /** @returns whether it was set */
   save(work: () => Promise<{ said: string; undo?: () => Promise<unknown> }>): Promise<boolean>;
 };
@@ -29,6 +31,7 @@ export function useSaving(): Saving {
   const [isBusy, setBusy] = useState(false);
   return {
     ...{ fault, isBusy },
+    forget: () => setFault(null),
     async save(work) {
       setBusy(true);
       setFault(null);

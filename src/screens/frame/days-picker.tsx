@@ -4,15 +4,18 @@ import { Popover } from 'radix-ui';
 import { parseAsString, useQueryState } from 'nuqs';
 import { useState } from 'react';
 import type { AccountSummary } from '@/contracts/common';
-import { sayDays } from '@/contracts/days';
-import { Button } from '@/ui/button';
+import { MOST_DAYS, sayDays } from '@/contracts/days';
 import { PopoverPanel } from '@/ui/explain';
 import { focusWork } from '@/ui/focus-work';
 import { formatDays } from '@/ui/format';
+import { RangeForm } from '@/ui/range-form';
+import { ToggleGroup } from '@/ui/toggle-group';
 import { useDays } from './data/days';
 import { BESIDE, besideOf, rangeText, windowOf } from './days-of';
 
 const LENGTHS = [7, 14, 30, 60, 90];
+const NOTHING = 'nothing';
+const BESIDE_OPTIONS = Object.entries(BESIDE).map(([key, says]) => ({ key, says }));
 
 /** The second range, in the URL. */
 export function useBeside(): [string | null, (beside: string | null) => void] {
@@ -29,9 +32,14 @@ export function DaysPicker({ summary }: { summary: AccountSummary }) {
   if (!window || !summary.window) return null;
   const other = besideOf(beside, window);
   const own = summary.window.days;
-  const choose = (length: number) => setDays(length === own ? null : String(length));
-  const item = (isChosen: boolean) =>
-    `min-h-6 rounded border px-2 ${isChosen ? 'border-pine font-semibold text-pine' : 'border-line'}`;
+  const choose = (length: string) => setDays(length === String(own) ? null : length);
+  const known = {
+    ...{ first: summary.dataDays?.from, last: summary.dataDays?.to, takes: 'Take' },
+    faultOf: (range: { from: string; to: string }) =>
+      rangeText(range.from, range.to) === undefined
+        ? `At most ${MOST_DAYS} days can be looked at.`
+        : undefined,
+  };
   return (
     <Popover.Root open={isOpen} onOpenChange={setIsOpen}>
       <Popover.Trigger aria-label="Days that are looked at" className="whitespace-nowrap text-soft">
@@ -52,111 +60,43 @@ export function DaysPicker({ summary }: { summary: AccountSummary }) {
           focusWork();
         }}
       >
-        <fieldset>
-          <legend className="text-small text-soft">
-            So many days, up to the newest that the lag lets through
-          </legend>
-          <div className="mt-1 flex flex-wrap gap-1">
-            {[...new Set([...LENGTHS, own])]
-              .sort((a, b) => a - b)
-              .map((n) => (
-                <button
-                  key={n}
-                  type="button"
-                  aria-pressed={days === null ? n === own : days === String(n)}
-                  className={item(days === null ? n === own : days === String(n))}
-                  onClick={() => choose(n)}
-                >
-                  {n} days
-                </button>
-              ))}
-          </div>
-        </fieldset>
+        <p className="text-small text-soft">So many days, up to the newest that the lag lets through</p>
+        <ToggleGroup
+          label="So many days"
+          className="mt-1 flex-wrap gap-1"
+          options={[...new Set([...LENGTHS, own])]
+            .sort((a, b) => a - b)
+            .map((n) => ({ key: String(n), says: `${n} days` }))}
+          value={days ?? String(own)}
+          onChange={choose}
+        />
+        <p className="mt-2 text-small text-soft">From one day to another</p>
         <RangeForm
           key={sayDays(window)}
-          legend="From one day to another"
-          first={summary.dataDays?.from}
-          last={summary.dataDays?.to}
-          from={window.from}
-          to={window.to}
-          onTake={setDays}
+          names={['From one day to another: first', 'From one day to another: last']}
+          range={{ from: window.from, to: window.to }}
+          {...known}
+          onTake={({ from, to }) => setDays(sayDays({ from, to }))}
         />
-        <fieldset className="mt-2 border-t border-line pt-1.5">
-          <legend className="sr-only">Beside</legend>
+        <div className="mt-2 border-t border-line pt-1.5">
           <p className="text-small text-soft">Beside them, with the difference</p>
-          <div className="mt-1 flex flex-wrap gap-1">
-            {[null, 'before', 'year'].map((one) => (
-              <button
-                key={one}
-                type="button"
-                aria-pressed={beside === one}
-                className={item(beside === one)}
-                onClick={() => setBeside(one)}
-              >
-                {one === null ? 'nothing' : BESIDE[one as keyof typeof BESIDE]}
-              </button>
-            ))}
-          </div>
-        </fieldset>
+          <ToggleGroup
+            label="Beside"
+            className="mt-1 flex-wrap gap-1"
+            options={[{ key: NOTHING, says: 'nothing' }, ...BESIDE_OPTIONS]}
+            value={beside ?? NOTHING}
+            onChange={(key) => setBeside(key === NOTHING ? null : key)}
+          />
+        </div>
+        <p className="mt-2 text-small text-soft">or other days</p>
         <RangeForm
           key={other ? `beside ${sayDays(other)}` : 'beside'}
-          legend="or other days"
-          first={summary.dataDays?.from}
-          last={summary.dataDays?.to}
-          from={other?.from ?? ''}
-          to={other?.to ?? ''}
-          onTake={setBeside}
+          names={['or other days: first', 'or other days: last']}
+          range={{ from: other?.from ?? '', to: other?.to ?? '' }}
+          {...known}
+          onTake={({ from, to }) => setBeside(sayDays({ from, to }))}
         />
       </PopoverPanel>
     </Popover.Root>
-  );
-}
-
-type RangeProps = {
-  legend: string;
-  /** the days of which there is data */
-  first: string | undefined;
-  last: string | undefined;
-  from: string;
-  to: string;
-  onTake: (days: string) => void;
-};
-
-function RangeForm({ legend, first, last, onTake, ...given }: RangeProps) {
-  const [from, setFrom] = useState(given.from);
-  const [to, setTo] = useState(given.to);
-  const text = rangeText(from, to);
-  const day = (name: string, value: string, set: (day: string) => void) => (
-    <input
-      type="date"
-      aria-label={`${legend}: ${name}`}
-      className="rounded border border-line bg-sheet px-1 py-0.5"
-      min={first}
-      max={last}
-      value={value}
-      onChange={(e) => set(e.target.value)}
-    />
-  );
-  return (
-    <form
-      className="mt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (text !== undefined) onTake(text);
-      }}
-    >
-      <p className="text-small text-soft">{legend}</p>
-      <div className="mt-1 flex items-center gap-1">
-        {day('first', from, setFrom)} – {day('last', to, setTo)}
-        <Button type="submit" disabled={text === undefined}>
-          Take
-        </Button>
-      </div>
-      {from !== '' && to !== '' && text === undefined && (
-        <p role="alert" className="text-small text-rust">
-          The last day must not lie before the first, and at most 366 days can be looked at.
-        </p>
-      )}
-    </form>
   );
 }

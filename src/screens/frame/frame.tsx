@@ -23,6 +23,7 @@ import { Jump } from './jump';
 import { SCREENS } from './screens';
 import { ThemeSwitch, turnTheme } from './theme-switch';
 import { useRoutes } from './data/routes';
+import { Select } from '@/ui/select';
 import { isTyping } from './keys/typing';
 import { undoLast } from './data/undo';
 
@@ -174,39 +175,31 @@ function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
     summary.steersBy === 'CPA' ? formatMoney(summary.targetMicros) : formatShare(summary.targetAcos);
   return (
     <header className="col-span-2 flex items-center gap-5 border-b border-line px-4">
-      <select
-        aria-label="Account"
-        className="max-w-56 border-b border-dashed border-soft bg-transparent font-semibold"
+      <Select
+        label="Account"
+        look="word"
+        className="max-w-56"
+        options={accounts.map(({ slug, name }) => ({ key: slug, says: name }))}
         value={summary.slug}
-        onChange={(e) => router.push(`/${e.target.value}/sift`)}
-      >
-        {accounts.map((a) => (
-          <option key={a.slug} value={a.slug}>
-            {a.name}
-          </option>
-        ))}
-      </select>
+        onChange={(slug) => router.push(`/${slug}/sift`)}
+      />
       <DaysPicker summary={summary} />
       <span className="whitespace-nowrap text-soft">
         Steers by {summary.steersBy} <span className="text-ink">{target}</span>
         {summary.steersBy === 'CPA' && ` ${summary.currency}`}
       </span>
       <GateField slug={summary.slug} />
-      <select
-        aria-label="You are"
-        className="border-b border-dashed border-soft bg-transparent"
-        defaultValue={personId}
-        onChange={(e) => {
-          document.cookie = `${PERSON_COOKIE}=${e.target.value}; path=/; max-age=31536000; samesite=strict`;
+      <Select
+        label="You are"
+        look="word"
+        className="max-w-[130px] font-normal!"
+        options={people.map(({ id, name }) => ({ key: String(id), says: name }))}
+        value={String(personId)}
+        onChange={(id) => {
+          document.cookie = `${PERSON_COOKIE}=${id}; path=/; max-age=31536000; samesite=strict`;
           router.refresh();
         }}
-      >
-        {people.map((p) => (
-          <option key={p.id} value={p.id}>
-            {p.name}
-          </option>
-        ))}
-      </select>
+      />
       <Jump
         commands={[
           { name: 'Fold or open In hand and the Tray', run: onFold },

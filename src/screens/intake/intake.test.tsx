@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import { aReading, aReadingAnswer, anIntakeView, aReportFile } from '../testing/builders';
-import { Decline, show, type Answers } from '../testing/screen';
+import { choose, Decline, show, type Answers } from '../testing/screen';
 import { IntakeScreen } from './intake-screen';
 
 const showIntake = (answers: Answers, search = '') =>
@@ -115,7 +115,9 @@ describe('a reading', () => {
     const last = screen.getByLabelText('Last day');
     await user.clear(last);
     await user.type(last, '2026-11-01');
-    expect(screen.getByText('The last day comes before the first.')).toBeDefined();
+    await user.click(screen.getByRole('button', { name: 'These days' }));
+    expect(await screen.findByText('The last day comes before the first.')).toBeDefined();
+    expect(asked('POST intake/[file]/reading').at(-1)!.body).not.toHaveProperty('period');
     await user.clear(last);
     await user.type(last, '2026-11-15{Enter}');
     await waitFor(() =>
@@ -146,7 +148,7 @@ describe('a reading', () => {
   test('a column is taken for something else', async () => {
     const { user, asked } = showIntake(read({}), 'file=4');
     await screen.findByRole('group', { name: 'How the file was read' });
-    await user.selectOptions(screen.getByLabelText('Note is taken for'), 'campaign');
+    await choose(user, screen.getByLabelText('Note is taken for'), 'campaign');
     await waitFor(() =>
       expect(asked('POST intake/[file]/reading').at(-1)!.body).toMatchObject({ roles: { 2: 'campaign' } }),
     );

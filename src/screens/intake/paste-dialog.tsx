@@ -1,12 +1,15 @@
 'use client';
 
-import { useState } from 'react';
+import * as v from 'valibot';
 import { Button } from '@/ui/button';
 import { DialogFrame } from '@/ui/dialog-frame';
+import { Fault, useValidForm } from '@/ui/form';
+
+const PastedSchema = v.object({ text: v.pipe(v.string(), v.regex(/\S/, 'Paste the cells first.')) });
 
 /** Cells from a spreadsheet, with their header; read like any file. */
 export function PasteDialog({ onPaste, onClose }: { onPaste: (text: string) => void; onClose: () => void }) {
-  const [text, setText] = useState('');
+  const { register, handleSubmit, formState } = useValidForm(PastedSchema, { text: '' });
   return (
     <DialogFrame
       title="Paste cells"
@@ -16,26 +19,29 @@ export function PasteDialog({ onPaste, onClose }: { onPaste: (text: string) => v
       width={720}
       onClose={onClose}
     >
-      <textarea
-        autoFocus
-        aria-label="Pasted cells"
-        className="h-64 w-full rounded border border-line bg-paper p-2 font-mono text-small"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <div className="flex gap-2">
-        <Button
-          tone="main"
-          disabled={text.trim() === ''}
-          onClick={() => {
+      <form
+        noValidate
+        onSubmit={(event) =>
+          void handleSubmit(({ text }) => {
             onPaste(text);
             onClose();
-          }}
-        >
-          Read these cells
-        </Button>
-        <Button onClick={onClose}>Not now</Button>
-      </div>
+          })(event)
+        }
+      >
+        <textarea
+          autoFocus
+          aria-label="Pasted cells"
+          className="h-64 w-full rounded border border-line bg-paper p-2 font-mono text-small"
+          {...register('text')}
+        />
+        {formState.errors.text && <Fault>{formState.errors.text.message}</Fault>}
+        <div className="mt-1 flex gap-2">
+          <Button type="submit" tone="main">
+            Read these cells
+          </Button>
+          <Button onClick={onClose}>Not now</Button>
+        </div>
+      </form>
     </DialogFrame>
   );
 }

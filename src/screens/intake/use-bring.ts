@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { ReportFileView } from '@/contracts/intake';
+import { isTyping } from '@/screens/frame/keys/typing';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { useRoutes } from '@/screens/frame/data/routes';
 
@@ -46,8 +47,7 @@ export function useBring(onBrought: (files: ReportFileView[]) => void): {
 
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
-      const isTyping = event.target instanceof HTMLElement && event.target.closest('input, textarea, select');
-      if (isTyping || !event.clipboardData) return;
+      if (isTyping(event.target) || !event.clipboardData) return;
       const files = [...event.clipboardData.files];
       if (files.length > 0) void bring(files);
       else bringText(event.clipboardData.getData('text/plain'));

@@ -7,6 +7,7 @@ import { LEDGER_ABOUT } from '@/contracts/ledger';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { DataTable } from '@/ui/table/data-table';
+import { optionsIn, Select } from '@/ui/select';
 import { useLayout } from '@/ui/table/use-layout';
 import { EntryInHand } from './entry-in-hand';
 import { useLedgerColumns } from './ledger-columns';
@@ -73,25 +74,14 @@ export function LedgerScreen() {
             document.getElementById('ledger')?.focus();
           }}
         >
-          <select
+          <Select
             id="first-filter"
-            aria-label="What it is about"
-            className="min-h-6 border-b border-dashed border-soft bg-transparent font-semibold text-ink"
+            label="What it is about"
+            look="word"
+            options={[{ key: '', says: 'everything' }, ...optionsIn(LEDGER_ABOUT, ABOUT)]}
             value={url.about ?? ''}
-            onChange={(e) =>
-              void setUrl({
-                about: LEDGER_ABOUT.find((about) => about === e.target.value) ?? null,
-                entry: null,
-              })
-            }
-          >
-            <option value="">everything</option>
-            {LEDGER_ABOUT.map((about) => (
-              <option key={about} value={about}>
-                {ABOUT[about]}
-              </option>
-            ))}
-          </select>
+            onChange={(about) => void setUrl({ about: about === '' ? null : about, entry: null })}
+          />
           that says
           <input
             aria-label="Entries that say this"

@@ -2,7 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { LedgerLine } from '@/contracts/ledger';
 import { aLedgerLine, aWeight } from '../testing/builders';
-import { show } from '../testing/screen';
+import { choose, show } from '../testing/screen';
 import { LedgerScreen } from './ledger-screen';
 
 const figures = { impressions: 90, clicks: 12, costMicros: 7_500_000, conversions: 0, valueMicros: 0 };
@@ -74,7 +74,7 @@ describe('the ledger', () => {
     await user.click(screen.getByRole('button', { name: 'who' }));
     await waitFor(() => expect(first()).toContain('Ilse Brandow'));
     await user.type(screen.getByLabelText('Entries that say this'), 'kit');
-    await user.selectOptions(screen.getByLabelText('What it is about'), 'notes');
+    await choose(user, screen.getByLabelText('What it is about'), 'notes');
     await waitFor(() => expect(asked('GET ledger').at(-1)!.query).toEqual({ about: 'note', find: 'kit' }));
     expect(search().get('by')).toBe('who');
   });

@@ -3,13 +3,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import type { ListsView } from '@/contracts/lists';
-import { newListId, type ListContent, counted } from '@/core';
+import { newListId, counted } from '@/core';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
+import { Fault, InlineField, SelectField, useValidForm } from '@/ui/form';
 import { formatCount } from '@/ui/format';
 import { TabbedView } from '@/ui/tabs';
 import { Coverage } from './coverage/coverage';
 import { PasteDialog } from './edit/paste-dialog';
+import { HOLDS, NEW_LIST, NewListSchema } from './edit/new-list';
 import { Entries } from './entries/entries';
 import { useListsUrl, type ListsTab } from './lists-url';
 import { Overview } from './overview/overview';
@@ -121,47 +123,47 @@ const TABS_IN_WORDS: [ListsTab, string][] = [
 
 function NewList() {
   const { draft } = useTrayActions();
-  const [name, setName] = useState<string | null>(null);
-  const [holds, setHolds] = useState<ListContent>('words');
-  if (name === null) return <Button onClick={() => setName('')}>New list</Button>;
+  const [isOpen, setOpen] = useState(false);
+  const { register, control, handleSubmit, formState, reset } = useValidForm(NewListSchema, NEW_LIST);
+  const leave = () => {
+    setOpen(false);
+    reset();
+  };
+  if (!isOpen) return <Button onClick={() => setOpen(true)}>New list</Button>;
+  const fault = formState.errors.name?.message;
   return (
     <form
+      noValidate
       className="flex items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (name.trim() === '') return;
-        const change = {
-          kind: 'make list',
-          listId: newListId(crypto.randomUUID()),
-          name: name.trim(),
-          holds,
-        } as const;
-        void draft([{ change }]).then(() => setName(null));
-      }}
+      onSubmit={(event) =>
+        void handleSubmit(({ name, holds }) =>
+          draft([
+            {
+              change: {
+                ...{ kind: 'make list', listId: newListId(crypto.randomUUID()) },
+                ...{ name: name.trim(), holds },
+              },
+            },
+          ]).then((outcomes) => outcomes.every(({ outcome }) => outcome !== 'refused') && leave()),
+        )(event)
+      }
+      onKeyDown={(e) => e.key === 'Escape' && !e.defaultPrevented && leave()}
     >
-      <input
+      {fault && <Fault>{fault}</Fault>}
+      <InlineField
         autoFocus
-        aria-label="Name of the new list"
-        className="w-[150px] rounded border border-line bg-sheet px-2 py-1"
+        label="Name of the new list"
+        className="w-[150px]"
         placeholder="Name of the list"
         maxLength={120}
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-        onKeyDown={(e) => e.key === 'Escape' && setName(null)}
+        fault={fault}
+        {...register('name')}
       />
-      <select
-        aria-label="What it holds"
-        className="rounded border border-line bg-sheet px-1.5 py-1"
-        value={holds}
-        onChange={(e) => setHolds(e.target.value as ListContent)}
-      >
-        <option value="words">words</option>
-        <option value="placements">placements</option>
-      </select>
-      <Button tone="main" type="submit" disabled={name.trim() === ''}>
+      <SelectField label="What it holds" control={control} name="holds" options={HOLDS} />
+      <Button tone="main" type="submit">
         Make it
       </Button>
-      <Button onClick={() => setName(null)}>Leave it</Button>
+      <Button onClick={leave}>Leave it</Button>
     </form>
   );
 }

@@ -107,7 +107,7 @@ describe('words and views', () => {
 
   test('themes can be looked at instead', async () => {
     const { user, asked } = showSift();
-    await user.click(await screen.findByRole('button', { name: 'Themes' }));
+    await user.click(await screen.findByRole('radio', { name: 'Themes' }));
     expect(await screen.findByRole('button', { name: 'cast' })).toBeDefined();
     expect(asked('GET sift/themes')[0]!.query).toMatchObject({ view: 'remaining', holding: '' });
   });

@@ -6,9 +6,16 @@ import { NewAccountSchema } from '@/contracts/account';
 import type { AskedOf } from '@/contracts/routes';
 import { call } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
-import { FIELD, TextField, useValidForm } from '@/ui/form';
+import { SelectField, TextField, useValidForm } from '@/ui/form';
+import type { Option } from '@/ui/select';
 
 type Asked = AskedOf<'POST /accounts'>['body'];
+
+/** What an account can be steered by. */
+export const STEERS_BY: Option<'CPA' | 'ACoS'>[] = [
+  { key: 'CPA', says: 'the cost of a conversion (CPA)' },
+  { key: 'ACoS', says: 'cost as a share of value (ACoS)' },
+];
 
 type Props = {
   /** whether it asks who adds the account: where nobody is known yet */
@@ -19,10 +26,13 @@ type Props = {
 
 /** Asks for what an account needs before its first report. What was typed stays when something is wrong. */
 export function AccountForm({ asksName, onAdded, onLeave }: Props) {
-  const { register, handleSubmit, watch, formState, setError } = useValidForm<Asked>(NewAccountSchema, {
-    ...{ name: '', currency: 'EUR', steersBy: 'CPA', target: '' },
-    ...(asksName && { person: '' }),
-  });
+  const { register, control, handleSubmit, watch, formState, setError } = useValidForm<Asked>(
+    NewAccountSchema,
+    {
+      ...{ name: '', currency: 'EUR', steersBy: 'CPA', target: '' },
+      ...(asksName && { person: '' }),
+    },
+  );
   const { errors, isSubmitting } = formState;
   const [added, setAdded] = useState(false);
   const [steersBy, currency] = watch(['steersBy', 'currency']);
@@ -66,13 +76,16 @@ export function AccountForm({ asksName, onAdded, onLeave }: Props) {
         maxLength={3}
         {...register('currency')}
       />
-      <label>
-        Steers by
-        <select className={`${FIELD} mt-0.5 w-full`} {...register('steersBy')}>
-          <option value="CPA">cost of a conversion (CPA)</option>
-          <option value="ACoS">cost as a share of value (ACoS)</option>
-        </select>
-      </label>
+      <div>
+        <span aria-hidden>Steers by</span>
+        <SelectField
+          label="Steers by"
+          className="mt-0.5 w-full"
+          control={control}
+          name="steersBy"
+          options={STEERS_BY}
+        />
+      </div>
       <TextField
         label={steersBy === 'CPA' ? 'Target CPA' : 'Target ACoS in percent'}
         {...{ fault: errors.target?.message, autoComplete: 'off', inputMode: 'decimal' }}

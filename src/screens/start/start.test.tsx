@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
-import { Decline, show } from '../testing/screen';
+import { choose, Decline, show } from '../testing/screen';
 import { AccountForm } from './account-form';
 
 test('the first account is added with a name for the person, and what was typed stays when it is declined', async () => {
@@ -14,7 +14,7 @@ test('the first account is added with a name for the person, and what was typed 
   });
   await user.type(screen.getByLabelText('Your name'), 'Ilse Brandow');
   await user.type(screen.getByLabelText('Name of the account'), 'Larkfell');
-  await user.selectOptions(screen.getByLabelText('Steers by'), 'ACoS');
+  await choose(user, screen.getByLabelText('Steers by'), /ACoS/);
   await user.type(screen.getByLabelText('Target ACoS in percent'), '24');
   await user.click(screen.getByRole('button', { name: /Add/ }));
   expect((await screen.findByRole('alert')).textContent).toContain(

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, type RenderResult } from '@testing-library/react';
+import { render, screen as shownNow, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import { withNuqsTestingAdapter } from 'nuqs/adapters/testing';
 import { useState, type ReactNode } from 'react';
@@ -131,4 +131,10 @@ function toAsked(path: string, { method = 'GET', body }: { method?: string; body
     query: Object.fromEntries(url.searchParams),
     body: typeof body === 'string' ? JSON.parse(body) : body,
   };
+}
+
+/** Chooses by mouse, as a person would: opens the choice, and presses the option. */
+export async function choose(user: UserEvent, choice: HTMLElement, option: string | RegExp): Promise<void> {
+  await user.click(choice);
+  await user.click(await shownNow.findByRole('option', { name: option }));
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import * as v from 'valibot';
+import { Button } from '@/ui/button';
 import { TextField, useValidForm } from '@/ui/form';
 
 const ReasonSchema = v.object({
@@ -15,9 +16,12 @@ const ReasonSchema = v.object({
 /** The reason for which a change that is held back goes in all the same; it stands in the Ledger. */
 export function ReasonForm({
   onForce,
+  onLeave,
   isFocused = false,
 }: {
   onForce: (reason: string) => void;
+  /** left where something else leads away */
+  onLeave?: () => void;
   isFocused?: boolean;
 }) {
   const { register, handleSubmit, formState } = useValidForm(ReasonSchema, { reason: '' });
@@ -32,9 +36,12 @@ export function ReasonForm({
         fault={formState.errors.reason?.message}
         {...register('reason')}
       />
-      <button type="submit" className="mt-1.5 rounded border border-rust px-2 font-semibold text-rust">
-        Force it, with this reason
-      </button>
+      <div className="mt-1.5 flex gap-2">
+        <Button type="submit" tone="danger">
+          Force it, with this reason
+        </Button>
+        {onLeave && <Button onClick={onLeave}>Leave it</Button>}
+      </div>
     </form>
   );
 }

@@ -182,7 +182,7 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
     if (marks && target.closest('[data-mark]')) marks.turn(shiftKey ? stretch(cursor, index) : [index]);
     else if (marks && shiftKey) marks.turn(stretch(cursor, index));
     else if (!props.onPress?.(target, index) && index !== cursor) onCursor(index);
-    if (!target.closest('button, a, input, select')) focus();
+    if (!target.closest('button, a, input')) focus();
   }
 
   return (

@@ -2,6 +2,6 @@
 export function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
-    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+    (target.isContentEditable || target.matches('input, textarea, [role=combobox], [role=listbox] *'))
   );
 }

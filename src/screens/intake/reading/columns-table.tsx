@@ -2,7 +2,7 @@
 
 import { ROLES_OF_KIND, type ColumnRole, type ReadDecisions } from '@/core';
 import type { ReadingAnswer } from '@/contracts/intake';
-import { Pick } from '../pick';
+import { optionsOf, Select, type Option } from '@/ui/select';
 import { withRole } from './reading-state';
 
 type Props = {
@@ -15,7 +15,7 @@ type Props = {
 /** Each column of the file, what it was taken for, and why. */
 export function ColumnsTable({ answer: { reading, decisions }, chosen, onChoose, onDecide }: Props) {
   const roles: readonly ColumnRole[] = ROLES_OF_KIND[reading.kind];
-  const options = [{ value: '', text: 'left out' }, ...roles.map((role) => ({ value: role, text: role }))];
+  const options: Option<ColumnRole | ''>[] = [{ key: '', says: 'left out' }, ...optionsOf(roles)];
   return (
     <table className="w-full table-fixed self-start text-table">
       <caption className="pb-1 text-left text-base font-semibold">Columns</caption>
@@ -45,20 +45,13 @@ export function ColumnsTable({ answer: { reading, decisions }, chosen, onChoose,
               </button>
             </td>
             <td>
-              <Pick
+              <Select
                 label={`${column.header} is taken for`}
                 value={column.role ?? ''}
                 options={options}
-                isQuiet={column.role === null}
-                onPick={(picked) =>
-                  onDecide(
-                    withRole(
-                      decisions,
-                      reading.columns,
-                      column.index,
-                      picked === '' ? null : (picked as ColumnRole),
-                    ),
-                  )
+                look={column.role === null ? 'quiet' : 'word'}
+                onChange={(picked) =>
+                  onDecide(withRole(decisions, reading.columns, column.index, picked === '' ? null : picked))
                 }
               />
             </td>

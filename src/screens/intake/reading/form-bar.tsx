@@ -1,8 +1,8 @@
 'use client';
 
-import { ENCODINGS, REPORT_KINDS, SEPARATORS, type ReadDecisions, type ReportKind, counted } from '@/core';
+import { ENCODINGS, REPORT_KINDS, SEPARATORS, type ReadDecisions, counted } from '@/core';
 import type { ReadingAnswer } from '@/contracts/intake';
-import { Pick } from '../pick';
+import { optionsOf, Select } from '@/ui/select';
 import { isDecided, withForm } from './reading-state';
 
 const SEPARATOR_NAMES: Record<string, string> = {
@@ -27,27 +27,30 @@ export function FormBar({ answer: { reading, decisions, recipe }, onDecide }: Pr
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-0.5 border-b border-line bg-paper px-4 py-1 text-table text-soft">
       {reading.columns.length > 0 && (
-        <Pick
+        <Select
           label="What the file is about"
           value={kind}
-          options={REPORT_KINDS.map((k) => ({ value: k, text: k }))}
-          onPick={(picked) => decide({ kind: picked as ReportKind })}
+          look="word"
+          options={optionsOf(REPORT_KINDS)}
+          onChange={(picked) => decide({ kind: picked })}
         />
       )}
       {encoding !== null && (
-        <Pick
+        <Select
           label="Encoding"
           value={encoding}
-          options={ENCODINGS.map((e) => ({ value: e, text: ENCODING_NAMES[e] ?? e }))}
-          onPick={(picked) => decide({ encoding: picked })}
+          options={ENCODINGS.map((e) => ({ key: e as string, says: ENCODING_NAMES[e] ?? e }))}
+          look="word"
+          onChange={(picked) => decide({ encoding: picked })}
         />
       )}
       {separator !== null && (
-        <Pick
+        <Select
           label="Separator"
           value={separator}
-          options={SEPARATORS.map((s) => ({ value: s, text: SEPARATOR_NAMES[s] ?? s }))}
-          onPick={(picked) => decide({ separator: picked })}
+          options={SEPARATORS.map((s) => ({ key: s as string, says: SEPARATOR_NAMES[s] ?? s }))}
+          look="word"
+          onChange={(picked) => decide({ separator: picked })}
         />
       )}
       {encoding === null && headerLine !== null && <span>a sheet</span>}

@@ -1,10 +1,10 @@
 'use client';
 
-import { useState } from 'react';
 import type { DayOrder, DecimalMark, Period, Question, ReadDecisions, Reading } from '@/core';
 import { Button } from '@/ui/button';
 import { formatDays } from '@/ui/format';
 import { Radio } from '@/ui/radio';
+import { RangeForm } from '@/ui/range-form';
 
 const IN_WORDS: Record<DecimalMark | DayOrder, string> = {
   '.': 'a point: 1.50',
@@ -101,41 +101,15 @@ function Choices<Answer extends string>({
 
 /** First and last day of all rows; what stands above the table is filled in, and waits to be confirmed. */
 function PeriodForm({ suggested, onPick }: { suggested: Period | null; onPick: (period: Period) => void }) {
-  const [from, setFrom] = useState(suggested?.from ?? '');
-  const [to, setTo] = useState(suggested?.to ?? '');
-  const isWrong = from !== '' && to !== '' && from > to;
-  const field = 'rounded border border-line bg-sheet px-1.5 min-h-6';
   return (
-    <form
-      className="mt-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (from !== '' && to !== '' && !isWrong) onPick({ from, to });
-      }}
-    >
+    <div className="mt-1">
       {suggested && <p className="text-soft">Above the table stands {formatDays(suggested, true)}.</p>}
-      <div className="mt-1 flex flex-wrap items-center gap-1">
-        <input
-          type="date"
-          aria-label="First day"
-          className={field}
-          value={from}
-          onChange={(e) => setFrom(e.target.value)}
-        />
-        –
-        <input
-          type="date"
-          aria-label="Last day"
-          className={field}
-          value={to}
-          aria-invalid={isWrong}
-          onChange={(e) => setTo(e.target.value)}
-        />
-      </div>
-      {isWrong && <p className="text-rust">The last day comes before the first.</p>}
-      <Button type="submit" className="mt-1" disabled={from === '' || to === '' || isWrong}>
-        These days
-      </Button>
-    </form>
+      <RangeForm
+        names={['First day', 'Last day']}
+        range={suggested ?? { from: '', to: '' }}
+        takes="These days"
+        onTake={onPick}
+      />
+    </div>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ListsView } from '@/contracts/lists';
-import { Pick } from '../pick';
+import { optionsOf, Select } from '@/ui/select';
 import type { ListsUrl } from '../lists-url';
 import type { Column } from './columns';
 import { counted } from '@/core';
@@ -23,40 +23,41 @@ export function CoverageFilters({ view: { campaigns }, url, shown, onChange }: P
       className="flex flex-wrap items-baseline gap-x-1.5 border-b border-line px-4 py-1.5 text-table text-soft"
       onSubmit={(e) => e.preventDefault()}
     >
-      <Pick
-        name="Kind of list"
+      <Select
+        look="word"
+        label="Kind of list"
         value={url.holds}
         options={[
-          ['any', 'All lists'],
-          ['words', 'Lists of words'],
-          ['placements', 'Lists of placements'],
+          { key: 'any', says: 'All lists' },
+          { key: 'words', says: 'Lists of words' },
+          { key: 'placements', says: 'Lists of placements' },
         ]}
-        onChange={(holds) => onChange({ holds: holds as ListsUrl['holds'] })}
+        onChange={(holds) => onChange({ holds })}
       />
       on
-      <Pick
-        name="Status"
+      <Select
+        look="word"
+        label="Status"
         value={url.status}
-        options={[['', 'all'], ...distinct(campaigns.map((c) => c.status)).map((s) => [s, s] as const)]}
+        options={[{ key: '', says: 'all' }, ...optionsOf(distinct(campaigns.map((c) => c.status)))]}
         onChange={(status) => onChange({ status })}
       />
-      <Pick
-        name="Channel"
+      <Select
+        look="word"
+        label="Channel"
         value={url.channel}
         options={[
-          ['', 'channels'],
-          ...distinct(campaigns.map((c) => c.channel ?? '').filter(Boolean)).map((c) => [c, c] as const),
+          { key: '', says: 'channels' },
+          ...optionsOf(distinct(campaigns.map((c) => c.channel ?? '').filter(Boolean))),
         ]}
         onChange={(channel) => onChange({ channel })}
       />
       campaigns labelled
-      <Pick
-        name="Label"
+      <Select
+        look="word"
+        label="Label"
         value={url.label}
-        options={[
-          ['', 'anything'],
-          ...distinct(campaigns.flatMap((c) => c.labels)).map((l) => [l, l] as const),
-        ]}
+        options={[{ key: '', says: 'anything' }, ...optionsOf(distinct(campaigns.flatMap((c) => c.labels)))]}
         onChange={(label) => onChange({ label })}
       />
       named

@@ -1,33 +1,42 @@
 'use client';
 
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import * as v from 'valibot';
 import type { ListLine, ReadListFile } from '@/contracts/lists';
 import type { ListEdit } from '@/contracts/list-edits';
-import { MATCH_TYPES, type ListContent, type MatchType } from '@/core';
+import { MATCH_TYPES } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { DialogFrame } from '@/ui/dialog-frame';
+import { InlineField, SelectField, useValidForm } from '@/ui/form';
+import { namedOptions, optionsOf } from '@/ui/select';
 import { EditInHand } from './edit-in-hand';
+import { HOLDS, NEW_LIST } from './new-list';
 import { usePlanAhead } from './use-edits';
 import { useRoutes } from '@/screens/frame/data/routes';
 
 type Props = { lists: readonly ListLine[]; into: string | null; onClose: () => void };
 
-const field = 'rounded border border-line bg-sheet px-1.5 py-1';
 const NEW = '';
 /** Characters of a paste that is put in as a whole. */
 const MUCH = 4_000;
+
+/** Lines may be unfinished while they are typed: their plan says what is wrong with them. */
+const PasteSchema = v.object({
+  ...{ text: v.string(), target: v.string(), name: v.string() },
+  ...{ holds: v.picklist(['words', 'placements']), match: v.picklist(MATCH_TYPES) },
+});
 
 /** Lines into a list, pasted or from a file; what they come to is shown while they are there. */
 export function PasteDialog({ lists, into, onClose }: Props) {
   const { summary } = useAccount();
   const { call } = useRoutes();
-  const [text, setText] = useState('');
-  const [target, setTarget] = useState(into ?? NEW);
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState<ListContent>('words');
-  const [match, setMatch] = useState<MatchType>(summary.defaultMatch);
+  const { register, control, watch, setValue } = useValidForm(PasteSchema, {
+    ...{ ...NEW_LIST, text: '', target: into ?? NEW, match: summary.defaultMatch },
+  });
+  const { text, target, name, holds: kind, match } = watch();
+  const setText = (lines: string) => setValue('text', lines);
   const [more, setMore] = useState<ReadListFile['lists']>([]);
   const list = lists.find((l) => l.id === target);
   const holds = list?.holds ?? kind;
@@ -51,8 +60,8 @@ export function PasteDialog({ lists, into, onClose }: Props) {
     setText(first.text);
     setMore(rest);
     if (list) return;
-    setKind(first.holds);
-    if (first.name) setName(first.name);
+    setValue('holds', first.holds);
+    if (first.name) setValue('name', first.name);
   }
 
   async function bring(file: File | undefined) {
@@ -81,39 +90,24 @@ export function PasteDialog({ lists, into, onClose }: Props) {
       <div className="grid grid-cols-[1fr_340px] gap-x-5">
         <div className="flex min-w-0 flex-col gap-2 text-table">
           <div className="flex flex-wrap items-center gap-2">
-            <label className="flex items-center gap-1.5">
-              Into
-              <select className={field} value={target} onChange={(e) => setTarget(e.target.value)}>
-                <option value={NEW}>a new list</option>
-                {lists.map((l) => (
-                  <option key={l.id} value={l.id}>
-                    {l.name}
-                  </option>
-                ))}
-              </select>
-            </label>
+            Into
+            <SelectField
+              label="Into"
+              control={control}
+              name="target"
+              options={[{ key: NEW, says: 'a new list' }, ...namedOptions(lists)]}
+            />
             {!list && (
               <>
-                <input
-                  aria-label="Name of the new list"
+                <InlineField
+                  label="Name of the new list"
                   placeholder="Name of the new list"
                   maxLength={120}
-                  className={`${field} min-w-0 flex-1`}
-                  value={name}
-                  onChange={(e) => setName(e.target.value)}
+                  className="flex-1"
+                  {...register('name')}
                 />
-                <label className="flex items-center gap-1.5">
-                  of
-                  <select
-                    aria-label="What it holds"
-                    className={field}
-                    value={kind}
-                    onChange={(e) => setKind(e.target.value as ListContent)}
-                  >
-                    <option value="words">words</option>
-                    <option value="placements">placements</option>
-                  </select>
-                </label>
+                of
+                <SelectField label="What it holds" control={control} name="holds" options={HOLDS} />
               </>
             )}
           </div>
@@ -129,8 +123,7 @@ export function PasteDialog({ lists, into, onClose }: Props) {
                 ? 'free plans\n"bee movie"\n[hive tattoo]'
                 : 'films.example\napps.games.example/hive'
             }
-            value={text}
-            onChange={(e) => setText(e.target.value)}
+            {...register('text')}
             onPaste={(event) => {
               const pasted = event.clipboardData.getData('text/plain');
               if (pasted.length < MUCH) return;
@@ -154,18 +147,15 @@ export function PasteDialog({ lists, into, onClose }: Props) {
               />
             </label>
             {holds === 'words' && (
-              <label className="ml-auto flex items-center gap-1.5">
+              <span className="ml-auto flex items-center gap-1.5">
                 Where nothing is said
-                <select
-                  className={field}
-                  value={match}
-                  onChange={(e) => setMatch(e.target.value as MatchType)}
-                >
-                  {MATCH_TYPES.map((one) => (
-                    <option key={one}>{one}</option>
-                  ))}
-                </select>
-              </label>
+                <SelectField
+                  label="Where nothing is said"
+                  control={control}
+                  name="match"
+                  options={optionsOf(MATCH_TYPES)}
+                />
+              </span>
             )}
           </div>
           {more.length > 0 && (

@@ -3,14 +3,18 @@
 import { useMoney } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import * as v from 'valibot';
 import type { EntriesView, ListsView } from '@/contracts/lists';
 import type { ListEdit } from '@/contracts/list-edits';
 import { MATCH_TYPES, type NegativeText, counted } from '@/core';
 import { InHand } from '@/screens/frame/in-hand';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
+import { TextField, useValidForm } from '@/ui/form';
 import { formatConversions, formatDay } from '@/ui/format';
+import { namedOptions, optionsOf, Select } from '@/ui/select';
 import { EditInHand } from '../edit/edit-in-hand';
+import { ListNameSchema } from '../edit/new-list';
 import { Reaches } from '../edit/plan-view';
 import type { Row } from './pick-entries';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -123,82 +127,71 @@ type ActionsProps = {
 
 function Actions({ view, list, negatives, onEdit }: ActionsProps) {
   const [makes, setMakes] = useState<{ keep: boolean } | null>(null);
-  const [name, setName] = useState('');
   const entries = [...negatives];
   const others = view.lists.filter((l) => l.id !== list.id && l.holds === 'words');
   const send = (value: string, keep: boolean) => {
     if (value === 'new') setMakes({ keep });
     else onEdit({ do: 'move', list: list.id, into: { id: value }, entries, keep });
   };
-  const field = 'rounded border border-line bg-sheet px-1.5 py-0.5';
-  const targets = (
-    <>
-      <option value="" disabled>
-        choose a list
-      </option>
-      <option value="new">a new list…</option>
-      {others.map((l) => (
-        <option key={l.id} value={l.id}>
-          {l.name}
-        </option>
-      ))}
-    </>
-  );
+  const targets = [{ key: 'new', says: 'a new list…' }, ...namedOptions(others)];
   return (
     <div className="mt-1 flex flex-col items-start gap-1.5">
-      <label className="flex items-center gap-1.5">
+      <p className="flex items-center gap-1.5">
         Make {negatives.length === 1 ? 'it' : 'them'}
-        <select
-          className={field}
-          value=""
-          onChange={(e) =>
-            onEdit({ do: 'match', list: list.id, entries, match: e.target.value as NegativeText['match'] })
-          }
-        >
-          <option value="" disabled>
-            another match type
-          </option>
-          {MATCH_TYPES.map((match) => (
-            <option key={match}>{match}</option>
-          ))}
-        </select>
-      </label>
-      <label className="flex items-center gap-1.5">
-        Move to
-        <select className={field} value="" onChange={(e) => send(e.target.value, false)}>
-          {targets}
-        </select>
-      </label>
-      <label className="flex items-center gap-1.5">
-        Copy to
-        <select className={field} value="" onChange={(e) => send(e.target.value, true)}>
-          {targets}
-        </select>
-      </label>
-      {makes && (
-        <form
-          className="flex gap-1.5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            onEdit({ do: 'move', list: list.id, into: { make: name.trim() }, entries, keep: makes.keep });
-          }}
-        >
-          <input
-            autoFocus
-            aria-label="Name of the new list"
-            placeholder="Name of the new list"
-            maxLength={120}
-            className={field}
-            value={name}
-            onChange={(e) => setName(e.target.value)}
+        <Select
+          label={negatives.length === 1 ? 'Make it' : 'Make them'}
+          placeholder="another match type"
+          options={optionsOf(MATCH_TYPES)}
+          value={null}
+          onChange={(match) => onEdit({ do: 'match', list: list.id, entries, match })}
+        />
+      </p>
+      {([false, true] as const).map((keep) => (
+        <p key={String(keep)} className="flex items-center gap-1.5">
+          {keep ? 'Copy to' : 'Move to'}
+          <Select
+            label={keep ? 'Copy to' : 'Move to'}
+            placeholder="choose a list"
+            options={targets}
+            value={null}
+            onChange={(to) => send(to, keep)}
           />
-          <Button type="submit" disabled={name.trim() === ''}>
-            See it
-          </Button>
-        </form>
+        </p>
+      ))}
+      {makes && (
+        <IntoNewList
+          onName={(make) => onEdit({ do: 'move', list: list.id, into: { make }, entries, keep: makes.keep })}
+        />
       )}
       <Button onClick={() => onEdit({ do: 'remove', list: list.id, entries })}>Let through again</Button>
     </div>
+  );
+}
+
+const IntoSchema = v.object({ name: ListNameSchema });
+
+/** The name of the list that entries are moved or copied into. */
+function IntoNewList({ onName }: { onName: (name: string) => void }) {
+  const { register, handleSubmit, formState } = useValidForm(IntoSchema, { name: '' });
+  return (
+    <form
+      noValidate
+      className="flex items-start gap-1.5"
+      onSubmit={(event) => void handleSubmit(({ name }) => onName(name.trim()))(event)}
+    >
+      <TextField
+        autoFocus
+        isLabelHidden
+        label="Name of the new list"
+        placeholder="Name of the new list"
+        maxLength={120}
+        fault={formState.errors.name?.message}
+        {...register('name')}
+      />
+      <Button type="submit" className="mt-0.5">
+        See it
+      </Button>
+    </form>
   );
 }
 

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import type { ListsView } from '@/contracts/lists';
 import { formatCount } from '@/ui/format';
 import type { ListsUrl } from '../lists-url';
-import { Pick } from '../pick';
+import { namedOptions, optionsIn, Select } from '@/ui/select';
 import { EntriesInHand } from './entries-in-hand';
 import { EntriesTable } from './entries-table';
 import { useEntryLayout } from './entry-columns';
@@ -57,17 +57,19 @@ export function Entries({ view, url, onChange }: Props) {
         className="flex flex-wrap items-baseline gap-x-1.5 border-b border-line px-4 py-1.5 text-table text-soft"
         onSubmit={(e) => e.preventDefault()}
       >
-        <Pick
-          name="Kind of entry"
+        <Select
+          look="word"
+          label="Kind of entry"
           value={kind}
-          options={Object.entries(ENTRY_KINDS)}
-          onChange={(value) => setKind(value as EntryKind)}
+          options={optionsIn(Object.keys(ENTRY_KINDS) as EntryKind[], ENTRY_KINDS)}
+          onChange={setKind}
         />
         of
-        <Pick
-          name="List"
+        <Select
+          look="word"
+          label="List"
           value={list.id}
-          options={view.lists.map((l) => [l.id, l.name])}
+          options={namedOptions(view.lists)}
           onChange={(id) => {
             setMarks(new Set());
             setCursor(0);

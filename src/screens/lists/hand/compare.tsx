@@ -6,6 +6,7 @@ import type { ListLine } from '@/contracts/lists';
 import type { NegativeText } from '@/core';
 import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
+import { namedOptions, Select } from '@/ui/select';
 import { useRoutes } from '@/screens/frame/data/routes';
 
 const MOST = 200;
@@ -28,20 +29,9 @@ export function Compare({
   });
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="compare">
-      <label>
-        Beside{' '}
-        <select
-          className="rounded border border-line bg-sheet px-1.5 py-1"
-          value={other}
-          onChange={(e) => setOther(e.target.value)}
-        >
-          {others.map((l) => (
-            <option key={l.id} value={l.id}>
-              {l.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <p>
+        Beside <Select label="Beside" options={namedOptions(others)} value={other} onChange={setOther} />
+      </p>
       {error && <p className="text-rust">{error.message}</p>}
       {data && (
         <div className="grid grid-cols-2 gap-x-3">

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import * as v from 'valibot';
 import { toast } from 'sonner';
 import type { ListFile, ListLine } from '@/contracts/lists';
 import type { ListEdit } from '@/contracts/list-edits';
@@ -8,8 +8,12 @@ import { useAccount } from '@/screens/frame/account-context';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { SelectField, TextField, useValidForm } from '@/ui/form';
+import { ListNameSchema } from '../edit/new-list';
 import { useRoutes, call } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+
+const CopySchema = v.object({ to: v.string(), name: ListNameSchema });
 
 /** Puts a list like this one in the tray of another account. */
 export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => void }) {
@@ -19,11 +23,12 @@ export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => 
     query: { as: 'json' },
   });
   const others = accounts.filter((a) => a.slug !== summary.slug);
-  const [to, setTo] = useState(others[0]?.slug ?? '');
-  const [name, setName] = useState(list.name);
+  const { register, control, handleSubmit, formState } = useValidForm(CopySchema, {
+    ...{ to: others[0]?.slug ?? '', name: list.name },
+  });
   if (others.length === 0) return <p className="text-table text-soft">There is no other account here.</p>;
 
-  async function copy() {
+  async function copy({ to, name }: v.InferInput<typeof CopySchema>) {
     try {
       const { lists } = await ask<ListFile>(file);
       const { holds, entries, placements } = lists[0]!;
@@ -44,36 +49,32 @@ export function CopyToAccount({ list, onDone }: { list: ListLine; onDone: () => 
   }
 
   return (
-    <div className="mt-1 flex flex-col gap-2 text-table">
-      <label>
+    <form
+      noValidate
+      className="mt-1 flex flex-col gap-2 text-table"
+      onSubmit={(event) => void handleSubmit(copy)(event)}
+    >
+      <p>
         Put it in the tray of{' '}
-        <select
-          className="rounded border border-line bg-sheet px-1.5 py-1"
-          value={to}
-          onChange={(e) => setTo(e.target.value)}
-        >
-          {others.map((a) => (
-            <option key={a.slug} value={a.slug}>
-              {a.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        as a list named
-        <input
-          maxLength={120}
-          className="mt-1 w-full rounded border border-line bg-sheet px-2 py-1"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
+        <SelectField
+          label="Put it in the tray of"
+          control={control}
+          name="to"
+          options={others.map(({ slug, name }) => ({ key: slug, says: name }))}
         />
-      </label>
+      </p>
+      <TextField
+        label="as a list named"
+        maxLength={120}
+        fault={formState.errors.name?.message}
+        {...register('name')}
+      />
       <div className="flex gap-2">
-        <Button tone="main" disabled={name.trim() === ''} onClick={() => void copy()}>
+        <Button tone="main" type="submit">
           Copy it
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>
-    </div>
+    </form>
   );
 }

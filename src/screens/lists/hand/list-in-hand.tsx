@@ -2,14 +2,18 @@
 
 import { useMoney } from '@/screens/frame/money';
 import { useState } from 'react';
+import * as v from 'valibot';
 import type { ListHealth, ListLine, ListsView } from '@/contracts/lists';
 import type { ListEdit } from '@/contracts/list-edits';
 import { InHand } from '@/screens/frame/in-hand';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
+import { TextField, useValidForm } from '@/ui/form';
 import { formatConversions } from '@/ui/format';
+import { namedOptions, Select } from '@/ui/select';
 import { EditInHand } from '../edit/edit-in-hand';
+import { ListNameSchema } from '../edit/new-list';
 import type { ListsUrl } from '../lists-url';
 import { Compare } from './compare';
 import { CopyToAccount } from './copy-to-account';
@@ -219,29 +223,28 @@ function Rules({ view, list, hang }: { view: ListsView; list: ListLine; hang: Re
 
 function Rename({ list, onDone }: { list: ListLine; onDone: () => void }) {
   const { draft } = useTrayActions();
-  const [name, setName] = useState(list.name);
+  const { register, handleSubmit, formState } = useValidForm(RenameSchema, { name: list.name });
   return (
     <form
+      noValidate
       className="mt-1 flex flex-col gap-2 text-table"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void draft([
-          { change: { kind: 'rename list', listId: list.id, name: name.trim(), was: list.name } },
-        ]).then(onDone);
-      }}
+      onSubmit={(event) =>
+        void handleSubmit(({ name }) =>
+          draft([
+            { change: { kind: 'rename list', listId: list.id, name: name.trim(), was: list.name } },
+          ]).then(onDone),
+        )(event)
+      }
     >
-      <label>
-        New name
-        <input
-          autoFocus
-          maxLength={120}
-          className="mt-1 w-full rounded border border-line bg-sheet px-2 py-1"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-      </label>
+      <TextField
+        autoFocus
+        label="New name"
+        maxLength={120}
+        fault={formState.errors.name?.message}
+        {...register('name')}
+      />
       <div className="flex gap-2">
-        <Button tone="main" type="submit" disabled={name.trim() === '' || name.trim() === list.name}>
+        <Button tone="main" type="submit" disabled={!formState.isDirty}>
           Put in the tray
         </Button>
         <Button onClick={onDone}>Leave it</Button>
@@ -249,6 +252,8 @@ function Rename({ list, onDone }: { list: ListLine; onDone: () => void }) {
     </form>
   );
 }
+
+const RenameSchema = v.object({ name: ListNameSchema });
 
 type PickListProps = {
   label: string;
@@ -260,23 +265,16 @@ type PickListProps = {
 function PickList({ label, lists, onPick, onLeave }: PickListProps) {
   return (
     <div className="mt-1 flex flex-col items-start gap-2 text-table">
-      <label>
+      <p>
         {label}{' '}
-        <select
-          className="rounded border border-line bg-sheet px-1.5 py-1"
-          value=""
-          onChange={(e) => onPick(e.target.value)}
-        >
-          <option value="" disabled>
-            choose a list
-          </option>
-          {lists.map((l) => (
-            <option key={l.id} value={l.id}>
-              {l.name}
-            </option>
-          ))}
-        </select>
-      </label>
+        <Select
+          label={label}
+          placeholder="choose a list"
+          options={namedOptions(lists)}
+          value={null}
+          onChange={onPick}
+        />
+      </p>
       <Button onClick={onLeave}>Leave it</Button>
     </div>
   );

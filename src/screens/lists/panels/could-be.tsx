@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { CouldBeView } from '@/contracts/lists';
 import type { ListEdit } from '@/contracts/list-edits';
 import { InHand } from '@/screens/frame/in-hand';
+import { TextField } from '@/ui/form';
 import { EditInHand } from '../edit/edit-in-hand';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
@@ -88,14 +89,12 @@ function Gather({ set, onDone }: { set: CouldBeView['sets'][number]; onDone: () 
 
 export function NameField({ name, onChange }: { name: string; onChange: (name: string) => void }) {
   return (
-    <label>
-      Name of the list
-      <input
-        maxLength={120}
-        className="mt-0.5 w-full rounded border border-line bg-sheet px-2 py-1"
-        value={name}
-        onChange={(e) => onChange(e.target.value)}
-      />
-    </label>
+    <TextField
+      label="Name of the list"
+      maxLength={120}
+      fault={name.trim() === '' ? 'Give the list a name.' : undefined}
+      value={name}
+      onChange={(e) => onChange(e.target.value)}
+    />
   );
 }

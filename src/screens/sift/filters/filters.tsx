@@ -13,6 +13,7 @@ import {
 } from '@/contracts/sift';
 import { focusWork } from '@/ui/focus-work';
 import { withStatus } from '@/ui/format';
+import { optionsIn, Select } from '@/ui/select';
 import type { SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
 
@@ -58,35 +59,39 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
         if (e.key === 'Enter' && e.target instanceof HTMLInputElement) focusWork();
       }}
     >
-      <Choice
+      <Select
+        look="word"
         id="first-filter"
-        name="Kind of term"
+        label="Kind of term"
         value={url.trait}
-        options={TRAITS.map((t) => [t, TRAITS_IN_WORDS[t]])}
-        onChange={(trait) => onChange({ trait: trait as Trait })}
+        options={optionsIn(TRAITS, TRAITS_IN_WORDS)}
+        onChange={(trait) => onChange({ trait })}
       />
       with
       <ClicksFilter key={url.clicks} clicks={url.clicks} onChange={(clicks) => onChange({ clicks })} />
-      <Choice
-        name="Return"
+      <Select
+        look="word"
+        label="Return"
         value={url.returns}
-        options={RETURNS.map((r) => [r, RETURNS_IN_WORDS[r]])}
-        onChange={(returns) => onChange({ returns: returns as Returns })}
+        options={optionsIn(RETURNS, RETURNS_IN_WORDS)}
+        onChange={(returns) => onChange({ returns })}
       />
       served by
-      <Choice
-        name="Served by"
+      <Select
+        look="word"
+        label="Served by"
         value={url.served}
-        options={SERVED.map((s) => [s, SERVED_IN_WORDS[s]])}
-        onChange={(served) => onChange({ served: served as Served })}
+        options={optionsIn(SERVED, SERVED_IN_WORDS)}
+        onChange={(served) => onChange({ served })}
       />
       in
-      <Choice
-        name="Campaign"
+      <Select
+        look="word"
+        label="Campaign"
         value={url.campaign}
         options={[
-          ['', 'all campaigns'],
-          ...(data?.campaigns ?? []).map((c) => [c.id, withStatus(c)] as const),
+          { key: '', says: 'all campaigns' },
+          ...(data?.campaigns ?? []).map((c) => ({ key: c.id, says: withStatus(c) })),
         ]}
         onChange={(campaign) => onChange({ campaign })}
       />
@@ -119,32 +124,6 @@ export const Filters = memo(function Filters({ url, onChange }: Props) {
     </form>
   );
 });
-
-type ChoiceProps = {
-  id?: string;
-  name: string;
-  value: string;
-  options: readonly (readonly [string, string])[];
-  onChange: (value: string) => void;
-};
-
-function Choice({ id, name, value, options, onChange }: ChoiceProps) {
-  return (
-    <select
-      id={id}
-      aria-label={name}
-      className={`${field} max-w-52`}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      {options.map(([key, text]) => (
-        <option key={key} value={key}>
-          {text}
-        </option>
-      ))}
-    </select>
-  );
-}
 
 /** A number of clicks of one's own. */
 function ClicksFilter({ clicks, onChange }: { clicks: number; onChange: (clicks: number) => void }) {

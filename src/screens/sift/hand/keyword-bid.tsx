@@ -1,13 +1,23 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import { useState } from 'react';
+import * as v from 'valibot';
 import type { OwnKeyword, TermDetail } from '@/contracts/hand';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { parseAmount, plainAmount } from '@/core';
 import { Button } from '@/ui/button';
+import { Fault, InlineField, useValidForm } from '@/ui/form';
 import { formatShare } from '@/ui/format';
+
+const bidSchema = (currency: string, bidMicros: number | null) =>
+  v.object({
+    bid: v.pipe(
+      v.string(),
+      v.check((text) => (parseAmount(text, currency) ?? 0) > 0, 'Give the bid as an amount above 0.'),
+      v.check((text) => parseAmount(text, currency) !== bidMicros, 'That is the bid already.'),
+    ),
+  });
 
 /** A term that is an exact keyword: what a click of it may cost by what is known, and the change to its bid. */
 export function KeywordBid({ detail, keyword }: { detail: TermDetail; keyword: OwnKeyword }) {
@@ -15,11 +25,10 @@ export function KeywordBid({ detail, keyword }: { detail: TermDetail; keyword: O
   const { summary } = useAccount();
   const { draft } = useTrayActions();
   const { bidMicros, paysMicros, expectedCvr } = keyword;
-  const [typed, setTyped] = useState<string | null>(null);
   const offered = paysMicros !== null && bidMicros !== null && paysMicros < bidMicros ? paysMicros : null;
-  const text = typed ?? plainAmount(offered ?? bidMicros ?? 0, summary.currency);
-  const wanted = parseAmount(text, summary.currency);
-  const isBid = wanted !== undefined && wanted > 0 && wanted !== bidMicros;
+  const { register, handleSubmit, formState } = useValidForm(bidSchema(summary.currency, bidMicros), {
+    bid: plainAmount(offered ?? bidMicros ?? 0, summary.currency),
+  });
   const target =
     summary.steersBy === 'CPA'
       ? `target CPA ${formatMoney(summary.targetMicros)}`
@@ -42,32 +51,31 @@ export function KeywordBid({ detail, keyword }: { detail: TermDetail; keyword: O
         <p className="mt-1 text-pine">In the tray: {keyword.drafted}.</p>
       ) : (
         <form
+          noValidate
           className="mt-1.5 flex flex-wrap items-center gap-1.5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (isBid && bidMicros !== null)
-              void draft([
-                {
-                  change: { kind: 'set bid', keywordId: keyword.id, bidMicros: wanted, wasMicros: bidMicros },
-                  why,
-                },
-              ]);
-          }}
+          onSubmit={(event) =>
+            void handleSubmit(({ bid }) => {
+              const change = {
+                kind: 'set bid',
+                keywordId: keyword.id,
+                ...{ bidMicros: parseAmount(bid, summary.currency)!, wasMicros: bidMicros! },
+              } as const;
+              return draft([{ change, why }]);
+            })(event)
+          }
         >
           {bidMicros !== null && (
             <>
-              <label className="flex items-center gap-1">
-                Bid
-                <input
-                  inputMode="decimal"
-                  className="w-16 rounded border border-line bg-sheet px-1.5 py-0.5 text-right"
-                  value={text}
-                  onChange={(e) => setTyped(e.target.value)}
-                />
-              </label>
-              <Button type="submit" disabled={!isBid}>
-                Set it
-              </Button>
+              <span aria-hidden>Bid</span>
+              <InlineField
+                label="Bid"
+                inputMode="decimal"
+                className="w-16 text-right"
+                fault={formState.errors.bid?.message}
+                {...register('bid')}
+              />
+              <Button type="submit">Set it</Button>
+              {formState.errors.bid && <Fault>{formState.errors.bid.message}</Fault>}
             </>
           )}
           <Button

@@ -1,14 +1,17 @@
 'use client';
 
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import * as v from 'valibot';
 import type { Note } from '@/contracts/hand';
 import { useDecide } from '@/screens/frame/data/decide';
 import { sayFailure } from '@/screens/tray/use-tray';
 import type { Sent } from '@/ui/outbox';
 import { Button } from '@/ui/button';
+import { TextField, useValidForm } from '@/ui/form';
 import { formatDay } from '@/ui/format';
 import { useUndoable } from '@/screens/frame/data/refresh';
+
+const NoteSchema = v.object({ body: v.pipe(v.string(), v.trim(), v.minLength(1, 'Write the note first.')) });
 
 type About = { kind: 'term' | 'theme'; about: string };
 
@@ -16,7 +19,7 @@ type About = { kind: 'term' | 'theme'; about: string };
 export function Notes({ about, notes }: { about: About; notes: readonly Note[] }) {
   const decide = useDecide();
   const undoable = useUndoable();
-  const [typed, setTyped] = useState('');
+  const { register, handleSubmit, reset, formState } = useValidForm(NoteSchema, { body: '' });
 
   const write = (body: string) =>
     decide('POST notes', { said: `note “${body}”` }, { body: { ...about, body } });
@@ -30,9 +33,9 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
       sayFailure(error);
     }
   }
-  function add() {
-    const body = typed.trim();
-    setTyped(''); // it waits in this browser where there is no connection
+  function add(typed: { body: string }) {
+    const body = typed.body.trim();
+    reset(); // it waits in this browser where there is no connection
     void run(write(body), 'Note written', ({ noteId }) => remove({ id: noteId, body }));
   }
 
@@ -60,20 +63,19 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
         </p>
       ))}
       <form
-        className="mt-1 flex gap-1.5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (typed.trim() !== '') add();
-        }}
+        noValidate
+        className="mt-1 flex items-start gap-1.5"
+        onSubmit={(event) => void handleSubmit(add)(event)}
       >
-        <input
-          aria-label="Note"
-          className="min-w-0 flex-1 rounded border border-line bg-sheet px-1.5 py-0.5"
+        <TextField
+          isLabelHidden
+          label="Note"
+          className="flex-1"
           maxLength={2_000}
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
+          fault={formState.errors.body?.message}
+          {...register('body')}
         />
-        <Button type="submit" disabled={typed.trim() === ''}>
+        <Button type="submit" className="mt-0.5">
           Write
         </Button>
       </form>

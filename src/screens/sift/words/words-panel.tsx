@@ -7,6 +7,8 @@ import { Ngrams } from './ngrams';
 import { Themes } from './themes';
 import { WhyAtFault } from './why-at-fault';
 import { Check } from '@/ui/check';
+import { optionsIn, optionsOf, Select } from '@/ui/select';
+import { ToggleGroup } from '@/ui/toggle-group';
 
 type Props = { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void };
 
@@ -16,8 +18,10 @@ const RANK_IN_WORDS: Record<Rank, string> = {
   share: 'by share without return',
   terms: 'by number of terms',
 };
-const tab = (chosen: boolean) =>
-  `min-h-6 min-w-6 border-b-2 ${chosen ? 'border-pine font-semibold text-ink' : 'border-transparent'}`;
+const PANELS = [
+  { key: 'ngrams', says: 'Runs of words' },
+  { key: 'themes', says: 'Themes' },
+] as const;
 
 /** The words of the terms: n-grams in rank, or themes. Choosing one narrows the terms. */
 export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
@@ -27,35 +31,26 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
       aria-label="Words"
       className="flex w-[204px] max-[1100px]:w-[168px] shrink-0 flex-col bg-paper text-table"
     >
-      <div role="group" aria-label="Words by" className="flex gap-4 border-b border-line px-4 text-soft">
-        {(['ngrams', 'themes'] as const).map((panel) => (
-          <button
-            key={panel}
-            type="button"
-            aria-pressed={url.panel === panel}
-            className={`${tab(url.panel === panel)} -mb-px py-1.5`}
-            onClick={() => onChange({ panel })}
-          >
-            {panel === 'ngrams' ? 'Runs of words' : 'Themes'}
-          </button>
-        ))}
-      </div>
+      <ToggleGroup
+        label="Words by"
+        look="underlined"
+        className="gap-4 border-b border-line px-4 text-soft"
+        itemClassName="-mb-px py-1.5"
+        options={PANELS}
+        value={url.panel}
+        onChange={(panel) => onChange({ panel })}
+      />
       <div className="border-b border-line px-4 py-0.5 text-small text-soft">
         {isNgrams && url.rank !== 'fault' && (
           <div className="flex items-center">
-            <div role="group" aria-label="Runs of how many words" className="-ml-2 flex">
-              {NGRAM_SIZES.map((n) => (
-                <button
-                  key={n}
-                  type="button"
-                  aria-pressed={url.n === n}
-                  className={`${tab(url.n === n)} text-table`}
-                  onClick={() => onChange({ n })}
-                >
-                  {n}
-                </button>
-              ))}
-            </div>
+            <ToggleGroup
+              label="Runs of how many words"
+              look="underlined"
+              className="-ml-2 text-table"
+              options={optionsOf(NGRAM_SIZES)}
+              value={url.n}
+              onChange={(n) => onChange({ n })}
+            />
             <label
               className="ml-auto flex min-h-6 items-center gap-1"
               title="All forms of a word (plural, -ing, -ed) count as one"
@@ -69,18 +64,17 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
           </div>
         )}
         <span className="flex items-center gap-1">
-          <select
-            aria-label="Rank of the words"
-            className="min-h-6 w-full min-w-0 bg-transparent"
+          <Select
+            label="Rank of the words"
+            look="quiet"
+            className="min-w-0 flex-1"
+            options={optionsIn(
+              RANKS.filter((rank) => isNgrams || rank === 'fault' || rank === 'without'),
+              RANK_IN_WORDS,
+            )}
             value={url.rank}
-            onChange={(e) => onChange({ rank: e.target.value as Rank })}
-          >
-            {RANKS.filter((rank) => isNgrams || rank === 'fault' || rank === 'without').map((rank) => (
-              <option key={rank} value={rank}>
-                {RANK_IN_WORDS[rank]}
-              </option>
-            ))}
-          </select>
+            onChange={(rank) => onChange({ rank })}
+          />
           <WhyAtFault />
         </span>
       </div>

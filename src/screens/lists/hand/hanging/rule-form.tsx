@@ -1,14 +1,16 @@
 'use client';
 
 import { useState } from 'react';
+import * as v from 'valibot';
 import type { ListLine, ListsView } from '@/contracts/lists';
 import { isRuled, sayRule, type HangRule, counted } from '@/core';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
+import { InlineField, SelectField, useValidForm } from '@/ui/form';
 import { withStatus } from '@/ui/format';
-import { Pick } from '../../pick';
+import { optionsOf } from '@/ui/select';
 import { HeldBack } from './held-back';
 import { hangingsToMake } from './hangings';
 import { useHang, useHangings } from './use-hang';
@@ -18,17 +20,21 @@ type Props = { view: ListsView; list: ListLine; onDone: () => void };
 
 const some = (value: string) => (value.trim() === '' ? [] : [value.trim()]);
 
+const part = v.pipe(v.string(), v.maxLength(80));
+const RuleFormSchema = v.object({
+  ...{ status: part, channel: part, label: part, holds: part, lacks: part },
+  /** whether it is kept as a rule */
+  keeps: v.boolean(),
+});
+const NEW_RULE = { status: 'live', channel: '', label: '', holds: '', lacks: '', keeps: true };
+
 /** Hangs a list on all campaigns of a kind, now and (kept as a rule) whenever such a campaign appears. */
 export function RuleForm({ view, list, onDone }: Props) {
   const { call } = useRoutes();
   const refresh = useRefresh();
   const hang = useHang();
-  const [status, setStatus] = useState('live');
-  const [channel, setChannel] = useState('');
-  const [label, setLabel] = useState('');
-  const [holds, setHolds] = useState('');
-  const [lacks, setLacks] = useState('');
-  const [keeps, setKeeps] = useState(true);
+  const { register, control, watch, handleSubmit } = useValidForm(RuleFormSchema, NEW_RULE);
+  const { status, channel, label, holds, lacks, keeps } = watch();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const rule: HangRule = {
     ...{ statuses: some(status), channels: some(channel), labels: some(label) },
@@ -41,7 +47,6 @@ export function RuleForm({ view, list, onDone }: Props) {
   const hurtAt = new Map(data?.hurt.first.map((h) => [h.campaignId, h]));
   const toHang = hangingsToMake(view, [list], ids, true);
   const distinct = (values: readonly string[]) => [...new Set(values.filter(Boolean))].sort();
-  const field = 'min-w-0 flex-1 border-b border-dashed border-ink bg-transparent text-ink';
 
   async function put() {
     try {
@@ -61,47 +66,63 @@ export function RuleForm({ view, list, onDone }: Props) {
     }
   }
 
+  if (hang.held)
+    return (
+      <HeldBack
+        said={hang.held.said}
+        count={hang.held.count}
+        onForce={hang.held.retry}
+        onLeave={hang.leave}
+      />
+    );
   return (
-    <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="rule">
+    <form
+      className="mt-1 flex flex-col gap-1.5 text-table"
+      data-testid="rule"
+      onSubmit={(event) => void handleSubmit(put)(event)}
+    >
       <p className="flex flex-wrap items-baseline gap-1.5 text-soft">
         Hang on all
-        <Pick
-          name="Status of campaigns"
-          value={status}
+        <SelectField
+          look="word"
+          label="Status of campaigns"
+          control={control}
+          name="status"
           options={[
-            ['', 'live or not'],
-            ...distinct(view.campaigns.map((c) => c.status)).map((s) => [s, s] as const),
+            { key: '', says: 'live or not' },
+            ...optionsOf(distinct(view.campaigns.map((c) => c.status))),
           ]}
-          onChange={setStatus}
         />
-        <Pick
-          name="Channel of campaigns"
-          value={channel}
+        <SelectField
+          look="word"
+          label="Channel of campaigns"
+          control={control}
+          name="channel"
           options={[
-            ['', 'any channel'],
-            ...distinct(view.campaigns.map((c) => c.channel ?? '')).map((c) => [c, c] as const),
+            { key: '', says: 'any channel' },
+            ...optionsOf(distinct(view.campaigns.map((c) => c.channel ?? ''))),
           ]}
-          onChange={setChannel}
         />
         campaigns labelled
-        <Pick
-          name="Label of campaigns"
-          value={label}
+        <SelectField
+          look="word"
+          label="Label of campaigns"
+          control={control}
+          name="label"
           options={[
-            ['', 'anything'],
-            ...distinct(view.campaigns.flatMap((c) => c.labels)).map((l) => [l, l] as const),
+            { key: '', says: 'anything' },
+            ...optionsOf(distinct(view.campaigns.flatMap((c) => c.labels))),
           ]}
-          onChange={setLabel}
         />
       </p>
-      <label className="flex items-baseline gap-1.5 text-soft">
+      <p className="flex items-baseline gap-1.5 text-soft">
         whose name holds
-        <input className={field} value={holds} onChange={(e) => setHolds(e.target.value)} />
-      </label>
-      <label className="flex items-baseline gap-1.5 text-soft">
+        <InlineField label="whose name holds" className="flex-1" maxLength={80} {...register('holds')} />
+      </p>
+      <p className="flex items-baseline gap-1.5 text-soft">
         and does not hold
-        <input className={field} value={lacks} onChange={(e) => setLacks(e.target.value)} />
-      </label>
+        <InlineField label="and does not hold" className="flex-1" maxLength={80} {...register('lacks')} />
+      </p>
       <p aria-live="polite">
         {counted(chosen.length, 'campaign')}; on {counted(toHang.length, 'campaign')} it does not hang yet.
         {data && data.weight.terms > 0 && ` Hung there it would stop ${counted(data.weight.terms, 'term')}.`}
@@ -132,23 +153,15 @@ export function RuleForm({ view, list, onDone }: Props) {
         })}
       </ul>
       <label className="flex items-center gap-1">
-        <Check checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />
+        <Check {...register('keeps')} />
         keep as a rule: {sayRule(rule)}
       </label>
-      {hang.held && (
-        <HeldBack
-          said={hang.held.said}
-          count={hang.held.count}
-          onForce={hang.held.retry}
-          onLeave={hang.leave}
-        />
-      )}
       <div className="flex gap-2">
-        <Button tone="main" disabled={toHang.length === 0 && !keeps} onClick={() => void put()}>
+        <Button tone="main" type="submit" disabled={toHang.length === 0 && !keeps}>
           Put in the tray
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>
-    </div>
+    </form>
   );
 }

@@ -10,6 +10,7 @@ import { Button } from '@/ui/button';
 import { conversionsOf, formatShare } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
+import { Select } from '@/ui/select';
 import type { Batch } from './use-batch';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -90,22 +91,20 @@ function Ways({ way, onChange }: { way: BatchWay; onChange: (way: BatchWay) => v
   return (
     <fieldset className="mt-1 text-table">
       <legend className="sr-only">How to stop them</legend>
-      <label className="-ml-1.5 flex items-center gap-0.5">
-        <Radio name="way" checked={way.by === 'few'} onChange={() => onChange(few)} />
-        by the smallest set, at most
-        <select
-          aria-label="At most so many negatives"
-          className="ml-1 border-b border-dashed border-ink bg-transparent"
-          value={few.limit}
-          onChange={(e) => onChange({ ...few, limit: Number(e.target.value) })}
-        >
-          {LIMITS.map((n) => (
-            <option key={n} value={n}>
-              {counted(n, 'negative')}
-            </option>
-          ))}
-        </select>
-      </label>
+      <span className="-ml-1.5 flex items-center gap-0.5">
+        <label className="flex items-center gap-0.5">
+          <Radio name="way" checked={way.by === 'few'} onChange={() => onChange(few)} />
+          by the smallest set, at most
+        </label>
+        <Select
+          label="At most so many negatives"
+          look="word"
+          className="ml-1"
+          options={LIMITS.map((n) => ({ key: String(n), says: counted(n, 'negative') }))}
+          value={String(few.limit)}
+          onChange={(limit) => onChange({ ...few, limit: Number(limit) })}
+        />
+      </span>
       {way.by === 'few' && (
         <label className="flex min-h-6 items-center gap-1.5 pl-5 text-small text-soft">
           <Check
@@ -129,32 +128,29 @@ function PlacePicker({ batch: { place, setPlace } }: { batch: Batch }) {
     ...query('GET lists'),
   });
   return (
-    <label className="mt-1 flex items-center gap-1.5 text-table">
+    <p className="mt-1 flex items-center gap-1.5 text-table">
       in
-      <select
-        aria-label="Place of the negatives"
-        className="min-w-0 border-b border-dashed border-ink bg-transparent"
+      <Select
+        label="Place of the negatives"
+        look="word"
+        options={[
+          { key: 'own campaign', says: 'the campaign of each' },
+          { key: 'own ad group', says: 'the ad group of each' },
+          { key: 'account', says: 'the whole account' },
+          ...(data?.lists ?? [])
+            .filter(({ holds }) => holds === 'words')
+            .map(({ id, name }) => ({ key: id, says: `list ${name}` })),
+        ]}
         value={place.kind === 'list' ? place.id : place.kind}
-        onChange={({ target: { value } }) =>
+        onChange={(key) =>
           setPlace(
-            value === 'account' || value === 'own campaign' || value === 'own ad group'
-              ? { kind: value }
-              : { kind: 'list', id: value },
+            key === 'account' || key === 'own campaign' || key === 'own ad group'
+              ? { kind: key }
+              : { kind: 'list', id: key },
           )
         }
-      >
-        <option value="own campaign">the campaign of each</option>
-        <option value="own ad group">the ad group of each</option>
-        <option value="account">the whole account</option>
-        {data?.lists
-          .filter(({ holds }) => holds === 'words')
-          .map((list) => (
-            <option key={list.id} value={list.id}>
-              list {list.name}
-            </option>
-          ))}
-      </select>
-    </label>
+      />
+    </p>
   );
 }
 

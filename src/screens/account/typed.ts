@@ -1,0 +1,56 @@
+import * as v from 'valibot';
+import { SettingsSchema } from '@/contracts/account';
+
+/** Settings as they are typed: texts, held against what the account may be set to. */
+
+const { entries } = SettingsSchema;
+
+/** A number as it is typed, with a point or a comma. */
+const typedNumber = <Wanted>(schema: v.GenericSchema<number, Wanted>) =>
+  v.pipe(
+    v.string(),
+    v.trim(),
+    v.transform((text) => (text === '' ? NaN : Number(text.replace(',', '.')))),
+    schema,
+  );
+
+export const TypedName = v.object({ name: entries.name.wrapped, currency: entries.currency.wrapped });
+export const TypedSteering = v.object({
+  steersBy: entries.steersBy.wrapped,
+  target: entries.target.wrapped,
+});
+export const TypedDays = v.object({
+  windowDays: typedNumber(entries.windowDays.wrapped),
+  lagDays: typedNumber(entries.lagDays.wrapped),
+});
+export const TypedMatch = v.object({ defaultMatch: entries.defaultMatch.wrapped });
+export const TypedPattern = v.object({ productCodePattern: entries.productCodePattern.wrapped });
+export const TypedPlatform = v.object({ platformAccountId: v.string() });
+
+/** From how many conversions on terms are protected; what is typed counts while it is on. */
+export const TypedKeeper = v.variant('isOn', [
+  v.object({
+    isOn: v.literal(true),
+    from: typedNumber(entries.keeperConversions.wrapped.wrapped),
+  }),
+  v.object({ isOn: v.literal(false), from: v.string() }),
+]);
+
+/** Words with commas between them. */
+export const TypedBrands = v.object({
+  words: v.pipe(
+    v.string(),
+    v.transform((text) => text.split(',').map((word) => word.trim())),
+    entries.brandWords.wrapped,
+  ),
+});
+
+const limits = entries.limits.wrapped.entries;
+export const TypedLimits = v.object({
+  accountNegatives: typedNumber(limits.accountNegatives),
+  listNegatives: typedNumber(limits.listNegatives),
+  listPlacements: typedNumber(limits.listPlacements),
+  listsOnCampaign: typedNumber(limits.listsOnCampaign),
+  wordsInNegative: typedNumber(limits.wordsInNegative),
+  charactersInNegative: typedNumber(limits.charactersInNegative),
+});
