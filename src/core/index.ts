@@ -45,7 +45,7 @@ export {
   type ServedRows,
 } from './changes';
 export { grown } from './columns';
-export { counted } from './counted';
+export { counted, listed } from './counted';
 export {
   addFigures,
   bidThatPays,

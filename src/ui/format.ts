@@ -1,7 +1,9 @@
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+import { format, parseISO } from 'date-fns';
 
 const count = new Intl.NumberFormat('en', { maximumFractionDigits: 0 });
 const few = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
+
+const plural = new Intl.PluralRules('en');
 
 /** What stands where a figure is undefined or unknown. */
 const NONE = '–';
@@ -18,7 +20,7 @@ export function formatConversions(value: number | null): string {
 /** @example conversionsOf({ conversions: 1 }) // '1 conversion' */
 export function conversionsOf({ conversions }: { conversions: number | null }): string {
   if ((conversions ?? 0) === 0) return 'no conversion';
-  return `${formatConversions(conversions)} ${conversions === 1 ? 'conversion' : 'conversions'}`;
+  return `${formatConversions(conversions)} ${plural.select(conversions ?? 0) === 'one' ? 'conversion' : 'conversions'}`;
 }
 
 /** A share as a percentage. @example formatShare(0.071) // '7 %' */
@@ -28,8 +30,7 @@ export function formatShare(share: number | null): string {
 
 /** @example formatDay('2026-10-22') // '22 Oct' */
 export function formatDay(day: string, withYear = false): string {
-  const [year, month, date] = day.split('-');
-  return `${Number(date)} ${MONTHS[Number(month) - 1]}${withYear ? ` ${year}` : ''}`;
+  return format(parseISO(day), withYear ? 'd MMM yyyy' : 'd MMM');
 }
 
 /** @example formatDays({ from: '2026-10-22', to: '2026-11-20' }) // '22 Oct – 20 Nov' */
@@ -45,13 +46,9 @@ export function withStatus({ name, status }: { name: string; status: string }): 
   return status === 'paused' || status === 'ended' ? `${name} (${status})` : name;
 }
 
-const moment = new Intl.DateTimeFormat('en-GB', {
-  ...{ day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
-});
-
 /** A moment in this browser's time. @example formatMoment('2026-11-20T09:05:00Z') // '20 Nov, 09:05' */
 export function formatMoment(at: string): string {
-  return moment.format(new Date(at));
+  return format(parseISO(at), 'd MMM, HH:mm');
 }
 
 /**

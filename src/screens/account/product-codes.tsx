@@ -10,7 +10,7 @@ import { TypedPattern } from './typed';
 import { useSettingForm } from './use-setting-form';
 import { useSetting } from './use-settings';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 /** The pattern of product codes, with the codes that it catches in the data as one types. */
 export function ProductCodes({ view: { settings } }: { view: AccountView }) {
@@ -47,7 +47,7 @@ export function ProductCodes({ view: { settings } }: { view: AccountView }) {
         {pattern.trim() !== '' && !error && data && (
           <>
             Catches {formatCount(data.caught)} of {counted(data.of, 'term')}
-            {data.caught > 0 && `: ${data.first.join(', ')}${data.caught > data.first.length ? ' …' : ''}`}
+            {data.caught > 0 && `: ${listed(data.first, data.caught)}`}
           </>
         )}
       </p>

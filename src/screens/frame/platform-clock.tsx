@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { counted } from '@/core';
 import { formatCount, formatDay } from '@/ui/format';
 import { sayFailure } from '@/screens/tray/use-tray';
 import type { ReportFileView } from '@/contracts/intake';
@@ -99,5 +100,5 @@ function describe({ outcome, error, state }: ReportFileView): string {
   if (state === 'cancelled') return 'Loading was cancelled. Nothing of the report was stored.';
   if (!outcome) return error ?? 'The report was not loaded.';
   const days = outcome.days ? `, days to ${formatDay(outcome.days.to)}` : '';
-  return `Report loaded: ${outcome.added.toLocaleString('en')} new rows, ${outcome.replaced.toLocaleString('en')} replaced${days}.`;
+  return `Report loaded: ${counted(outcome.added, 'new row')}, ${formatCount(outcome.replaced)} replaced${days}.`;
 }

@@ -1,4 +1,4 @@
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 import type { TrayChange } from '@/contracts/tray';
 
 /** Changes that one action put in the tray, in the order of the tray. */
@@ -23,10 +23,8 @@ export function sayGroup(changes: readonly TrayChange[]): { title: string; first
     : counted(changes.length, 'change');
   const named = changes
     .slice(0, 3)
-    .map(({ change, said }) => (change.kind === 'add negative' ? `“${change.text}”` : said))
-    .join(', ');
-  const more = changes.length - 3;
-  return { title, first: more > 0 ? `${named} and ${more} more` : named };
+    .map(({ change, said }) => (change.kind === 'add negative' ? `“${change.text}”` : said));
+  return { title, first: listed(named, changes.length) };
 }
 
 export type Effect = { terms: number; costMicros: number; opens: boolean };

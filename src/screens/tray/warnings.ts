@@ -1,4 +1,4 @@
-import { placeKey, type NegativeText, type Place } from '@/core';
+import { placeKey, type NegativeText, type Place, listed } from '@/core';
 import { sayCouldDrop, type TrayChange, type TrayView } from '@/contracts/tray';
 
 /** What puts a warning right: changes that go out of the tray, negatives that go where they are needless, a reason. */
@@ -78,12 +78,14 @@ function warningsOfChange(change: TrayChange): Warning[] {
   }
   for (const { severity, count, first } of change.touched) {
     const what = count === 1 ? 'A live keyword is' : `${count} live keywords are`;
-    const named = first.map((k) => `“${k.text}” (${k.match}, ${k.adGroup})`).join(', ');
-    const more = count > first.length ? ` and ${count - first.length} more` : '';
+    const named = listed(
+      first.map((k) => `“${k.text}” (${k.match}, ${k.adGroup})`),
+      count,
+    );
     warnings.push({
       key: `${change.id} ${severity}`,
       tone: 'heed',
-      text: `${what} ${severity}: ${named}${more}, by “${change.said}”.`,
+      text: `${what} ${severity}: ${named}, by “${change.said}”.`,
       mends: [takeOut([change])],
     });
   }

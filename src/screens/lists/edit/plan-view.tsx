@@ -2,7 +2,7 @@ import { useMoney } from '@/screens/frame/money';
 import type { EditPlan } from '@/contracts/list-edits';
 import { Hurts } from '@/screens/frame/hurts';
 import { conversionsOf } from '@/ui/format';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 /** What an edit would come to, in sentences: what it changes, where, what it would stop, what it leaves out. */
 export function PlanView({ plan }: { plan: EditPlan }) {
@@ -54,7 +54,7 @@ export function Reaches({ reaches: { everywhere, campaigns } }: { reaches: EditP
       <summary className="cursor-pointer">
         Reaches {everywhere ? 'the whole account, ' : ''}
         {counted(campaigns.length, 'campaign')}
-        {campaigns.length <= 3 && `: ${campaigns.join(', ')}`}
+        {campaigns.length <= 3 && `: ${listed(campaigns)}`}
       </summary>
       <ul className="max-h-32 overflow-y-auto pl-4 text-soft" tabIndex={0}>
         {campaigns.map((name) => (

@@ -23,7 +23,7 @@ import { Split } from './split';
 import { hungAfterTray } from './hanging/hangings';
 import { useHang } from './hanging/use-hang';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 type Props = {
   view: ListsView;
@@ -168,7 +168,7 @@ function Facts({ view, list, health }: Pick<Props, 'view' | 'list' | 'health'>) 
           ? 'Hangs on the whole account.'
           : names.length === 0
             ? 'Hangs nowhere, so it stops nothing.'
-            : `Hangs on ${counted(names.length, 'campaign')}: ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}.`}
+            : `Hangs on ${counted(names.length, 'campaign')}: ${listed(names.slice(0, 5), names.length)}.`}
       </p>
       {stopped && stopped.known > 0 && (
         <p>
@@ -211,7 +211,7 @@ function Rules({ view, list, hang }: { view: ListsView; list: ListLine; hang: Re
       ))}
       {wanted.length > 0 && (
         <p>
-          By rule it wants to hang on {list.wanted.map((c) => view.campaigns[c]!.name).join(', ')}.{' '}
+          By rule it wants to hang on {listed(list.wanted.map((c) => view.campaigns[c]!.name))}.{' '}
           <Button tone="quiet" onClick={() => void hang.turn(wanted, true)}>
             Hang it there
           </Button>

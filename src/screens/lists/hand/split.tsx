@@ -7,7 +7,7 @@ import type { ListEdit } from '@/contracts/list-edits';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 type Props = { list: ListLine; onEdit: (edit: ListEdit) => void; onDone: () => void };
 
@@ -35,7 +35,7 @@ export function Split({ list, onEdit, onDone }: Props) {
               />
               <b>{theme}</b>
               <span className="min-w-0 truncate text-soft">
-                {counted(entries.length, 'entry', 'entries')}: {entries.map((e) => e.text).join(', ')}
+                {counted(entries.length, 'entry', 'entries')}: {listed(entries.map((e) => e.text))}
               </span>
             </label>
           </li>

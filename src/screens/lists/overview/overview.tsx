@@ -8,7 +8,7 @@ import type { ListsUrl } from '../lists-url';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout } from '@/ui/table/use-layout';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 import { useListColumns } from './list-columns';
 
 type Props = {
@@ -65,11 +65,11 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
           <span className="text-rust">
             {' '}
             {counted(bare.length, 'campaign has', 'campaigns have')} no list at all:{' '}
-            {bare
-              .slice(0, 4)
-              .map((c) => c.name)
-              .join(', ')}
-            {bare.length > 4 && ` and ${bare.length - 4} more`}.
+            {listed(
+              bare.slice(0, 4).map((c) => c.name),
+              bare.length,
+            )}
+            .
           </span>
         )}
       </p>

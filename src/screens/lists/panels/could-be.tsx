@@ -8,7 +8,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { TextField } from '@/ui/form';
 import { EditInHand } from '../edit/edit-in-hand';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 /** Asked for when it is wanted: it takes a while in a large account. */
 export function useCouldBe(isWanted: boolean) {
@@ -53,9 +53,9 @@ export function CouldBe() {
                   {saves} fewer
                 </span>
                 <span className="block truncate text-soft">
-                  {entries.map(({ text, match }) => `${text} (${match})`).join(', ')}
+                  {listed(entries.map(({ text, match }) => `${text} (${match})`))}
                 </span>
-                <span className="block truncate text-soft">{campaigns.map((c) => c.name).join(', ')}</span>
+                <span className="block truncate text-soft">{listed(campaigns.map((c) => c.name))}</span>
               </button>
             </li>
           ))}

@@ -12,7 +12,7 @@ import { useVerdict } from './use-verdict';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { inDays } from '@/screens/frame/data/days';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 /** A term that the tray stops: by what, and the ways to let it through again. */
 export function PullInHand({ detail, days }: { detail: TermDetail; days: string | null }) {
@@ -61,7 +61,7 @@ function Ways({
           <p className="text-small text-soft">
             {way.left.terms === 0
               ? 'leaves nothing else unstopped'
-              : `leaves ${counted(way.left.terms, 'other term')} unstopped, ${formatMoney(way.left.costMicros)}: ${way.left.first.join(', ')}${way.left.terms > way.left.first.length ? ' …' : ''}`}
+              : `leaves ${counted(way.left.terms, 'other term')} unstopped, ${formatMoney(way.left.costMicros)}: ${listed(way.left.first, way.left.terms)}`}
           </p>
         </div>
       ))}

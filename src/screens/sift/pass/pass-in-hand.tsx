@@ -1,7 +1,7 @@
 'use client';
 
 import type { PassTerm, PassWord } from '@/contracts/pass';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
@@ -46,12 +46,14 @@ function Word({ word, since, pass }: { word: PassWord; since: string | null; pas
       </p>
       {leavesOpen.count > 0 && (
         <p className="mt-1 text-table">
-          It would stop {counted(leavesOpen.count, 'protected term')} ({leavesOpen.first.join(', ')}
-          {leavesOpen.count > leavesOpen.first.length && ' …'}), so{' '}
-          {counted(negatives.count, 'longer negative')} that leave {leavesOpen.count === 1 ? 'it' : 'them'}{' '}
-          open are put in its place:{' '}
-          {negatives.first.map(({ text, match }) => `“${text}” (${match})`).join(', ')}
-          {negatives.count > negatives.first.length ? ' …' : '.'}
+          It would stop {counted(leavesOpen.count, 'protected term')} (
+          {listed(leavesOpen.first, leavesOpen.count)}), so {counted(negatives.count, 'longer negative')} that
+          leave {leavesOpen.count === 1 ? 'it' : 'them'} open are put in its place:{' '}
+          {listed(
+            negatives.first.map(({ text, match }) => `“${text}” (${match})`),
+            negatives.count,
+          )}
+          .
         </p>
       )}
       <fieldset className="mt-2 text-table">
@@ -90,7 +92,7 @@ function Term({ term }: { term: PassTerm }) {
       </p>
       {beside && <BesideNeighbours beside={beside} misses={misses} />}
       <p className="mt-2 text-table">
-        As exact in {campaigns.first.join(', ')}
+        As exact in {listed(campaigns.first)}
         {campaigns.count > campaigns.first.length && ` and ${campaigns.count - campaigns.first.length} more`}:
         stops {counted(stops.clicks ?? 0, 'click')},{' '}
         <span className="text-timber">{formatMoney(stops.costMicros)}</span>, {conversionsOf(stops)}. Risks{' '}

@@ -2,7 +2,7 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { useMoney } from '@/screens/frame/money';
 import { Button } from '@/ui/button';
@@ -142,5 +142,5 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
 const sayBarred = ({ answer }: Pass) =>
   answer!.barred
     .slice(0, 12)
-    .map(({ ngram, by, names }) => `“${ngram}” would stop the ${by} ${names.first.join(', ')}`)
+    .map(({ ngram, by, names }) => `“${ngram}” would stop the ${by} ${listed(names.first, names.count)}`)
     .join('\n');

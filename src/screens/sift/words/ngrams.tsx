@@ -1,5 +1,6 @@
 'use client';
 
+import { listed } from '@/core';
 import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -134,7 +135,7 @@ type RowProps = {
 
 function titleOf({ forms, fault }: WordLine, since: string | null): string {
   const said = fault ? sayFault(fault, since) : TOO_LITTLE;
-  return forms.length > 0 ? `with ${forms.join(', ')}. ${said}` : said;
+  return forms.length > 0 ? `with ${listed(forms)}. ${said}` : said;
 }
 
 function WordRow({ line, most, rank, chosen, since, index, isReached, onReach, onChoose }: RowProps) {

@@ -1,4 +1,4 @@
-import { formatAmount } from '@/core';
+import { formatAmount, listed } from '@/core';
 import { parseTarget, type TargetsRequest } from '@/contracts/account';
 import { lockAccount, raiseDataVersion, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
@@ -113,5 +113,5 @@ function sayTargets({ campaigns }: Mirror, account: Steering, targets: OwnTarget
     ...targets.campaigns.map((one) => `${name(one.campaignId)} ${amount(one)}`),
     ...targets.productGroups.map((one) => `product group ${one.name} ${amount(one)}`),
   ];
-  return all.length === 0 ? 'No campaign has a target of its own' : `Targets of their own: ${all.join(', ')}`;
+  return all.length === 0 ? 'No campaign has a target of its own' : `Targets of their own: ${listed(all)}`;
 }

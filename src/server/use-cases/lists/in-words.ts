@@ -1,4 +1,4 @@
-import { counted, type ListDifference } from '@/core';
+import { counted, type ListDifference, listed } from '@/core';
 import type { VersionLine } from '@/contracts/lists';
 import type { ListVersion } from '../../repositories/lists/list-versions';
 import type { Open } from '../open-workbench';
@@ -17,8 +17,7 @@ function sayDifference(of: ListDifference, campaign: (id: string | null) => stri
   const entries = (all: ListDifference['added']) => all.map(({ text, match }) => `“${text}” (${match})`);
   const said = (what: string, all: readonly string[]) => {
     if (all.length === 0) return [];
-    const more = all.length > MOST_NAMED ? ` and ${all.length - MOST_NAMED} more` : '';
-    return [`${what} ${all.slice(0, MOST_NAMED).join(', ')}${more}`];
+    return [`${what} ${listed(all.slice(0, MOST_NAMED), all.length)}`];
   };
   return [
     ...(of.name ? [`renamed from ${of.name.was} to ${of.name.is}`] : []),
@@ -38,7 +37,6 @@ export function whereItHangs(
 ): string {
   if (hungOn === 'account') return 'hangs on the whole account';
   if (hungOn.length === 0) return 'hangs nowhere, so it stops nothing';
-  const some = hungOn.slice(0, 3).map(nameOf).join(', ');
-  const more = hungOn.length > 3 ? ` and ${hungOn.length - 3} more` : '';
-  return `hangs on ${counted(hungOn.length, 'campaign')}: ${some}${more}`;
+  const some = listed(hungOn.slice(0, 3).map(nameOf), hungOn.length);
+  return `hangs on ${counted(hungOn.length, 'campaign')}: ${some}`;
 }

@@ -1,5 +1,5 @@
 import type { Days } from '@/contracts/days';
-import { describeChange, proposePullOuts, stops, type Change, type PullOut } from '@/core';
+import { describeChange, proposePullOuts, stops, type Change, type PullOut, listed } from '@/core';
 import type { PullAnswer, PullWay } from '@/contracts/decisions';
 import { costAt, keyAt, termAt } from '../../compute/window-columns';
 import { weighRows } from '../../compute/workbench';
@@ -88,7 +88,7 @@ function otherTerms(open: Open, change: Extract<Change, { kind: 'add negative' }
 }
 
 function sayWay({ how, negatives }: PullOut): string {
-  const named = negatives.map(({ text, match }) => `“${text}” (${match})`).join(', ');
+  const named = listed(negatives.map(({ text, match }) => `“${text}” (${match})`));
   switch (how) {
     case 'narrower':
       return `Stop ${named} instead`;

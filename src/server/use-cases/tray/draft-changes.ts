@@ -7,6 +7,7 @@ import {
   listOf,
   negativesBroughtBy,
   type Change,
+  listed,
 } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
 import { noteOnPlace } from '../../compute/serving';
@@ -158,11 +159,10 @@ function decideOne(
 }
 
 function named(texts: readonly string[]): string {
-  const some = texts
-    .slice(0, 3)
-    .map((text) => `“${text}”`)
-    .join(', ');
-  return texts.length > 3 ? `${some} and ${texts.length - 3} more` : some;
+  return listed(
+    texts.slice(0, 3).map((text) => `“${text}”`),
+    texts.length,
+  );
 }
 
 /**

@@ -14,7 +14,7 @@ import { HeldBack } from './held-back';
 import type { useHang } from './use-hang';
 import { hangingsToMake } from './hangings';
 import { useHangings } from './use-hang';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 type Props = {
   view: ListsView;
@@ -149,7 +149,7 @@ function WhereItHurts({ answer: { hurt } }: { answer: HangingsAnswer }) {
         <li key={campaignId} className="flex gap-2 border-b border-line py-0.5">
           <span className="min-w-0 flex-1 truncate">{name}</span>
           <span className="shrink-0 text-rust">
-            {touched.map(({ severity, count }) => `${count} ${severity}`).join(', ')}
+            {listed(touched.map(({ severity, count }) => `${count} ${severity}`))}
           </span>
           <span className="shrink-0 text-soft">{counted(weight.terms, 'term')}</span>
         </li>

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import * as v from 'valibot';
 import type { ListLine, ListsView } from '@/contracts/lists';
-import { isRuled, sayRule, type HangRule, counted } from '@/core';
+import { isRuled, sayRule, type HangRule, counted, listed } from '@/core';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
@@ -144,7 +144,7 @@ export function RuleForm({ view, list, onDone }: Props) {
                 <span className="min-w-0 flex-1 truncate">{withStatus(c)}</span>
                 {hurt && (
                   <span className="shrink-0 text-small text-rust">
-                    {hurt.touched.map(({ severity, count }) => `${count} ${severity}`).join(', ')}
+                    {listed(hurt.touched.map(({ severity, count }) => `${count} ${severity}`))}
                   </span>
                 )}
               </label>

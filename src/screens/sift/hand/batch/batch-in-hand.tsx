@@ -7,14 +7,14 @@ import type { BatchAnswer, BatchWay, LeftOut } from '@/contracts/decisions';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
-import { conversionsOf, formatShare } from '@/ui/format';
+import { conversionsOf, formatCount, formatShare } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
 import { Select } from '@/ui/select';
 import type { Batch } from './use-batch';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { counted } from '@/core';
+import { counted, listed } from '@/core';
 
 const LIMITS = [1, 3, 5, 10, 25, 50, 100, 200];
 
@@ -177,8 +177,7 @@ function Consequence({ answer }: { answer: BatchAnswer }) {
       ) : (
         <p className="text-timber">
           <StateIcon kind="stopped" /> Also stops {counted(others.terms, 'term')} not marked:{' '}
-          {formatMoney(others.costMicros ?? 0)}, {conversionsOf(others)}: {others.first.join(', ')}
-          {others.terms > others.first.length && ' …'}
+          {formatMoney(others.costMicros ?? 0)}, {conversionsOf(others)}:{listed(others.first, others.terms)}
         </p>
       )}
       <Hurts protectedTerms={{ count: 0, first: [] }} touched={touched} />
@@ -211,6 +210,5 @@ const LEFT_OUT: Record<LeftOut['why'], string> = {
 };
 
 function sayLeftOut({ why, terms: { count, first } }: LeftOut): string {
-  const more = count > first.length ? ' …' : '';
-  return `Left out: ${count.toLocaleString('en')} ${LEFT_OUT[why]} (${first.join(', ')}${more}).`;
+  return `Left out: ${formatCount(count)} ${LEFT_OUT[why]} (${listed(first, count)}).`;
 }

@@ -12,6 +12,7 @@ import {
   type ListState,
   type RowGate,
   counted,
+  listed,
 } from '@/core';
 import { randomUUID } from 'node:crypto';
 import { Refusal } from '../../deps';
@@ -36,7 +37,7 @@ export function split(open: Open, { list, themes }: EditOf<'split'>): Planned {
     ];
   });
   return {
-    said: `Split ${name}: ${counted(parts.length, 'list')} of ${parts.map(({ theme }) => theme).join(', ')}`,
+    said: `Split ${name}: ${counted(parts.length, 'list')} of ${listed(parts.flatMap(({ theme }) => theme ?? []))}`,
     ...{ changes, why: `split from ${name}`, keepsAnswers: true },
   };
 }
