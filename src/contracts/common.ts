@@ -62,6 +62,16 @@ export const FIGURES = {
 export const WeightSchema = v.strictObject({ terms: v.number(), ...FIGURES });
 export type Weight = v.InferOutput<typeof WeightSchema>;
 
+/** What is held beside: of what did not run, nothing was spent. */
+const BesideFiguresSchema = v.strictObject({
+  ...{ clicks: v.number(), costMicros: v.number(), conversions: v.number() },
+});
+export type BesideFigures = v.InferOutput<typeof BesideFiguresSchema>;
+
+/** Figures of the same thing in these days, and in others beside them. */
+export const TwoWindowsSchema = v.strictObject({ now: BesideFiguresSchema, then: BesideFiguresSchema });
+export type TwoWindows = v.InferOutput<typeof TwoWindowsSchema>;
+
 /** Many things of which only the first are sent. */
 export type Few<T> = { count: number; first: T[] };
 export const fewOf = <S extends v.GenericSchema>(item: S) =>

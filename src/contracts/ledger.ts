@@ -1,5 +1,6 @@
 import * as v from 'valibot';
-import { ChangeSchema, FIGURES, WeightSchema } from './common';
+import { ChangeSchema, FIGURES, TwoWindowsSchema, WeightSchema } from './common';
+import { DaysTextSchema } from './days';
 
 /** What entries tell of. */
 export const LEDGER_ABOUT = ['change', 'keep', 'load', 'note', 'tag', 'view', 'setting', 'rule'] as const;
@@ -12,6 +13,9 @@ export const LedgerQuerySchema = v.object({
   about: v.optional(v.picklist(LEDGER_ABOUT)),
   /** letters that stand in what was done, why, or who did it */
   find: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
+  /** the days that are looked at, and others beside them */
+  days: v.optional(DaysTextSchema),
+  beside: v.optional(DaysTextSchema),
 });
 
 const LedgerLineSchema = v.strictObject({
@@ -27,6 +31,8 @@ const LedgerLineSchema = v.strictObject({
       before: v.nullable(
         v.strictObject({ days: v.number(), terms: v.number(), figures: v.strictObject(FIGURES) }),
       ),
+      /** what its terms cost where it acts, in the days looked at and in those beside; null where none are asked for */
+      beside: v.nullable(TwoWindowsSchema),
       /** null until a report reaches the day it was sent */
       since: v.nullable(
         v.strictObject({

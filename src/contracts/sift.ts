@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { MATCH_TYPES, type NgramSize } from '@/core';
-import { FIGURES, WeightSchema } from './common';
+import { FIGURES, TwoWindowsSchema, WeightSchema } from './common';
 import { DaysTextSchema } from './days';
 
 export const SIFT_VIEWS = ['remaining', 'stopped', 'kept', 'aside', 'already'] as const;
@@ -124,12 +124,6 @@ export type Evidence = v.InferOutput<typeof EvidenceSchema>;
 
 export const TermKindSchema = v.picklist(['query', 'code', 'wordless', 'unreported']);
 
-/** What is held beside: of a term that did not run, nothing was spent. */
-const BesideFiguresSchema = v.strictObject({
-  ...{ clicks: v.number(), costMicros: v.number(), conversions: v.number() },
-});
-export type BesideFigures = v.InferOutput<typeof BesideFiguresSchema>;
-
 /** One search term: the sums of those of its rows that belong to the view, and the costliest of them. */
 const TermLineSchema = v.strictObject({
   id: v.number(),
@@ -156,7 +150,7 @@ const TermLineSchema = v.strictObject({
   lastDay: v.string(),
   ...FIGURES,
   /** all of the term in these days and in those beside; null where no other days are looked at */
-  beside: v.nullable(v.strictObject({ now: BesideFiguresSchema, then: BesideFiguresSchema })),
+  beside: v.nullable(TwoWindowsSchema),
 });
 export type TermLine = v.InferOutput<typeof TermLineSchema>;
 
@@ -172,7 +166,7 @@ export const TermsPageSchema = v.strictObject({
   /** of all lines of the view, not only of the page */
   sums: WeightSchema,
   /** the terms of the view, all of each, in these days and in those beside */
-  beside: v.nullable(v.strictObject({ now: BesideFiguresSchema, then: BesideFiguresSchema })),
+  beside: v.nullable(TwoWindowsSchema),
   /** cost that the platform reports without a term, and all cost of the window */
   unreportedMicros: v.number(),
   costMicros: v.number(),

@@ -18,6 +18,7 @@ import {
   viewEntriesHealth,
   viewThemesOfList,
 } from '@/server/use-cases/lists/view-entries';
+import { viewListsBeside } from '@/server/use-cases/lists/view-beside';
 import { viewLists, viewListsHealth } from '@/server/use-cases/lists/view-lists';
 import { weighCell, weighHangings } from '@/server/use-cases/lists/weigh-hangings';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
@@ -401,11 +402,16 @@ describe('what somebody else changes on the platform', () => {
   });
 });
 
-test('what a list stopped is told from the days before it hung', async () => {
+/** The list Old hangs on the campaign Courses. */
+async function hangOld() {
   await world.close();
   const seed = aSeed();
   seed.structure.hangings = [{ listId: 'S2', campaignId: 'C2', status: 'live', since: '2026-11-18' }];
   world = await makeWorld(seed);
+}
+
+test('what a list stopped is told from the days before it hung', async () => {
+  await hangOld();
   const { id } = await listNamed('Old');
   const health = (await ask(viewListsHealth)).lists[id]!;
   const { rows } = await world.db.raw<{ rows: { clicks: number }[] }>(
@@ -418,6 +424,31 @@ test('what a list stopped is told from the days before it hung', async () => {
   expect((await ask(viewListsHealth)).lists[(await listNamed('Work')).id]!.stopped).toMatchObject({
     known: 0,
   });
+});
+
+test('what the terms of a list cost where it hangs is told of two windows', async () => {
+  await hangOld();
+  const { id } = await listNamed('Old');
+  const [now, then] = [
+    { from: '2026-11-18', to: '2026-11-20' },
+    { from: '2026-11-10', to: '2026-11-16' },
+  ];
+  const inWindow = async ({ from, to }: typeof now) =>
+    (
+      await world.db.raw<{ rows: { clicks: number }[] }>(
+        `select coalesce(sum(clicks), 0)::integer as clicks from term_day join term using (account_id, term_id)
+          where key = 'bee course tattoo' and day between ? and ?`,
+        [from, to],
+      )
+    ).rows[0]!.clicks;
+  const { lists } = await viewListsBeside(world.deps, world.slug, { days: now, beside: then });
+  expect(await inWindow(then)).toBeGreaterThan(0);
+  expect(lists[id]).toMatchObject({
+    now: { clicks: await inWindow(now) },
+    then: { clicks: await inWindow(then) },
+  });
+  const placements = (await ask(viewLists)).lists.filter(({ holds }) => holds === 'placements');
+  for (const list of placements) expect(lists).not.toHaveProperty(list.id);
 });
 
 /** Bytes as they come from a browser, in two parts. */

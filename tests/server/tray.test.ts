@@ -1,7 +1,7 @@
 import { viewIntake } from '@/server/use-cases/intake/take-in';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import type { Change, Place } from '@/core';
+import { shiftDay, type Change, type Place } from '@/core';
 import { draftChanges, removeFromTray, type Wanted } from '@/server/use-cases/tray/draft-changes';
 import { checkGate } from '@/server/use-cases/gate/check-gate';
 import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-cases/intake/fetch-report';
@@ -365,6 +365,15 @@ test('after a week the ledger tells what it cost before, what since, and what sl
   expect(line!.change!.since!.slips).toEqual([
     expect.objectContaining({ text: 'bee hive movie', adGroup: 'Weekend', campaign: 'Courses' }),
   ]);
+  const { sentDay, before } = line!.change!;
+  const beside = { from: shiftDay(sentDay, -30), to: shiftDay(sentDay, -1) };
+  const days = { from: sentDay, to: shiftDay(sentDay, 5) };
+  const [compared] = (await viewLedger(world.deps, world.slug, { days, beside })).lines.filter(
+    (l) => l.change,
+  );
+  expect(compared!.change!.beside).toMatchObject({ now: { clicks: 0, costMicros: 0 } });
+  // The lag kept the newest days out of what stood before, so these days hold as much or more.
+  expect(compared!.change!.beside!.then.costMicros).toBeGreaterThanOrEqual(before!.figures.costMicros!);
 });
 
 test('the newest report is fetched each day for the accounts that want it', async () => {

@@ -10,6 +10,7 @@ import {
   HangingsAnswerSchema,
   HangingsQuerySchema,
   HistoryViewSchema,
+  ListsBesideSchema,
   ListsHealthSchema,
   ListsViewSchema,
   NewHangRuleSchema,
@@ -19,6 +20,7 @@ import {
   StoppedSchema,
   StoredSchema,
   ThemesViewSchema,
+  TwoDaysSchema,
 } from '../lists';
 import { EditOutcomeSchema, EditPlanSchema, EditRequestSchema } from '../list-edits';
 import { DraftOutcomesSchema } from '../tray';
@@ -29,6 +31,7 @@ const cell = v.object({ list: v.optional(v.string(), ''), campaign: v.optional(v
 export const listRoutes = routesOf({
   'GET lists': { role: 'look', answer: ListsViewSchema, from: [...STOPPING, 'rules', 'elsewhere'] },
   'GET lists/health': { role: 'look', answer: ListsHealthSchema, from: STOPPING },
+  'GET lists/beside': { role: 'look', query: TwoDaysSchema, answer: ListsBesideSchema, from: STOPPING },
   'GET lists/could-be': { role: 'look', answer: CouldBeViewSchema, from: STOPPING },
   'GET lists/account-wide': { role: 'look', answer: AccountWideViewSchema, from: STOPPING },
   'GET lists/[list]': { role: 'look', answer: EntriesViewSchema, from: STOPPING },

@@ -1,15 +1,16 @@
 'use client';
 
 import { useMemo } from 'react';
-import { counted } from '@/core';
+import { counted, type Window } from '@/core';
 import type { LedgerLine } from '@/contracts/ledger';
 import { useMoney, useUnits } from '@/screens/frame/money';
-import { formatMoment } from '@/ui/format';
+import { formatMoment, signed } from '@/ui/format';
+import { besideColumnsWithNow } from '@/screens/frame/beside-columns';
 import type { Column } from '@/ui/table/column';
 import { UndoCell } from './undo-cell';
 
 /** The columns of the ledger. */
-export function useLedgerColumns(): readonly Column<LedgerLine>[] {
+export function useLedgerColumns(beside: Window | null): readonly Column<LedgerLine>[] {
   const money = useMoney();
   const units = useUnits();
   return useMemo(() => {
@@ -66,6 +67,14 @@ export function useLedgerColumns(): readonly Column<LedgerLine>[] {
           ),
       },
       {
+        ...{ id: 'day', name: '± a day', px: 62, isSortable: true, explains: A_DAY },
+        value: (line) => units(differenceADay(line)),
+        cell: (line) => {
+          const by = differenceADay(line);
+          return by === null ? null : signed(by, money);
+        },
+      },
+      {
         ...{ id: 'slips', name: 'slips', px: 64, isSortable: true, explains: SLIPS },
         value: ({ change }) => units(change?.since?.elsewhere.costMicros ?? null),
         cell: ({ change }) =>
@@ -79,12 +88,27 @@ export function useLedgerColumns(): readonly Column<LedgerLine>[] {
         cell: (line) => <UndoCell line={line} />,
       },
     ];
-    return columns;
-  }, [money, units]);
+    if (!beside) return columns;
+    const after = columns.findIndex(({ id }) => id === 'slips') + 1;
+    return columns.toSpliced(after, 0, ...besideColumnsWithNow(beside, of, BESIDE, money, units));
+  }, [money, units, beside]);
 }
 
+const of = ({ change }: LedgerLine) => change?.beside;
+const BESIDE =
+  'What the terms of a stop cost where it acts: in the days that are looked at, and in those beside them.';
+const A_DAY = 'What its terms cost a day since it was sent, less what they cost a day before: less is −.';
 const SLIPS =
   'What the terms of a stop cost since then elsewhere: another ad group, campaign or keyword serves them now. In hand names them.';
+
+/** In micros; null where nothing ran before, or nobody knows yet what ran since. */
+function differenceADay({ change }: LedgerLine): number | null {
+  if (!change?.since || !change.before || change.before.terms === 0) return null;
+  const { since, before } = change;
+  return Math.round(
+    (since.here.costMicros ?? 0) / since.days - (before.figures.costMicros ?? 0) / before.days,
+  );
+}
 
 const sayState = (change: LedgerLine['change']) =>
   change?.state === 'said' ? 'said to be done' : (change?.state ?? null);

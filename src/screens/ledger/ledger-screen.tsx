@@ -4,6 +4,9 @@ import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { parseAsBoolean, parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useEffect, useMemo } from 'react';
 import { LEDGER_ABOUT } from '@/contracts/ledger';
+import { sayDays } from '@/contracts/days';
+import { useBesideDays } from '@/screens/frame/beside-columns';
+import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { DataTable } from '@/ui/table/data-table';
@@ -35,7 +38,13 @@ export function LedgerScreen() {
     by: parseAsString.withDefault('at'),
     down: parseAsBoolean.withDefault(true),
   });
-  const asked = { ...(url.about && { about: url.about }), ...(url.find.trim() && { find: url.find.trim() }) };
+  const [days] = useDays();
+  const beside = useBesideDays();
+  const filters = {
+    ...(url.about && { about: url.about }),
+    ...(url.find.trim() && { find: url.find.trim() }),
+  };
+  const asked = { ...filters, ...(beside && { ...inDays(days), beside: sayDays(beside) }) };
   const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useInfiniteQuery({
     queryKey: query('GET ledger', { query: asked }).queryKey,
     queryFn: ({ pageParam }) =>
@@ -45,7 +54,7 @@ export function LedgerScreen() {
     placeholderData: keepPreviousData,
   });
   const lines = useMemo(() => data?.pages.flatMap((page) => page.lines) ?? [], [data]);
-  const columns = useLedgerColumns();
+  const columns = useLedgerColumns(beside);
   const sort = { by: url.by, isDown: url.down };
   const layout = useLayout('ledger', columns, lines, sort);
   const { rows } = layout;
@@ -117,7 +126,7 @@ export function LedgerScreen() {
         rowPx={48}
         saveAs="ledger"
         keysHelp="Arrows go through the entries, u undoes the one in hand, f goes to the filters."
-        empty={data && (Object.keys(asked).length > 0 ? 'No entry says this.' : 'Nothing was changed yet.')}
+        empty={data && (Object.keys(filters).length > 0 ? 'No entry says this.' : 'Nothing was changed yet.')}
       />
       <EntryInHand line={rows[at]} />
     </div>

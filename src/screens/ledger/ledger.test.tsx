@@ -12,6 +12,7 @@ const aSentLine = (over: Partial<NonNullable<LedgerLine['change']>> = {}): Ledge
     change: {
       ...{ id: 21, state: 'there', undoneBy: null, sentDay: '2026-11-10' },
       undo: { kind: 'remove negative', text: 'movie', match: 'phrase', place: { kind: 'campaign', id: '1' } },
+      beside: null,
       before: { days: 30, terms: 4, figures },
       since: {
         ...{ days: 12, here: aWeight({ terms: 1, costMicros: 0 }) },
@@ -49,6 +50,26 @@ describe('the ledger', () => {
   ])('%j is told in hand', async (over, said) => {
     show(<LedgerScreen />, { answers: page(aSentLine(over)) });
     expect(await within(inHand()).findByText(said)).toBeDefined();
+  });
+
+  test('its cost in these days stands beside that of others, with the difference', async () => {
+    const beside = {
+      now: { clicks: 1, costMicros: 500_000, conversions: 0 },
+      then: { clicks: 12, costMicros: 7_500_000, conversions: 0 },
+    };
+    const { asked } = show(<LedgerScreen />, {
+      answers: page(aSentLine({ beside })),
+      search: 'beside=2026-09-01~2026-09-30',
+    });
+    const row = await screen.findByRole('row', { name: /Stop “movie”/ });
+    expect(row.textContent).toContain('−7.00');
+    expect(asked('GET ledger')[0]!.query).toEqual({ beside: '2026-09-01~2026-09-30' });
+  });
+
+  test('what its terms cost a day is told from what they cost before', async () => {
+    show(<LedgerScreen />, { answers: page(aSentLine()) });
+    // 7.50 in 30 days before, nothing in 12 days since.
+    expect((await screen.findByRole('row', { name: /Stop “movie”/ })).textContent).toContain('−0.25');
   });
 
   test('older entries come page by page', async () => {

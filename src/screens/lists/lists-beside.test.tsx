@@ -40,6 +40,25 @@ describe('beside a list', () => {
     expect(within(inHand()).getByText(/movie/)).toBeDefined();
   });
 
+  test('what its terms cost in these days stands beside other days', async () => {
+    const { asked } = showLists(
+      {
+        'GET lists/beside': {
+          lists: {
+            '1': {
+              now: { clicks: 2, costMicros: 1_000_000, conversions: 0 },
+              then: { clicks: 30, costMicros: 21_500_000, conversions: 0 },
+            },
+          },
+        },
+      },
+      'beside=2026-09-01~2026-09-30',
+    );
+    const row = await screen.findByRole('row', { name: /Jobs/ });
+    await waitFor(() => expect(row.textContent).toContain('−20.50'));
+    expect(asked('GET lists/beside')[0]!.query).toEqual({ beside: '2026-09-01~2026-09-30' });
+  });
+
   test('a copy goes into the tray of another account, which has routes of its own', async () => {
     const { user, asked } = showLists({
       'GET lists/[list]/file': {

@@ -1,11 +1,11 @@
 'use client';
 
 import type { Window } from '@/core';
-import type { TermsPage } from '@/contracts/sift';
+import type { TwoWindows } from '@/contracts/common';
 import { useMoney } from '@/screens/frame/money';
 import { formatConversions, formatCount, formatDays, signed } from '@/ui/format';
 
-type Props = { sums: NonNullable<TermsPage['beside']>; days: Window };
+type Props = { sums: TwoWindows; days: Window };
 
 /** All terms of the view in these days and in those beside, with the differences. */
 export function BesideSums({ sums: { now, then }, days }: Props) {

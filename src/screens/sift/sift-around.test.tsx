@@ -63,7 +63,9 @@ describe('other things in hand', () => {
       },
       ...term({ draftedStops: [{ changeId: 5, said: 'Stop “movie”' }] }),
     });
-    expect(await screen.findByText(/leaves 2 other terms unstopped, .*1.00.*: hive movie and 1 more/)).toBeDefined();
+    expect(
+      await screen.findByText(/leaves 2 other terms unstopped, .*1.00.*: hive movie and 1 more/),
+    ).toBeDefined();
     await user.click(screen.getByRole('button', { name: 'As exact “bee movie”' }));
     await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
     expect(asked('GET sift/pull')[0]!.query).toEqual({ term: '1', change: '5' });

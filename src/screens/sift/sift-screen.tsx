@@ -1,7 +1,7 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import type { TermLine } from '@/contracts/sift';
 import { Explain } from '@/ui/explain';
@@ -24,8 +24,7 @@ import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
 import { WordsPanel } from './words/words-panel';
-import { useAccount } from '@/screens/frame/account-context';
-import { besideOf, windowOf } from '@/screens/frame/days-of';
+import { useBesideDays } from '@/screens/frame/beside-columns';
 import { BesideSums } from './beside-sums';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
@@ -55,11 +54,7 @@ function TermsScreen({ url, onChange: change }: Props) {
   const [cursor, setCursor] = useCursor(sorted);
   const [showsKeywords, setShowsKeywords] = useState(false);
   const [showsKept, setShowsKept] = useState(false);
-  const { summary } = useAccount();
-  const beside = useMemo(() => {
-    const window = windowOf(url.days, summary);
-    return window && besideOf(url.beside, window);
-  }, [url.days, url.beside, summary]);
+  const beside = useBesideDays();
   const lines = useLines(url, beside, { from: pageOf(cursor), to: pageOf(cursor) });
   const total = lines.first?.total ?? 0;
   const at = Math.min(cursor, Math.max(0, total - 1));

@@ -22,7 +22,10 @@ test('a group says how many negatives it holds, and the first of them', () => {
     ...{ kind: 'hang list', said: 'Hang Jobs on Hives' },
     change: { kind: 'hang list', listId: '1', campaignId: '1' },
   });
-  expect(sayGroup([changes[0]!, hang])).toEqual({ title: '2 changes', first: '“jobs” and Hang Jobs on Hives' });
+  expect(sayGroup([changes[0]!, hang])).toEqual({
+    title: '2 changes',
+    first: '“jobs” and Hang Jobs on Hives',
+  });
 });
 
 test('the effect of a group is what its changes stop, or open again where that is more', () => {

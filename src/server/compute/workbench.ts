@@ -12,7 +12,7 @@ import {
   type RowGate,
   type TermTable,
 } from '@/core';
-import type { Few, Touched, Weight } from '@/contracts/common';
+import type { BesideFigures, Few, Touched, Weight } from '@/contracts/common';
 import type { StoredChange } from '../repositories/tray/changes';
 import type { ProtectedTerm } from '../repositories/decisions/protected-terms';
 import type { SetAside } from '../repositories/decisions/set-aside';
@@ -105,6 +105,11 @@ export function weighRows({ rows }: Snapshot, indexes: readonly number[]): Weigh
     addRow(weight, rows, r);
   }
   return weight;
+}
+
+/** What is held beside other days: what is unknown counts as nothing. */
+export function besideFigures({ clicks, costMicros, conversions }: Weight): BesideFigures {
+  return { clicks: clicks ?? 0, costMicros: costMicros ?? 0, conversions: conversions ?? 0 };
 }
 
 /** A live keyword whose own text a negative stops. */

@@ -20,6 +20,7 @@ import {
   viewThemesOfList,
 } from '../use-cases/lists/view-entries';
 import { viewLists, viewListsHealth } from '../use-cases/lists/view-lists';
+import { viewListsBeside } from '../use-cases/lists/view-beside';
 import { viewCellBefore, weighCell, weighHangings } from '../use-cases/lists/weigh-hangings';
 import { offerVariants } from '../use-cases/sift/offer-variants';
 import { sendTray } from '../use-cases/tray/send-tray';
@@ -55,6 +56,7 @@ export const REQUESTS = {
     ...{
       viewLists,
       viewListsHealth,
+      viewListsBeside,
       weighCell,
       viewCellBefore,
       weighHangings,

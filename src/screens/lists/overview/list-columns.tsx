@@ -1,7 +1,9 @@
 'use client';
 
 import { useMemo } from 'react';
-import { counted } from '@/core';
+import { counted, type Window } from '@/core';
+import type { TwoWindows } from '@/contracts/common';
+import { besideColumnsWithNow } from '@/screens/frame/beside-columns';
 import type { ListHealth, ListLine, Stopped } from '@/contracts/lists';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatConversions, formatCount, formatDay } from '@/ui/format';
@@ -11,12 +13,14 @@ import type { Column, Value } from '@/ui/table/column';
 export type ListRow = {
   list: ListLine;
   health: ListHealth | undefined;
+  /** what its terms cost where it hangs, in these days and in others; undefined where none are asked for */
+  beside: TwoWindows | undefined;
   /** that the account has */
   campaigns: number;
 };
 
 /** The columns of the overview. Room and last change stand in hand, too, so they yield where the screen is narrow. */
-export function useListColumns(): readonly Column<ListRow>[] {
+export function useListColumns(beside: Window | null): readonly Column<ListRow>[] {
   const money = useMoney();
   const units = useUnits();
   return useMemo(() => {
@@ -86,10 +90,15 @@ export function useListColumns(): readonly Column<ListRow>[] {
         ),
       },
     ];
-    return columns;
-  }, [money, units]);
+    if (!beside) return columns;
+    const after = columns.findIndex(({ id }) => id === 'cost') + 1;
+    return columns.toSpliced(after, 0, ...besideColumnsWithNow(beside, of, BESIDE, money, units));
+  }, [money, units, beside]);
 }
 
+const of = (row: ListRow) => row.beside;
+const BESIDE =
+  'What the terms of the list cost where it hangs: in the days that are looked at, and in those beside them.';
 const WRONG = 'Terms among those stopped that had converted before: stopped by mistake, perhaps.';
 
 function Name({ list }: { list: ListLine }) {

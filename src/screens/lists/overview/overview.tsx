@@ -5,6 +5,9 @@ import { useMemo } from 'react';
 import type { ListLine, ListsView } from '@/contracts/lists';
 import { ListInHand } from '../hand/list-in-hand';
 import type { ListsUrl } from '../lists-url';
+import { sayDays } from '@/contracts/days';
+import { useBesideDays } from '@/screens/frame/beside-columns';
+import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout } from '@/ui/table/use-layout';
@@ -24,13 +27,24 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
   const { data: health, error } = useQuery({
     ...query('GET lists/health'),
   });
-  const columns = useListColumns();
+  const [days] = useDays();
+  const beside = useBesideDays();
+  const { data: figures } = useQuery({
+    ...query('GET lists/beside', { query: { ...inDays(days), beside: beside ? sayDays(beside) : '' } }),
+    enabled: beside !== null,
+  });
+  const columns = useListColumns(beside);
   const found = useMemo(() => {
     const wanted = url.find.trim().toLowerCase();
     return view.lists
       .filter(({ name }) => name.toLowerCase().includes(wanted))
-      .map((list) => ({ list, health: health?.lists[list.id], campaigns: view.campaigns.length }));
-  }, [view, health, url.find]);
+      .map((list) => ({
+        list,
+        health: health?.lists[list.id],
+        beside: figures?.lists[list.id],
+        campaigns: view.campaigns.length,
+      }));
+  }, [view, health, figures, url.find]);
   const sort = url.by === '' ? null : { by: url.by, isDown: url.down };
   const layout = useLayout('lists', columns, found, sort);
   const { rows } = layout;

@@ -2,10 +2,11 @@
 
 import { useMemo } from 'react';
 import { ratios, type Window } from '@/core';
-import type { BesideFigures, Sort, TermLine } from '@/contracts/sift';
+import type { Sort, TermLine } from '@/contracts/sift';
 import { useAccount } from '@/screens/frame/account-context';
+import { besideColumns } from '@/screens/frame/beside-columns';
 import { useMoney, useUnits } from '@/screens/frame/money';
-import { formatConversions, formatCount, formatDay, formatDays, formatShare, signed } from '@/ui/format';
+import { formatCount, formatDay, formatShare } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import type { SiftUrl } from '../sift-url';
 import { Meter } from './meter';
@@ -106,40 +107,17 @@ export function useTermColumns(sort: Sort, beside: Window | null): readonly Term
         cell: ({ lastDay }) => formatDay(lastDay),
       },
     ];
-    return beside ? withBeside(columns, formatDays(beside), money, units) : columns;
+    if (!beside) return columns;
+    const after = columns.findIndex(({ id }) => id === 'cost') + 1;
+    return columns.toSpliced(
+      after,
+      0,
+      ...besideColumns<TermLine, TermLook>(beside, of, BESIDE_EXPLAINED, money, units),
+    );
   }, [sort, steersBy, money, units, beside]);
 }
 
-type Money = ReturnType<typeof useMoney>;
-type Units = ReturnType<typeof useUnits>;
-
-/** After the cost: what all of the term cost in the other days, and the differences. */
-function withBeside(columns: readonly TermColumn[], days: string, money: Money, units: Units): TermColumn[] {
-  const difference = (
-    id: string,
-    name: string,
-    of: keyof BesideFigures,
-    write: (value: number) => string,
-    toValue: (value: number) => number | null = (value) => value,
-  ): TermColumn => ({
-    ...{ id, name, fullName: `${name}, beside ${days}`, px: 58, explains: BESIDE_EXPLAINED },
-    value: ({ beside }) => beside && toValue(beside.now[of] - beside.then[of]),
-    cell: ({ beside }) => beside && signed(beside.now[of] - beside.then[of], write),
-  });
-  const added: TermColumn[] = [
-    {
-      ...{ id: 'costThen', name: 'cost then', fullName: `cost, ${days}`, px: 58 },
-      value: ({ beside }) => beside && units(beside.then.costMicros),
-      cell: ({ beside }) => beside && <span className="text-soft">{money(beside.then.costMicros)}</span>,
-    },
-    difference('costDifference', '± cost', 'costMicros', money, units),
-    { ...difference('clicksDifference', '± clicks', 'clicks', formatCount), isOff: true },
-    { ...difference('conversionsDifference', '± conv.', 'conversions', formatConversions), isOff: true },
-  ];
-  const at = columns.findIndex(({ id }) => id === 'cost') + 1;
-  return [...columns.slice(0, at), ...added, ...columns.slice(at)];
-}
-
+const of = (line: TermLine) => line.beside;
 const BESIDE_EXPLAINED =
   'All of the term in these days, less all of it in the days beside: more is +, less is −.';
 const SURE =

@@ -1,16 +1,14 @@
-import type { BesideFigures } from '@/contracts/sift';
+import type { BesideFigures, TwoWindows } from '@/contracts/common';
 import { COLUMN, figureAt } from '../figure-columns';
 import type { Snapshot } from '../snapshot';
 import { termSums } from '../term-sums';
 import type { Found } from './lines';
 
-type Beside = { now: BesideFigures; then: BesideFigures };
-
 /**
  * All of a term in two windows, whatever pile its rows lie on: only so are the figures of the same thing.
  * @param t index of the term in the first window
  */
-export function besideOf(snapshot: Snapshot, beside: Snapshot, t: number): Beside {
+export function besideOf(snapshot: Snapshot, beside: Snapshot, t: number): TwoWindows {
   return {
     now: figuresAt(snapshot, t),
     then: figuresAt(beside, beside.termIndex.get(snapshot.terms.ids[t]!)),
@@ -18,8 +16,12 @@ export function besideOf(snapshot: Snapshot, beside: Snapshot, t: number): Besid
 }
 
 /** The sums of all terms of a view. */
-export function besideOfAll(snapshot: Snapshot, beside: Snapshot, { lines }: Pick<Found, 'lines'>): Beside {
-  const sums: Beside = { now: { ...NOTHING }, then: { ...NOTHING } };
+export function besideOfAll(
+  snapshot: Snapshot,
+  beside: Snapshot,
+  { lines }: Pick<Found, 'lines'>,
+): TwoWindows {
+  const sums: TwoWindows = { now: { ...NOTHING }, then: { ...NOTHING } };
   const take = (t: number) => {
     const { now, then } = besideOf(snapshot, beside, t);
     add(sums.now, now);

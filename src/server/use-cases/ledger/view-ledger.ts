@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { daysBetween, inverse, isNewListId, newListId, rowsActedOn, stopsIn, type Change } from '@/core';
+import type { BesideFigures } from '@/contracts/common';
 import type { DraftOutcome } from '@/contracts/tray';
 import type { LedgerLine, LedgerPage, LedgerQuery } from '@/contracts/ledger';
-import { weighRows } from '../../compute/workbench';
+import { besideFigures, weighRows } from '../../compute/workbench';
 import { costAt, figuresAt, termAt } from '../../compute/window-columns';
 import type { Snapshot } from '../../compute/snapshot';
 import type { Account } from '../../repositories/account/accounts';
@@ -13,7 +14,7 @@ import { findDataDays } from '../../repositories/intake/reports';
 import { Refusal, type Deps } from '../deps';
 import { draftChanges } from '../tray/draft-changes';
 import { workOf } from '../tray/kinds';
-import { requireAccount } from '../open-workbench';
+import { openSnapshotOf, requireAccount } from '../open-workbench';
 
 const PAGE = 50;
 const MOST_SLIPS = 12;
@@ -28,8 +29,12 @@ export async function viewLedger(
   const entries = await listLedger(deps.db, account.id, PAGE + 1, asked);
   const newest = (await findDataDays(deps.db, account.id))?.to ?? null;
   const page = entries.slice(0, PAGE);
+  const beside = asked.beside !== undefined && {
+    now: await openSnapshotOf(deps, account, asked.days ?? account.windowDays),
+    then: await openSnapshotOf(deps, account, asked.beside),
+  };
   const lines: LedgerLine[] = [];
-  for (const entry of page) lines.push(await toLine(deps, account, newest, entry));
+  for (const entry of page) lines.push(await toLine(deps, account, newest, beside, entry));
   return { lines, next: entries.length > PAGE ? page.at(-1)!.id : null };
 }
 
@@ -37,6 +42,7 @@ async function toLine(
   deps: Deps,
   account: Account,
   newest: string | null,
+  beside: { now: Snapshot; then: Snapshot } | false,
   entry: LedgerEntry,
 ): Promise<LedgerLine> {
   const { id, at, who, about, what, why, change, isUndone } = entry;
@@ -56,12 +62,21 @@ async function toLine(
         terms: before.terms,
         figures: before.figures,
       },
+      beside:
+        beside && stopsIn(change.change)
+          ? { now: actedOn(beside.now, change.change), then: actedOn(beside.then, change.change) }
+          : null,
       since:
         newest !== null && newest >= sentDay && (change.state === 'there' || change.state === 'said')
           ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change)
           : null,
     },
   };
+}
+
+/** What the terms of a change did where it acts. */
+function actedOn(snapshot: Snapshot, change: Change): BesideFigures {
+  return besideFigures(weighRows(snapshot, rowsActedOn(change, snapshot.gate)));
 }
 
 /** What the terms of a change cost since it was sent: where it acts, and elsewhere. */
