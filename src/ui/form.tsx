@@ -19,7 +19,7 @@ import { Select } from './select';
  */
 export function useValidForm<Values extends FieldValues>(
   schema: v.GenericSchema<Values, unknown>,
-  defaultValues: DefaultValues<Values>,
+  defaultValues: DefaultValues<NoInfer<Values>>,
 ) {
   return useForm<Values>({
     resolver: valibotResolver(schema as v.GenericSchema<Values, Values>, undefined, { raw: true }),
@@ -30,7 +30,7 @@ export function useValidForm<Values extends FieldValues>(
 }
 
 export const FIELD =
-  'min-w-0 rounded border border-line bg-sheet px-1.5 py-0.5 min-h-6 aria-invalid:border-rust read-only:opacity-60 disabled:opacity-60';
+  'min-w-0 rounded border border-line bg-sheet px-1.5 py-0.5 min-h-6 aria-invalid:border-rust read-only:bg-paper read-only:text-soft disabled:opacity-60';
 
 type FieldProps = ComponentProps<'input'> & {
   label: string;

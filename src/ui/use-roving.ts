@@ -3,7 +3,7 @@
 import { useState, type FocusEvent, type KeyboardEvent } from 'react';
 
 /**
- * Makes a list one stop of Tab with arrows inside. Its items bear `data-item`, and the index that `tabIndexOf` is given.
+ * Makes a list one stop of Tab with arrows inside. Each item is given what `itemOf` says.
  * Keys that are pressed within a control inside an item are left to it, unless the control is the item itself.
  */
 export function useRoving(count: number) {
@@ -11,11 +11,15 @@ export function useRoving(count: number) {
   const at = Math.max(0, Math.min(reached, count - 1));
   return {
     at,
-    tabIndexOf: (index: number) => (index === at ? 0 : -1),
+    /** what the item is given */
+    itemOf: (index: number) => ({ 'data-item': index, tabIndex: index === at ? 0 : -1 }),
     list: {
       onKeyDown(event: KeyboardEvent<HTMLElement>) {
         if (!(event.target instanceof HTMLElement) || !event.target.matches('[data-item]')) return;
-        const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: count - 1 }[event.key];
+        const to = {
+          ...{ ArrowDown: at + 1, ArrowRight: at + 1, ArrowUp: at - 1, ArrowLeft: at - 1 },
+          ...{ Home: 0, End: count - 1 },
+        }[event.key];
         if (to === undefined || to < 0 || to >= count) return;
         event.preventDefault();
         setReached(to);

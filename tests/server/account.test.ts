@@ -293,5 +293,8 @@ test('what is open is counted for each screen', async () => {
   );
   expect(await countOpen(world.deps, world.slug)).toEqual({
     ...{ intake: before.intake + 1, sift: sure.total, lists: before.lists },
+    ...{ ledger: 0, account: 0 },
   });
+  await changeSettings(world.deps, world.slug, world.personId, { target: '' });
+  expect((await countOpen(world.deps, world.slug)).account).toBe(1);
 });

@@ -20,7 +20,7 @@ import { PARTS, routesOf, SIFTING } from './route';
 export const accountRoutes = routesOf({
   'POST /accounts': { role: 'own', body: NewAccountSchema, answer: AddedAccountSchema },
   'GET pulse': { role: 'look', answer: PulseSchema },
-  'GET open': { role: 'look', answer: OpenCountsSchema, from: [...SIFTING, 'files', 'elsewhere'] },
+  'GET open': { role: 'look', answer: OpenCountsSchema, from: [...SIFTING, 'files', 'elsewhere', 'ledger'] },
   'GET summary': {
     ...{ role: 'look', query: DaysQuerySchema, answer: AccountSummarySchema },
     from: ['facts', 'settings'],

@@ -116,7 +116,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
   const { query } = useRoutes();
   const { data: open } = useQuery({ ...query('GET open') });
   return (
-    <div className="row-span-2 flex flex-col border-r border-line">
+    <aside aria-label="Rail" className="row-span-2 flex flex-col border-r border-line">
       <Link
         href="/"
         prefetch={false}
@@ -162,7 +162,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
         )}
         {summary.platformDay && <PlatformClock day={summary.platformDay} />}
       </div>
-    </div>
+    </aside>
   );
 }
 

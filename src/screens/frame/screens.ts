@@ -5,8 +5,8 @@ export const SCREENS = [
   { path: 'intake', name: 'Intake', icon: Inbox, open: 'files that are not loaded' },
   { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
-  { path: 'ledger', name: 'Ledger', icon: BookText, open: null },
-  { path: 'account', name: 'Account', icon: SlidersHorizontal, open: null },
+  { path: 'ledger', name: 'Ledger', icon: BookText, open: 'changes not read back yet' },
+  { path: 'account', name: 'Account', icon: SlidersHorizontal, open: 'setting to make: the target' },
 ] as const;
 
 /** The settings of the Account screen, by their headings. */

@@ -122,7 +122,7 @@ function AnswerTable<Row extends Stopper | CampaignAnswer>({ id, name, columns, 
       cursor={Math.min(cursor, Math.max(0, rows.length - 1))}
       onCursor={setCursor}
       sort={sort}
-      onSort={({ id: by, isText }) => setSort({ by, isDown: sort?.by === by ? !sort.isDown : !isText })}
+      onSort={setSort}
       isAside={id === 'stoppers'}
       saveAs={`gate check, ${name.toLowerCase()}`}
     />

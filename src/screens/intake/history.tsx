@@ -72,7 +72,7 @@ export function History({ files, onOpen }: Props) {
         onCursor={(index) => setInHand(rows[index]?.id ?? null)}
         onOpen={(index) => rows[index] && onOpen(rows[index].id)}
         sort={sort}
-        onSort={({ id, isText }) => setSort({ by: id, isDown: sort?.by === id ? !sort.isDown : !isText })}
+        onSort={setSort}
         onPress={(target, index) => {
           if (!target.closest('[data-open]')) return false;
           onOpen(rows[index]!.id);

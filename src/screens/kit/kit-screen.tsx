@@ -152,7 +152,7 @@ function Rows({ theme, rows }: { theme: string; rows: Row[] }) {
         cursor={cursor}
         onCursor={setCursor}
         sort={sort}
-        onSort={({ id, isText }) => setSort({ by: id, isDown: sort?.by === id ? !sort.isDown : !isText })}
+        onSort={setSort}
         saveAs="kit"
         isAside
         empty="No term is left under these filters."

@@ -16,7 +16,7 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
   return useMemo(() => {
     const columns: Column<LedgerLine>[] = [
       {
-        ...{ id: 'at', name: 'when', px: 96, isText: true, isSortable: true },
+        ...{ id: 'at', name: 'when', px: 96, isText: true, isSortable: true, isDownFirst: true },
         value: ({ at }) => at,
         cell: ({ at }) => <span className="text-soft">{formatMoment(at)}</span>,
       },

@@ -112,9 +112,7 @@ export function LedgerScreen() {
         cursor={at}
         onCursor={(index) => void setUrl({ entry: rows[index]?.id ?? null })}
         sort={sort}
-        onSort={({ id, isText }) =>
-          void setUrl({ by: id, down: url.by === id ? !url.down : !isText || id === 'at' })
-        }
+        onSort={({ by, isDown }) => void setUrl({ by, down: isDown })}
         onKey={({ key }) => {
           if (!single || (key !== 'u' && key !== 'f')) return false;
           if (key === 'f') document.getElementById('first-filter')?.focus();

@@ -24,7 +24,7 @@ export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
       cursor={Math.min(cursor, Math.max(0, changes.length - 1))}
       onCursor={setCursor}
       sort={sort}
-      onSort={({ id, isText }) => setSort({ by: id, isDown: sort?.by === id ? !sort.isDown : !isText })}
+      onSort={setSort}
       isMeasured
       isAside
       saveAs="changes in the tray"

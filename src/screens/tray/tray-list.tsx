@@ -48,8 +48,7 @@ export function TrayList({ changes, onRemove }: Props) {
           <GroupRow
             key={item.group.key}
             group={item.group}
-            index={index}
-            tabIndex={roving.tabIndexOf(index)}
+            item={roving.itemOf(index)}
             isOpen={opened.has(item.group.key)}
             onTurn={() => turn(item.group.key)}
             onRemove={onRemove}
@@ -58,8 +57,7 @@ export function TrayList({ changes, onRemove }: Props) {
           <ChangeRow
             key={item.change.id}
             change={item.change}
-            index={index}
-            tabIndex={roving.tabIndexOf(index)}
+            item={roving.itemOf(index)}
             isInside={item.isInside}
             onRemove={onRemove}
           />
@@ -69,11 +67,14 @@ export function TrayList({ changes, onRemove }: Props) {
   );
 }
 
-type RowProps = { index: number; tabIndex: number; onRemove: Props['onRemove'] };
+type RowProps = {
+  item: ReturnType<ReturnType<typeof useRoving>['itemOf']>;
+  onRemove: Props['onRemove'];
+};
 
 type GroupProps = RowProps & { group: ChangeGroup; isOpen: boolean; onTurn: () => void };
 
-function GroupRow({ group: { changes }, index, tabIndex, isOpen, onTurn, onRemove }: GroupProps) {
+function GroupRow({ group: { changes }, item, isOpen, onTurn, onRemove }: GroupProps) {
   const { title, first } = sayGroup(changes);
   const hurts = changes.some(({ touched, heldBackBy }) => touched.length > 0 || heldBackBy.count > 0);
   return (
@@ -81,8 +82,7 @@ function GroupRow({ group: { changes }, index, tabIndex, isOpen, onTurn, onRemov
       <StateIcon kind={hurts ? 'hurting' : ICON_OF[doesWhat(changes[0]!.change)]} className="mt-0.5" />
       <button
         type="button"
-        data-item={index}
-        tabIndex={tabIndex}
+        {...item}
         aria-expanded={isOpen}
         className="min-w-0 flex-1 text-left"
         onClick={onTurn}
@@ -108,12 +108,11 @@ const ICON_OF = { stops: 'stopped', opens: 'open', neither: 'post' } as const;
 
 type ChangeProps = RowProps & { change: TrayChange; isInside: boolean };
 
-function ChangeRow({ change, index, tabIndex, isInside, onRemove }: ChangeProps) {
+function ChangeRow({ change, item, isInside, onRemove }: ChangeProps) {
   const hurts = change.touched.length > 0 || change.heldBackBy.count > 0;
   return (
     <li
-      data-item={index}
-      tabIndex={tabIndex}
+      {...item}
       className={`flex items-start gap-2 border-b border-line py-1 pr-4 text-table ${isInside ? 'bg-sheet pl-9' : 'pl-4'}`}
     >
       <StateIcon kind={hurts ? 'hurting' : ICON_OF[doesWhat(change.change)]} className="mt-0.5" />
@@ -168,7 +167,6 @@ function TakeOut({ said, onPress }: { said: string; onPress: () => void }) {
       type="button"
       tabIndex={-1} // Delete does it, too
       aria-label={`Take out: ${said}`}
-      title="Take out of the tray (Delete)"
       className="-mr-1.5 flex min-h-6 min-w-6 items-center justify-center text-soft hover:text-ink"
       onClick={onPress}
     >

@@ -36,6 +36,10 @@ export type Column<Row, Look = undefined> = {
   isText?: boolean;
   /** it can be sorted by */
   isSortable?: boolean;
+  /** sorted by it first, the greatest come first: figures do, where nothing is said */
+  isDownFirst?: boolean;
+  /** px up to which it grows; where the table has more room, that stays free behind the last column */
+  most?: number;
   /** for sorting, saving and copying; money in units of the currency */
   value: (row: Row) => Value;
   cell: (row: Row, look: Look, state: RowState) => ReactNode;
@@ -44,7 +48,18 @@ export type Column<Row, Look = undefined> = {
 /** A column that belongs to every row, whatever it looks at. */
 export type AnyColumn = Pick<
   Column<never>,
-  'id' | 'name' | 'fullName' | 'explains' | 'px' | 'share' | 'yields' | 'isOff' | 'isText' | 'isSortable'
+  | 'id'
+  | 'name'
+  | 'fullName'
+  | 'explains'
+  | 'px'
+  | 'share'
+  | 'yields'
+  | 'isOff'
+  | 'isText'
+  | 'isSortable'
+  | 'isDownFirst'
+  | 'most'
 >;
 
 export const nameOf = ({ name, fullName }: Pick<AnyColumn, 'name' | 'fullName'>): string => fullName ?? name;

@@ -1,4 +1,4 @@
-import { render, screen, waitFor, within } from '@testing-library/react';
+import { act, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { describe, expect, test, vi } from 'vitest';
@@ -46,7 +46,7 @@ function Bees({ bees = BEES, ...over }: { bees?: Bee[] } & Partial<DataTableProp
       cursor={cursor}
       onCursor={setCursor}
       sort={sort}
-      onSort={({ id, isText }) => setSort({ by: id, isDown: sort?.by === id ? !sort.isDown : !isText })}
+      onSort={setSort}
       marks={{
         has: ({ name }) => marked.includes(name),
         all: marked.length === rows.length || (marked.length > 0 && 'mixed'),
@@ -135,6 +135,18 @@ describe('the data table', () => {
     await waitFor(async () =>
       expect(await copied()).toBe("Carniolan\t9\t'=calm\nBuckfast\t12\tsteady here\nBlack\t\thardy"),
     );
+  });
+
+  test('is printed whole, and says so where it is not', () => {
+    const bees = Array.from({ length: 1_002 }, (_, i) => ({ name: `Bee ${i}`, frames: i, note: '' }));
+    showBees({ bees });
+    const drawn = () => within(grid()).getAllByRole('row', { hidden: true }).length - 1;
+    expect(drawn()).toBeLessThan(100);
+    act(() => void window.dispatchEvent(new Event('beforeprint')));
+    expect(drawn()).toBe(1_000);
+    expect(screen.getByText(/^The first 1,000 rows of 1,002/)).toBeDefined();
+    act(() => void window.dispatchEvent(new Event('afterprint')));
+    expect(drawn()).toBeLessThan(100);
   });
 
   test('Shift and an arrow mark what is passed, Esc takes all marks off', async () => {

@@ -14,7 +14,9 @@ import {
 import { toast } from 'sonner';
 import { counted } from '@/core';
 import { focusWork } from '../focus-work';
+import { formatCount } from '../format';
 import { useLightRows } from '../light-rows';
+import { usePrinted } from '../use-printed';
 import { useWidth } from '../use-width';
 import { saveCells, toCells, toClipboard, type Cells, type FileKind } from './cells';
 import type { Column } from './column';
@@ -23,12 +25,14 @@ import { keyOfHead, keyOfRows } from './table-keys';
 import type { RowMarks } from './row-marks';
 import { TableMenu } from './table-menu';
 import { TableRow } from './table-row';
-import type { Sort, TableLayout } from './use-layout';
+import { nextSort, type Sort, type TableLayout } from './use-layout';
 import { widthsOf } from './widths';
 
 const ROW = 30;
 /** Rows are drawn into the same places again; more than are ever drawn at once. */
 const POOL = 160;
+/** Rows that are printed. */
+const PRINTED = 1_000;
 
 export type DataTableProps<Row, Look> = {
   /** of the element, which takes the focus */
@@ -43,7 +47,8 @@ export type DataTableProps<Row, Look> = {
   cursor: number;
   onCursor: (index: number) => void;
   sort: Sort | null;
-  onSort?: (column: Column<Row, Look>) => void;
+  /** the next sorting, where its head is pressed */
+  onSort?: (next: Sort, column: Column<Row, Look>) => void;
   marks?: RowMarks<Row>;
   /** what else a row is drawn by; undefined for most tables */
   lookOf?: (row: Row | undefined, index: number) => Look;
@@ -94,8 +99,15 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
     useFlushSync: false,
     scrollPaddingStart: ROW, // the head stays in sight
   });
-  const items = rows.getVirtualItems();
-  const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  const inSight = rows.getVirtualItems();
+  const [from, to] = [inSight[0]?.index ?? 0, inSight.at(-1)?.index ?? 0];
+  const isPrinted = usePrinted();
+  const printed = isPrinted ? Math.min(PRINTED, count) : 0;
+  const items = isPrinted
+    ? Array.from({ length: printed }, (_, index) => ({ index, start: 0 })).filter(
+        ({ index }) => rowAt(index) !== undefined,
+      )
+    : inSight;
   const isLight = useLightRows({ isScrolling: rows.isScrolling, from, to }, cursor);
   const { onDrawn } = props;
   useEffect(() => onDrawn?.(from, to), [onDrawn, from, to]);
@@ -170,7 +182,7 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
 
   function sortBy(columnId: string) {
     const column = columns.find((c) => c.id === columnId);
-    if (column?.isSortable) props.onSort?.(column);
+    if (column?.isSortable) props.onSort?.(nextSort(sort, column), column);
   }
 
   // One listener for all rows, so that a row is drawn again only when something about it has changed.
@@ -224,7 +236,7 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
             onSave={props.saveAs === undefined && !props.far ? undefined : save}
           />
         }
-        onSort={(column) => props.onSort?.(column)}
+        onSort={({ id }) => sortBy(id)}
         onSize={layout.size}
       />
       {count === 0 && props.empty && (
@@ -246,7 +258,7 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
           const row = rowAt(index);
           return (
             <TableRow
-              key={isMeasured ? index : index % POOL}
+              key={isMeasured || isPrinted ? index : index % POOL}
               row={row}
               look={props.lookOf?.(row, index) as Look}
               columns={columns}
@@ -255,7 +267,7 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
               height={isMeasured ? undefined : rowPx}
               idPrefix={rowId}
               hasMark={marks !== undefined}
-              isLight={isLight(index)}
+              isLight={!isPrinted && isLight(index)}
               isInHand={index === cursor}
               isMarked={row !== undefined && marks?.has(row) === true}
               isTinted={props.isTinted?.(row, index) ?? false}
@@ -264,6 +276,12 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
           );
         })}
       </div>
+      {isPrinted && items.length < count && (
+        <p className="px-3 py-2 text-soft">
+          The first {counted(items.length, 'row')} of {formatCount(count)}. Save the table as a file for all
+          of them.
+        </p>
+      )}
       {props.keysHelp && (
         <p id={`${id}-keys`} className="sr-only">
           {props.keysHelp}

@@ -14,7 +14,7 @@ import {
 } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import { useStored } from '../stored';
-import type { Column, Value } from './column';
+import type { AnyColumn, Column, Value } from './column';
 
 const features = tableFeatures({
   columnOrderingFeature,
@@ -25,6 +25,13 @@ const features = tableFeatures({
 });
 
 export type Sort = { by: string; isDown: boolean };
+
+/**
+ * What pressing a head sorts by: what is sorted by it already is turned round; else text goes up, and figures go down.
+ */
+export function nextSort(sort: Sort | null, { id, isText, isDownFirst }: AnyColumn): Sort {
+  return { by: id, isDown: sort?.by === id ? !sort.isDown : (isDownFirst ?? !isText) };
+}
 
 /** What a person has chosen of the columns of a table; remembered in this browser. */
 type Layout = {

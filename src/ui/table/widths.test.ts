@@ -27,6 +27,13 @@ describe('the widths of columns', () => {
     expect(widthsOf(columns.slice(2), {}, 800, false).template).toBe('36px 1fr');
   });
 
+  test('what has grown as far as it may leaves the rest to the others, and at last behind the last column', () => {
+    const bounded = [{ ...columns[0]!, most: 400 }, { ...columns[1]!, most: 300 }, columns[2]!];
+    expect(widthsOf(bounded, {}, 500, false).template).toBe('minmax(244px,3fr) minmax(56px,2fr) 36px');
+    expect(widthsOf(bounded, {}, 720, false).template).toBe('400px minmax(56px,2fr) 36px');
+    expect(widthsOf(bounded, {}, 2_000, false).template).toBe('400px 300px 36px 1fr');
+  });
+
   test('the first column and every one that does not yield are always there, and fit or scroll', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 2_600 }), (room) => {

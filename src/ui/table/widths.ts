@@ -40,16 +40,37 @@ export function widthsOf<C extends AnyColumn>(
     if (at < 0) break;
     shown.splice(at, 1);
   }
-  const sized = shown.map((column) =>
-    column.share === undefined || sizes[column.id] !== undefined
-      ? `${pxOf(column)}px`
-      : `minmax(${pxOf(column)}px,${column.share}fr)`,
-  );
-  // Where nothing grows, what is left stays free behind the last column.
-  const filler = shown.some(({ id, share }) => share !== undefined && sizes[id] === undefined) ? [] : ['1fr'];
+  const growing = shown.filter(({ id, share }) => share !== undefined && sizes[id] === undefined);
+  const grown = grownAsFarAsTheyMay(growing, room - least());
+  const sized = shown.map((column) => {
+    if (grown.has(column)) return `${column.most}px`;
+    return growing.includes(column) ? `minmax(${column.px}px,${column.share}fr)` : `${pxOf(column)}px`;
+  });
+  // Where nothing grows any more, what is left stays free behind the last column.
+  const filler = grown.size < growing.length ? [] : ['1fr'];
   return {
     shown,
     template: [...(hasMarks ? [`${MARK}px`] : []), ...sized, ...filler].join(' '),
     least: least(),
   };
+}
+
+/**
+ * The columns that reach their greatest width.
+ * @param growing columns that share what is left
+ * @param free px that is left
+ */
+function grownAsFarAsTheyMay<C extends AnyColumn>(growing: readonly C[], free: number): ReadonlySet<C> {
+  const grown = new Set<C>();
+  for (let left = free, before = -1; before < grown.size;) {
+    before = grown.size;
+    const others = growing.filter((column) => !grown.has(column));
+    const shares = others.reduce((sum, { share = 0 }) => sum + share, 0);
+    for (const column of others) {
+      const { px, share = 0, most = Infinity } = column;
+      if (px + (left * share) / shares > most) grown.add(column);
+    }
+    left = free - [...grown].reduce((sum, { px, most = px }) => sum + most - px, 0);
+  }
+  return grown;
 }

@@ -67,7 +67,7 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
         onCursor={(index) => onChange({ list: rows[index]!.list.id })}
         onOpen={(index) => rows[index] && onChange({ show: 'entries', list: rows[index].list.id })}
         sort={sort}
-        onSort={({ id, isText }) => onChange({ by: id, down: url.by === id ? !url.down : !isText })}
+        onSort={({ by, isDown }) => onChange({ by, down: isDown })}
         saveAs="shared lists"
         empty={view.lists.length > 0 && 'No list has this in its name.'}
       />

@@ -9,6 +9,10 @@ import { TextField } from '@/ui/form';
 import { EditInHand } from '../edit/edit-in-hand';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted, listed } from '@/core';
+import { formatCount } from '@/ui/format';
+import type { Column } from '@/ui/table/column';
+import { DataTable } from '@/ui/table/data-table';
+import { useLayout, type Sort } from '@/ui/table/use-layout';
 
 /** Asked for when it is wanted: it takes a while in a large account. */
 export function useCouldBe(isWanted: boolean) {
@@ -19,48 +23,37 @@ export function useCouldBe(isWanted: boolean) {
   });
 }
 
+type CouldBeSet = CouldBeView['sets'][number];
+
 /** Negatives that stand one by one in several campaigns: each set could be one list, hung once on all of them. */
 export function CouldBe() {
   const { data, error } = useCouldBe(true);
   const [at, setAt] = useState(0);
-  const set = data?.sets[at];
+  const [sort, setSort] = useState<Sort | null>(null);
+  const layout = useLayout('could-be', SET_COLUMNS, data?.sets ?? NONE, sort);
+  const { rows } = layout;
+  const set = rows[at];
   return (
     <>
-      <div className="min-h-0 flex-1 overflow-y-auto text-table">
-        {error && <p className="p-4 text-rust">{error.message}</p>}
-        {data?.sets.length === 0 && (
-          <p className="p-4 text-soft">
-            No two campaigns have two negatives in common that would be fewer as a list. Nothing to gather.
-          </p>
-        )}
-        <ul aria-label="Sets that could be lists">
-          {data?.sets.map(({ entries, campaigns, saves }, i) => (
-            <li
-              key={i}
-              className={`border-b border-line ${i === at ? 'border-l-[3px] border-l-pine bg-raised' : ''}`}
-            >
-              <button
-                type="button"
-                className="w-full px-4 py-2 text-left"
-                aria-pressed={i === at}
-                onClick={() => setAt(i)}
-              >
-                <b>
-                  {counted(entries.length, 'negative')} on each of {counted(campaigns.length, 'campaign')}
-                </b>{' '}
-                <span className="text-soft">
-                  {entries.length * campaigns.length} now; as a list {entries.length + campaigns.length}:{' '}
-                  {saves} fewer
-                </span>
-                <span className="block truncate text-soft">
-                  {listed(entries.map(({ text, match }) => `${text} (${match})`))}
-                </span>
-                <span className="block truncate text-soft">{listed(campaigns.map((c) => c.name))}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
-      </div>
+      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <DataTable
+        id="could-be"
+        label="Sets that could be lists"
+        layout={layout}
+        count={rows.length}
+        rowAt={(index) => rows[index]}
+        cursor={Math.min(at, Math.max(0, rows.length - 1))}
+        onCursor={setAt}
+        sort={sort}
+        onSort={setSort}
+        isMeasured
+        rowPx={48}
+        saveAs="negatives that could be lists"
+        empty={
+          data &&
+          'No two campaigns have two negatives in common that would be fewer as a list. Nothing to gather.'
+        }
+      />
       {set ? (
         <Gather key={set.entries.map((e) => e.text).join()} set={set} onDone={() => setAt(0)} />
       ) : (
@@ -71,6 +64,47 @@ export function CouldBe() {
     </>
   );
 }
+
+const NONE: readonly CouldBeSet[] = [];
+const entriesOf = ({ entries }: CouldBeSet) => listed(entries.map(({ text, match }) => `${text} (${match})`));
+const campaignsOf = ({ campaigns }: CouldBeSet) => listed(campaigns.map(({ name }) => name));
+
+const SET_COLUMNS: readonly Column<CouldBeSet>[] = [
+  {
+    ...{ id: 'negatives', name: 'negatives', px: 180, share: 1, most: 620, isText: true, isSortable: true },
+    value: entriesOf,
+    cell: (set) => (
+      <span className="block whitespace-normal">
+        <b>{counted(set.entries.length, 'negative')}</b> <span className="text-soft">{entriesOf(set)}</span>
+      </span>
+    ),
+  },
+  {
+    ...{ id: 'campaigns', name: 'on each of', px: 150, share: 1, most: 460, isText: true, isSortable: true },
+    value: campaignsOf,
+    cell: (set) => (
+      <span className="block whitespace-normal">
+        {counted(set.campaigns.length, 'campaign')} <span className="text-soft">{campaignsOf(set)}</span>
+      </span>
+    ),
+  },
+  {
+    ...{ id: 'now', name: 'now', px: 44, isSortable: true, explains: 'Negatives that stand there now.' },
+    value: ({ entries, campaigns }) => entries.length * campaigns.length,
+    cell: ({ entries, campaigns }) => formatCount(entries.length * campaigns.length),
+  },
+  {
+    ...{ id: 'list', name: 'as a list', px: 44, isSortable: true },
+    explains: 'Its entries, and where it would hang.',
+    value: ({ entries, campaigns }) => entries.length + campaigns.length,
+    cell: ({ entries, campaigns }) => formatCount(entries.length + campaigns.length),
+  },
+  {
+    ...{ id: 'saves', name: 'fewer', px: 48, isSortable: true },
+    value: ({ saves }) => saves,
+    cell: ({ saves }) => formatCount(saves),
+  },
+];
 
 function Gather({ set, onDone }: { set: CouldBeView['sets'][number]; onDone: () => void }) {
   const [name, setName] = useState('Common to several');

@@ -9,6 +9,7 @@ import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
+import { useRoving } from '@/ui/use-roving';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Outside } from './outside';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -18,6 +19,7 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
   const { call } = useRoutes();
   const refresh = useRefresh();
   const [edit, setEdit] = useState<ListEdit | null>(null);
+  const { list, itemOf: item } = useRoving(2 * waiting.length);
   const takeOver = async (id: number) => {
     try {
       await call('POST lists/versions/[version]', { params: { version: id } });
@@ -37,8 +39,8 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
             and after each sending.
           </p>
         )}
-        <ul aria-label="Changed elsewhere">
-          {waiting.map(({ id, listName, at, what, said }) => (
+        <ul aria-label="Changed elsewhere" {...list}>
+          {waiting.map(({ id, listName, at, what, said }, i) => (
             <li key={id} className="flex items-start gap-3 border-b border-line px-4 py-2">
               <span className="min-w-0 flex-1">
                 <b>{listName}</b>{' '}
@@ -52,8 +54,12 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
                   </span>
                 ))}
               </span>
-              <Button onClick={() => void takeOver(id)}>Take over</Button>
-              <Button onClick={() => setEdit({ do: 'undo version', version: id })}>Undo…</Button>
+              <Button {...item(2 * i)} onClick={() => void takeOver(id)}>
+                Take over
+              </Button>
+              <Button {...item(2 * i + 1)} onClick={() => setEdit({ do: 'undo version', version: id })}>
+                Undo…
+              </Button>
             </li>
           ))}
         </ul>

@@ -6,6 +6,7 @@ import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
+import { useRoving } from '@/ui/use-roving';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
@@ -13,6 +14,7 @@ import { counted } from '@/core';
 export function Outside({ outside }: Pick<ListsView, 'outside'>) {
   const { call } = useRoutes();
   const refresh = useRefresh();
+  const { list, itemOf: item } = useRoving(2 * outside.length);
   if (outside.length === 0) return null;
 
   const undo = async (ids: number[]) => (await call('POST elsewhere/undo', { body: { ids } })).outcomes;
@@ -44,15 +46,19 @@ export function Outside({ outside }: Pick<ListsView, 'outside'>) {
         <Button onClick={() => void settle('take-over', all)}>Take all over</Button>
         <Button onClick={() => void settle('undo', all)}>Undo all</Button>
       </div>
-      <ul aria-label="Changed elsewhere, outside lists">
-        {outside.map(({ id, at, said }) => (
+      <ul aria-label="Changed elsewhere, outside lists" {...list}>
+        {outside.map(({ id, at, said }, i) => (
           <li key={id} className="flex items-start gap-3 border-b border-line px-4 py-2">
             <span className="min-w-0 flex-1">
               {said}{' '}
               <span className="text-soft">by somebody else, seen {formatDay(at.slice(0, 10), true)}</span>
             </span>
-            <Button onClick={() => void settle('take-over', [id])}>Take over</Button>
-            <Button onClick={() => void settle('undo', [id])}>Undo</Button>
+            <Button {...item(2 * i)} onClick={() => void settle('take-over', [id])}>
+              Take over
+            </Button>
+            <Button {...item(2 * i + 1)} onClick={() => void settle('undo', [id])}>
+              Undo
+            </Button>
           </li>
         ))}
       </ul>

@@ -5,6 +5,7 @@ import { counted, listed } from '@/core';
 import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
+import { Explain } from '@/ui/explain';
 import { conversionsOf, formatCount } from '@/ui/format';
 import { Radio } from '@/ui/radio';
 import { BesideNeighbours } from '../hand/beside-neighbours';
@@ -117,15 +118,15 @@ function Buttons({ pass }: { pass: Pass }) {
       <Button
         hotkey="l"
 
-        title={
-          isWord
-            ? 'It is neutral from now on: never offered, never shown among the words'
-            : 'Until it has 20 more clicks'
-        }
         onClick={() => void pass.leave()}
       >
         {isWord ? 'Not at fault' : 'Aside'}
       </Button>
+      <Explain about={isWord ? 'not at fault' : 'aside'} className="min-w-6">
+        {isWord
+          ? 'Not at fault: it is neutral from now on, never offered, and never shown among the words.'
+          : 'Aside: it is hidden until it has 20 more clicks.'}
+      </Explain>
     </div>
   );
 }

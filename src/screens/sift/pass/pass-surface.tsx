@@ -6,6 +6,7 @@ import { counted, listed } from '@/core';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { useMoney } from '@/screens/frame/money';
 import { Button } from '@/ui/button';
+import { Explain } from '@/ui/explain';
 import { formatCount } from '@/ui/format';
 import { MissingGroups } from './missing-groups';
 import { PASS_COLUMNS, PassRow } from './pass-row';
@@ -124,8 +125,12 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
         </span>
       )}
       {step === 'words' && answer!.barred.length > 0 && (
-        <span role="gridcell" className="text-small text-soft" title={sayBarred(pass)}>
-          {formatCount(answer!.barred.length)} not offered
+        <span role="gridcell" className="text-small">
+          <Explain about="words not offered" trigger={`${formatCount(answer!.barred.length)} not offered`}>
+            {sayBarred(pass).map((line) => (
+              <p key={line}>{line}</p>
+            ))}
+          </Explain>
         </span>
       )}
       {step !== 'left' && count > 0 && (
@@ -142,5 +147,4 @@ function StepHead({ step, pass }: { step: Step; pass: Pass }) {
 const sayBarred = ({ answer }: Pass) =>
   answer!.barred
     .slice(0, 12)
-    .map(({ ngram, by, names }) => `“${ngram}” would stop the ${by} ${listed(names.first, names.count)}`)
-    .join('\n');
+    .map(({ ngram, by, names }) => `“${ngram}” would stop the ${by} ${listed(names.first, names.count)}`);

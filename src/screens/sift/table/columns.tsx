@@ -39,12 +39,12 @@ export function useTermColumns(sort: Sort, beside: Window | null): readonly Term
     const figure = { isText: false, isOff: true };
     const columns: TermColumn[] = [
       {
-        ...{ id: 'term', name: 'search term', px: 244, share: 3, isText: true, isSortable: true },
+        ...{ id: 'term', name: 'search term', px: 244, share: 3, most: 460, isText: true, isSortable: true },
         value: ({ raw }) => raw,
         cell: (line, look, state) => <TermCell line={line} look={look} state={state} />,
       },
       {
-        ...{ id: 'served', name: 'served by', px: 56, share: 2, yields: true, isText: true },
+        ...{ id: 'served', name: 'served by', px: 56, share: 2, most: 380, yields: true, isText: true },
         value: ({ servedBy: { keyword, match } }) => (keyword === null ? match : `${keyword} (${match})`),
         cell: (line, _, { isLight }) => <ServedByCell line={line} isLight={isLight} />,
       },

@@ -70,7 +70,7 @@ export function TermsTable(props: Props) {
       cursor={cursor}
       onCursor={onCursor}
       sort={{ by: columnOfSort(url.sort), isDown: url.direction === 'desc' }}
-      onSort={(column) => props.onSort(...nextSort(column.id, url))}
+      onSort={(_, column) => props.onSort(...nextSort(column.id, url))}
       marks={{
         has: ({ id }) => isMarked(marks, id),
         all: isWhole || (marked > 0 && 'mixed'),

@@ -4,13 +4,18 @@ import { useMoney } from '@/screens/frame/money';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Rank, ThemeLine } from '@/contracts/sift';
+import { Explain } from '@/ui/explain';
 import { formatCount, formatShare } from '@/ui/format';
+import { useRoving } from '@/ui/use-roving';
 import { Notes } from '../hand/notes';
 import { SureBar } from '../table/meter';
 import { ThemesMenu } from './words-menu';
 import { OFFERED, sayFault } from './say-fault';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
+
+/** Words of a theme that are shown. */
+const SHOWN = 8;
 
 /** Words that never brought a return and are asked for together. */
 export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {
@@ -24,8 +29,14 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
     gcTime: 30_000,
   });
   const lines = inRank(data?.lines ?? [], url.rank);
+  // Each theme's note, and each of its words that are shown, is one to reach by arrows.
+  const firstOf = lines.reduce<number[]>(
+    (starts, { words }) => [...starts, starts.at(-1)! + 1 + Math.min(words.length, SHOWN)],
+    [0],
+  );
+  const { list, itemOf: item } = useRoving(firstOf.at(-1)!);
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Themes">
+    <div className="min-h-0 flex-1 overflow-y-auto" role="group" aria-label="Themes" {...list}>
       {lines.length > 0 && (
         <div className="flex items-center border-b border-line px-4 text-small text-soft">
           terms{' '}
@@ -38,7 +49,7 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
       {data?.lines.length === 0 && (
         <p className="p-3 text-soft">No words here went without any return and stand in two terms.</p>
       )}
-      {lines.map((theme) => {
+      {lines.map((theme, t) => {
         const name = theme.words.join(' ');
         return (
           <div key={name} className="border-b border-line px-4 py-1.5">
@@ -46,6 +57,7 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
               {formatCount(theme.terms)} terms
               <button
                 type="button"
+                {...item(firstOf[t]!)}
                 aria-expanded={opened === name}
                 className="min-h-6 text-pine hover:underline"
                 onClick={() => setOpened(opened === name ? null : name)}
@@ -55,10 +67,11 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
               <span className="ml-auto text-table text-timber">{formatMoney(theme.costMicros)}</span>
             </p>
             <p className="flex flex-wrap gap-x-1">
-              {theme.words.slice(0, 8).map((word) => (
+              {theme.words.slice(0, SHOWN).map((word, w) => (
                 <button
                   key={word}
                   type="button"
+                  {...item(firstOf[t]! + 1 + w)}
                   aria-pressed={url.holding === word}
                   className={`min-h-6 rounded px-1 font-semibold ${url.holding === word ? 'bg-straw' : 'hover:bg-straw/60'}`}
                   onClick={() => onChange({ holding: url.holding === word ? '' : word })}
@@ -66,7 +79,9 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
                   {word}
                 </button>
               ))}
-              {theme.words.length > 8 && <span className="text-soft">and {theme.words.length - 8} more</span>}
+              {theme.words.length > SHOWN && (
+                <span className="text-soft">and {theme.words.length - SHOWN} more</span>
+              )}
             </p>
             {theme.fault && (
               <span className="flex items-center gap-1.5">
@@ -77,7 +92,14 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
                     says={sayFault(theme.fault, null)}
                   />
                 </span>
-                <span className="text-small">{formatShare(theme.fault.probability)}</span>
+                <Explain
+                  about={`how ${name} is judged`}
+                  trigger={formatShare(theme.fault.probability)}
+                  isOutOfTabOrder
+                  className="text-small"
+                >
+                  {sayFault(theme.fault, null)}
+                </Explain>
               </span>
             )}
             {opened === name && <ThemeNotes theme={theme} />}

@@ -1,9 +1,12 @@
 'use client';
 
 import type { WordLine } from '@/contracts/sift';
+import { Explain } from '@/ui/explain';
 import { useVerdict } from '../hand/use-verdict';
 import { useWordTag } from './use-word-tag';
 
+const SAID_OF_WORDS =
+  'Stop leads to its terms: the word is chosen there, and In hand says what stopping it would do. Keep: nothing may stop it as a query from now on. Neutral: it is never shown among the words of this account again. Location: it names a location.';
 const button = 'min-h-6 rounded border border-line bg-sheet px-1.5 hover:border-soft';
 
 /** What can be said of the chosen n-gram: stop it (in hand, in the terms that hold it), keep it, or mark it. */
@@ -17,38 +20,25 @@ export function WordActions({ line, onDone }: { line: WordLine; onDone: () => vo
       aria-label={`“${raw}”`}
       className="flex h-[30px] items-center gap-1 bg-straw px-4 text-small"
     >
-      <button
-        type="button"
-        className={button}
-        title="To its terms: it is chosen there, and In hand says what stopping it would do"
-        onClick={() => document.getElementById('terms')?.focus()}
-      >
+      <button type="button" className={button} onClick={() => document.getElementById('terms')?.focus()}>
         Stop…
       </button>
       <button
         type="button"
         className={button}
-        title="Nothing may stop it as a query from now on"
         onClick={() => void setVerdict({ id: 0, raw }, { is: line.isKept ? 'open' : 'kept' })}
       >
         {line.isKept ? 'Let go' : 'Keep'}
       </button>
-      <button
-        type="button"
-        className={button}
-        title="Never show it among the words of this account again"
-        onClick={() => void tag(raw, 'neutral').then(onDone)}
-      >
+      <button type="button" className={button} onClick={() => void tag(raw, 'neutral').then(onDone)}>
         Neutral
       </button>
-      <button
-        type="button"
-        className={button}
-        title="It names a location"
-        onClick={() => void tag(raw, 'location')}
-      >
+      <button type="button" className={button} onClick={() => void tag(raw, 'location')}>
         Location
       </button>
+      <Explain about="what can be said of a word" className="min-w-6">
+        {SAID_OF_WORDS}
+      </Explain>
     </div>
   );
 }

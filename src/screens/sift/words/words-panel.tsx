@@ -7,6 +7,7 @@ import { Ngrams } from './ngrams';
 import { Themes } from './themes';
 import { WhyAtFault } from './why-at-fault';
 import { Check } from '@/ui/check';
+import { Explain } from '@/ui/explain';
 import { optionsIn, optionsOf, Select } from '@/ui/select';
 import { ToggleGroup } from '@/ui/toggle-group';
 
@@ -29,6 +30,7 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
   return (
     <section
       aria-label="Words"
+      data-beside-table
       className="flex w-[204px] max-[1100px]:w-[168px] shrink-0 flex-col bg-paper text-table"
     >
       <ToggleGroup
@@ -51,16 +53,14 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
               value={url.n}
               onChange={(n) => onChange({ n })}
             />
-            <label
-              className="ml-auto flex min-h-6 items-center gap-1"
-              title="All forms of a word (plural, -ing, -ed) count as one"
-            >
+            <label className="ml-auto flex min-h-6 items-center gap-1">
               <Check
                 checked={url.forms === 'yes'}
                 onChange={(e) => onChange({ forms: e.target.checked ? 'yes' : 'no' })}
               />
               forms
             </label>
+            <Explain about="forms">All forms of a word (plural, -ing, -ed) count as one.</Explain>
           </div>
         )}
         <span className="flex items-center gap-1">

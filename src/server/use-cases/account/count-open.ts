@@ -3,6 +3,8 @@ import type { OpenCounts } from '@/contracts/account';
 import { FiltersSchema } from '@/contracts/sift';
 import { listReportFiles } from '../../repositories/intake/reports';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
+import type { Account } from '../../repositories/account/accounts';
+import { loadUnderway } from '../../repositories/tray/changes';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { findOnce } from '../sift/sift-terms';
@@ -21,8 +23,13 @@ export async function countOpen(deps: Deps, slug: string): Promise<OpenCounts> {
     intake: files.filter(({ state }) => state === 'uploaded' || state === 'failed').length,
     sift: account.dataVersion === 0 ? 0 : await countSurelyMissing(deps, slug),
     lists: waiting.length + outside.length,
+    ledger: (await loadUnderway(deps.db, account.id)).length,
+    account: hasTarget(account) ? 0 : 1,
   };
 }
+
+const hasTarget = ({ steersBy, targetMicros, targetAcos }: Account) =>
+  (steersBy === 'CPA' ? targetMicros : targetAcos) !== null;
 
 async function countSurelyMissing(deps: Deps, slug: string): Promise<number> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));

@@ -69,7 +69,7 @@ function Matches({ answer, choice }: { answer: ChoiceAnswer; choice: Choice }) {
                   <button
                     type="button"
                     className="ml-1 min-h-6 font-normal whitespace-nowrap text-soft hover:text-ink"
-                    title="Stop the whole term"
+                    aria-label="Stop the whole term"
                     onClick={() => void choice.stopWhole()}
                   >
                     whole <Key>w</Key>

@@ -26,7 +26,6 @@ export function VariantsInHand({ answer: { negative, offers }, onTake, onClose }
             <button
               type="button"
               className="min-h-6 truncate font-semibold text-pine hover:underline"
-              title={`${offer.how}: stop it too`}
               onClick={() => onTake([offer])}
             >
               {offer.text}
