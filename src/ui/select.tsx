@@ -22,9 +22,9 @@ export const namedOptions = (things: readonly { id: string; name: string }[]): O
   things.map(({ id, name }) => ({ key: id, says: name }));
 
 const LOOKS = {
-  field: 'rounded border border-line bg-sheet px-1.5 py-0.5',
-  word: 'border-b border-dashed border-soft font-semibold text-ink',
-  quiet: 'border-b border-dashed border-soft text-soft',
+  field: 'gap-1 rounded border border-line bg-sheet px-1.5 py-0.5',
+  word: 'gap-px border-b border-dashed border-soft font-semibold text-ink',
+  quiet: 'gap-px border-b border-dashed border-soft text-soft',
 };
 
 type Props<Key extends string> = {
@@ -70,12 +70,12 @@ export function Select<Key extends string>({
       <Radix.Trigger
         {...trigger}
         aria-label={label}
-        className={`inline-flex min-h-6 max-w-full min-w-0 items-center gap-1 text-left disabled:opacity-60 ${LOOKS[look]} ${className}`}
+        className={`inline-flex min-h-6 max-w-full min-w-0 items-center text-left disabled:opacity-60 ${LOOKS[look]} ${className}`}
       >
         <span className="min-w-0 flex-1 truncate">
           <Radix.Value placeholder={placeholder}>{chosen?.says}</Radix.Value>
         </span>
-        <ChevronDown size={12} aria-hidden className="shrink-0 text-soft" />
+        <ChevronDown size={10} aria-hidden className="shrink-0 text-soft" />
       </Radix.Trigger>
       <Radix.Portal>
         <Radix.Content

@@ -141,21 +141,16 @@ test('the panel folds to a spine that says what waits, and stays folded', async 
 const SCREENS = [
   ...['sift', 'sift?show=plot', 'sift?show=pass', 'sift?panel=themes', 'intake', 'ledger', 'account'],
   ...['lists', 'lists?show=coverage', 'lists?show=entries', 'lists?show=could', 'lists?show=account'],
-  ...['gate?query=bee+hive+jobs', 'sift?beside=before'],
+  ...['lists?show=elsewhere', 'gate?query=bee+hive+jobs'],
+  ...['sift?beside=before', 'lists?beside=before', 'ledger?beside=before'],
 ];
 
-/** In the dark, those that have colours of their own. */
-const IN_THE_DARK = ['sift?beside=before', 'sift?show=plot', 'lists?show=coverage', 'ledger', 'account'];
-
-for (const [colorScheme, screens] of [
-  ['light', SCREENS],
-  ['dark', IN_THE_DARK],
-] as const) {
+for (const colorScheme of ['light', 'dark'] as const) {
   test(`every screen is accessible and within its bounds at 1024 px, ${colorScheme}`, async ({ browser }) => {
     const context = await browser.newContext({ viewport: { width: 1024, height: 768 }, colorScheme });
     const page = await context.newPage();
     const errors = watchErrors(page);
-    for (const path of screens) {
+    for (const path of SCREENS) {
       await page.goto(`/larkfell-web/${path}`);
       await page.getByRole('heading', { level: 1 }).waitFor();
       await page.waitForLoadState('networkidle');

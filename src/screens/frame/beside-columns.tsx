@@ -63,7 +63,10 @@ export function besideColumns<Row, C = undefined>(
     {
       ...{ id: 'costThen', name: 'cost then', fullName: `cost, ${said}`, px: 58, explains },
       value: (row) => units(of(row)?.then.costMicros ?? null),
-      cell: (row) => <span className="text-soft">{money(of(row)?.then.costMicros ?? null)}</span>,
+      cell: (row) => {
+        const two = of(row);
+        return two && <span className="text-soft">{money(two.then.costMicros)}</span>;
+      },
     },
     difference('costDifference', '± cost', 'costMicros', money, units),
     { ...difference('clicksDifference', '± clicks', 'clicks', formatCount), isOff: true },
@@ -78,7 +81,10 @@ export function besideColumnsWithNow<Row>(
   const now: Column<Row> = {
     ...{ id: 'costNow', name: 'cost now', fullName: 'cost in these days', px: 58, explains },
     value: (row) => units(of(row)?.now.costMicros ?? null),
-    cell: (row) => money(of(row)?.now.costMicros ?? null),
+    cell: (row) => {
+      const two = of(row);
+      return two && money(two.now.costMicros);
+    },
   };
   return [now, ...besideColumns(days, of, explains, money, units)].map((column) => ({
     ...column,

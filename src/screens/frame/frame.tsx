@@ -12,6 +12,7 @@ import { formatCount, formatDay, formatShare } from '@/ui/format';
 import { Key } from '@/ui/button';
 import { focusWork } from '@/ui/focus-work';
 import { Logo } from '@/ui/state-icon';
+import { useNarrow } from '@/ui/use-narrow';
 import { useStored } from '@/ui/stored';
 import { AccountContext } from './account-context';
 import { ConnectionNote } from './connection-note';
@@ -39,7 +40,9 @@ type Props = {
 export function Frame({ summary, accounts, people, personId, children }: Props) {
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [actions, setActions] = useState<HTMLElement | null>(null);
-  const [isFolded, storeFolded] = useStored('gatepost-panel', isFoldedIn);
+  const isNarrow = useNarrow();
+  const [wanted, storeFolded] = useStored('gatepost-panel', foldIn);
+  const isFolded = wanted === null ? isNarrow : wanted === 'folded';
   const fold = (folded: boolean) => storeFolded(folded ? 'folded' : 'open');
   useUndoKey();
   useEscapeToWork();
@@ -47,8 +50,10 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   return (
     <AccountContext.Provider value={{ summary, accounts, me, inHand: { body, actions } }}>
       <div
-        className="frame grid h-dvh min-w-[720px] grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
-        style={{ '--panel': isFolded ? '44px' : '304px' } as CSSProperties}
+        className="frame grid h-dvh min-w-(--least) grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
+        style={
+          { '--panel': isFolded ? '44px' : '304px', '--least': isFolded ? '600px' : '860px' } as CSSProperties
+        }
       >
         <SkipLinks />
         <Rail summary={summary} />
@@ -109,7 +114,8 @@ function SkipLinks() {
   );
 }
 
-const isFoldedIn = (text: string | null) => text === 'folded';
+/** What a person wants of the panel; null: there is nothing but the width of the page to go by. */
+const foldIn = (text: string | null) => text;
 
 function Rail({ summary }: { summary: AccountSummary }) {
   const pathname = usePathname();
@@ -174,17 +180,17 @@ function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
   const target =
     summary.steersBy === 'CPA' ? formatMoney(summary.targetMicros) : formatShare(summary.targetAcos);
   return (
-    <header className="col-span-2 flex items-center gap-5 border-b border-line px-4">
+    <header className="col-span-2 flex min-w-0 items-center gap-5 border-b max-[900px]:gap-2.5 border-line px-4">
       <Select
         label="Account"
         look="word"
-        className="max-w-56"
+        className="max-w-56 shrink-0 max-[900px]:max-w-32"
         options={accounts.map(({ slug, name }) => ({ key: slug, says: name }))}
         value={summary.slug}
         onChange={(slug) => router.push(`/${slug}/sift`)}
       />
       <DaysPicker summary={summary} />
-      <span className="whitespace-nowrap text-soft">
+      <span className="whitespace-nowrap text-soft max-[900px]:hidden">
         Steers by {summary.steersBy} <span className="text-ink">{target}</span>
         {summary.steersBy === 'CPA' && ` ${summary.currency}`}
       </span>
@@ -192,7 +198,7 @@ function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
       <Select
         label="You are"
         look="word"
-        className="max-w-[130px] font-normal!"
+        className="max-w-[130px] shrink-0 font-normal! max-[900px]:max-w-20"
         options={people.map(({ id, name }) => ({ key: String(id), says: name }))}
         value={String(personId)}
         onChange={(id) => {
@@ -235,7 +241,7 @@ function GateField({ slug }: { slug: string }) {
   return (
     <form
       role="search"
-      className="relative ml-auto w-64 min-w-32"
+      className="relative ml-auto w-64 min-w-24"
       onSubmit={(event) => {
         event.preventDefault();
         const query = new FormData(event.currentTarget).get('query');

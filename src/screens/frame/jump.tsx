@@ -38,7 +38,7 @@ export function Jump({ commands }: Props) {
         className="min-h-6 whitespace-nowrap text-soft hover:text-ink max-[1180px]:hidden"
         onClick={() => setOpen(true)}
       >
-        Go to <Key>Ctrl K</Key>
+        <span className="max-[900px]:hidden">Go to</span> <Key>Ctrl K</Key>
       </button>
       {isOpen && (
         <DialogFrame

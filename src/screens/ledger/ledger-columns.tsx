@@ -90,10 +90,13 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
     ];
     if (!beside) return columns;
     const after = columns.findIndex(({ id }) => id === 'slips') + 1;
+    for (const column of columns) if (YIELDING.has(column.id)) column.yields = true;
     return columns.toSpliced(after, 0, ...besideColumnsWithNow(beside, of, BESIDE, money, units));
   }, [money, units, beside]);
 }
 
+/** With other days beside, these make room for them. */
+const YIELDING = new Set(['before', 'since', 'day']);
 const of = ({ change }: LedgerLine) => change?.beside;
 const BESIDE =
   'What the terms of a stop cost where it acts: in the days that are looked at, and in those beside them.';

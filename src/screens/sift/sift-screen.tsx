@@ -84,7 +84,7 @@ function TermsScreen({ url, onChange: change }: Props) {
 
   return (
     <>
-      <header className="flex items-start gap-3 border-b border-line bg-paper px-4 py-1.5">
+      <header className="flex items-start gap-3 border-b border-line bg-paper px-4 py-1.5 max-[900px]:flex-wrap max-[900px]:gap-y-0 max-[900px]:py-0.5">
         <h1 className="font-title text-title leading-7 font-bold">Sift</h1>
         <span className="flex flex-col items-start gap-0.5 pt-0.5">
           <ViewsMenu url={url} onChange={change} />
@@ -96,12 +96,12 @@ function TermsScreen({ url, onChange: change }: Props) {
             What surely can’t pay
           </button>
         </span>
-        <div className="min-w-0 flex-1 pt-1">
+        <div className="min-w-0 flex-1 pt-1 max-[900px]:order-last max-[900px]:basis-full">
           <Filters url={url} onChange={change} />
           {beside && lines.first?.beside && <BesideSums sums={lines.first.beside} days={beside} />}
         </div>
         {lines.first && lines.first.costMicros > 0 && (
-          <p className="pt-1 text-right text-small leading-4 text-soft">
+          <p className="ml-auto pt-1 text-right text-small leading-4 text-soft">
             <Explain
               about="unreported cost"
               trigger={`${formatShare(lines.first.unreportedMicros / lines.first.costMicros)} of cost`}

@@ -60,6 +60,7 @@ export function TableHead<C extends AnyColumn>({
                 <button
                   type="button"
                   tabIndex={-1}
+                  data-prints
                   className={`min-h-6 leading-[13px] whitespace-normal hover:text-ink ${column.isText ? 'text-left' : 'text-right'} ${sorted ? 'font-semibold text-ink' : ''}`}
                   onClick={() => onSort(column)}
                 >

@@ -40,7 +40,7 @@ export function useListColumns(beside: Window | null): readonly Column<ListRow>[
     });
     const columns: Column<ListRow>[] = [
       {
-        ...{ id: 'name', name: 'list', px: 110, share: 1, isText: true, isSortable: true },
+        ...{ id: 'name', name: 'list', px: 150, share: 1, isText: true, isSortable: true },
         value: ({ list }) => list.name,
         cell: ({ list }) => <Name list={list} />,
       },

@@ -138,7 +138,7 @@ function ClicksFilter({ clicks, onChange }: { clicks: number; onChange: (clicks:
       <input
         inputMode="numeric"
         aria-label="Clicks at least"
-        className={`${field} w-9 text-center`}
+        className={`${field} min-h-6 w-7 text-center`}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={take}
@@ -175,7 +175,7 @@ function TextFilter({ text, onChange }: { text: string; onChange: (text: string)
       aria-label="Letters that the term holds"
       placeholder="anything"
       maxLength={200}
-      className={`${field} w-24 placeholder:font-semibold placeholder:text-soft`}
+      className={`${field} min-h-6 w-20 placeholder:font-semibold placeholder:text-soft`}
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
       onBlur={() => typed !== text && onChange(typed)}

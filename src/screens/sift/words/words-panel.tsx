@@ -36,7 +36,7 @@ export const WordsPanel = memo(function WordsPanel({ url, onChange }: Props) {
       <ToggleGroup
         label="Words by"
         look="underlined"
-        className="gap-4 border-b border-line px-4 text-soft"
+        className="gap-4 border-b border-line px-4 whitespace-nowrap text-soft max-[1100px]:gap-2.5 max-[1100px]:px-3"
         itemClassName="-mb-px py-1.5"
         options={PANELS}
         value={url.panel}
