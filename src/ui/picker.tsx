@@ -1,6 +1,7 @@
 'use client';
 
 import { Command } from 'cmdk';
+import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { PopoverPanel } from './explain';
@@ -28,7 +29,7 @@ export function Picker({ label, trigger, groups, chosen, onPick, returnsTo }: Pr
         aria-label={label}
         className="inline-flex min-h-6 max-w-full items-center gap-1 border-b border-dashed border-soft text-left font-semibold"
       >
-        {trigger} <span aria-hidden>▾</span>
+        {trigger} <ChevronDown size={10} aria-hidden className="shrink-0 text-soft" />
       </Popover.Trigger>
       <PopoverPanel
         label={label}

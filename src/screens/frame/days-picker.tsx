@@ -1,5 +1,6 @@
 'use client';
 
+import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { parseAsString, useQueryState } from 'nuqs';
 import { useState } from 'react';
@@ -44,7 +45,9 @@ export function DaysPicker({ summary }: { summary: AccountSummary }) {
     <Popover.Root open={isOpen} onOpenChange={setIsOpen}>
       <Popover.Trigger aria-label="Days that are looked at" className="whitespace-nowrap text-soft">
         Days{' '}
-        <b className="border-b border-dashed border-soft font-semibold text-ink">{formatDays(window)} ▾</b>
+        <b className="inline-flex items-center gap-px border-b border-dashed border-soft font-semibold text-ink">
+          {formatDays(window)} <ChevronDown size={10} aria-hidden className="shrink-0 text-soft" />
+        </b>
         {other && (
           <span className="max-[1180px]:hidden">
             {' '}

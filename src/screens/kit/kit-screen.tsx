@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
+import { MATCH_TYPES, type MatchType } from '@/core';
 import { Button, Key } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { DialogFrame } from '@/ui/dialog-frame';
@@ -8,11 +9,14 @@ import { Explain } from '@/ui/explain';
 import { Fault, TextField } from '@/ui/form';
 import { MatchChip } from '@/ui/match-chip';
 import { Picker } from '@/ui/picker';
+import { RangeForm } from '@/ui/range-form';
+import { optionsOf, Select } from '@/ui/select';
 import { StateIcon, type StateIconKind } from '@/ui/state-icon';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout, type Sort } from '@/ui/table/use-layout';
 import { TabbedView } from '@/ui/tabs';
+import { ToggleGroup } from '@/ui/toggle-group';
 
 /** Each part of `src/ui` in its states, light above and dark below. */
 export function KitScreen() {
@@ -30,6 +34,8 @@ export function KitScreen() {
 function Parts({ theme }: { theme: string }) {
   const [tab, setTab] = useState<'one' | 'two'>('one');
   const [picked, setPicked] = useState('b');
+  const [match, setMatch] = useState<MatchType>('phrase');
+  const [length, setLength] = useState('30 days');
   const [isOpen, setOpen] = useState(false);
   return (
     <div className="grid grid-cols-2 gap-x-10 gap-y-4 p-6">
@@ -48,6 +54,26 @@ function Parts({ theme }: { theme: string }) {
         <TextField label="Target" fault="A target is an amount, as in 18.50." defaultValue="lots" />
         <Check defaultChecked aria-label="On" /> <Check aria-label="Off" />
         <Fault>Nothing was changed. Try again.</Fault>
+      </Part>
+      <Part name="One of some, and days">
+        <Select label={`Match, ${theme}`} options={MATCHES} value={match} onChange={setMatch} />{' '}
+        <Select label="Not now" options={MATCHES} value="exact" onChange={setMatch} isDisabled /> with{' '}
+        <Select label={`Word, ${theme}`} look="word" options={MATCHES} value={match} onChange={setMatch} /> or{' '}
+        <Select label="Quiet" look="quiet" options={MATCHES} value={match} onChange={setMatch} />{' '}
+        <Select label="None yet" placeholder="choose" options={MATCHES} value={null} onChange={setMatch} />
+        <ToggleGroup
+          label={`Lengths, ${theme}`}
+          className="mt-2 gap-1"
+          options={optionsOf(['7 days', '30 days', '90 days'])}
+          value={length}
+          onChange={setLength}
+        />
+        <RangeForm
+          names={['First day', 'Last day']}
+          range={{ from: '2026-10-20', to: '2026-11-18' }}
+          takes="Take"
+          onTake={() => undefined}
+        />
       </Part>
       <Part name="Marks">
         {MARKS.map((kind) => (
@@ -116,6 +142,7 @@ function Part({ name, children }: { name: string; children: ReactNode }) {
   );
 }
 
+const MATCHES = optionsOf(MATCH_TYPES);
 const MARKS: StateIconKind[] = ['stopped', 'hurting', 'drafted', 'open', 'kept', 'post', 'warned'];
 const OTHERS = { name: 'others', items: [{ key: 'b', says: 'the whole account' }] };
 
