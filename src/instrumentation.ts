@@ -2,7 +2,8 @@
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { webThreads } = await import('@/server/web');
-  await webThreads()
+  // Behind the start: who comes first may wait for it, and the others need not.
+  void webThreads()
     .ask('warmUp', [])
     .catch((error: unknown) => console.error('warm-up failed; the first page will be slower', error));
 }

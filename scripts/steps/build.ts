@@ -6,7 +6,10 @@ import { buildSync } from 'esbuild';
 import { Remedy, step } from './say';
 import type { Settings } from './settings';
 
-const SOURCES = ['src', 'demo', 'package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
+const SOURCES = [
+  ...['src', 'demo', 'scripts/watch.ts', 'scripts/steps/watcher.ts', 'package-lock.json'],
+  ...['next.config.ts', 'postcss.config.mjs', 'tsconfig.json'],
+];
 
 /**
  * Builds what is served: the web application, the job process and the stand-ins. Does nothing when the sources are
@@ -36,6 +39,7 @@ export function bundleProcesses(root: string): void {
       jobs: 'src/server/jobs/main.ts',
       compute: 'src/server/threads/worker.ts',
       'ad-platform': 'src/standins/ad-platform/main.ts',
+      watch: 'scripts/watch.ts',
     },
     absWorkingDir: root,
     outdir: 'dist',

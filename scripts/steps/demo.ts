@@ -5,6 +5,7 @@ import type { Deps } from '@/server/use-cases/deps';
 import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-cases/set-up';
 import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
 import { Remedy, step } from './say';
+import { seedPlatform } from './seed-platform';
 import { environmentOf, type Settings } from './settings';
 
 /** Seeds the stand-in platform with Larkfell and loads its first reports. Does nothing when that was done. */
@@ -19,21 +20,12 @@ export async function loadDemo(settings: Settings): Promise<void> {
     step('Making the demo account Larkfell and 90 days of its traffic');
     await addPeople(deps, PEOPLE);
     for (const seed of makeLarkfell(scale)) {
-      await seedPlatform(settings, seed);
+      await seedPlatform(`http://127.0.0.1:${settings.platformPort}`, seed);
       await connect(deps, seed.account);
     }
   } finally {
     await deps.db.destroy();
   }
-}
-
-async function seedPlatform(settings: Settings, seed: SeedRequest): Promise<void> {
-  const response = await fetch(`http://127.0.0.1:${settings.platformPort}/accounts/${seed.account.id}/seed`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(seed),
-  });
-  if (!response.ok) throw new Remedy(`The stand-in platform did not take the demo: ${await response.text()}`);
 }
 
 async function connect(deps: Deps, { id, name, currency }: SeedRequest['account']): Promise<void> {

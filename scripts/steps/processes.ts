@@ -13,12 +13,13 @@ export type Service = {
   port?: { number: number; setting: string; health: string };
 };
 
-type Note = { pid: number; version: string };
+/** `born` is when the process began, in ticks since the machine did: a later one of the same number has another. */
+type Note = { pid: number; born: string; version: string };
 
 /** Starts a service, or leaves it as it is when the same version runs already. */
 export async function startService(settings: Settings, service: Service, version: string): Promise<void> {
   const running = readNote(settings, service);
-  if (running && isOurs(running.pid, service)) {
+  if (running && isOurs(running)) {
     if (running.version === version && (await isHealthy(service))) return;
     await stopService(settings, service);
   }
@@ -30,42 +31,48 @@ export async function startService(settings: Settings, service: Service, version
   step(`Starting the ${service.name}${service.port ? ` on 127.0.0.1:${service.port.number}` : ''}`);
   const log = logOf(settings, service);
   const out = openSync(log, 'a');
-  const child = spawn(process.execPath, service.args, {
+  const child = spawn(process.execPath, ['dist/watch.mjs', ...service.args], {
     cwd: settings.root,
     env: environmentOf(settings),
     detached: true,
     stdio: ['ignore', out, out],
   });
   child.unref();
-  writeFileSync(noteOf(settings, service), JSON.stringify({ pid: child.pid, version }));
-  await waitUntilHealthy(service, child.pid!, log);
+  const note: Note = { pid: child.pid!, born: birthOf(child.pid!) ?? '', version };
+  writeFileSync(noteOf(settings, service), JSON.stringify(note));
+  await waitUntilHealthy(service, note, log);
 }
 
 /** Ends a service that was started before; gentle first. */
 export async function stopService(settings: Settings, service: Service): Promise<void> {
   const note = readNote(settings, service);
   rmSync(noteOf(settings, service), { force: true });
-  if (!note || !isOurs(note.pid, service)) return;
+  if (!note || !isOurs(note)) return;
   step(`Stopping the ${service.name}`);
   process.kill(note.pid, 'SIGTERM');
-  for (let i = 0; i < 100 && isOurs(note.pid, service); i++) await sleep(100);
-  if (isOurs(note.pid, service)) process.kill(note.pid, 'SIGKILL');
+  for (let i = 0; i < 100 && isOurs(note); i++) await sleep(100);
+  if (isOurs(note)) process.kill(-note.pid, 'SIGKILL'); // with what it watches: it leads a group of its own
 }
 
 /** Whether the process of that id is the one that was started, not a later one of the same number. */
-function isOurs(pid: number, service: Service): boolean {
+function isOurs({ pid, born }: Note): boolean {
+  return born !== '' && birthOf(pid) === born;
+}
+
+/** When a process began; undefined where there is none, or where it has ended and only its parent has not seen it yet. */
+function birthOf(pid: number): string | undefined {
   try {
-    const commandLine = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-    // Next renames its process, so that its arguments are gone.
-    return commandLine.includes(service.args[0]!) || commandLine.startsWith('next-server');
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    const fields = stat.slice(stat.lastIndexOf(')') + 2).split(' '); // its name may hold anything
+    return fields[0] === 'Z' ? undefined : fields[19];
   } catch {
-    return false;
+    return undefined;
   }
 }
 
-async function waitUntilHealthy(service: Service, pid: number, log: string): Promise<void> {
+async function waitUntilHealthy(service: Service, note: Note, log: string): Promise<void> {
   for (let waited = 0; waited < 60_000; waited += 150) {
-    if (!isOurs(pid, service)) break;
+    if (!isOurs(note)) break;
     if (waited > 600 && (await isHealthy(service))) return;
     await sleep(150);
   }

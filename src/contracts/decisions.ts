@@ -188,3 +188,11 @@ export const LookedOutcomeSchema = v.strictObject({ added: v.number() });
 /** The versions of an account: another number than before means that something changed. */
 export const PulseSchema = v.strictObject({ data: v.number(), decisions: v.number() });
 export type Pulse = v.InferOutput<typeof PulseSchema>;
+
+/** What a browser asks every two seconds. */
+export const PulseAnswerSchema = v.strictObject({
+  ...PulseSchema.entries,
+  /** since when no job process was heard of, empty where none ever was; null while one is */
+  jobsSilentSince: v.nullable(v.string()),
+});
+export type PulseAnswer = v.InferOutput<typeof PulseAnswerSchema>;

@@ -159,5 +159,10 @@ export const SeedRequestSchema = v.object({
   }),
   structure: StructureSchema,
   queries: v.array(QuerySchema),
+  /** more queries follow, and then the order to make the traffic */
+  isPart: v.optional(v.boolean()),
 });
+export const SeedTrafficSchema = v.object({ firstDay: day });
+/** More queries of an account that is being seeded; `first` is the number of the first. */
+export const SeedQueriesSchema = v.object({ first: v.number(), queries: v.array(QuerySchema) });
 export type SeedRequest = v.InferOutput<typeof SeedRequestSchema>;

@@ -3,17 +3,25 @@ export class Declined extends Error {
   override name = 'Declined';
 }
 
-/** Nobody answered: whether it was done is not known. */
+/** Nobody answered, or who answered could not do it now: whether it was done is not known. */
 export class NoAnswer extends Declined {
   override name = 'NoAnswer';
-  constructor() {
-    super(NO_ANSWER);
+  /**
+   * @param message what is down, where that is known
+   * @param isFault the server answers, and fails at this: asked again, it may fail again
+   */
+  constructor(
+    message = NO_ANSWER,
+    readonly isFault = false,
+  ) {
+    super(message);
   }
 }
 
-const NO_ANSWER = 'Gate Post does not answer. Nothing was changed. See whether it still runs, and try again.';
+export const NO_ANSWER =
+  'Gate Post does not answer. Nothing was changed. See whether it still runs, and try again.';
 
-/** Asks the server for JSON. @throws Declined with the server's reason, or when it does not answer */
+/** Asks the server for JSON. @throws Declined with the server's reason; NoAnswer when it does not answer, or fails */
 export async function ask<T>(
   path: string,
   init?: {
@@ -40,6 +48,8 @@ export async function ask<T>(
     throw new NoAnswer();
   }
   const answer = (await response.json().catch(() => ({ error: NO_ANSWER }))) as T & { error?: string };
+  // A 500 is no answer to what was asked, a 502 or a 503 says that nobody is there to give one.
+  if (response.status >= 500) throw new NoAnswer(answer.error ?? NO_ANSWER, response.status === 500);
   if (!response.ok) throw new Declined(answer.error ?? NO_ANSWER);
   init?.onHeaders?.(response.headers);
   return answer;

@@ -56,6 +56,28 @@ describe('decisions without a connection', () => {
     expect(server.got).toEqual(['a', 'b']);
   });
 
+  test('one at which the server fails again and again is kept, and the others go on', async () => {
+    const server = aServer();
+    const outbox = createOutbox(aStore(), (one) =>
+      one.said === 'bad' ? Promise.reject(new NoAnswer('it failed', true)) : server.send(one),
+    );
+    await outbox.send(decision('bad'));
+    await outbox.send(decision('good'));
+    for (let tries = 0; tries < 4; tries++) {
+      await outbox.flush();
+      expect(server.got).toEqual([]);
+    }
+    await outbox.flush();
+    expect(server.got).toEqual(['good']);
+    expect(outbox.waiting()).toMatchObject([{ said: 'bad', stuck: 'it failed' }]);
+    expect(await outbox.send(decision('later'))).toMatchObject({ state: 'answered' }); // it holds up nobody
+    outbox.retry();
+    expect(outbox.waiting()).toMatchObject([{ said: 'bad' }]);
+    expect(outbox.waiting()[0]).not.toHaveProperty('stuck');
+    outbox.drop(outbox.waiting()[0]!.id);
+    expect(outbox.waiting()).toEqual([]);
+  });
+
   test('what the server declines later is told, and the others go on', async () => {
     const server = aServer();
     const outbox = createOutbox(aStore(), server.send);

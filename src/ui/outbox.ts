@@ -11,6 +11,10 @@ export type Waiting = {
   about?: number;
   /** what the sender needs to know of it again when the answer comes */
   route?: string;
+  /** how often the server has failed at it */
+  tries?: number;
+  /** why it is not tried any more, until a person says so */
+  stuck?: string;
 };
 
 /** What becomes of a decision: answered at once, or kept here until the connection is back. */
@@ -22,6 +26,10 @@ export type Outbox = {
   /** Tries what waits, oldest first, until nobody answers. */
   flush(): Promise<void>;
   waiting(): readonly Waiting[];
+  /** Tries again what is stuck. */
+  retry(): void;
+  /** Gives up a decision that waits. */
+  drop(id: number): void;
   /** Is told whenever something begins or ceases to wait. @returns the way to stop it */
   listen(listener: () => void): () => void;
   /** Is told what was sent late and accepted, or declined with its reason. */
@@ -31,6 +39,8 @@ export type Outbox = {
 export type Store = Pick<Storage, 'getItem' | 'setItem'>;
 
 const KEY = 'gatepost-waiting';
+/** A decision at which the server fails as often is left out, so that the others can go on. */
+const MOST_TRIES = 5;
 
 /**
  * Keeps decisions that could not be sent, in order, over a reload too. Every decision may be sent twice without harm:
@@ -53,24 +63,32 @@ export function createOutbox(
     for (const listener of listeners) listener();
   }
 
+  const next = () => waiting.find(({ stuck }) => stuck === undefined);
+
   async function flushAll() {
-    while (waiting.length > 0) {
-      const [first] = waiting as [Waiting];
+    for (let first = next(); first !== undefined; first = next()) {
+      const { id: decided } = first;
       let declined: string | null = null;
       try {
         await send(first);
       } catch (error) {
-        if (error instanceof NoAnswer) return;
+        if (error instanceof NoAnswer && !error.isFault) return;
+        if (error instanceof NoAnswer) {
+          const failed = failedAgain(first, error);
+          set(waiting.map((one) => (one.id === failed.id ? failed : one)));
+          if (failed.stuck === undefined) return;
+          continue;
+        }
         declined = error instanceof Declined ? error.message : 'It did not work. Nothing was changed.';
       }
-      set(waiting.filter((one) => one !== first));
+      set(waiting.filter(({ id }) => id !== decided));
       outbox.onOutcome({ said: first.said, declined });
     }
   }
 
   const outbox: Outbox = {
     async send<T>(decision: Omit<Waiting, 'id'>): Promise<Sent<T>> {
-      if (waiting.length === 0) {
+      if (next() === undefined) {
         try {
           return { state: 'answered', answer: (await send(decision)) as T };
         } catch (error) {
@@ -82,6 +100,8 @@ export function createOutbox(
     },
     flush: () => (flushing ??= flushAll().finally(() => (flushing = null))),
     waiting: () => waiting,
+    retry: () => set(waiting.map(({ stuck: _, tries: __, ...one }) => one)),
+    drop: (id) => set(waiting.filter((one) => one.id !== id)),
     listen(listener) {
       listeners.add(listener);
       return () => void listeners.delete(listener);
@@ -89,6 +109,11 @@ export function createOutbox(
     onOutcome: () => undefined,
   };
   return outbox;
+}
+
+function failedAgain(decision: Waiting, { message }: NoAnswer): Waiting {
+  const tries = (decision.tries ?? 0) + 1;
+  return { ...decision, tries, ...(tries >= MOST_TRIES && { stuck: message }) };
 }
 
 /** What a browser of an older version left, or someone wrote by hand, is passed over. */

@@ -161,7 +161,10 @@ test('singles become a list, with the proof that no gate answers otherwise', asy
 
 test('account-wide negatives can be a list that hangs on the whole account', async () => {
   await page.getByRole('tab', { name: /^Account-wide/ }).click();
-  await page.getByLabel('Mark documentary (broad)').check();
+  await page
+    .getByRole('row', { name: /^Mark documentary/ })
+    .getByRole('button', { name: 'Mark' })
+    .click();
   await expect(page.getByTestId('proof')).toContainText('Proved');
   await expectAccessible(page);
   await inHand().getByRole('button', { name: 'Leave it' }).click();

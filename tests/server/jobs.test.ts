@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { askForLoad, viewIntake } from '@/server/use-cases/intake/take-in';
+import { feelWholePulse } from '@/server/use-cases/account/describe-account';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -56,6 +57,18 @@ test('a load whose process is killed in the middle is absent, and the next proce
   await until(async () => (await current()).state === 'loaded');
   expect(await stored()).toEqual({ clicks: 60_000 });
 }, 90_000);
+
+test('whether a job process is heard of is told, and since when none is', async () => {
+  const felt = () => feelWholePulse(world.deps, world.slug).then((pulse) => pulse.jobsSilentSince);
+  for (const child of children.splice(0)) child.kill('SIGKILL');
+  await world.db('job_process').delete();
+  expect(await felt()).toBe('');
+  startJobs();
+  await until(async () => (await felt()) === null);
+  children.splice(0).forEach((child) => child.kill('SIGKILL'));
+  await world.db('job_process').update({ seen_at: new Date('2026-11-20T09:05:00Z') });
+  expect(await felt()).toBe('2026-11-20T09:05:00.000Z');
+});
 
 test('a database that breaks off in the middle of a load leaves nothing, and the load is finished once', async () => {
   const rows = Array.from(

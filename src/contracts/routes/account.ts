@@ -13,13 +13,13 @@ import {
   OpenCountsSchema,
 } from '../account';
 import { AccountSummarySchema, DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
-import { PulseSchema } from '../decisions';
+import { PulseAnswerSchema } from '../decisions';
 import { StoredSchema } from '../lists';
 import { PARTS, routesOf, SIFTING } from './route';
 
 export const accountRoutes = routesOf({
   'POST /accounts': { role: 'own', body: NewAccountSchema, answer: AddedAccountSchema },
-  'GET pulse': { role: 'look', answer: PulseSchema },
+  'GET pulse': { role: 'look', answer: PulseAnswerSchema },
   'GET open': { role: 'look', answer: OpenCountsSchema, from: [...SIFTING, 'files', 'elsewhere', 'ledger'] },
   'GET summary': {
     ...{ role: 'look', query: DaysQuerySchema, answer: AccountSummarySchema },

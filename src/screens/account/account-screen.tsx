@@ -15,6 +15,7 @@ import { BrandWords } from './brand-words';
 import { DefaultMatch, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
 import { settingId } from './setting';
 import { useAccountView } from './use-settings';
+import { ErrorText } from '@/ui/said';
 
 /** What the account is set to, as sentences: each says what it changes, and is set in place. */
 export function AccountScreen() {
@@ -36,7 +37,7 @@ export function AccountScreen() {
         </p>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Settings">
-        {error && <p className="p-4 text-rust">{error.message}</p>}
+        <ErrorText error={error} isWhole />
         {data && (
           <KeepsFocus>
             <Settings view={data} />

@@ -14,6 +14,7 @@ import { useLayout, type Sort } from '@/ui/table/use-layout';
 import { MatchChip } from '@/ui/match-chip';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 /** Any query: does it get through, where, and which negative stops it. */
 export function GateScreen() {
@@ -33,7 +34,7 @@ export function GateScreen() {
             : `Would “${query}” get through?`}
         </p>
       </header>
-      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       {data &&
         (data.text === '' ? (
           <p className="p-4">This query holds no word, so no negative can stop it.</p>

@@ -10,6 +10,7 @@ import { DataTable } from '@/ui/table/data-table';
 import { useLayout, type Sort } from '@/ui/table/use-layout';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { EmptyState } from '@/ui/said';
 
 const STATES: Record<ReportFileView['state'], string> = {
   uploaded: 'not loaded',
@@ -35,7 +36,7 @@ export function History({ files, onOpen }: Props) {
   }, [files, find]);
   const layout = useLayout('history', columns, found, sort);
   const { rows } = layout;
-  if (!files) return <p className="p-4 text-soft">Looking …</p>;
+  if (!files) return <EmptyState>Looking …</EmptyState>;
   if (files.length === 0) {
     return (
       <p className="max-w-prose p-4">

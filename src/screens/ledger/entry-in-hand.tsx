@@ -55,7 +55,9 @@ function Outcome({ change: { before, since, state } }: { change: NonNullable<Led
       <table className="mt-1.5 w-full border-y border-line text-right">
         <thead className="text-small text-soft">
           <tr>
-            <th />
+            <th>
+              <span className="sr-only">when</span>
+            </th>
             <th className="font-normal">terms</th>
             <th className="font-normal">clicks</th>
             <th className="font-normal">cost</th>

@@ -14,6 +14,7 @@ import { optionsIn, Select } from '@/ui/select';
 import { useLayout } from '@/ui/table/use-layout';
 import { EntryInHand } from './entry-in-hand';
 import { useLedgerColumns } from './ledger-columns';
+import { ErrorText } from '@/ui/said';
 
 /** What an entry is about, in words. */
 const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
@@ -102,7 +103,7 @@ export function LedgerScreen() {
         </form>
         <p className="ml-auto text-small text-soft">What was sent is undone by a change in the tray.</p>
       </header>
-      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       <DataTable
         id="ledger"
         label="Entries of the ledger"

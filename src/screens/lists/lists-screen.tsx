@@ -19,6 +19,7 @@ import { AccountWide } from './panels/account-wide';
 import { CouldBe, useCouldBe } from './panels/could-be';
 import { Elsewhere } from './panels/elsewhere';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { EmptyState, ErrorText } from '@/ui/said';
 
 /** Shared lists: what they hold, where they hang, what they stopped, and what is wrong with them. */
 export function ListsScreen() {
@@ -56,13 +57,13 @@ export function ListsScreen() {
         </span>
       </header>
       <Tabs view={data} show={url.show} onShow={(show) => change({ show })}>
-        {error && <p className="p-4 text-rust">{error.message}</p>}
-        {!data && !error && <p className="p-4 text-soft">Reading the lists…</p>}
+        <ErrorText error={error} isWhole />
+        {!data && !error && <EmptyState>Reading the lists…</EmptyState>}
         {data && data.lists.length === 0 && url.show === 'overview' && (
-          <p className="p-4 text-soft">
+          <EmptyState>
             No list yet. Make one or paste lines into a new one, put words into it from Sift, and hang it on
             campaigns.
-          </p>
+          </EmptyState>
         )}
         {data && url.show === 'overview' && (
           <Overview {...panel} onPaste={() => setPastes({ into: shown })} />

@@ -9,6 +9,7 @@ import { formatDay } from '@/ui/format';
 import { useVerdict } from './hand/use-verdict';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 const KeepSchema = v.object({
   raw: v.pipe(
@@ -69,7 +70,7 @@ export function KeptList({ onClose }: { onClose: () => void }) {
           Keep
         </Button>
       </form>
-      {error && <p className="mt-2 text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       <div className="mt-2 min-h-0 overflow-y-auto" tabIndex={0} role="group" aria-label="Kept queries">
         {data?.kept.length === 0 && <p className="text-soft">Nobody has kept a query here yet.</p>}
         <table className="w-full">

@@ -192,7 +192,7 @@ test('without a connection it is kept in this browser, and the row says so', asy
   await table(user);
   await within(inHand()).findByRole('button', { name: /^Keep/ });
   await user.keyboard('o');
-  expect(await screen.findByText(/No connection. Kept here/)).toBeDefined();
+  expect(await screen.findByText(/No answer. Kept here/)).toBeDefined();
   expect(screen.getByLabelText('decided, waits for the connection')).toBeDefined();
   expect(JSON.parse(window.localStorage.getItem('gatepost-waiting')!)).toMatchObject([
     { path: '/api/web/verdict', method: 'POST', about: 1, route: 'web POST verdict' },

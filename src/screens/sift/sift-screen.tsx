@@ -28,6 +28,7 @@ import { useBesideDays } from '@/screens/frame/beside-columns';
 import { BesideSums } from './beside-sums';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 /** Reading search terms and deciding, term by term or by the guided pass. */
 export function SiftScreen() {
@@ -132,7 +133,7 @@ function TermsScreen({ url, onChange: change }: Props) {
                 : ''}
             </p>
             {lines.error ? (
-              <p className="p-4 text-rust">{lines.error.message}</p>
+              <ErrorText error={lines.error} isWhole />
             ) : url.show === 'plot' ? (
               <EvidencePlot url={url} onRegion={showRegion} />
             ) : (

@@ -24,8 +24,15 @@ type AnswerFor<N extends Name> = AnswerOf<N> | ((asked: Asked) => AnswerOf<N> | 
 /** What the server answers, by route; an answer that does not fit the route's schema fails the test. */
 export type Answers = { [N in Name]?: AnswerFor<N> };
 
-/** An answer that declines, with its reason. */
-export class Decline extends Error {}
+/** An answer that declines, with its reason; with a status from 500 on, one that can not be given now. */
+export class Decline extends Error {
+  constructor(
+    message: string,
+    readonly status = 409,
+  ) {
+    super(message);
+  }
+}
 
 export type Shown = RenderResult & {
   user: UserEvent;
@@ -64,7 +71,7 @@ export function show(
       const headers = changes && { [VERSIONS_HEADER]: sayVersions(before, { data: 1, decisions }) };
       return Response.json(parsed, { headers });
     } catch (error) {
-      if (error instanceof Decline) return Response.json({ error: error.message }, { status: 409 });
+      if (error instanceof Decline) return Response.json({ error: error.message }, { status: error.status });
       throw error;
     }
   });

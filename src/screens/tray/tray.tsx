@@ -17,6 +17,7 @@ import { useNews } from './use-news';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { ErrorText } from '@/ui/said';
 
 /** Whether somebody has to say what became of it: it stands where it is seen. */
 const waitsForWord = ({ state }: SentState) => state === 'handed over';
@@ -73,7 +74,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
             </button>
           )}
         </h2>
-        {error && <p className="text-table text-rust">{error.message}</p>}
+        <ErrorText error={error} />
         {data?.sent.filter(waitsForWord).map((sent) => (
           <SentNote key={sent.setId} sent={sent} />
         ))}

@@ -11,6 +11,20 @@ export async function beat(db: Db, poolId: string): Promise<void> {
     .merge();
 }
 
+/**
+ * Since when no process was heard of.
+ * @returns null while one is; empty where none ever was, or all ended as they were told
+ */
+export async function silentSince(db: Db): Promise<string | null> {
+  const { last, is_silent } = (await db('job_process')
+    .max('seen_at as last')
+    .select(
+      db.raw('coalesce(max(seen_at) < now() - make_interval(secs => ?), true) as is_silent', [DEAD_AFTER]),
+    )
+    .first()) as { last: Date | null; is_silent: boolean };
+  return is_silent ? (last?.toISOString() ?? '') : null;
+}
+
 export async function forgetPool(db: Db, poolId: string): Promise<void> {
   await db('job_process').where({ process_id: poolId }).delete();
 }

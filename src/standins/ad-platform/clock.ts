@@ -25,17 +25,29 @@ export async function moveClock(db: Knex, accountId: string, days: number): Prom
   });
 }
 
-/** Makes an account with its past: structure, queries, and traffic from its first day up to (not with) today. */
-export async function seedAccount(db: Knex, { account, structure, queries }: SeedRequest): Promise<void> {
+/** Makes an account with its past: structure, queries, and the traffic of that, unless more queries follow. */
+export async function seedAccount(
+  db: Knex,
+  { account, structure, queries, isPart }: SeedRequest,
+): Promise<void> {
   const { firstDay, ...row } = account;
   await db.transaction(async (trx) => {
     await trx('account').where({ id: account.id }).delete();
     await trx('account').insert({ ...row, revision: 1, next_id: 1 });
     await insertStructure(trx, account.id, structure);
     await insertQueries(trx, account.id, queries);
+  });
+  if (!isPart) await seedTraffic(db, account.id, firstDay);
+}
+
+/** Makes the traffic from a first day up to (not with) today, in place of what there is. May be asked for twice. */
+export async function seedTraffic(db: Knex, accountId: string, firstDay: string): Promise<void> {
+  await db.transaction(async (trx) => {
+    const { seed, today } = (await requireAccount(trx, accountId, true))!;
+    await trx('traffic_day').where({ account_id: accountId }).delete();
     const passed: string[] = [];
-    for (let day = firstDay; day < account.today; day = shiftDay(day, 1)) passed.push(day);
-    await makeTraffic(trx, account.id, account.seed, passed);
+    for (let day = firstDay; day < today; day = shiftDay(day, 1)) passed.push(day);
+    await makeTraffic(trx, accountId, seed, passed);
   });
   // Without this the planner takes the new tables for empty, and the first report takes minutes.
   for (const table of ['query', 'traffic_day', 'campaign', 'ad_group', 'keyword'])

@@ -1,11 +1,17 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { Knex } from 'knex';
 import * as v from 'valibot';
-import { ChangesRequestSchema, ClockRequestSchema, SeedRequestSchema } from '@/contracts/platform';
+import {
+  ChangesRequestSchema,
+  ClockRequestSchema,
+  SeedQueriesSchema,
+  SeedRequestSchema,
+  SeedTrafficSchema,
+} from '@/contracts/platform';
 import { applyChanges, KeyReused } from './changes';
-import { moveClock, seedAccount } from './clock';
+import { moveClock, seedAccount, seedTraffic } from './clock';
 import { searchTermReport } from './report';
-import { loadStructure, requireAccount, type AccountRow } from './store';
+import { insertQueries, loadStructure, requireAccount, type AccountRow } from './store';
 
 const LARGEST_BODY = 512 * 1024 * 1024; // a seed of a large demo
 
@@ -63,6 +69,16 @@ async function answer(db: Knex, request: IncomingMessage): Promise<unknown> {
     case 'POST /accounts/:id/changes': {
       const { changes } = await readBody(request, ChangesRequestSchema);
       return applyChanges(db, account.id, changes);
+    }
+    case 'POST /accounts/:id/seed/queries': {
+      const { first, queries } = await readBody(request, SeedQueriesSchema);
+      await db.transaction((trx) => insertQueries(trx, account.id, queries, first));
+      return {};
+    }
+    case 'POST /accounts/:id/seed/traffic': {
+      const { firstDay } = await readBody(request, SeedTrafficSchema);
+      await seedTraffic(db, account.id, firstDay);
+      return {};
     }
     case 'POST /accounts/:id/clock': {
       const { days } = await readBody(request, ClockRequestSchema);

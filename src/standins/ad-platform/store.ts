@@ -153,14 +153,19 @@ export async function loadQueries(db: Knex, accountId: string): Promise<(Platfor
   }));
 }
 
+/**
+ * Inserts queries, in place of those that stand there under the same numbers.
+ * @param first number of the first of them
+ */
 export async function insertQueries(
-  db: Knex,
+  trx: Knex.Transaction,
   accountId: string,
   queries: readonly PlatformQuery[],
+  first = 0,
 ): Promise<void> {
-  const rows = queries.map((query, id) => ({
+  const rows = queries.map((query, i) => ({
     account_id: accountId,
-    id,
+    id: first + i,
     text: query.text,
     daily: query.daily,
     ctr: query.ctr,
@@ -169,7 +174,11 @@ export async function insertQueries(
     unreported: query.unreported,
     candidates: JSON.stringify(query.candidates),
   }));
-  await db.batchInsert('query', rows, 1_000);
+  await trx('query')
+    .where({ account_id: accountId })
+    .whereBetween('id', [first, first + rows.length - 1])
+    .delete();
+  await trx.batchInsert('query', rows, 1_000);
 }
 
 /** Writes days of traffic by COPY, within the transaction. */

@@ -6,6 +6,7 @@ import { ROUTES, type Name, type Route, type Routes, type WriteName } from '@/co
 import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
 import { refusalOf } from '@/let-in';
+import { isAway } from '@/server/db/away';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
 import { feelPulse, listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
@@ -171,15 +172,17 @@ export function parseId(text: string | undefined): number {
   return parsed.output;
 }
 
-function toResponse(error: unknown): Response {
+/** A refusal with its reason; else what is down, or that something failed. */
+export function toResponse(error: unknown): Response {
   if (Refusal.is(error)) return Response.json({ error: error.message }, { status: error.status });
   console.error(error);
-  const unreachable = error instanceof Error && 'code' in error && error.code === 'ECONNREFUSED';
-  const what = unreachable
-    ? 'The database can not be reached.'
-    : 'Something failed here; the log of the web application says what.';
+  if (isAway(error)) return Response.json({ error: AWAY }, { status: 503 });
+  const what = 'Something failed here; the log of the web application says what.';
   return Response.json({ error: `${what} Nothing was changed.` }, { status: 500 });
 }
+
+/** What is said while the database does not answer. */
+const AWAY = 'The database does not answer. Gate Post tries again by itself.';
 
 /** A file to be saved under its name. */
 export function saved(file: {

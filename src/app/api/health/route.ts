@@ -1,8 +1,13 @@
+import { toResponse } from '@/app/api/_handle/handle';
 import { webDeps } from '@/server/web';
 
-/** Whether the application and its database answer. */
+/** Whether the application and its database answer; what is down, where it does not. */
 export async function GET(): Promise<Response> {
-  await webDeps().db.raw('select 1');
+  try {
+    await webDeps().db.raw('select 1');
+  } catch (error) {
+    return toResponse(error);
+  }
   return Response.json({ name: 'Gate Post' });
 }
 

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { describe, expect, test } from 'vitest';
 import { PARTS } from '@/contracts/routes';
 import { aListsView, aTrayView } from '@/screens/testing/builders';
-import { show } from '@/screens/testing/screen';
+import { Decline, show } from '@/screens/testing/screen';
 import { ConnectionNote } from '../connection-note';
 import { useDecide } from './decide';
 import { noteDecision, notePulse, takeChanged } from './freshness';
@@ -139,6 +139,44 @@ function Keeper() {
   );
 }
 
+const PULSE = { data: 1, decisions: 1, jobsSilentSince: null };
+const failing = (status: number, said: string) => () => {
+  throw new Decline(said, status);
+};
+
+describe('when something is down', () => {
+  test('it is said what, and a decision waits for it', async () => {
+    const away = failing(503, 'The database does not answer. Gate Post tries again by itself.');
+    const { user, answer } = show(<Keeper />, { answers: { 'GET pulse': away, 'POST views': away } });
+    expect(await screen.findByText(/The database does not answer/)).toBeDefined();
+    await user.click(screen.getByRole('button', { name: 'first' }));
+    expect(await screen.findByText(/1 decision is kept in this browser/)).toBeDefined();
+    answer({ 'GET pulse': PULSE, 'POST views': { was: null } });
+    window.dispatchEvent(new Event('online'));
+    expect(await screen.findByText(/view first sent/)).toBeDefined();
+  });
+
+  test('a decision at which the server fails again and again is kept, and can be tried or given up', async () => {
+    const { user, asked } = show(<Keeper />, {
+      answers: { 'GET pulse': PULSE, 'POST views': failing(500, 'Something failed here.') },
+    });
+    await user.click(screen.getByRole('button', { name: 'first' }));
+    for (let tries = 2; tries <= 6; tries++) {
+      window.dispatchEvent(new Event('online'));
+      await waitFor(() => expect(asked('POST views').length).toBeGreaterThanOrEqual(tries));
+    }
+    expect(await screen.findByText(/1 decision could not be done/)).toBeDefined();
+    await user.click(screen.getByText('What waits'));
+    await user.click(screen.getByRole('button', { name: 'Give up: view first' }));
+    expect(screen.queryByText(/could not be done/)).toBeNull();
+  });
+
+  test('a job process that is not heard of is told, with since when', async () => {
+    show(<Keeper />, { answers: { 'GET pulse': { ...PULSE, jobsSilentSince: '2026-11-20T09:05:00.000Z' } } });
+    expect(await screen.findByText(/has not been heard of since 20 Nov/)).toBeDefined();
+  });
+});
+
 describe('without a connection', () => {
   test('decisions wait in order, are named, and go out when it is back', async () => {
     const lost = () => Promise.reject(new TypeError('no network'));
@@ -148,7 +186,7 @@ describe('without a connection', () => {
     await user.click(screen.getByRole('button', { name: 'second' }));
     expect(await screen.findByText(/2 decisions are kept in this browser/)).toBeDefined();
     expect(asked('POST views')).toHaveLength(1); // the second stands behind the first
-    answer({ 'GET pulse': { data: 1, decisions: 1 }, 'POST views': { was: null } });
+    answer({ 'GET pulse': PULSE, 'POST views': { was: null } });
     window.dispatchEvent(new Event('online'));
     expect(await screen.findByText(/The connection is back: 2 decisions sent/)).toBeDefined();
     expect(

@@ -45,7 +45,7 @@ export function useDecide() {
     const { body } = (asks[0] ?? {}) as { body?: unknown };
     const decision = { path: address(name, ...asks), method: methodOf(name), body, said, about };
     const sent = await doing(theOutbox().send<AnswerOf<N>>({ ...decision, route: `${slug} ${name}` }));
-    if (sent.state === 'waits') toast(`No connection. Kept here, and sent when it is back: ${said}.`);
+    if (sent.state === 'waits') toast(`No answer. Kept here, and sent when Gate Post is back: ${said}.`);
     return sent;
   };
 }
@@ -72,10 +72,14 @@ export function useWaitingTerms(): ReadonlySet<number> {
 
 const NONE: readonly Waiting[] = [];
 
-/** Decisions that wait for the connection; they are tried again every few seconds. */
-export function useWaiting(onSent: () => void): readonly Waiting[] {
+/** Decisions that wait for an answer; they are tried again every few seconds, but for those that are stuck. */
+export function useWaiting(onSent: () => void): {
+  waiting: readonly Waiting[];
+  retry: () => void;
+  drop: (id: number) => void;
+} {
   const waiting = useOutbox();
-  const some = waiting.length > 0;
+  const some = waiting.some(({ stuck }) => stuck === undefined);
   useEffect(() => {
     if (!some) return;
     const box = theOutbox();
@@ -83,7 +87,7 @@ export function useWaiting(onSent: () => void): readonly Waiting[] {
     box.onOutcome = ({ said, declined }) => {
       told += 1;
       if (declined !== null) toast.error(`Not done, now that the connection is back: ${said}. ${declined}`);
-      if (box.waiting().length === 0) {
+      if (box.waiting().every(({ stuck }) => stuck !== undefined)) {
         toast(`The connection is back: ${told === 1 ? said : `${told} decisions`} sent.`);
         onSent();
       }
@@ -96,5 +100,5 @@ export function useWaiting(onSent: () => void): readonly Waiting[] {
       window.removeEventListener('online', flush);
     };
   }, [some, onSent]);
-  return waiting;
+  return { waiting, retry: () => theOutbox().retry(), drop: (id) => theOutbox().drop(id) };
 }

@@ -3,6 +3,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { PARTS } from '@/contracts/routes';
+import { NO_ANSWER } from '@/ui/ask';
 import { useAccount } from '../account-context';
 import { notePulse } from './freshness';
 import { askAgain, useRoutes } from './routes';
@@ -11,9 +12,9 @@ const EVERY_MS = 2_000;
 
 /**
  * Feels every two seconds whether somebody else changed something, and asks for everything again when so.
- * @returns whether the server answers
+ * @returns what is down, in words, and since when no job process was heard of; both null while all is well
  */
-export function usePulse(): { isConnected: boolean } {
+export function usePulse(): { trouble: string | null; jobsSilentSince: string | null } {
   const { slug } = useAccount().summary;
   const { query } = useRoutes();
   const client = useQueryClient();
@@ -27,5 +28,9 @@ export function usePulse(): { isConnected: boolean } {
   useEffect(() => {
     if (data && notePulse(slug, data)) void askAgain(client, slug, PARTS);
   }, [data, slug, client]);
-  return { isConnected: error === null };
+  const isLost = error?.message === NO_ANSWER;
+  return {
+    trouble: isLost ? 'No connection to Gate Post.' : (error?.message ?? null),
+    jobsSilentSince: data?.jobsSilentSince ?? null,
+  };
 }

@@ -17,6 +17,7 @@ import { useRefresh } from '@/screens/frame/data/refresh';
 import { PARTS } from '@/contracts/routes';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+import { EmptyState, ErrorText } from '@/ui/said';
 
 /** How one file was read, before anything is stored; corrections show their effect at once. */
 export function ReadingView({ file }: { file: ReportFileView }) {
@@ -31,8 +32,8 @@ export function ReadingView({ file }: { file: ReportFileView }) {
     staleTime: Infinity,
     refetchInterval: ({ state }) => (state.data?.whole ? 700 : false),
   });
-  if (error) return <p className="p-4 text-rust">{error.message}</p>;
-  if (!data) return <p className="p-4 text-soft">Reading …</p>;
+  if (error) return <ErrorText error={error} isWhole />;
+  if (!data) return <EmptyState>Reading …</EmptyState>;
   // What was said last counts, also while its reading is on the way: two answers in a row both hold.
   const answer = { ...data, decisions: decisions ?? data.decisions };
   const { reading } = answer;

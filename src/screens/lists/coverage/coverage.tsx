@@ -15,6 +15,7 @@ import { columnsOf, isShown } from './columns';
 import { CoverageFilters } from './coverage-filters';
 import { CoverageGrid } from './coverage-grid';
 import { pickedOf, useSelection } from './use-selection';
+import { EmptyState } from '@/ui/said';
 
 /** The grid as cells: a row a list, a column a campaign, groups opened. */
 function coverageCells(
@@ -78,11 +79,11 @@ export function Coverage({ view, url, onChange }: Props) {
     <>
       <CoverageFilters view={view} url={url} shown={columns} onChange={onChange} />
       {columns.length === 0 || lists.length === 0 ? (
-        <p className="flex-1 p-4 text-soft">
+        <EmptyState className="flex-1">
           {lists.length === 0
             ? 'No list is shown. Make one, or show lists of every kind.'
             : 'No campaign is under these filters. Loosen them.'}
-        </p>
+        </EmptyState>
       ) : (
         <CoverageGrid
           key={lists.length === 0 ? 'none' : 'grid'}

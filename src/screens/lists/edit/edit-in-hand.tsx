@@ -7,6 +7,7 @@ import { ReasonForm } from '@/screens/tray/reason-form';
 import { Button } from '@/ui/button';
 import { PlanView } from './plan-view';
 import { usePlan, usePutEdit } from './use-edits';
+import { ErrorText } from '@/ui/said';
 
 type Props = {
   edit: ListEdit;
@@ -38,7 +39,7 @@ export function EditInHand({ edit, onDone, onLeave, children }: Props) {
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-table">
       {children}
-      {error && <p className="text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {!plan && !error && <p className="text-soft">Reckoning…</p>}
       {plan && <PlanView plan={plan} />}
       {held ? (

@@ -13,6 +13,7 @@ import { ENTRY_KINDS, pickEntries, toRows, type EntryKind } from './pick-entries
 import type { Sort } from '@/ui/table/use-layout';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+import { EmptyState, ErrorText } from '@/ui/said';
 
 type Props = {
   view: ListsView;
@@ -47,7 +48,7 @@ export function Entries({ view, url, onChange }: Props) {
   const layout = useEntryLayout(picked, isWords, sort);
   const { rows } = layout;
   if (!list)
-    return <p className="flex-1 p-4 text-soft">No list yet. Make one, or paste lines into a new one.</p>;
+    return <EmptyState className="flex-1">No list yet. Make one, or paste lines into a new one.</EmptyState>;
   const at = Math.min(cursor, Math.max(0, rows.length - 1));
   const marked = rows.filter((row) => marks.has(row.key));
   return (
@@ -91,7 +92,7 @@ export function Entries({ view, url, onChange }: Props) {
           , room for {formatCount(data?.list.room ?? list.room)} more
         </span>
       </form>
-      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       <EntriesTable
         name={list.name}
         layout={layout}

@@ -8,6 +8,7 @@ import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
 import { namedOptions, Select } from '@/ui/select';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { ErrorText } from '@/ui/said';
 
 const MOST = 200;
 
@@ -32,7 +33,7 @@ export function Compare({
       <p>
         Beside <Select label="Beside" options={namedOptions(others)} value={other} onChange={setOther} />
       </p>
-      {error && <p className="text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {data && (
         <div className="grid grid-cols-2 gap-x-3">
           <Side title={`only ${data.first.name}`} entries={data.onlyFirst} />

@@ -6,6 +6,7 @@ import type { ListEdit } from '@/contracts/list-edits';
 import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { ErrorText } from '@/ui/said';
 
 const WHAT = { made: 'made', changed: '', removed: 'removed' } as const;
 
@@ -25,7 +26,7 @@ export function History({
   });
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="history">
-      {error && <p className="text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {data?.versions.length === 0 && (
         <p className="text-soft">
           It stands as it was when the account was first read. Changes are kept from then on.

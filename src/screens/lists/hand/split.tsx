@@ -8,6 +8,7 @@ import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted, listed } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 type Props = { list: ListLine; onEdit: (edit: ListEdit) => void; onDone: () => void };
 
@@ -21,7 +22,7 @@ export function Split({ list, onEdit, onDone }: Props) {
   const parts = (data?.parts ?? []).filter((part) => part.theme !== null);
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-table" data-testid="split">
-      {error && <p className="text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {data && parts.length === 0 && <p className="text-soft">No word stands in two of its entries.</p>}
       <ul>
         {parts.map(({ theme, entries }) => (

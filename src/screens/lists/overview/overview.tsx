@@ -13,6 +13,7 @@ import { DataTable } from '@/ui/table/data-table';
 import { useLayout } from '@/ui/table/use-layout';
 import { counted, listed } from '@/core';
 import { useListColumns } from './list-columns';
+import { ErrorText } from '@/ui/said';
 
 type Props = {
   view: ListsView;
@@ -71,7 +72,7 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
         saveAs="shared lists"
         empty={view.lists.length > 0 && 'No list has this in its name.'}
       />
-      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       <p className="border-t border-line px-4 py-1.5 text-small text-soft">
         Terms, clicks and cost are what each list stopped, estimated from the {view.window.days} days before
         it hung there: what is stopped is never reported. “–” where it hung before the first day of data.

@@ -15,6 +15,7 @@ import { EditInHand } from '../edit/edit-in-hand';
 import { NameField } from './could-be';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted, type NegativeText } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 type Entry = AccountWideView['entries'][number];
 
@@ -34,7 +35,7 @@ export function AccountWide() {
   const distinct = [...new Map(marked.map((e) => [keyOf(e), { text: e.text, match: e.match }])).values()];
   return (
     <>
-      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       {data && (
         <p className="border-b border-line px-4 py-1.5 text-table text-soft">
           {formatCount(data.used)} of {formatCount(data.most)} used; room for{' '}

@@ -13,6 +13,7 @@ import { formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout, type Sort } from '@/ui/table/use-layout';
+import { ErrorText } from '@/ui/said';
 
 /** Asked for when it is wanted: it takes a while in a large account. */
 export function useCouldBe(isWanted: boolean) {
@@ -35,7 +36,7 @@ export function CouldBe() {
   const set = rows[at];
   return (
     <>
-      {error && <p className="p-4 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       <DataTable
         id="could-be"
         label="Sets that could be lists"

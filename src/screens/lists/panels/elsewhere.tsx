@@ -13,6 +13,7 @@ import { useRoving } from '@/ui/use-roving';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Outside } from './outside';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { EmptyState } from '@/ui/said';
 
 /** What somebody else changed on the platform: to be taken over, or undone. */
 export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
@@ -34,10 +35,10 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
       <div className="min-h-0 flex-1 overflow-y-auto text-table">
         <Outside outside={outside} />
         {waiting.length + outside.length === 0 && (
-          <p className="p-4 text-soft">
+          <EmptyState>
             Nobody has changed anything on the platform since it was read last. It is read with each report
             and after each sending.
-          </p>
+          </EmptyState>
         )}
         <ul aria-label="Changed elsewhere" {...list}>
           {waiting.map(({ id, listName, at, what, said }, i) => (

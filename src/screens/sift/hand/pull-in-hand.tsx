@@ -13,6 +13,7 @@ import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { inDays } from '@/screens/frame/data/days';
 import { counted, listed } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 /** A term that the tray stops: by what, and the ways to let it through again. */
 export function PullInHand({ detail, days }: { detail: TermDetail; days: string | null }) {
@@ -52,7 +53,7 @@ function Ways({
       <p>
         <StateIcon kind="drafted" /> {stop.said} would stop it. Pull it out:
       </p>
-      {error && <p className="text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {data?.ways.map((way) => (
         <div key={way.said} className="mt-1.5">
           <Button className="text-left" onClick={() => void take(way)}>

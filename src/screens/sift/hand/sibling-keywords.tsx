@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { formatConversions, formatCount } from '@/ui/format';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { inDays } from '@/screens/frame/data/days';
+import { ErrorText } from '@/ui/said';
 
 /** The keywords of the ad group that served a term, to compare it with. */
 export function SiblingKeywords({
@@ -19,7 +20,7 @@ export function SiblingKeywords({
   const formatMoney = useMoney();
   const { query } = useRoutes();
   const { data, error } = useQuery(query('GET sift/keywords', { query: { adGroup, ...inDays(days) } }));
-  if (error) return <p className="text-rust">{error.message}</p>;
+  if (error) return <ErrorText error={error} />;
   if (!data) return <p>…</p>;
   return (
     <div

@@ -14,6 +14,7 @@ import { onPassKey } from './pass-keys';
 import { STEPS, type PassItem, type Step } from './pass-items';
 import { PassProgress } from './pass-progress';
 import type { Pass } from './use-pass';
+import { EmptyState, ErrorText } from '@/ui/said';
 
 const [ROW, HEAD] = [30, 44];
 
@@ -38,8 +39,8 @@ export function PassSurface({ pass }: { pass: Pass }) {
   useEffect(() => {
     if (lineInHand >= 0) rows.scrollToIndex(lineInHand);
   }, [lineInHand, rows]);
-  if (pass.error) return <p className="p-4 text-rust">{pass.error.message}</p>;
-  if (!answer) return <p className="p-4 text-soft">Judging the words of all days that are kept …</p>;
+  if (pass.error) return <ErrorText error={pass.error} isWhole />;
+  if (!answer) return <EmptyState>Judging the words of all days that are kept …</EmptyState>;
   return (
     <>
       <PassProgress answer={answer} />

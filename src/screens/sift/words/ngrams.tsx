@@ -16,6 +16,7 @@ import { OFFERED, sayFault, TOO_LITTLE } from './say-fault';
 import { WordActions } from './word-actions';
 import { WordsMenu } from './words-menu';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { ErrorText } from '@/ui/said';
 
 const ROW = 38;
 const ROW_WITH_ACTIONS = 68;
@@ -78,7 +79,7 @@ export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Par
       {data?.since === null && url.rank === 'fault' && (
         <p className="px-4 py-2 text-small text-soft">No report is loaded yet.</p>
       )}
-      {error && <p className="p-3 text-rust">{error.message}</p>}
+      <ErrorText error={error} isWhole />
       <div
         ref={scroller}
         className={`min-h-0 flex-1 overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}

@@ -13,6 +13,7 @@ import { ThemesMenu } from './words-menu';
 import { OFFERED, sayFault } from './say-fault';
 import { toFilters, type SiftUrl } from '../sift-url';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { EmptyState, ErrorText } from '@/ui/said';
 
 /** Words of a theme that are shown. */
 const SHOWN = 8;
@@ -44,10 +45,10 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
           <ThemesMenu lines={lines} />
         </div>
       )}
-      {error && <p className="p-3 text-rust">{error.message}</p>}
-      {!data && !error && <p className="p-3 text-soft">Finding what goes together …</p>}
+      <ErrorText error={error} isWhole />
+      {!data && !error && <EmptyState>Finding what goes together …</EmptyState>}
       {data?.lines.length === 0 && (
-        <p className="p-3 text-soft">No words here went without any return and stand in two terms.</p>
+        <EmptyState>No words here went without any return and stand in two terms.</EmptyState>
       )}
       {lines.map((theme, t) => {
         const name = theme.words.join(' ');

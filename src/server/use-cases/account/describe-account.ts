@@ -1,8 +1,9 @@
 import type { Days } from '@/contracts/days';
 import { daysBetween, lookBack } from '@/core';
 import type { AccountSummary } from '@/contracts/common';
-import type { Pulse } from '@/contracts/decisions';
+import type { Pulse, PulseAnswer } from '@/contracts/decisions';
 import { listAccounts, listPeople, type Person } from '../../repositories/account/accounts';
+import { silentSince } from '../../repositories/job-processes';
 import { findDataDays } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
@@ -43,6 +44,11 @@ export async function listAccountsAndPeople(
 }
 
 /** The versions of an account. Every open browser asks for them every few seconds. */
+/** The versions of an account, and whether loading and sending go on. */
+export async function feelWholePulse(deps: Deps, slug: string): Promise<PulseAnswer> {
+  return { ...(await feelPulse(deps, slug)), jobsSilentSince: await silentSince(deps.db) };
+}
+
 export async function feelPulse(deps: Deps, slug: string): Promise<Pulse> {
   const { dataVersion, decisionVersion } = await requireAccount(deps, slug);
   return { data: dataVersion, decisions: decisionVersion };

@@ -17,6 +17,7 @@ import type { useHang } from './use-hang';
 import { hungAfterTray } from './hangings';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 type Props = { view: ListsView; list: ListLine; campaignId: string; hang: ReturnType<typeof useHang> };
 
@@ -28,7 +29,12 @@ export function CellInHand({ view, list, campaignId, hang }: Props) {
     placeholderData: keepPreviousData,
   });
   const [edit, setEdit] = useState<ListEdit | null>(null);
-  if (error) return <InHand>{<p className="text-table text-rust">{error.message}</p>}</InHand>;
+  if (error)
+    return (
+      <InHand>
+        <ErrorText error={error} />
+      </InHand>
+    );
   if (!data) return <InHand>…</InHand>;
   const title = `${data.list.name} → ${data.campaign.name}`;
   if (edit) {

@@ -15,6 +15,7 @@ import type { useHang } from './use-hang';
 import { hangingsToMake } from './hangings';
 import { useHangings } from './use-hang';
 import { counted, listed } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 type Props = {
   view: ListsView;
@@ -61,7 +62,7 @@ export function HangingsInHand({ view, lists, campaignIds, hang }: Props) {
       }
     >
       <div className="mt-1 text-table" aria-live="polite" data-testid="hangings">
-        {error && <p className="text-rust">{error.message}</p>}
+        <ErrorText error={error} />
         {!data && !error && <p className="text-soft">Reckoning…</p>}
         {data && <Effect answer={data} hangs={hangs} />}
         {data && data.byCampaign.length > 1 && <ByCampaign answer={data} />}

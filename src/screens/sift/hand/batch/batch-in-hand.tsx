@@ -15,6 +15,7 @@ import type { Batch } from './use-batch';
 import { Check } from '@/ui/check';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted, listed } from '@/core';
+import { ErrorText } from '@/ui/said';
 
 const LIMITS = [1, 3, 5, 10, 25, 50, 100, 200];
 
@@ -71,7 +72,7 @@ export function BatchInHand({
     >
       <Ways way={way} onChange={batch.setWay} />
       <PlacePicker batch={batch} />
-      {error && <p className="mt-2 text-table text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {!answer && !error && <p className="mt-2 text-table text-soft">Weighing …</p>}
       {answer && (
         <div

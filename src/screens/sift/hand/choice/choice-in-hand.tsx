@@ -18,6 +18,7 @@ import { PullInHand } from '../pull-in-hand';
 import { TermFacts } from '../term-facts';
 import type { Choice } from './use-choice';
 import { VariantsInHand } from './variants-in-hand';
+import { ErrorText } from '@/ui/said';
 
 type Props = {
   line: TermLine | undefined;
@@ -48,7 +49,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
   return (
     <InHand title={line.raw} actions={<Buttons line={line} choice={choice} />}>
       {offered}
-      {error && <p className="text-table text-rust">{error.message}</p>}
+      <ErrorText error={error} />
       {detail && (
         <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
       )}
