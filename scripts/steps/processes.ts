@@ -1,9 +1,11 @@
 import { spawn } from 'node:child_process';
-import { existsSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, openSync, readFileSync, readlinkSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { isPortTaken } from './ports';
 import { Remedy, step } from './say';
 import { environmentOf, type Settings } from './settings';
+
+const ROOT = path.resolve(import.meta.dirname, '../..');
 
 /** A process of the application that goes on when this command ends. */
 export type Service = {
@@ -14,7 +16,7 @@ export type Service = {
 };
 
 /** `born` is when the process began, in ticks since the machine did: a later one of the same number has another. */
-type Note = { pid: number; born: string; version: string };
+type Note = { pid: number; born?: string; version: string };
 
 /** Starts a service, or leaves it as it is when the same version runs already. */
 export async function startService(settings: Settings, service: Service, version: string): Promise<void> {
@@ -38,7 +40,7 @@ export async function startService(settings: Settings, service: Service, version
     stdio: ['ignore', out, out],
   });
   child.unref();
-  const note: Note = { pid: child.pid!, born: birthOf(child.pid!) ?? '', version };
+  const note: Note = { pid: child.pid!, born: birthOf(child.pid!), version };
   writeFileSync(noteOf(settings, service), JSON.stringify(note));
   await waitUntilHealthy(service, note, log);
 }
@@ -56,7 +58,14 @@ export async function stopService(settings: Settings, service: Service): Promise
 
 /** Whether the process of that id is the one that was started, not a later one of the same number. */
 function isOurs({ pid, born }: Note): boolean {
-  return born !== '' && birthOf(pid) === born;
+  if (born !== undefined) return birthOf(pid) === born;
+  // An older version noted the number alone: it counts where it still is a Node program of this folder.
+  try {
+    const isNode = /^(next-server|\S*node)/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+    return isNode && readlinkSync(`/proc/${pid}/cwd`) === ROOT;
+  } catch {
+    return false;
+  }
 }
 
 /** When a process began; undefined where there is none, or where it has ended and only its parent has not seen it yet. */

@@ -3,6 +3,8 @@ import { createDeps } from './container';
 import { startThreads, type Threads } from './threads/threads';
 import type { Deps } from './use-cases/deps';
 
+export { isAway } from './db/away';
+
 /** As many as a small machine has processors; what they share counts once. */
 const THREADS = 2;
 const MOST_BYTES = 1_000_000_000;

@@ -6,17 +6,19 @@ import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Notice } from './notice';
 
-type Props = { error: Error & { digest?: string }; onRetry: () => void };
+type Props = {
+  error: Error & { digest?: string };
+  onRetry: () => void;
+  /** when what was down answers again */
+  onBack?: () => void;
+};
 
 const EVERY_MS = 3_000;
 
 /** What stands in place of a screen that failed: what is down or wrong, what is not lost, and what can be done. */
-export function Failure({ error, onRetry }: Props) {
+export function Failure({ error, onRetry, onBack = () => window.location.reload() }: Props) {
   const router = useRouter();
-  const down = useDown(() => {
-    router.refresh();
-    onRetry();
-  });
+  const down = useDown(onBack);
   return (
     <Notice title={down === null ? 'This page could not be shown' : 'Gate Post is not all there'}>
       {down === null ? (

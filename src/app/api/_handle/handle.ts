@@ -6,8 +6,7 @@ import { ROUTES, type Name, type Route, type Routes, type WriteName } from '@/co
 import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
 import { refusalOf } from '@/let-in';
-import { isAway } from '@/server/db/away';
-import { webDeps, webThreads } from '@/server/web';
+import { isAway, webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
 import { feelPulse, listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
 
