@@ -152,7 +152,8 @@ function fromKeyToPlan(): Promise<number> {
 
 async function timePaste(page: Page, lines: number): Promise<{ planned: number; drafted: number }> {
   await page.getByRole('button', { name: 'Paste lines' }).click();
-  await page.getByLabel('Into').selectOption({ label: 'a new list' });
+  await page.getByLabel('Into').click();
+  await page.getByRole('option', { name: 'a new list' }).click();
   await page.getByLabel('Name of the new list').fill('Pasted');
   const text = Array.from({ length: lines }, (_, i) => `${i + 1}. "pasted line ${i}"`).join('\n');
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
