@@ -43,3 +43,7 @@ export const DaysTextSchema = v.pipe(
   v.check((text) => parseDays(text) !== undefined, NO_DAYS),
   v.transform((text) => parseDays(text)!),
 );
+
+/** The days that are looked at, and those beside them. */
+export const TwoDaysSchema = v.object({ days: v.optional(DaysTextSchema), beside: DaysTextSchema });
+export type TwoDays = v.InferOutput<typeof TwoDaysSchema>;

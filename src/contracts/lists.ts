@@ -12,7 +12,6 @@ import {
   TwoWindowsSchema,
   WeightSchema,
 } from './common';
-import { DaysTextSchema } from './days';
 
 /** Shared lists: what the screen Lists shows, and what is asked of it. */
 
@@ -139,10 +138,6 @@ export type ListHealth = v.InferOutput<typeof ListHealthSchema>;
 /** What the terms of each list cost where it hangs, in two windows. */
 export const ListsBesideSchema = v.strictObject({ lists: v.record(v.string(), TwoWindowsSchema) });
 export type ListsBeside = v.InferOutput<typeof ListsBesideSchema>;
-
-/** The days that are looked at, and those beside them. */
-export const TwoDaysSchema = v.object({ days: v.optional(DaysTextSchema), beside: DaysTextSchema });
-export type TwoDays = v.InferOutput<typeof TwoDaysSchema>;
 
 export const ListsHealthSchema = v.strictObject({ lists: v.record(v.string(), ListHealthSchema) });
 export type ListsHealth = v.InferOutput<typeof ListsHealthSchema>;

@@ -145,6 +145,26 @@ const SCREENS = [
   ...['sift?beside=before', 'lists?beside=before', 'ledger?beside=before'],
 ];
 
+test('at 1280 px every table shows its columns without scrolling sideways', async ({ page }) => {
+  for (const path of [
+    'sift',
+    'lists',
+    'lists?show=entries',
+    'lists?show=account',
+    'ledger',
+    'sift?beside=before',
+  ]) {
+    await page.goto(`/larkfell-web/${path}`);
+    await page.locator('.data-table').first().waitFor();
+    await page.waitForLoadState('networkidle');
+    const beyond = await page
+      .locator('.data-table')
+      .first()
+      .evaluate((table) => table.scrollWidth - table.clientWidth);
+    expect(beyond, path).toBeLessThanOrEqual(0);
+  }
+});
+
 test('every screen is accessible in light and dark, and within its bounds at 1024 px', async ({ page }) => {
   test.setTimeout(420_000); // each screen is checked by all rules, twice
   await page.setViewportSize({ width: 1024, height: 768 });

@@ -20,8 +20,8 @@ import {
   StoppedSchema,
   StoredSchema,
   ThemesViewSchema,
-  TwoDaysSchema,
 } from '../lists';
+import { TwoDaysSchema } from '../days';
 import { EditOutcomeSchema, EditPlanSchema, EditRequestSchema } from '../list-edits';
 import { DraftOutcomesSchema } from '../tray';
 import { routesOf, STOPPING } from './route';

@@ -7,7 +7,7 @@ import { sayFailure } from '@/screens/tray/use-tray';
 import { formatCount, formatDays, formatMoment } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
-import { useLayout, type Sort } from '@/ui/table/use-layout';
+import { inMemory, useLayout, type Sort } from '@/ui/table/use-layout';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { EmptyState } from '@/ui/said';
@@ -66,9 +66,7 @@ export function History({ files, onOpen }: Props) {
       <DataTable
         id="history"
         label="History of loads"
-        layout={layout}
-        count={rows.length}
-        rowAt={(index) => rows[index]}
+        {...inMemory(layout)}
         cursor={at}
         onCursor={(index) => setInHand(rows[index]?.id ?? null)}
         onOpen={(index) => rows[index] && onOpen(rows[index].id)}

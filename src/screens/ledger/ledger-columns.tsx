@@ -16,12 +16,12 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
   return useMemo(() => {
     const columns: Column<LedgerLine>[] = [
       {
-        ...{ id: 'at', name: 'when', px: 96, isText: true, isSortable: true, isDownFirst: true },
+        ...{ id: 'at', name: 'when', px: 90, isText: true, isSortable: true, isDownFirst: true },
         value: ({ at }) => at,
         cell: ({ at }) => <span className="text-soft">{formatMoment(at)}</span>,
       },
       {
-        ...{ id: 'who', name: 'who', px: 92, isText: true, isSortable: true },
+        ...{ id: 'who', name: 'who', px: 84, isText: true, isSortable: true },
         value: ({ who }) => who,
         cell: ({ who }) => who,
       },
@@ -44,12 +44,12 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
         ),
       },
       {
-        ...{ id: 'state', name: 'read back', px: 66, isSortable: true },
+        ...{ id: 'state', name: 'read back', px: 62, isSortable: true },
         value: ({ change }) => sayState(change),
         cell: ({ change }) => <span className={toneOf(change)}>{sayState(change)}</span>,
       },
       {
-        ...{ id: 'before', name: 'cost before', px: 76, isSortable: true },
+        ...{ id: 'before', name: 'cost before', px: 72, isSortable: true },
         value: ({ change }) => units(change?.before?.figures.costMicros ?? null),
         cell: ({ change }) => {
           const before = change?.before;
@@ -59,7 +59,7 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
         },
       },
       {
-        ...{ id: 'since', name: 'cost since', px: 76, isSortable: true },
+        ...{ id: 'since', name: 'cost since', px: 72, isSortable: true },
         value: ({ change }) => units(change?.since?.here.costMicros ?? null),
         cell: ({ change }) =>
           change?.since && (
@@ -67,7 +67,7 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
           ),
       },
       {
-        ...{ id: 'day', name: '± a day', px: 62, isSortable: true, explains: A_DAY },
+        ...{ id: 'day', name: '± a day', px: 58, isSortable: true, explains: A_DAY },
         value: (line) => units(differenceADay(line)),
         cell: (line) => {
           const by = differenceADay(line);
@@ -75,7 +75,7 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
         },
       },
       {
-        ...{ id: 'slips', name: 'slips', px: 64, isSortable: true, explains: SLIPS },
+        ...{ id: 'slips', name: 'slips', px: 60, isSortable: true, explains: SLIPS },
         value: ({ change }) => units(change?.since?.elsewhere.costMicros ?? null),
         cell: ({ change }) =>
           (change?.since?.elsewhere.costMicros ?? 0) > 0 && (
@@ -83,7 +83,7 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
           ),
       },
       {
-        ...{ id: 'undo', name: 'undo', px: 62 },
+        ...{ id: 'undo', name: 'undo', px: 58 },
         value: ({ isUndone, change }) => (isUndone || change?.undoneBy === 'sent' ? 'undone' : null),
         cell: (line) => <UndoCell line={line} />,
       },

@@ -11,7 +11,7 @@ import { useRoutes } from '@/screens/frame/data/routes';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { DataTable } from '@/ui/table/data-table';
 import { optionsIn, Select } from '@/ui/select';
-import { useLayout } from '@/ui/table/use-layout';
+import { inMemory, useLayout } from '@/ui/table/use-layout';
 import { EntryInHand } from './entry-in-hand';
 import { useLedgerColumns } from './ledger-columns';
 import { ErrorText } from '@/ui/said';
@@ -107,9 +107,7 @@ export function LedgerScreen() {
       <DataTable
         id="ledger"
         label="Entries of the ledger"
-        layout={layout}
-        count={rows.length}
-        rowAt={(index) => rows[index]}
+        {...inMemory(layout)}
         cursor={at}
         onCursor={(index) => void setUrl({ entry: rows[index]?.id ?? null })}
         sort={sort}

@@ -1,9 +1,14 @@
 /** SQLSTATE of a server that ends, starts, or takes no more connections; class 08 is of connections. */
 const AWAY_STATES = /^(08...|57P0[123]|53300)$/;
-const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT', 'ENOTFOUND']);
-/** Words of the driver and of the pool, which give no code. */
-const AWAY_WORDS =
-  /^(Connection terminated|timeout expired|Client has encountered a connection error|Knex: Timeout acquiring)/;
+const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND']);
+/** Words of the driver and of the pool, which give no code; and of errors that lost theirs on the way from a thread. */
+const AWAY_WORDS = new RegExp(
+  [
+    '^(Connection terminated|timeout expired|Client has encountered a connection error|Knex: Timeout acquiring)',
+    '^connect (ECONNREFUSED|ETIMEDOUT)',
+    'terminating connection due to|the database system is (starting up|shutting down)',
+  ].join('|'),
+);
 
 /** Whether an error means that the database does not answer: what was asked may be asked again later. */
 export function isAway(error: unknown): boolean {

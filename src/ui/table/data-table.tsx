@@ -26,6 +26,7 @@ import type { RowMarks } from './row-marks';
 import { TableMenu } from './table-menu';
 import { TableRow } from './table-row';
 import { nextSort, type Sort, type TableLayout } from './use-layout';
+import { useSame } from './use-same';
 import { widthsOf } from './widths';
 
 const ROW = 30;
@@ -294,11 +295,3 @@ export function DataTable<Row, Look = undefined>(props: DataTableProps<Row, Look
 
 const widthOfHead = (id: string, columnId: string) =>
   Math.round(document.getElementById(`${id}-head-${columnId}`)?.getBoundingClientRect().width ?? 0);
-
-/** The columns as they were while they are the same ones: rows are not drawn again for a new array. */
-function useSame<C>(columns: C[]): C[] {
-  const [kept, setKept] = useState(columns);
-  const isSame = kept.length === columns.length && kept.every((column, i) => column === columns[i]);
-  if (!isSame) setKept(columns);
-  return isSame ? kept : columns;
-}

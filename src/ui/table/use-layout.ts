@@ -134,6 +134,12 @@ export function useLayout<Row extends RowData, Look>(
   };
 }
 
+/** What a table of rows in memory is given of its layout. */
+export function inMemory<Row, C>(layout: TableLayout<Row, C>) {
+  const { rows } = layout;
+  return { layout, count: rows.length, rowAt: (index: number) => rows[index] };
+}
+
 const collator = new Intl.Collator('en', { numeric: true });
 
 /** Ascending; what is not known is left where the table puts it. */

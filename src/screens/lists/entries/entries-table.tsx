@@ -2,7 +2,7 @@
 
 import { DataTable } from '@/ui/table/data-table';
 import { marksByKey } from '@/ui/table/row-marks';
-import type { Sort, TableLayout } from '@/ui/table/use-layout';
+import { inMemory, type Sort, type TableLayout } from '@/ui/table/use-layout';
 import type { Column } from '@/ui/table/column';
 import type { Row } from './pick-entries';
 
@@ -26,9 +26,7 @@ export function EntriesTable({ name, layout, cursor, marks, sort, onCursor, onMa
       id="entries"
       rowId="entry-"
       label="Entries of the list"
-      layout={layout}
-      count={rows.length}
-      rowAt={(index) => rows[index]}
+      {...inMemory(layout)}
       cursor={cursor}
       onCursor={onCursor}
       sort={sort}

@@ -10,7 +10,7 @@ import { useBesideDays } from '@/screens/frame/beside-columns';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { DataTable } from '@/ui/table/data-table';
-import { useLayout } from '@/ui/table/use-layout';
+import { inMemory, useLayout } from '@/ui/table/use-layout';
 import { counted, listed } from '@/core';
 import { useListColumns } from './list-columns';
 import { ErrorText } from '@/ui/said';
@@ -60,9 +60,7 @@ export function Overview({ view, url, onChange, onPaste }: Props) {
       <DataTable
         id="lists"
         label="Shared lists"
-        layout={layout}
-        count={rows.length}
-        rowAt={(index) => rows[index]}
+        {...inMemory(layout)}
         rowPx={34}
         cursor={at}
         onCursor={(index) => onChange({ list: rows[index]!.list.id })}

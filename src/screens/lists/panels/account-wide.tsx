@@ -10,7 +10,7 @@ import { MatchChip } from '@/ui/match-chip';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { marksByKey } from '@/ui/table/row-marks';
-import { useLayout, type Sort } from '@/ui/table/use-layout';
+import { inMemory, useLayout, type Sort } from '@/ui/table/use-layout';
 import { EditInHand } from '../edit/edit-in-hand';
 import { NameField } from './could-be';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -46,9 +46,7 @@ export function AccountWide() {
       <DataTable
         id="account-wide"
         label="Account-wide negatives"
-        layout={layout}
-        count={rows.length}
-        rowAt={(index) => rows[index]}
+        {...inMemory(layout)}
         cursor={Math.min(cursor, Math.max(0, rows.length - 1))}
         onCursor={setCursor}
         sort={sort}

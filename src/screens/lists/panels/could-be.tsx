@@ -12,7 +12,7 @@ import { counted, listed } from '@/core';
 import { formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
-import { useLayout, type Sort } from '@/ui/table/use-layout';
+import { inMemory, useLayout, type Sort } from '@/ui/table/use-layout';
 import { ErrorText } from '@/ui/said';
 
 /** Asked for when it is wanted: it takes a while in a large account. */
@@ -40,9 +40,7 @@ export function CouldBe() {
       <DataTable
         id="could-be"
         label="Sets that could be lists"
-        layout={layout}
-        count={rows.length}
-        rowAt={(index) => rows[index]}
+        {...inMemory(layout)}
         cursor={Math.min(at, Math.max(0, rows.length - 1))}
         onCursor={setAt}
         sort={sort}

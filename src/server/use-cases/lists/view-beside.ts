@@ -1,5 +1,6 @@
 import { group } from 'd3-array';
-import type { ListsBeside, TwoDays } from '@/contracts/lists';
+import type { TwoDays } from '@/contracts/days';
+import type { ListsBeside } from '@/contracts/lists';
 import { rowsOfEntries } from '../../compute/lists/list-reach';
 import { besideFigures, weighRows } from '../../compute/workbench';
 import type { Deps } from '../deps';
