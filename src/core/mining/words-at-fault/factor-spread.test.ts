@@ -39,6 +39,15 @@ describe('the spread of factors', () => {
     );
   });
 
+  test('of two maxima the likelier one is taken', () => {
+    const two = [
+      { expected: 3.370850219105092, conversions: 4 },
+      { expected: 1.8485226998947746, conversions: 0 },
+    ];
+    const reached = likelihood(two, fitFactorSpread(two));
+    for (const a of [0.1, 1, 5, 20, 100]) expect(reached).toBeGreaterThan(likelihood(two, a) - 1e-9);
+  });
+
   test('words that bring what is expected of them are alike; words that bring all or nothing are not', () => {
     const words = (of: (i: number) => number) =>
       Array.from({ length: 60 }, (_, i) => ({ expected: 20, conversions: of(i) }));

@@ -18,8 +18,15 @@ const BOUNDS = { least: 0.1, most: 100 };
  */
 export function fitFactorSpread(words: readonly WordCount[]): number {
   if (words.length === 0) return BOUNDS.most;
+  // A few words may have two maxima, one of them at a bound.
+  const climbs = [0, Math.log(BOUNDS.least), Math.log(BOUNDS.most)].map((from) => climb(words, from));
+  return Math.exp(climbs.reduce((best, one) => (one.height > best.height ? one : best)).at);
+}
+
+/** The maximum that Newton's method comes to. */
+function climb(words: readonly WordCount[], from: number): { at: number; height: number } {
   const [least, most] = [Math.log(BOUNDS.least), Math.log(BOUNDS.most)];
-  let at = 0;
+  let at = from;
   let height = logLikelihood(words, at);
   for (let round = 0; round < 100; round++) {
     const { slope, bend } = slopeAt(words, at);
@@ -37,7 +44,7 @@ export function fitFactorSpread(words: readonly WordCount[]): number {
     at = next;
     if (moved < 1e-11) break;
   }
-  return Math.exp(at);
+  return { at, height };
 }
 
 function logLikelihood(words: readonly WordCount[], at: number): number {
