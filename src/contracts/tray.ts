@@ -45,6 +45,7 @@ export const RemoveRequestSchema = v.object({
 
 /** What became of one change that was put in the tray. */
 export const DraftOutcomeSchema = v.variant('outcome', [
+  /** its id is 0 where a later change of the same request took it out again */
   v.strictObject({
     ...{ outcome: v.literal('drafted'), changeId: v.number(), change: ChangeSchema, said: v.string() },
     /** what is to be known of its place */

@@ -28,6 +28,8 @@ export type Workbench = {
   snapshot: Snapshot;
   /** the mirror with what was accepted or is said to be done: what counts as in force */
   standing: RowGate;
+  /** the account once what was sent or handed over is done: the draft is laid over it */
+  awaited: RowGate;
   /** the draft, over what was sent or handed over and nobody says yet that it was done */
   draft: DraftEffect;
   protectedOwn: readonly ProtectedTerm[];
@@ -59,10 +61,11 @@ export function layWorkbench(
       stored.map((c) => c.change),
     );
   const standing = over(snapshot.gate, changes.accepted).gate;
+  const awaited = over(standing, changes.waiting).gate;
   return {
     snapshot,
-    standing,
-    draft: over(over(standing, changes.waiting).gate, changes.drafted),
+    ...{ standing, awaited },
+    draft: over(awaited, changes.drafted),
     protectedOwn,
     protectedOwnTable: buildTermTable(protectedOwn.map((p) => p.text)),
     verdictOf: verdictsOver(snapshot, protectedOwn, aside),

@@ -42,7 +42,19 @@ export type NewEntry = {
 };
 
 export async function appendLedger(db: Db, accountId: number, entry: NewEntry): Promise<void> {
-  await db('ledger_entry').insert({
+  await appendAllToLedger(db, accountId, [entry]);
+}
+
+/** Rows of one statement; each takes ten of the 65,535 values that it may have. */
+const ROWS_AT_ONCE = 1_000;
+
+/** Appends entries in their order. */
+export async function appendAllToLedger(
+  db: Db,
+  accountId: number,
+  entries: readonly NewEntry[],
+): Promise<void> {
+  const rows = entries.map((entry) => ({
     account_id: accountId,
     actor: entry.actor === 'read-back' ? 'read-back' : 'person',
     person_id: entry.actor === 'read-back' ? null : entry.actor.person,
@@ -54,7 +66,9 @@ export async function appendLedger(db: Db, accountId: number, entry: NewEntry): 
     change_id: entry.changeId ?? null,
     undo: entry.undo ? JSON.stringify(entry.undo) : null,
     undoes: entry.undoes ?? null,
-  });
+  }));
+  for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
+    await db('ledger_entry').insert(rows.slice(at, at + ROWS_AT_ONCE));
 }
 
 export type LedgerEntry = {

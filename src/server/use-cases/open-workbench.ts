@@ -1,5 +1,5 @@
 import type { Days } from '@/contracts/days';
-import { type Names } from '@/core';
+import type { Change, Names } from '@/core';
 import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/account/accounts';
@@ -28,6 +28,8 @@ export type Open = Workbench & {
   accepted: StoredChange[];
   /** sent or handed over, and nobody says yet that it was done: it counts with the tray */
   waiting: StoredChange[];
+  /** all of them, in the order in which they are laid over the account */
+  laid: readonly Change[];
   names: Names;
 };
 
@@ -70,14 +72,10 @@ async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> 
   const waiting = sent.filter((c) => c.state === 'drafted');
   const accepted = sent.filter((c) => c.state !== 'drafted');
   const workbench = layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts);
+  const laid = [...accepted, ...waiting, ...drafted].map(({ change }) => change);
   const gone = await loadNamesOfGoneLists(db, account.id);
-  const names = namesIn(
-    snapshot,
-    [...sent, ...drafted].map(({ change }) => change),
-    account.currency,
-    gone,
-  );
-  return { ...workbench, account, drafted, accepted, waiting, names };
+  const names = namesIn(snapshot, laid, account.currency, gone);
+  return { ...workbench, account, drafted, accepted, waiting, laid, names };
 }
 
 async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {

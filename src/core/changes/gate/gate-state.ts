@@ -24,6 +24,10 @@ export type GateState = {
   excluded: Map<string, { code: string; place: Place }>;
 };
 
+/** A negative as often as it stands at its place. */
+export const twinsOf = (held: Held | undefined): NegativeText[] =>
+  held ? Array<NegativeText>(held.times).fill(held.negative) : [];
+
 export const exclusionKey = (code: string, place: Place) => `${placeKey(place)} ${codeKey(code)}`;
 export const textKey = ({ match, text }: NegativeText) => `${match} ${normalise(text)}`;
 

@@ -19,6 +19,7 @@ import {
   shapeOf,
   startState,
   textKey,
+  twinsOf,
   type GateState,
 } from './gate-state';
 
@@ -130,8 +131,7 @@ function gateOver(
   const lower = (touched: readonly number[]) => ({ stopped: [], reopened: shift(touched, -1) });
 
   const heldAt = (place: Place) => state.held.get(placeKey(place)) ?? new Map<string, never>();
-  const entriesAt = (place: Place) =>
-    [...heldAt(place).values()].flatMap((e) => Array<NegativeText>(e.times).fill(e.negative));
+  const entriesAt = (place: Place) => [...heldAt(place).values()].flatMap(twinsOf);
 
   /** Rows that come under a list by its hanging there, a row once for each entry that matches it. */
   function reachedByHanging(listId: string, campaignId: string | null): number[] {
@@ -195,6 +195,11 @@ function gateOver(
       if (!state.hangings.has(listId)) state.hangings.set(listId, NOWHERE);
       return NOTHING;
     },
+    dropList(listId) {
+      state.hangings.delete(listId);
+      insideLists.delete(listId);
+      return NOTHING;
+    },
     hang: (listId, campaignId) => setHung(listId, campaignId, true),
     takeDown: (listId, campaignId) => setHung(listId, campaignId, false),
     addPlacement(listId, address) {
@@ -220,6 +225,7 @@ function gateOver(
     layAll,
     stopCount: (row) => state.counts[row]!,
     apply: (change) => rulesOf(change).apply?.(change, writer) ?? NOTHING,
+    restore: (change, account) => rulesOf(change).restore?.(change, writer, account) ?? NOTHING,
     matched,
     openTo,
     within,
@@ -227,6 +233,7 @@ function gateOver(
     reachedByCode,
     excludes: (code, place) => state.excluded.has(exclusionKey(code, place)),
     holds: (negative, place) => heldAt(place).has(textKey(negative)),
+    twinsAt: (negative, place) => twinsOf(heldAt(place).get(textKey(negative))),
     isWithin,
     entriesAt,
     listsOn: (campaignId) =>
@@ -237,6 +244,7 @@ function gateOver(
       const { onAccount, campaigns } = state.hangings.get(listId) ?? NOWHERE;
       return onAccount ? 'account' : [...campaigns];
     },
+    hasList: (listId) => state.hangings.has(listId),
     frame: () => frameOf(rows, state),
     shape: () => shapeOf(rows, state),
     fork: () => gateOver(rows, forkState(state), new Map(insideLists)),

@@ -25,6 +25,8 @@ export type GateWriter = {
   /** Takes a negative away with its twins, as platforms do. */
   removeNegative(negative: NegativeText, place: Place): Step;
   makeList(listId: string): Step;
+  /** Takes away a list that is empty and hangs nowhere. */
+  dropList(listId: string): Step;
   /** @param campaignId null is the whole account */
   hang(listId: string, campaignId: string | null): Step;
   takeDown(listId: string, campaignId: string | null): Step;
@@ -44,6 +46,11 @@ export type RowGate = {
   stopCount(row: number): number;
   /** Applies a change. Returns the open rows that it stopped and the stopped rows that it opened. */
   apply(change: Change): Step;
+  /**
+   * Takes a change back that was applied: what the change is about stands again as it does in `account`. Unlike the opposite
+   * change, it brings back every twin. Nothing else that was applied is touched.
+   */
+  restore(change: Change, account: RowGate): Step;
   /** Rows that the negative matches, wherever they are, open or not; ascending. */
   matched(negative: NegativeText): number[];
   /** Of them, those that nothing stops yet; ascending. */
@@ -56,6 +63,8 @@ export type RowGate = {
   reachedByCode(code: string, place: Place): number[];
   /** Whether the place already holds this negative. */
   holds(negative: NegativeText, place: Place): boolean;
+  /** The negative as often as it stands there: years leave twins. */
+  twinsAt(negative: NegativeText, place: Place): NegativeText[];
   /** Whether the place already excludes this product. */
   excludes(code: string, place: Place): boolean;
   /** Whether an ad group lies within a place. */
@@ -65,6 +74,8 @@ export type RowGate = {
   /** Ids of the lists that hang on a campaign; those on the whole account are not among them. */
   listsOn(campaignId: string): string[];
   hungOn(listId: string): readonly string[] | 'account';
+  /** Whether there is such a list. */
+  hasList(listId: string): boolean;
   /** The placements of a list, in the order in which they came. */
   placementsIn(listId: string): string[];
   holdsPlacement(listId: string, address: string): boolean;

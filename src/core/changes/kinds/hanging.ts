@@ -13,6 +13,13 @@ const both = {
     const entries = gate.entriesAt({ kind: 'list', id: listId });
     return [...new Set(entries.flatMap((entry) => gate.reached(entry, place)))].sort((a, b) => a - b);
   },
+  restore({ listId, campaignId }, gate, account) {
+    const hung =
+      campaignId === null
+        ? account.hungOn(listId) === 'account'
+        : account.listsOn(campaignId).includes(listId);
+    return hung ? gate.hang(listId, campaignId) : gate.takeDown(listId, campaignId);
+  },
 } satisfies Partial<KindRules<ChangeOf<Kind>>>;
 
 /** A shared list on a campaign, or on the whole account. */

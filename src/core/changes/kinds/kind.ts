@@ -35,6 +35,8 @@ export type KindRules<C extends Change> = {
   place?(change: C): Place;
   /** Lays the change over the rows of a window; what stops no row by itself leaves it out. */
   apply?(change: C, gate: GateWriter): Step;
+  /** Makes what the change is about stand as it does in an account; what lays nothing leaves it out. */
+  restore?(change: C, gate: GateWriter, account: RowGate): Step;
   /** How full the place is that the change adds to, if a limit stands on it (rules 12). */
   fills?(change: C, count: Counted, limits: Limits): Filled | undefined;
 };

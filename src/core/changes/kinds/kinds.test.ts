@@ -211,6 +211,46 @@ describe('all kinds together', () => {
     );
   });
 
+  test('one of them taken back leaves the account as if it had never been applied, twins and all', () => {
+    fc.assert(
+      fc.property(
+        anAccount(),
+        fc.array(aText(), { maxLength: 5 }),
+        fc.uniqueArray(anyChange, { selector: changeKey, minLength: 1, maxLength: 8 }),
+        fc.nat(),
+        (account, texts, changes, which) => {
+          const rows = served(texts);
+          const standing = layGate(rows, account);
+          const taken = changes[which % changes.length]!;
+          const gate = effectOfDraft(standing, changes).gate;
+          const before = countsOf(gate, (texts.length + 1) * 3);
+          const { stopped, reopened } = gate.restore(taken, standing);
+          const without = effectOfDraft(
+            standing,
+            changes.filter((change) => change !== taken),
+          ).gate;
+          const after = countsOf(gate, (texts.length + 1) * 3);
+          expect(after).toEqual(countsOf(without, (texts.length + 1) * 3));
+          const crossed = (to: boolean) =>
+            after.flatMap((count, r) => (isStopped(count) === to && isStopped(before[r]!) !== to ? [r] : []));
+          expect([...stopped].sort((a, b) => a - b)).toEqual(crossed(true));
+          expect([...reopened].sort((a, b) => a - b)).toEqual(crossed(false));
+          expect(sortedShape(gate)).toEqual(sortedShape(without));
+        },
+      ),
+      { numRuns: 1_000 },
+    );
+  });
+
+  test('a list whose making is taken back is not there any more', () => {
+    const standing = layGate(served([]), { campaigns: [], lists: [], negatives: [] });
+    const make: Change = { kind: 'make list', listId: 'new:1', name: 'Jobs' };
+    const gate = effectOfDraft(standing, [make]).gate;
+    expect(gate.hasList('new:1')).toBe(true);
+    gate.restore(make, standing);
+    expect(gate.hasList('new:1')).toBe(false);
+  });
+
   test('only what stops brings negatives, and what it brings is what stops', () => {
     fc.assert(
       fc.property(anyGate, anyChange, ({ gate }, change) => {
@@ -232,3 +272,19 @@ describe('all kinds together', () => {
     );
   });
 });
+
+/** The account in a gate, whatever the order in which its parts came. */
+function sortedShape(gate: RowGate) {
+  const { lists, negatives, exclusions } = gate.shape();
+  const sorted = <T>(all: readonly T[]) => all.map((one) => JSON.stringify(one)).sort();
+  return {
+    lists: sorted(
+      lists.map(({ hungOn, besides, placements, ...list }) => ({
+        ...{ ...list, hungOn: hungOn === 'account' ? hungOn : sorted(hungOn) },
+        ...{ besides: sorted(besides ?? []), placements: sorted(placements ?? []) },
+      })),
+    ),
+    negatives: sorted(negatives.map(({ text, match, place }) => ({ text, match, place }))),
+    exclusions: sorted(exclusions ?? []),
+  };
+}

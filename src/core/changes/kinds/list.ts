@@ -12,6 +12,8 @@ export const listRules: RulesFor<Kind> = {
     list: ({ listId }) => listId,
     makes: ({ listId, name, holds = 'words' }) => ({ listId, name, holds }),
     apply: ({ listId }, gate) => gate.makeList(listId),
+    restore: ({ listId }, gate, account) =>
+      account.hasList(listId) ? gate.makeList(listId) : gate.dropList(listId),
   },
   'remove list': {
     does: 'neither',

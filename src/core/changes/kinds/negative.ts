@@ -13,6 +13,17 @@ const both = {
   alters: ({ place }) => (place.kind === 'list' ? (place.id ?? undefined) : undefined),
   place: ({ place }) => place,
   rowsIn: (change, gate, place) => gate.reached(change, place),
+  restore(change, gate, account) {
+    const { text, match, place } = change;
+    const opened = new Set(gate.removeNegative({ text, match }, place).reopened);
+    const stopped = new Set<number>();
+    for (const twin of account.twinsAt(change, place))
+      for (const r of gate.addNegative(twin, place).stopped) stopped.add(r);
+    return {
+      stopped: [...stopped].filter((r) => !opened.has(r)),
+      reopened: [...opened].filter((r) => !stopped.has(r)),
+    };
+  },
 } satisfies Partial<KindRules<ChangeOf<Kind>>>;
 
 /** A negative at a place. */

@@ -8,6 +8,10 @@ const both = {
   key: ({ listId, address }) => `placement|${listId}|${address}`,
   list: ({ listId }) => listId,
   alters: ({ listId }) => listId,
+  restore: ({ listId, address }, gate, account) =>
+    account.holdsPlacement(listId, address)
+      ? gate.addPlacement(listId, address)
+      : gate.removePlacement(listId, address),
 } satisfies Partial<KindRules<ChangeOf<Kind>>>;
 
 /** A site, an app or a channel in a placement list (rules 2.6). It stops no query. */

@@ -10,6 +10,8 @@ const both = {
   key: ({ place, code }) => `product|${placeKey(place)}|${codeKey(code)}`,
   place: ({ place }) => place,
   rowsIn: ({ code }, gate, place) => gate.reachedByCode(code, place),
+  restore: ({ code, place }, gate, account) =>
+    account.excludes(code, place) ? gate.exclude(code, place) : gate.readmit(code, place),
 } satisfies Partial<KindRules<ChangeOf<Kind>>>;
 
 /** The exclusion of a product in a campaign or an ad group (rules 2.5). */

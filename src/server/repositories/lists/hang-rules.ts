@@ -71,11 +71,16 @@ export async function setHangRuleException(
 }
 
 /** A list that bore an id of the tray has its own now. */
-export async function renameListInRules(
+export async function renameListsInRules(
   db: Db,
   accountId: number,
-  newId: string,
-  listId: string,
+  adopted: ReadonlyMap<string, string>,
 ): Promise<void> {
-  await db('hang_rule').where({ account_id: accountId, list_id: newId }).update({ list_id: listId });
+  if (adopted.size === 0) return;
+  await db.raw(
+    `update hang_rule r set list_id = a.list_id
+       from unnest(cast(:newIds as text[]), cast(:listIds as text[])) as a (new_id, list_id)
+      where r.account_id = :account and r.list_id = a.new_id`,
+    { account: accountId, newIds: [...adopted.keys()], listIds: [...adopted.values()] },
+  );
 }

@@ -43,18 +43,21 @@ function toVersion(row: Record<string, unknown>): ListVersion {
   };
 }
 
+/** Rows of one statement; each takes eight of the 65,535 values that it may have. */
+const ROWS_AT_ONCE = 1_000;
+
 export async function insertListVersions(
   db: Db,
   accountId: number,
   made: readonly NewVersion[],
 ): Promise<void> {
-  for (const { listId, listName, holds, personId, what, difference } of made) {
-    await db('list_version').insert({
-      ...{ account_id: accountId, list_id: Number(listId), list_name: listName, holds, what },
-      ...{ person_id: personId, difference: JSON.stringify(difference) },
-      state: personId === null ? 'waits' : 'own',
-    });
-  }
+  const rows = made.map(({ listId, listName, holds, personId, what, difference }) => ({
+    ...{ account_id: accountId, list_id: Number(listId), list_name: listName, holds, what },
+    ...{ person_id: personId, difference: JSON.stringify(difference) },
+    state: personId === null ? 'waits' : 'own',
+  }));
+  for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
+    await db('list_version').insert(rows.slice(at, at + ROWS_AT_ONCE));
 }
 
 /** All versions of a list, the newest first. */

@@ -60,10 +60,16 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
     const campaign_id = campaignId === null ? null : requireId(campaignIds, campaignId);
     return [{ isThere: isThere({ status }), row: { account_id: accountId, list_id, campaign_id, since } }];
   });
-  for (const { isThere: hangs, row } of hangings) {
-    const { account_id, list_id, campaign_id } = row;
-    if (!hangs) await db('list_hanging').where({ account_id, list_id, campaign_id }).delete();
-  }
+  const takenDown = hangings.filter((hanging) => !hanging.isThere).map(({ row }) => row);
+  await db.raw(
+    `delete from list_hanging h
+      using unnest(cast(:lists as integer[]), cast(:campaigns as integer[])) as t (list_id, campaign_id)
+      where h.account_id = :account and h.list_id = t.list_id and h.campaign_id is not distinct from t.campaign_id`,
+    {
+      ...{ account: accountId, lists: takenDown.map((row) => row.list_id) },
+      campaigns: takenDown.map((row) => row.campaign_id),
+    },
+  );
   const hung = hangings.filter((hanging) => hanging.isThere).map(({ row }) => row);
   for (let at = 0; at < hung.length; at += 500) {
     await db('list_hanging')

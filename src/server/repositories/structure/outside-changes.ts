@@ -88,23 +88,29 @@ export async function listOutsideChanges(db: Db, accountId: number): Promise<Out
   return rows.map(toOutsideChange);
 }
 
-export async function findOutsideChange(
+/** Those of the changes that are there, in the order in which they were found. */
+export async function findOutsideChanges(
   db: Db,
   accountId: number,
-  id: number,
-): Promise<OutsideChange | undefined> {
-  const row = await db('outside_change').where({ account_id: accountId, outside_change_id: id }).first();
-  return row && toOutsideChange(row);
+  ids: readonly number[],
+): Promise<OutsideChange[]> {
+  const rows = await db('outside_change')
+    .where({ account_id: accountId })
+    .whereIn('outside_change_id', ids)
+    .orderBy('outside_change_id');
+  return rows.map(toOutsideChange);
 }
 
-/** @returns whether it was in the state before */
-export async function setOutsideChangeState(
+/** @returns how many were in the state before */
+export async function setOutsideChangeStates(
   db: Db,
   accountId: number,
-  id: number,
+  ids: readonly number[],
   was: OutsideState,
   is: OutsideState,
-): Promise<boolean> {
-  const where = { account_id: accountId, outside_change_id: id, state: was };
-  return (await db('outside_change').where(where).update({ state: is })) > 0;
+): Promise<number> {
+  return db('outside_change')
+    .where({ account_id: accountId, state: was })
+    .whereIn('outside_change_id', ids)
+    .update({ state: is });
 }

@@ -66,6 +66,17 @@ export async function loadChangesOf(db: Db, accountId: number, setId: number): P
   return (await changes(db, accountId).where({ change_set_id: setId })).map(toChange);
 }
 
+/** Changes of a set that have no answer yet: the first of them, in the order in which they are sent. */
+export async function loadUnanswered(
+  db: Db,
+  accountId: number,
+  setId: number,
+  most: number,
+): Promise<StoredChange[]> {
+  const unanswered = changes(db, accountId).where({ change_set_id: setId, state: 'drafted' });
+  return (await unanswered.limit(most)).map(toChange);
+}
+
 export async function findChange(
   db: Db,
   accountId: number,
@@ -197,50 +208,72 @@ export async function deleteFromSet(
     .delete();
 }
 
-/** @param inSet only while it is in this set: an answer may come for a change that was taken back meanwhile */
-export async function updateChange(
+/** What becomes of a change of a set; what is left out stays. */
+export type ChangeUpdate = { id: number } & Partial<{
+  state: ChangeState;
+  answerCode: string;
+  answerText: string;
+  platformId: string | null;
+  before: Before;
+}>;
+
+/**
+ * Updates changes of a set, all with one statement. A change that has left the set meanwhile stays as it is: an answer may
+ * come for one that was taken back.
+ */
+export async function updateChanges(
   db: Db,
   accountId: number,
-  changeId: number,
-  fields: Partial<{
-    state: ChangeState;
-    answerCode: string | null;
-    answerText: string | null;
-    platformId: string | null;
-    before: Before;
-  }>,
-  inSet?: number,
+  setId: number,
+  updates: readonly ChangeUpdate[],
 ): Promise<void> {
-  await db('change')
-    .where({
-      account_id: accountId,
-      change_id: changeId,
-      ...(inSet !== undefined && { change_set_id: inSet }),
-    })
-    .update({
-      ...(fields.state && { state: fields.state }),
-      ...(fields.answerCode !== undefined && { answer_code: fields.answerCode }),
-      ...(fields.answerText !== undefined && { answer_text: fields.answerText }),
-      ...(fields.platformId !== undefined && { platform_id: fields.platformId }),
-      ...(fields.before && { before: JSON.stringify(fields.before) }),
-    });
-}
-
-/** The change that made a list, by the key its `new:` id carries. */
-export async function findMaker(db: Db, accountId: number, key: string): Promise<StoredChange | undefined> {
-  const row = await changes(db, accountId).where({ key, kind: 'make list' }).first();
-  return row && toChange(row);
-}
-
-/** A list that bore a `new:` id gets its own: in every change that names it. The id is a key, so nothing else holds it. */
-export async function renameList(db: Db, accountId: number, newId: string, listId: string): Promise<void> {
+  if (updates.length === 0) return;
+  const rows = updates.map(({ id, state, answerCode, answerText, platformId, before }) => ({
+    ...{ change_id: id, state, answer_code: answerCode, answer_text: answerText },
+    ...{ platform_id: platformId, before },
+  }));
   await db.raw(
-    `update change set body = cast(replace(body::text, cast(:quotedNew as text), cast(:quoted as text)) as jsonb),
-                       natural_key = replace(natural_key, cast(:newId as text), cast(:listId as text))
-      where account_id = :account and strpos(natural_key, cast(:newId as text)) > 0`,
-    {
-      ...{ account: accountId, newId, listId },
-      ...{ quotedNew: JSON.stringify(newId), quoted: JSON.stringify(listId) },
-    },
+    `update change c
+        set state = coalesce(u.state, c.state),
+            answer_code = coalesce(u.answer_code, c.answer_code),
+            answer_text = coalesce(u.answer_text, c.answer_text),
+            platform_id = coalesce(u.platform_id, c.platform_id),
+            before = coalesce(u.before, c.before)
+       from jsonb_to_recordset(cast(:rows as jsonb)) as u (
+              change_id integer, state text, answer_code text, answer_text text, platform_id text, before jsonb)
+      where c.account_id = :account and c.change_set_id = :set and c.change_id = u.change_id`,
+    { account: accountId, set: setId, rows: JSON.stringify(rows) },
+  );
+}
+
+/** The changes that made lists, by the keys that the `new:` ids of the lists carry. */
+export async function loadMakers(
+  db: Db,
+  accountId: number,
+  keys: readonly string[],
+): Promise<Map<string, StoredChange>> {
+  if (keys.length === 0) return new Map();
+  const rows = await changes(db, accountId).where({ kind: 'make list' }).whereIn('key', keys);
+  return new Map(rows.map(toChange).map((maker) => [maker.key, maker]));
+}
+
+/**
+ * Lists that bore a `new:` id get their own: in every change that names them. Such an id is a key, so nothing else holds it,
+ * and a change names one list.
+ * @param adopted `new:` id → id of the list
+ */
+export async function renameLists(
+  db: Db,
+  accountId: number,
+  adopted: ReadonlyMap<string, string>,
+): Promise<void> {
+  if (adopted.size === 0) return;
+  await db.raw(
+    `update change c
+        set body = cast(replace(c.body::text, '"' || a.new_id || '"', '"' || a.list_id || '"') as jsonb),
+            natural_key = replace(c.natural_key, a.new_id, a.list_id)
+       from unnest(cast(:newIds as text[]), cast(:listIds as text[])) as a (new_id, list_id)
+      where c.account_id = :account and strpos(c.natural_key, a.new_id) > 0`,
+    { account: accountId, newIds: [...adopted.keys()], listIds: [...adopted.values()] },
   );
 }

@@ -4,7 +4,7 @@ import { findSavedView } from '../../repositories/decisions/saved-views';
 import { appendLedger, findEntry, type LedgerEntry, type LedgerUndo } from '../../repositories/ledger';
 import { setVersionWaiting } from '../../repositories/lists/list-versions';
 import { setHangRuleException } from '../../repositories/lists/hang-rules';
-import { setOutsideChangeState } from '../../repositories/structure/outside-changes';
+import { setOutsideChangeStates } from '../../repositories/structure/outside-changes';
 import { retireAccount, setFields } from '../account/change-settings';
 import { replaceTargets } from '../account/own-targets';
 import { retirePerson } from '../account/people';
@@ -48,8 +48,12 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
     case 'let version wait':
       return letWait(deps, slug, personId, entry, (trx, id) => setVersionWaiting(trx, id, how.version));
     case 'let outside change wait':
-      return letWait(deps, slug, personId, entry, (trx, id) =>
-        setOutsideChangeState(trx, id, how.change, 'taken over', 'waits'),
+      return letWait(
+        deps,
+        slug,
+        personId,
+        entry,
+        async (trx, id) => (await setOutsideChangeStates(trx, id, [how.change], 'taken over', 'waits')) > 0,
       );
     case 'drop rule':
       return dropHangRule(deps, slug, personId, how.rule, undoes);

@@ -13,7 +13,7 @@ export type KnownList = {
 
 const listsById = derivedFrom((open: Open): ReadonlyMap<string, KnownList> => {
   const there = open.snapshot.mirror.lists.map(({ id, name, holds }) => ({ id, name, holds, isNew: false }));
-  const made = [...open.accepted, ...open.waiting, ...open.drafted].flatMap(({ change }) => {
+  const made = open.laid.flatMap((change) => {
     const list = listMadeBy(change);
     return list ? [{ id: list.listId, name: list.name, holds: list.holds, isNew: true }] : [];
   });

@@ -199,11 +199,9 @@ const aboutNegative = derivedByKey(
 
 /** Negatives that would stop a text where they are in force, as the account and the draft have them. */
 function negativesMatching(open: Open, text: string): (NegativeText & { place: Place })[] {
-  const { snapshot, drafted, accepted, waiting, draft } = open;
+  const { snapshot, laid, draft } = open;
   const standing = snapshot.accountGate.matching(text).map((id) => snapshot.negative.get(id)!);
-  const added = [...accepted, ...waiting, ...drafted].flatMap(({ change }) =>
-    change.kind === 'add negative' ? [change] : [],
-  );
+  const added = laid.flatMap((change) => (change.kind === 'add negative' ? [change] : []));
   return [...standing, ...added].filter((negative) => draft.gate.holds(negative, negative.place));
 }
 

@@ -8,11 +8,17 @@ import {
   requirePlatform,
   setPlatformState,
 } from '../../repositories/account/accounts';
-import { closeSet, findSet, listSending } from '../../repositories/tray/change-sets';
-import { loadChangesOf, renameList, updateChange, type StoredChange } from '../../repositories/tray/changes';
+import { closeSet, findSet } from '../../repositories/tray/change-sets';
+import {
+  loadChangesOf,
+  loadUnderway,
+  renameLists,
+  updateChanges,
+  type StoredChange,
+} from '../../repositories/tray/changes';
 import { insertOutsideChanges, loadElementStates } from '../../repositories/structure/outside-changes';
-import { appendLedger } from '../../repositories/ledger';
-import { renameListInRules } from '../../repositories/lists/hang-rules';
+import { appendAllToLedger, appendLedger } from '../../repositories/ledger';
+import { renameListsInRules } from '../../repositories/lists/hang-rules';
 import { loadNamesOfGoneLists } from '../../repositories/lists/list-versions';
 import { loadListStates } from '../../repositories/lists/list-states';
 import { applyStructure } from '../../repositories/structure/apply-structure';
@@ -21,6 +27,7 @@ import type { Deps } from '../deps';
 import { draftAgain } from './draft-again';
 import { findOutside } from './elsewhere/find-outside';
 import { workOf } from './kinds';
+import { tellOf } from './tell-ledger';
 import { keepListVersions, listsTouched } from '../lists/keep-versions';
 import { namesInMirror } from '../names';
 
@@ -44,30 +51,34 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
       account.currency,
       await loadNamesOfGoneLists(trx, accountId),
     );
-    let failed = 0;
-    for (const stored of changes) {
-      // What was refused because it is so already is done: a negative that is gone, say.
+    const read = changes.map((stored): StoredChange => {
       const found = workOf(stored.change).find(stored.change, mirror);
-      const state = stored.state === 'refused' && found !== 'there' ? 'refused' : found;
-      if (state !== 'refused') stored.state = state;
-      if (state !== 'there') failed += 1;
-      await updateChange(trx, accountId, stored.id, { state });
-      await appendLedger(trx, accountId, {
+      // What was refused because it is so already is done: a negative that is gone, say.
+      const isRefused = stored.state === 'refused' && found !== 'there';
+      return { ...stored, state: isRefused ? 'refused' : found };
+    });
+    await updateChanges(
+      trx,
+      accountId,
+      setId,
+      read.map(({ id, state }) => ({ id, state })),
+    );
+    await appendAllToLedger(
+      trx,
+      accountId,
+      read.map((stored) => ({
+        ...tellOf(stored, names),
         actor: { person: stored.draftedById },
-        about: 'change',
-        what: describeChange(stored.change, names),
-        why:
-          [stored.why, stored.forcedBecause && `forced: ${stored.forcedBecause}`]
-            .filter(Boolean)
-            .join('; ') || null,
-        before: stored.before,
-        after: { state, answer: stored.answerText },
-        changeId: stored.id,
-      });
-    }
-    const refused = changes.filter((c) => c.state === 'refused');
-    await draftAgain(trx, accountId, refused);
-    await closeSet(trx, accountId, setId, failed > 0 ? 'partly failed' : 'confirmed');
+        after: { state: stored.state, answer: stored.answerText },
+      })),
+    );
+    await draftAgain(
+      trx,
+      accountId,
+      read.filter(({ state }) => state === 'refused'),
+    );
+    const isWhole = read.every(({ state }) => state === 'there');
+    await closeSet(trx, accountId, setId, isWhole ? 'confirmed' : 'partly failed');
   });
 }
 
@@ -120,10 +131,7 @@ async function keepOutsideChanges(trx: Db, accountId: number, changes: readonly 
 
 /** Changes that are on their way to the platform, or there and not read back. */
 async function loadSent(trx: Db, accountId: number): Promise<StoredChange[]> {
-  const sent: StoredChange[] = [];
-  for (const { id } of await listSending(trx, accountId))
-    sent.push(...(await loadChangesOf(trx, accountId, id)));
-  return sent;
+  return (await loadUnderway(trx, accountId)).filter(({ setState }) => setState === 'sending');
 }
 
 /** A list that was made bears its own id from now on, in sent changes, in the tray and in rules alike. */
@@ -131,11 +139,13 @@ async function adoptMadeLists(trx: Db, accountId: number): Promise<void> {
   const made = (await loadSent(trx, accountId)).filter((c) => listMadeBy(c.change) && c.platformId);
   if (made.length === 0) return;
   const { lists } = await loadMirror(trx, accountId);
-  for (const stored of made) {
-    const list = lists.find((l) => l.platformId === stored.platformId);
-    const listId = listOf(stored.change)!;
-    if (!list || !isNewListId(listId)) continue;
-    await renameList(trx, accountId, listId, list.id);
-    await renameListInRules(trx, accountId, listId, list.id);
-  }
+  const byPlatformId = new Map(lists.map((list) => [list.platformId, list.id]));
+  const adopted = new Map(
+    made.flatMap(({ change, platformId }) => {
+      const [newId, listId] = [listOf(change)!, byPlatformId.get(platformId!)];
+      return listId !== undefined && isNewListId(newId) ? [[newId, listId] as const] : [];
+    }),
+  );
+  await renameLists(trx, accountId, adopted);
+  await renameListsInRules(trx, accountId, adopted);
 }

@@ -13,7 +13,7 @@ import { sayCouldDrop } from '@/contracts/tray';
 import { few, protectedBy, weighRows } from '../../compute/workbench';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { findSet, freezeDraft, openDraft, setTrouble } from '../../repositories/tray/change-sets';
-import { updateChange, type Before } from '../../repositories/tray/changes';
+import { updateChanges, type Before } from '../../repositories/tray/changes';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
 import type { Db } from '../../db/connection';
@@ -38,10 +38,12 @@ export async function sendTray(deps: Deps, slug: string, personId: number): Prom
     refuseIfHeldBack(open);
     refuseIfOverLimit(open);
     await refuseIfChangedElsewhere(trx, open);
-    for (const { id: changeId, change } of open.drafted) {
-      await updateChange(trx, id, changeId, { before: costBefore(open, change) });
-    }
     const setId = open.drafted[0]!.setId;
+    const weighed = open.drafted.map((stored) => ({
+      id: stored.id,
+      before: costBefore(open, stored.change),
+    }));
+    await updateChanges(trx, id, setId, weighed);
     const day = account.platformDay ?? new Date().toISOString().slice(0, 10);
     const isConnected = account.platformAccountId !== null;
     await freezeDraft(trx, id, setId, {

@@ -4,7 +4,8 @@ import type { DraftOutcome } from '@/contracts/tray';
 import { keyAt } from '../../../compute/window-columns';
 import { Refusal, type Deps } from '../../deps';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
-import { draftChanges, type Wanted } from '../../tray/draft-changes';
+import { draftChanges } from '../../tray/draft-changes';
+import type { Wanted } from '../../tray/tray-in-memory';
 import { passOf } from './open-pass';
 import type { OfferedWord } from './place-word';
 

@@ -1,8 +1,8 @@
 import { inverse } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
 import { lockAccount, raiseDecisionVersion } from '../../../repositories/account/accounts';
-import { appendLedger } from '../../../repositories/ledger';
-import { findOutsideChange, setOutsideChangeState } from '../../../repositories/structure/outside-changes';
+import { appendAllToLedger } from '../../../repositories/ledger';
+import { findOutsideChanges, setOutsideChangeStates } from '../../../repositories/structure/outside-changes';
 import { Refusal, type Deps } from '../../deps';
 import { draftChanges } from '../draft-changes';
 import { requireAccount } from '../../open-workbench';
@@ -19,19 +19,17 @@ export async function takeOverOutside(
   const { id: accountId } = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     await lockAccount(trx, accountId);
-    for (const id of ids) {
-      const found = await findOutsideChange(trx, accountId, id);
-      if (!found || !(await setOutsideChangeState(trx, accountId, id, 'waits', 'taken over')))
-        throw new Refusal(SETTLED, 409);
-      await appendLedger(trx, accountId, {
-        ...{
-          actor: { person: personId },
-          about: 'change',
-          what: `Took over from somebody else: ${found.said}`,
-        },
-        ...{ after: found.change, undo: { do: 'let outside change wait', change: id } },
-      });
-    }
+    const found = await findOutsideChanges(trx, accountId, ids);
+    const settled = await setOutsideChangeStates(trx, accountId, ids, 'waits', 'taken over');
+    if (settled < new Set(ids).size) throw new Refusal(SETTLED, 409);
+    await appendAllToLedger(
+      trx,
+      accountId,
+      found.map(({ id, said, change }) => ({
+        ...{ actor: { person: personId }, about: 'change', what: `Took over from somebody else: ${said}` },
+        ...{ after: change, undo: { do: 'let outside change wait', change: id } },
+      })),
+    );
     await raiseDecisionVersion(trx, accountId);
   });
 }
@@ -45,12 +43,9 @@ export async function undoOutside(
   forcedBecause?: string,
 ): Promise<DraftOutcome[]> {
   const { id: accountId } = await requireAccount(deps, slug);
-  const found = [];
-  for (const id of ids) {
-    const change = await findOutsideChange(deps.db, accountId, id);
-    if (change?.state !== 'waits') throw new Refusal(SETTLED, 409);
-    found.push(change);
-  }
+  const found = await findOutsideChanges(deps.db, accountId, ids);
+  const isOpen = found.length === new Set(ids).size && found.every(({ state }) => state === 'waits');
+  if (!isOpen) throw new Refusal(SETTLED, 409);
   const outcomes = await draftChanges(
     deps,
     slug,
@@ -59,9 +54,16 @@ export async function undoOutside(
       ...{ change: inverse(change), why: 'took back what somebody else changed', forcedBecause },
     })),
   );
-  for (const [i, { outcome }] of outcomes.entries())
-    if (outcome === 'drafted' || outcome === 'cancelled' || outcome === 'already there')
-      await setOutsideChangeState(deps.db, accountId, found[i]!.id, 'waits', 'undone');
+  const undone = found.filter((_, i) =>
+    ['drafted', 'cancelled', 'already there'].includes(outcomes[i]!.outcome),
+  );
+  await setOutsideChangeStates(
+    deps.db,
+    accountId,
+    undone.map(({ id }) => id),
+    'waits',
+    'undone',
+  );
   await raiseDecisionVersion(deps.db, accountId);
   return outcomes;
 }

@@ -4,11 +4,11 @@ import { closeSet, listUnderway } from '../../../repositories/tray/change-sets';
 import {
   loadChangesOf,
   loadUnderway,
-  renameList,
-  updateChange,
+  renameLists,
+  updateChanges,
   type StoredChange,
 } from '../../../repositories/tray/changes';
-import { renameListInRules } from '../../../repositories/lists/hang-rules';
+import { renameListsInRules } from '../../../repositories/lists/hang-rules';
 import {
   removeFromMirror,
   renameInMirror,
@@ -41,12 +41,10 @@ export async function compareSaid(
     });
     await dropWhatIsGone(trx, accountId, elements, known);
     const mirror = await loadMirror(trx, accountId);
-    for (const { id, change } of known) {
-      const state = workOf(change).find(change, mirror);
-      outcome.compared += 1;
-      if (state === 'there') outcome.there += 1;
-      await updateChange(trx, accountId, id, { state });
-    }
+    const found = known.map(({ id, change }) => ({ id, state: workOf(change).find(change, mirror) }));
+    await updateChanges(trx, accountId, setId, found);
+    outcome.compared += found.length;
+    outcome.there += found.filter(({ state }) => state === 'there').length;
     const after = await loadChangesOf(trx, accountId, setId);
     if (after.every((c) => c.state !== 'said')) {
       const failed = after.some((c) => c.state !== 'there');
@@ -75,14 +73,15 @@ export async function renameAsSaid(
 /** A list that was made in the tray is the one that the file names so. */
 async function adoptNamedLists(trx: Db, accountId: number, changes: readonly StoredChange[]): Promise<void> {
   const { lists } = await loadMirror(trx, accountId);
-  for (const { change } of changes) {
-    const made = listMadeBy(change);
-    if (!made || !isNewListId(made.listId)) continue;
-    const list = lists.find((l) => l.name === made.name);
-    if (!list) continue;
-    await renameList(trx, accountId, made.listId, list.id);
-    await renameListInRules(trx, accountId, made.listId, list.id);
-  }
+  const adopted = new Map(
+    changes.flatMap(({ change }) => {
+      const made = listMadeBy(change);
+      const list = made && isNewListId(made.listId) && lists.find((l) => l.name === made.name);
+      return list ? [[made.listId, list.id] as const] : [];
+    }),
+  );
+  await renameLists(trx, accountId, adopted);
+  await renameListsInRules(trx, accountId, adopted);
 }
 
 /** What was said to be removed and the file does not name is gone. */

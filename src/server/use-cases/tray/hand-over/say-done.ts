@@ -1,12 +1,13 @@
-import { describeChange, counted } from '@/core';
+import { counted } from '@/core';
 import type { Db } from '../../../db/connection';
 import { lockAccount, raiseDecisionVersion } from '../../../repositories/account/accounts';
 import { findSet, moveSet, type ChangeSet } from '../../../repositories/tray/change-sets';
 import { loadChangesOf, moveChanges, type StoredChange } from '../../../repositories/tray/changes';
-import { appendLedger } from '../../../repositories/ledger';
+import { appendAllToLedger, appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
 import { draftAgain } from '../draft-again';
 import { putBack } from '../put-back';
+import { tellOf } from '../tell-ledger';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
 
 /** Trays of an account without a platform: handed over as a sheet, said to be done, shown by a structure file. */
@@ -23,15 +24,14 @@ export async function sayDone(deps: Deps, slug: string, personId: number, setId:
       throw new Refusal('This was said already, or taken back. It is shown here as it stands now.', 409);
     await moveChanges(trx, id, setId, 'drafted', 'said');
     const changes = await loadChangesOf(trx, id, setId);
-    for (const stored of changes)
-      await appendLedger(trx, id, {
-        ...{ actor: { person: personId }, about: 'change', changeId: stored.id },
-        what: describeChange(stored.change, open.names),
-        why: [stored.why, stored.forcedBecause && `forced: ${stored.forcedBecause}`]
-          .filter(Boolean)
-          .join('; '),
-        ...{ before: stored.before, after: { state: 'said' } },
-      });
+    await appendAllToLedger(
+      trx,
+      id,
+      changes.map((stored) => ({
+        ...tellOf(stored, open.names),
+        ...{ actor: { person: personId }, after: { state: 'said' } },
+      })),
+    );
   });
 }
 

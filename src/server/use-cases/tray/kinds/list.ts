@@ -60,8 +60,6 @@ export const listWork: WorkFor<Kind> = {
 
 function refuseName(open: Open, name: string): string | undefined {
   const isRenaming = (change: Change) => change.kind === 'rename list' && change.name === name;
-  const isTaken =
-    knownLists(open).some((list) => list.name === name) ||
-    open.drafted.some(({ change }) => isRenaming(change));
+  const isTaken = knownLists(open).some((list) => list.name === name) || open.laid.some(isRenaming);
   return isTaken ? `There is a list named ${name} already. Choose another name.` : undefined;
 }

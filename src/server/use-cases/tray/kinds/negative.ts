@@ -1,4 +1,14 @@
-import { checkNegative, changeKey, normalise, productCodeTest, type ChangeOf, type Place } from '@/core';
+import { rollup } from 'd3';
+import {
+  checkNegative,
+  changeKey,
+  normalise,
+  placeKey,
+  productCodeTest,
+  type ChangeOf,
+  type Place,
+} from '@/core';
+import { derivedFrom } from '../../../compute/derived';
 import type { StructureAnswer } from '@/contracts/platform';
 import { isNotGiven, sayNotGiven } from '../../../compute/serving';
 import type { ElementStates } from '../../../repositories/structure/outside-changes';
@@ -74,15 +84,20 @@ function translate({ kind, text, match, place }: Negative, ids: PlatformIds) {
   }
 }
 
-function holds({ negatives }: Mirror, place: Place, text: string, match?: Negative['match']): boolean {
-  const key = normalise(text);
-  return negatives.some(
-    (n) =>
-      n.place.kind === place.kind &&
-      n.place.id === place.id &&
-      (match === undefined || n.match === match) &&
-      normalise(n.text) === key,
-  );
+/** Place and text → the match types in which it stands there. */
+const matchesIn = derivedFrom(({ negatives }: Mirror): ReadonlyMap<string, Set<Negative['match']>> =>
+  rollup(
+    negatives,
+    (twins) => new Set(twins.map(({ match }) => match)),
+    ({ place, text }) => textAtPlace(place, text),
+  ),
+);
+
+const textAtPlace = (place: Place, text: string) => `${placeKey(place)} ${normalise(text)}`;
+
+function holds(mirror: Mirror, place: Place, text: string, match?: Negative['match']): boolean {
+  const matches = matchesIn(mirror).get(textAtPlace(place, text));
+  return matches !== undefined && (match === undefined || matches.has(match));
 }
 
 function findOutside(answer: StructureAnswer, before: ElementStates, after: ElementStates): Negative[] {
