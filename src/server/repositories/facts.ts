@@ -142,6 +142,35 @@ export async function loadSpendOfRows(
   return rows;
 }
 
+/** What a (term, ad group, keyword) did from `since` to the day before the next of the days that were asked about. */
+export type SumSince = { termId: number; adGroupId: number; keywordId: number; since: string } & Figures;
+
+/**
+ * Sums of some terms from the first of some days to `to`, parted where one of the days begins.
+ * @param days ascending
+ */
+export async function loadSumsSince(
+  db: Db,
+  accountId: number,
+  to: string,
+  termIds: readonly number[],
+  days: readonly string[],
+): Promise<SumSince[]> {
+  if (termIds.length === 0) return [];
+  const { rows } = await db.raw<{ rows: SumSince[] }>(
+    `select term_id as "termId", ad_group_id as "adGroupId", keyword_id as "keywordId",
+            (cast(:days as date[]))[width_bucket(day, cast(:days as date[]))] as since,
+            sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
+            sum(cost_micros)::bigint as "costMicros", sum(conversions) as conversions,
+            sum(value_micros)::bigint as "valueMicros"
+       from term_day
+      where account_id = :account and day between :from and :to and term_id = any(cast(:terms as integer[]))
+      group by 1, 2, 3, 4`,
+    { account: accountId, from: days[0]!, to, terms: [...termIds], days: [...days] },
+  );
+  return rows;
+}
+
 /** The days that hold facts, ascending. Hops from day to day through the key, without reading the facts. */
 export async function listDaysThere(db: Db, accountId: number): Promise<string[]> {
   const { rows } = await db.raw<{ rows: { day: string }[] }>(

@@ -4,9 +4,7 @@ import type { BesideFigures } from '@/contracts/common';
 import type { DraftOutcome } from '@/contracts/tray';
 import type { LedgerLine, LedgerPage, LedgerQuery } from '@/contracts/ledger';
 import { besideFigures, weighRows } from '../../compute/workbench';
-import { costAt, figuresAt, termAt } from '../../compute/window-columns';
 import type { Snapshot } from '../../compute/snapshot';
-import type { Account } from '../../repositories/account/accounts';
 import { findSet } from '../../repositories/tray/change-sets';
 import { findChange } from '../../repositories/tray/changes';
 import { listLedger, type LedgerEntry } from '../../repositories/ledger';
@@ -15,9 +13,9 @@ import { Refusal, type Deps } from '../deps';
 import { draftChanges } from '../tray/draft-changes';
 import { workOf } from '../tray/kinds';
 import { openSnapshotOf, requireAccount } from '../open-workbench';
+import { weighSince, type InForce } from './weigh-since';
 
 const PAGE = 50;
-const MOST_SLIPS = 12;
 
 /** A page of the ledger, newest first. Each sent change comes with what its terms cost before and since. */
 export async function viewLedger(
@@ -33,18 +31,27 @@ export async function viewLedger(
     now: await openSnapshotOf(deps, account, asked.days ?? account.windowDays),
     then: await openSnapshotOf(deps, account, asked.beside),
   };
-  const lines: LedgerLine[] = [];
-  for (const entry of page) lines.push(await toLine(deps, account, newest, beside, entry));
-  return { lines, next: entries.length > PAGE ? page.at(-1)!.id : null };
+  const since = newest === null ? null : await weighSince(deps, account, newest, inForceOf(page, newest));
+  return {
+    lines: page.map((entry) => toLine(entry, beside, since?.get(entry.change?.id ?? 0) ?? null)),
+    next: entries.length > PAGE ? page.at(-1)!.id : null,
+  };
 }
 
-async function toLine(
-  deps: Deps,
-  account: Account,
-  newest: string | null,
-  beside: { now: Snapshot; then: Snapshot } | false,
+/** The changes of a page that act, or are said to, and since whose sending data have come. */
+function inForceOf(page: readonly LedgerEntry[], newest: string): InForce[] {
+  return page.flatMap(({ change }) =>
+    change && newest >= change.sentDay && (change.state === 'there' || change.state === 'said')
+      ? [change]
+      : [],
+  );
+}
+
+function toLine(
   entry: LedgerEntry,
-): Promise<LedgerLine> {
+  beside: { now: Snapshot; then: Snapshot } | false,
+  since: NonNullable<LedgerLine['change']>['since'],
+): LedgerLine {
   const { id, at, who, about, what, why, change, isUndone } = entry;
   const line = { id, at, who, about, what, why, canUndo: entry.undo !== null && !isUndone, isUndone };
   if (!change) return { ...line, change: null };
@@ -66,10 +73,7 @@ async function toLine(
         beside && stopsIn(change.change)
           ? { now: actedOn(beside.now, change.change), then: actedOn(beside.then, change.change) }
           : null,
-      since:
-        newest !== null && newest >= sentDay && (change.state === 'there' || change.state === 'said')
-          ? await weighSince(deps, account, { from: sentDay, to: newest }, change.change)
-          : null,
+      since,
     },
   };
 }
@@ -77,41 +81,6 @@ async function toLine(
 /** What the terms of a change did where it acts. */
 function actedOn(snapshot: Snapshot, change: Change): BesideFigures {
   return besideFigures(weighRows(snapshot, rowsActedOn(change, snapshot.gate)));
-}
-
-/** What the terms of a change cost since it was sent: where it acts, and elsewhere. */
-async function weighSince(
-  deps: Deps,
-  account: Account,
-  window: { from: string; to: string },
-  change: Change,
-): Promise<NonNullable<LedgerLine['change']>['since']> {
-  if (!stopsIn(change)) return null;
-  const snapshot = await deps.snapshots.get(deps.db, account, 0, window);
-  const { gate } = snapshot;
-  const here = new Set(rowsActedOn(change, gate));
-  const elsewhere = rowsActedOn(change, gate, { kind: 'account', id: null }).filter((r) => !here.has(r));
-  return {
-    days: daysBetween(window.from, window.to) + 1,
-    here: weighRows(snapshot, [...here]),
-    elsewhere: weighRows(snapshot, elsewhere),
-    slips: describeSlips(snapshot, elsewhere),
-  };
-}
-
-function describeSlips(snapshot: Snapshot, rows: readonly number[]) {
-  const costliest = [...rows].sort((a, b) => costAt(snapshot.rows, b) - costAt(snapshot.rows, a));
-  return costliest.slice(0, MOST_SLIPS).map((r) => {
-    const adGroup = snapshot.served.adGroups[snapshot.served.adGroupOf[r]!]!;
-    const figures = figuresAt(snapshot.rows, r);
-    return {
-      text: termAt(snapshot.terms, snapshot.rows.termOf[r]!).raw,
-      adGroup: snapshot.adGroup.get(adGroup.id)?.name ?? '',
-      campaign: snapshot.campaign.get(adGroup.campaignId)?.name ?? '',
-      clicks: figures.clicks,
-      costMicros: figures.costMicros,
-    };
-  });
 }
 
 /** The change that takes another back. A list that was removed is made anew, so it gets an id of its own. */
