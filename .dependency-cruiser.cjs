@@ -10,7 +10,7 @@ module.exports = {
       to: {
         pathNot: [
           '^src/core',
-          '^node_modules/(papaparse|d3-array|internmap|pluralize|stemmer|damerau-levenshtein|tinyqueue|@stdlib/(stats-base-dists-beta-cdf|math-base-special-(digamma|trigamma|gammaln|gammainc))|@types/)',
+          '^node_modules/(papaparse|d3-array|internmap|pluralize|stemmer|damerau-levenshtein|lru-cache|tinyqueue|@stdlib/(stats-base-dists-beta-cdf|math-base-special-(digamma|trigamma|gammaln|gammainc))|@types/)',
         ],
       },
     },

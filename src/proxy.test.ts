@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { proxy } from './proxy';
 
 const ask = (method: string, headers: Record<string, string>) =>
-  proxy(new NextRequest('http://127.0.0.1:4180/api/x', { method, headers })).status;
+  proxy(new NextRequest('http://127.0.0.1:4180/x', { method, headers })).status;
 
 describe('who is let in', () => {
   test.each([

@@ -9,6 +9,7 @@ export {
   describePlace,
   doesWhat,
   effectOfDraft,
+  extendDraft,
   faultOfCodePattern,
   hangingPlace,
   inverse,

@@ -90,7 +90,7 @@ test('a list of 12 MB comes in whole', async () => {
   expect(digest(text)).toBe(digest(lines));
 });
 
-test('who is let in is asked where files pass by the proxy, too', async ({ request }) => {
+test('who is let in is asked where requests pass by the proxy, too', async ({ request }) => {
   const body = { data: 'x', headers: { origin: 'http://elsewhere.example' } };
   expect((await request.put('/api/larkfell-web/intake?name=a', body)).status()).toBe(403);
   expect((await request.post('/api/larkfell-web/lists/read-file', body)).status()).toBe(403);

@@ -46,9 +46,19 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-type Sent = { params?: Record<string, string>; query?: Record<string, unknown>; body?: string };
+type Sent = {
+  params?: Record<string, string>;
+  query?: Record<string, unknown>;
+  body?: string;
+  headers?: Record<string, string>;
+};
+/** As one of our own pages asks. */
+const OWN = { host: '127.0.0.1', origin: 'http://127.0.0.1' };
 
-async function call({ method, path, handler }: Route, { params = {}, query = {}, body }: Sent) {
+async function call(
+  { method, path, handler }: Route,
+  { params = {}, query = {}, body, headers = OWN }: Sent,
+) {
   logged = [];
   const url = new URL('http://127.0.0.1/api');
   for (const [name, value] of Object.entries(query))
@@ -59,7 +69,8 @@ async function call({ method, path, handler }: Route, { params = {}, query = {},
   );
   // As Next does: a route without a dynamic part is given no params.
   const about = names.length === 0 ? {} : { params: Promise.resolve(known) };
-  const response = await handler(new Request(url, { method, body }), about as Parameters<Handler>[1]);
+  const request = new Request(url, { method, body, headers });
+  const response = await handler(request, about as Parameters<Handler>[1]);
   const text = await response.text();
   const versions = readVersions(response.headers.get(VERSIONS_HEADER)) ?? null;
   return { status: response.status, text, logged, versions };
@@ -96,6 +107,13 @@ test('a route that changes something needs more than to look, and its answer bri
 
 describe.each(routes)('$name', (route) => {
   const isOfAccount = route.path.includes('[account]');
+
+  test('lets in none who comes by a foreign name, and no write from a foreign page', async () => {
+    expect((await call(route, { headers: { ...OWN, host: 'elsewhere.example' } })).status).toBe(403);
+    if (route.method === 'GET') return;
+    for (const headers of [{ host: OWN.host }, { ...OWN, origin: 'http://elsewhere.example' }])
+      expect((await call(route, { headers, body: '{}' })).status).toBe(403);
+  });
 
   test.runIf(isOfAccount)('knows no other account', async () => {
     for (const account of ['nowhere', 'a\0b', '1', '']) {

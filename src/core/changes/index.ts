@@ -22,7 +22,7 @@ export {
   type ListContent,
 } from './change';
 export { layGate } from './gate/lay-gate';
-export { effectOfDraft, protectedHits, type DraftEffect } from './gate/effect';
+export { effectOfDraft, extendDraft, protectedHits, type DraftEffect } from './gate/effect';
 export { hangingPlace, isHungOn } from './hanging';
 export { CHANGE_KINDS } from './kinds';
 export type { MadeList } from './kinds/kind';

@@ -22,6 +22,41 @@ export function derivedFrom<Source extends object, Value>(
   };
 }
 
+/** What has been derived from a source before, and how: so that a source that grew from another starts from its values. */
+type Growing = { grow(next: object, from: object): void };
+const growing: Growing[] = [];
+
+/**
+ * One value for a source, made from the value of the source that it grew from, where there was one.
+ * @param make before: the value of the source from which this one grew; undefined where it has to be made from the start
+ * @example const told = derivedOnward((open: Open, before?: Lines) => [...(before ?? []), ...tell(open, before?.length ?? 0)])
+ */
+export function derivedOnward<Source extends object, Value>(
+  make: (source: Source, before: Value | undefined) => Value,
+): (source: Source) => Value {
+  const known = new WeakMap<object, { value: Value }>();
+  const befores = new WeakMap<object, { value: Value }>();
+  growing.push({
+    grow(next, from) {
+      const before = known.get(from) ?? befores.get(from);
+      if (before) befores.set(next, before);
+    },
+  });
+  return (source) => {
+    let kept = known.get(source);
+    if (!kept) {
+      known.set(source, (kept = { value: make(source, befores.get(source)?.value) }));
+      befores.delete(source);
+    }
+    return kept.value;
+  };
+}
+
+/** Tells the caches above that a source grew from another: whatever was derived from that one may be built on. */
+export function noteGrowth(next: object, from: object): void {
+  for (const cache of growing) cache.grow(next, from);
+}
+
 /**
  * One value for a source and a key.
  * @param key tells which questions are the same; `keyBySchema` makes one in which no part is left out

@@ -1,6 +1,7 @@
 import {
   buildTermTable,
   effectOfDraft,
+  extendDraft,
   matchingTexts,
   matchTexts,
   noFigures,
@@ -49,6 +50,12 @@ export type Verdicts = {
   aside: readonly SetAside[];
   tags: readonly WordTag[];
 };
+
+/** A workbench whose draft has more changes at its end; all else is as it was. */
+export function extendWorkbench<W extends Workbench>(bench: W, more: readonly StoredChange[]): W {
+  const changes = more.map((c) => c.change);
+  return { ...bench, draft: extendDraft(bench.awaited, bench.draft, changes) };
+}
 
 export function layWorkbench(
   snapshot: Snapshot,

@@ -1,16 +1,22 @@
 import type { Days } from '@/contracts/days';
 import type { Change, Names } from '@/core';
-import { layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
+import { extendWorkbench, layWorkbench, type Verdicts, type Workbench } from '../compute/workbench';
 import type { Snapshot } from '../compute/snapshot';
 import { findAccount, type Account } from '../repositories/account/accounts';
-import { loadDraft, loadUnderway, type StoredChange } from '../repositories/tray/changes';
+import {
+  idsInDraft,
+  loadDraft,
+  loadDraftAfter,
+  loadUnderway,
+  type StoredChange,
+} from '../repositories/tray/changes';
 import { loadNamesOfGoneLists } from '../repositories/lists/list-versions';
 import { listProtectedTerms } from '../repositories/decisions/protected-terms';
 import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';
 import { listWordTags } from '../repositories/decisions/word-tags';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
-import { derivedFrom } from '../compute/derived';
+import { derivedFrom, noteGrowth } from '../compute/derived';
 import { namesIn } from './names';
 
 /** @throws Refusal when there is no such account */
@@ -33,12 +39,15 @@ export type Open = Workbench & {
   names: Names;
 };
 
-/** The last workbench laid over a snapshot, and the account at that moment with the version of its decisions. */
-const lastLaid = derivedFrom((_: Snapshot): { of: string; open: Open | null } => ({ of: '', open: null }));
+/** The workbench that is being laid over a snapshot, or was last, and the account at that moment. */
+type Last = { account: Account; laying: Promise<Laid>; laid?: Laid };
+const lastLaid = derivedFrom((_: Snapshot): { last: Last | null } => ({ last: null }));
 
 /**
  * Opens an account's window with the changes on their way and the draft laid over it. Cached per snapshot and version
- * of the decisions. Calls within a transaction bypass the cache, because they must see uncommitted rows.
+ * of the decisions: requests at the same time share one laying, and a draft that only grew is laid on from where it
+ * was. Calls within a transaction get a workbench of their own, whose gate they may change, because they must see
+ * uncommitted rows.
  */
 export async function openWorkbench(
   deps: Deps,
@@ -47,13 +56,24 @@ export async function openWorkbench(
   db: Db = deps.db,
 ): Promise<Open> {
   const snapshot = await openSnapshotOf(deps, account, days ?? account.windowDays);
-  if (db !== deps.db) return lay(db, account, snapshot);
-  const last = lastLaid(snapshot);
-  const of = JSON.stringify(account);
-  if (last.open && last.of === of) return last.open;
-  const open = await lay(db, account, snapshot);
-  Object.assign(last, { of, open });
-  return open;
+  const { last } = lastLaid(snapshot);
+  if (db !== deps.db) return (await lay(db, account, snapshot, last?.laid)).open;
+  // A request may come to know the account before another, and get here after it: what is newer serves it as well.
+  const isKnown =
+    last !== null &&
+    last.account.decisionVersion >= account.decisionVersion &&
+    isAlike(last.account, account);
+  if (isKnown) return (await last.laying).open;
+  const laying = (async () => lay(db, account, snapshot, await last?.laying.catch(() => undefined)))();
+  const next: Last = { account, laying };
+  lastLaid(snapshot).last = next;
+  try {
+    next.laid = await laying;
+    return next.laid.open;
+  } catch (error) {
+    if (lastLaid(snapshot).last === next) lastLaid(snapshot).last = null;
+    throw error;
+  }
 }
 
 /** The snapshot of a look-back, or of the days from one to another. */
@@ -63,19 +83,76 @@ export function openSnapshotOf(deps: Deps, account: Account, days: Days): Promis
     : deps.snapshots.get(deps.db, account, 0, days);
 }
 
-/** One after another: within a transaction there is one connection for all of them. */
-async function lay(db: Db, account: Account, snapshot: Snapshot): Promise<Open> {
-  const drafted = await loadDraft(db, account.id);
-  const verdicts = await loadVerdicts(db, account.id);
+/** A workbench, and what it was laid from, as it stood in the database. */
+type Laid = { open: Open; from: { ids: string; underway: string; verdicts: string } };
+
+/**
+ * Lays the decisions over a snapshot; where the draft alone grew since the last time, only what is new. What is read is read
+ * one after another: within a transaction there is one connection for all of it.
+ */
+async function lay(db: Db, account: Account, snapshot: Snapshot, last?: Laid): Promise<Laid> {
+  const ids = await idsInDraft(db, account.id);
   const underway = await loadUnderway(db, account.id);
+  const verdicts = await loadVerdicts(db, account.id);
+  const gone = await loadNamesOfGoneLists(db, account.id);
+  const from = { underway: JSON.stringify([...underway, ...gone]), verdicts: JSON.stringify(verdicts) };
+  const isGrown =
+    last !== undefined &&
+    ids.startsWith(last.from.ids) &&
+    from.underway === last.from.underway &&
+    from.verdicts === last.from.verdicts;
+  const open = isGrown
+    ? extend(
+        last.open,
+        account,
+        await loadDraftAfter(db, account.id, last.open.drafted.at(-1)?.id ?? 0),
+        gone,
+      )
+    : layAnew(account, snapshot, { underway, drafted: await loadDraft(db, account.id) }, verdicts, gone);
+  return { open, from: { ...from, ids: open.drafted.map(({ id }) => `${id},`).join('') } };
+}
+
+type Stored = { underway: Awaited<ReturnType<typeof loadUnderway>>; drafted: StoredChange[] };
+
+function layAnew(
+  account: Account,
+  snapshot: Snapshot,
+  { underway, drafted }: Stored,
+  verdicts: Verdicts,
+  gone: ReadonlyMap<string, string>,
+): Open {
   const sent = underway.filter(({ state }) => !['refused', 'missing', 'different'].includes(state));
   const waiting = sent.filter((c) => c.state === 'drafted');
   const accepted = sent.filter((c) => c.state !== 'drafted');
-  const workbench = layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts);
   const laid = [...accepted, ...waiting, ...drafted].map(({ change }) => change);
-  const gone = await loadNamesOfGoneLists(db, account.id);
-  const names = namesIn(snapshot, laid, account.currency, gone);
-  return { ...workbench, account, drafted, accepted, waiting, laid, names };
+  return {
+    ...layWorkbench(snapshot, { accepted, waiting, drafted }, verdicts),
+    ...{ account, drafted, accepted, waiting, laid },
+    names: namesIn(snapshot, laid, account.currency, gone),
+  };
+}
+
+/** The same with more changes at the end of the draft. */
+function extend(
+  last: Open,
+  account: Account,
+  more: readonly StoredChange[],
+  gone: ReadonlyMap<string, string>,
+): Open {
+  const laid = [...last.laid, ...more.map(({ change }) => change)];
+  const open: Open = {
+    ...extendWorkbench(last, more),
+    ...{ account, drafted: [...last.drafted, ...more], laid },
+    names: namesIn(last.snapshot, laid, account.currency, gone),
+  };
+  if (isAlike(account, last.account)) noteGrowth(open, last);
+  return open;
+}
+
+/** Whether two states of an account differ in the version of its decisions alone. */
+function isAlike(one: Account, other: Account): boolean {
+  const stated = (account: Account) => JSON.stringify({ ...account, decisionVersion: 0 });
+  return stated(one) === stated(other);
 }
 
 async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {

@@ -51,9 +51,9 @@ export function serve<N extends Name>(
   work: (asked: Asked<N>) => Promise<Result<N>> | Result<N>,
 ): Handler {
   const route: Route = ROUTES[name];
-  // A route without a dynamic part is given no params.
-  return async (request, about) => {
+  return lettingIn(async (request, about) => {
     try {
+      // A route without a dynamic part is given no params.
       const params = (await about.params) ?? {};
       const url = new URL(request.url);
       for (const text of [...Object.values<string>(params), ...url.searchParams.values()]) requireText(text);
@@ -78,7 +78,7 @@ export function serve<N extends Name>(
       if (request.signal.aborted) return new Response(null, { status: 499 });
       return toResponse(error);
     }
-  };
+  });
 }
 
 /** @throws Error naming the field that the schema of the answer does not have, or has otherwise */
@@ -91,8 +91,8 @@ function checkAnswer(name: Name, schema: v.GenericSchema, answer: unknown): void
 
 type Handler = (request: Request, about: { params?: Promise<Record<string, string>> }) => Promise<Response>;
 
-/** A route whose path the proxy leaves out, since files pass through it: who is let in is asked here. */
-export function takesFiles(handler: Handler): Handler {
+/** Lets in only what `refusalOf` does not refuse. The proxy leaves all of `/api` out, so each handler there passes through this. */
+export function lettingIn(handler: Handler): Handler {
   return async (request, about) => {
     const error = refusalOf(request);
     return error === undefined ? handler(request, about) : Response.json({ error }, { status: 403 });

@@ -1,14 +1,14 @@
-import { toResponse } from '@/app/api/_handle/handle';
+import { lettingIn, toResponse } from '@/app/api/_handle/handle';
 import { webDeps } from '@/server/web';
 
 /** Whether the application and its database answer; what is down, where it does not. */
-export async function GET(): Promise<Response> {
+export const GET = lettingIn(async () => {
   try {
     await webDeps().db.raw('select 1');
   } catch (error) {
     return toResponse(error);
   }
   return Response.json({ name: 'Gate Post' });
-}
+});
 
 export const dynamic = 'force-dynamic';

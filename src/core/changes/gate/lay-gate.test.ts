@@ -7,7 +7,7 @@ import { inverse, negativesBroughtBy } from '../about-change';
 import type { Change } from '../change';
 import { layGate } from './lay-gate';
 import type { ServedRows } from './row-gate';
-import { effectOfDraft, protectedHits } from './effect';
+import { effectOfDraft, extendDraft, protectedHits } from './effect';
 
 const AD_GROUPS = [
   { id: 'g1', campaignId: 'c1' },
@@ -159,6 +159,29 @@ describe('the effect of a draft', () => {
         },
       ),
       { numRuns: 1_500 },
+    );
+  });
+
+  test('laid in two parts is the same draft as laid at once', () => {
+    fc.assert(
+      fc.property(
+        fc.array(aText(), { maxLength: 6 }),
+        fc.array(someChange, { maxLength: 4 }),
+        fc.array(someChange, { maxLength: 4 }),
+        fc.array(someChange, { maxLength: 4 }),
+        (texts, before, first, more) => {
+          const account = layGate(rowsOf(texts), accountAfter(before));
+          const { gate, ...atOnce } = effectOfDraft(account, [...first, ...more]);
+          const draft = effectOfDraft(account, first);
+          const { gate: extended, ...inParts } = extendDraft(account, draft, more);
+          expect(inParts).toEqual(atOnce);
+          for (let r = 0; r < texts.length * 3; r++) expect(extended.stopCount(r)).toBe(gate.stopCount(r));
+          const again = effectOfDraft(account, first);
+          for (let r = 0; r < texts.length * 3; r++)
+            expect(draft.gate.stopCount(r)).toBe(again.gate.stopCount(r));
+        },
+      ),
+      { numRuns: 1_000 },
     );
   });
 

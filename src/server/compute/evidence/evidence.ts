@@ -11,10 +11,10 @@ import {
 import type { Evidence } from '@/contracts/sift';
 import type { Snapshot } from '../snapshot';
 import { allDaysOf, termsOf } from '../history/all-days';
-import { termSums } from '../term-sums';
+import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
-import { breakEvenOfTerm, hasOwnTargets, type Steering } from './row-targets';
-import { derivedFrom } from '../derived';
+import { breakEvenOfTerm, hasOwnTargets, steeringKey, type Steering } from './row-targets';
+import { derivedByKey, derivedFrom } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
 
 /** What an account's terms are read against: the prior of all days that are kept, and what a click and a conversion are in the window. */
@@ -65,6 +65,25 @@ export function probabilityOfMiss(
   const question = questionOf(snapshot, steering, term, figures);
   return question ? probabilityMissesTarget(question) : NaN;
 }
+
+/**
+ * The probability of each term by its figures of the whole window; NaN where it is undefined. It is asked for all terms
+ * after each decision, which changes none of it.
+ */
+export const missOfTerms: (snapshot: Snapshot, steering: Steering) => (term: number) => number = derivedByKey(
+  steeringKey,
+  (snapshot: Snapshot, steering) => {
+    const sums = termSums(snapshot);
+    const known = new Float64Array(snapshot.terms.count).fill(NOT_ASKED);
+    return (term) => {
+      if (known[term] === NOT_ASKED)
+        known[term] = probabilityOfMiss(snapshot, steering, { term, figures: figuresOfTerm(sums, term) });
+      return known[term]!;
+    };
+  },
+);
+
+const NOT_ASKED = -1;
 
 /** A term, and those of its figures that are weighed. */
 type Weighed = { term: number; figures: Figures };

@@ -6,7 +6,7 @@ import { allDaysOf } from '../history/all-days';
 import { costliestOf, rowsOfTerm, type Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
-import { groundOf, probabilityOfMiss, SURE } from './evidence';
+import { groundOf, missOfTerms, SURE } from './evidence';
 import { judgingOf } from './faults';
 import { steeringKey, worthOfAdGroups, type Steering } from './row-targets';
 
@@ -25,7 +25,7 @@ export const surelyMissing: (snapshot: Snapshot, steering: Steering & { currency
         const kind = kindAt(terms, t);
         if (kind !== 'query' && kind !== 'code') continue;
         const figures = figuresOfTerm(sums, t);
-        const misses = probabilityOfMiss(snapshot, steering, { term: t, figures });
+        const misses = missOfTerms(snapshot, steering)(t);
         if (!(misses >= SURE)) continue;
         missing.push({
           ...{ term: t, misses, beside: besideOf(snapshot, steering, t) },

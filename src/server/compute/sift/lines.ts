@@ -5,7 +5,7 @@ import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { addRow, kindAt } from '../window-columns';
 import type { Workbench } from '../workbench';
-import { probabilityOfMiss, SURE } from '../evidence/evidence';
+import { missOfTerms, probabilityOfMiss, SURE } from '../evidence/evidence';
 import { steeringOfTerm, type Steering } from '../evidence/row-targets';
 import { pickTerms, type PassKnown } from './pick-terms';
 import { viewIndex, viewsOf } from './views';
@@ -58,7 +58,7 @@ export function findLines(
     const pile = 31 - Math.clz32(on);
     if (!mayRow && on === 1 << pile) {
       const figures = figuresOfTerm(sums, t);
-      if (!passes(figures, t)) continue;
+      if (!passes(figures, t, true)) continue;
       counts[pile]! += 1;
       if (pile !== wanted) continue;
       whole.push(t);
@@ -66,7 +66,7 @@ export function findLines(
       continue;
     }
     for (const [v, figures] of split(snapshot, views.ofRow, t, mayRow)) {
-      if (!passes(figures, t)) continue;
+      if (!passes(figures, t, false)) continue;
       counts[v]! += 1;
       if (v !== wanted) continue;
       parts.push({ term: t, figures });
@@ -121,16 +121,20 @@ function servedBy(by: Served, match: string): boolean {
   return by === 'loose' ? match === 'broad' || match === 'automatic' : match === by;
 }
 
+/** @returns whether figures of a term pass; `isWhole` where they are those of all its rows */
 function figuresTest(
   snapshot: Snapshot,
   filters: SiftFilters,
   steering: Steering,
-): (figures: Figures, term: number) => boolean {
+): (figures: Figures, term: number, isWhole: boolean) => boolean {
   const { clicks: least, returns, evidence } = filters;
   const region = parseRegion(filters.region);
   const isOver = (figures: Figures, term: number) =>
     isOverTarget(figures, steeringOfTerm(snapshot, steering, term));
-  return (figures, term) => {
+  const missOf = missOfTerms(snapshot, steering);
+  const isSure = (figures: Figures, term: number, isWhole: boolean) =>
+    (isWhole ? missOf(term) : probabilityOfMiss(snapshot, steering, { term, figures })) >= SURE;
+  return (figures, term, isWhole) => {
     const { clicks, conversions } = figures;
     if ((clicks ?? 0) < least) return false;
     if (region) {
@@ -138,8 +142,7 @@ function figuresTest(
       if (clicks < region.clicks[0] || clicks > region.clicks[1]) return false;
       if (conversions < region.conversions[0] || conversions > region.conversions[1]) return false;
     }
-    if (evidence === 'sure' && !(probabilityOfMiss(snapshot, steering, { term, figures }) >= SURE))
-      return false;
+    if (evidence === 'sure' && !isSure(figures, term, isWhole)) return false;
     switch (returns) {
       case 'any':
         return true;

@@ -62,6 +62,24 @@ export async function loadDraft(db: Db, accountId: number): Promise<StoredChange
   return (await changes(db, accountId).whereIn('change_set_id', draft)).map(toChange);
 }
 
+/** Which changes the draft holds, in order, as one text: a draft that only grew begins with the text that it had. */
+export async function idsInDraft(db: Db, accountId: number): Promise<string> {
+  const { rows } = await db.raw<{ rows: { ids: string | null }[] }>(
+    `select string_agg(change_id || ',', '' order by change_id) as ids
+       from change join change_set using (account_id, change_set_id)
+      where account_id = :account and change_set.state = 'draft'`,
+    { account: accountId },
+  );
+  return rows[0]!.ids ?? '';
+}
+
+/** Changes of the draft after one of them. */
+export async function loadDraftAfter(db: Db, accountId: number, changeId: number): Promise<StoredChange[]> {
+  const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
+  const after = changes(db, accountId).whereIn('change_set_id', draft).where('change_id', '>', changeId);
+  return (await after).map(toChange);
+}
+
 export async function loadChangesOf(db: Db, accountId: number, setId: number): Promise<StoredChange[]> {
   return (await changes(db, accountId).where({ change_set_id: setId })).map(toChange);
 }

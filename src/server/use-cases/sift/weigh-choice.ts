@@ -32,6 +32,7 @@ import { Refusal, type Deps } from '../deps';
 import { knownLists } from '../lists/known-lists';
 import { whereItHangs } from '../lists/in-words';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { addedMatching } from './added-negatives';
 import { proposePlace } from './propose-place';
 import { derivedByKey } from '../../compute/derived';
 
@@ -199,9 +200,9 @@ const aboutNegative = derivedByKey(
 
 /** Negatives that would stop a text where they are in force, as the account and the draft have them. */
 function negativesMatching(open: Open, text: string): (NegativeText & { place: Place })[] {
-  const { snapshot, laid, draft } = open;
+  const { snapshot, draft } = open;
   const standing = snapshot.accountGate.matching(text).map((id) => snapshot.negative.get(id)!);
-  const added = laid.flatMap((change) => (change.kind === 'add negative' ? [change] : []));
+  const added = addedMatching(open, text);
   return [...standing, ...added].filter((negative) => draft.gate.holds(negative, negative.place));
 }
 

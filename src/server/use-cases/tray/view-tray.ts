@@ -4,6 +4,7 @@ import {
   describeChange,
   describePlace,
   listAlteredBy,
+  listOf,
   negativesBroughtBy,
   noFigures,
   plainAmount,
@@ -24,16 +25,15 @@ import {
   weighRows,
 } from '../../compute/workbench';
 import { noteOnPlace, servingRows } from '../../compute/serving';
-import { conversionsAt } from '../../compute/window-columns';
 import { findLastClosed, listUnderway, type ChangeSet } from '../../repositories/tray/change-sets';
 import { loadChangesOf } from '../../repositories/tray/changes';
-import { loadSpendOfRows } from '../../repositories/facts';
 import type { Deps } from '../deps';
 import { sayFailure } from './draft-again';
 import { isLost } from './hand-over/say-done';
 import { whereItHangs } from '../lists/in-words';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { derivedFrom } from '../../compute/derived';
+import { NO_SPEND, stoppedByDay } from './stopped-spend';
+import { derivedFrom, derivedOnward } from '../../compute/derived';
 
 /** The tray: each change with what it adds, all of them together, and what was sent last. */
 export async function viewTray(deps: Deps, slug: string, days?: Days): Promise<TrayView> {
@@ -43,7 +43,8 @@ export async function viewTray(deps: Deps, slug: string, days?: Days): Promise<T
   const [spend, sent] = await Promise.all([spendByDay(deps, open), viewSent(deps, open)]);
   return {
     window: snapshot.window,
-    ...changesIn(open),
+    changes: [...changesIn(open)],
+    room: roomIn(open),
     stops:
       drafted.length > 0
         ? weighRows(snapshot, servingRows(snapshot, draft.stopped))
@@ -57,44 +58,55 @@ export async function viewTray(deps: Deps, slug: string, days?: Days): Promise<T
 /** The most changes of a tray under way that are named one by one. */
 const MOST_WAITING = 200;
 
-type Drafted = Pick<TrayView, 'changes' | 'room'>;
-/** Cached, because a tray may hold thousands of changes and several people look at it. */
-const changesIn: (open: Open) => Drafted = derivedFrom(tellChanges);
+/**
+ * Cached, because a tray may hold thousands of changes and several people look at it. Where the draft only grew, what was
+ * told of a change stays, unless a later one is about the same list.
+ */
+const changesIn = derivedOnward((open: Open, before: readonly TrayChange[] = []): readonly TrayChange[] => {
+  const lists = new Set(open.drafted.slice(before.length).map(({ change }) => listOf(change)));
+  lists.delete(undefined);
+  return open.drafted.map((_, i) => {
+    const told = before[i];
+    return told && !lists.has(listOf(told.change)) ? told : tellChange(open, i);
+  });
+});
 
-function tellChanges(open: Open): Drafted {
-  const { snapshot, draft, drafted } = open;
+/** @param i of the change in the draft */
+function tellChange(open: Open, i: number): TrayChange {
+  const { snapshot, draft } = open;
+  const stored = open.drafted[i]!;
+  const { change } = stored;
+  const step = draft.steps[i]!;
+  const hits = stored.forcedBecause ? [] : protectedBy(open, negativesBroughtBy(change, draft.gate));
   return {
-    changes: drafted.map((stored, i): TrayChange => {
-      const { change } = stored;
-      const step = draft.steps[i]!;
-      const hits = stored.forcedBecause ? [] : protectedBy(open, negativesBroughtBy(change, draft.gate));
-      return {
-        id: stored.id,
-        kind: change.kind,
-        change,
-        said: describeChange(change, open.names),
-        stops: weighRows(snapshot, servingRows(snapshot, step.stopped)),
-        reopens: weighRows(snapshot, servingRows(snapshot, step.reopened)),
-        placeNote: noteOnPlace(snapshot, change),
-        by: stored.draftedBy,
-        action: `${stored.draftedById} ${stored.draftedAt}`,
-        why: stored.why,
-        forcedBecause: stored.forcedBecause,
-        failedBefore: stored.failedBefore,
-        touched: touchedBy(open, change, draft.gate, step.stopped),
-        reaches: reachOfList(open, change),
-        heldBackBy: few(hits),
-      };
-    }),
-    room: roomAfter(
-      draft.gate,
-      drafted.map((c) => c.change),
-      open.account.limits,
-    ).map(({ place, couldDrop, ...room }) => ({
-      ...{ ...room, place: describePlace(place, open.names), at: place, couldDrop: few(couldDrop) },
-    })),
+    id: stored.id,
+    kind: change.kind,
+    change,
+    said: describeChange(change, open.names),
+    stops: weighRows(snapshot, servingRows(snapshot, step.stopped)),
+    reopens: weighRows(snapshot, servingRows(snapshot, step.reopened)),
+    placeNote: noteOnPlace(snapshot, change),
+    by: stored.draftedBy,
+    action: `${stored.draftedById} ${stored.draftedAt}`,
+    why: stored.why,
+    forcedBecause: stored.forcedBecause,
+    failedBefore: stored.failedBefore,
+    touched: touchedBy(open, change, draft.gate, step.stopped),
+    reaches: reachOfList(open, change),
+    heldBackBy: few(hits),
   };
 }
+
+/** How full the places are to which the draft adds. */
+const roomIn = derivedFrom((open: Open): TrayView['room'] =>
+  roomAfter(
+    open.draft.gate,
+    open.drafted.map((c) => c.change),
+    open.account.limits,
+  ).map(({ place, couldDrop, ...room }) => ({
+    ...{ ...room, place: describePlace(place, open.names), at: place, couldDrop: few(couldDrop) },
+  })),
+);
 
 /** The campaigns on which the list of a changed entry hangs: the change reaches all of them. */
 function reachOfList({ draft, names }: Open, change: Change): string | null {
@@ -112,24 +124,10 @@ export function touchedBy(open: Open, change: Change, gate: RowGate, stopped: re
   return touchedKeywords(open, gate, byText, place, keywordsThatConverted(open.snapshot, stopped));
 }
 
-async function spendByDay(deps: Deps, { account, snapshot, draft }: Open): Promise<TrayView['days']> {
-  const { rows, terms, served, days, window } = snapshot;
-  const converted = (t: number) => {
-    for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++)
-      if (conversionsAt(rows, r) > 0) return true;
-    return false;
-  };
-  const chosen = servingRows(snapshot, draft.stopped).map((r) => ({
-    termId: terms.ids[rows.termOf[r]!]!,
-    adGroupId: rows.adGroupId[r]!,
-    keywordId: rows.keywordId[r]!,
-    returned: converted(rows.termOf[r]!),
-  }));
-  const stopped = new Map(
-    (await loadSpendOfRows(deps.db, account.id, window, chosen)).map((spend) => [spend.day, spend]),
-  );
-  return days.map(({ day, costMicros, returnedMicros }) => {
-    const { costMicros: stoppedMicros = 0, returnedMicros: stoppedReturned = 0 } = stopped.get(day) ?? {};
+async function spendByDay(deps: Deps, open: Open): Promise<TrayView['days']> {
+  const stopped = await stoppedByDay(deps, open);
+  return open.snapshot.days.map(({ day, costMicros, returnedMicros }) => {
+    const { costMicros: stoppedMicros, returnedMicros: stoppedReturned } = stopped.get(day) ?? NO_SPEND;
     const returned = returnedMicros - stoppedReturned;
     return {
       day,
