@@ -9,6 +9,7 @@ import { benchGate } from './tasks/gate';
 import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
 import { benchLists } from './tasks/lists';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
+import { benchPeople } from './tasks/people';
 import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
@@ -27,10 +28,11 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   load: benchLoad,
   sift: benchSift,
   lists: benchLists,
+  people: benchPeople,
 };
 
 /** What a quick run leaves to a full one, unless it is named: these make a database or days of traffic of their own. */
-const SLOW = ['sift', 'lists', 'truth'];
+const SLOW = ['sift', 'lists', 'people', 'truth'];
 
 /** How a process is started: where memory is the question, the collector is kept from taking all that it may. */
 const FLAGS: Record<string, string[]> = {

@@ -13,6 +13,7 @@ import {
   WindowSchema,
   type Few,
 } from './common';
+import { DaysTextSchema } from './days';
 
 export const DraftRequestSchema = v.object({
   changes: v.pipe(
@@ -108,9 +109,16 @@ const RoomSchema = v.strictObject({
   couldDrop: fewOf(NegativeTextSchema),
 });
 
+export const TrayQuerySchema = v.object({
+  days: v.optional(DaysTextSchema),
+  /** `told` of the answer before: the changes that it knows are left out of the next, where nothing is told otherwise by now */
+  known: v.optional(v.pipe(v.string(), v.maxLength(100))),
+});
+
 export const TrayViewSchema = v.strictObject({
   window: WindowSchema,
-  changes: v.array(TrayChangeSchema),
+  /** of the draft, in order, after as many as are `kept` of those that the asker knows */
+  ...{ changes: v.array(TrayChangeSchema), kept: v.number(), told: v.string() },
   /** all changes together, each term once */
   ...{ stops: WeightSchema, reopens: WeightSchema },
   /** how full the places are that the changes add to, once they are sent */

@@ -1,7 +1,8 @@
 import { viewIntake } from '@/server/use-cases/intake/take-in';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { shiftDay, type Change, type Place } from '@/core';
+import { inverse, shiftDay, type Change, type Place } from '@/core';
+import { createSnapshots } from '@/server/compute/snapshots';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import type { Wanted } from '@/server/use-cases/tray/tray-in-memory';
 import { checkGate } from '@/server/use-cases/gate/check-gate';
@@ -415,4 +416,55 @@ test('the ledger is only ever added to', async () => {
   await expect(world.db('ledger_entry').update({ what: 'something else' })).rejects.toThrow(
     'only ever added to',
   );
+});
+
+describe('a tray that grows', () => {
+  /** What a tray shows, laid from the start. */
+  const anew = () => viewTray({ ...world.deps, snapshots: createSnapshots() }, world.slug);
+
+  test('shows the same as one that is laid from the start, whatever was put in and taken out', async () => {
+    const list: Place = { kind: 'list', id: await idOf('shared_list', 'Work') };
+    const hang: Change = {
+      kind: 'hang list',
+      listId: list.id!,
+      campaignId: await idOf('campaign', 'Hives'),
+    };
+    const steps: (() => Promise<unknown>)[] = [
+      () => draft(stop('movie'), stop('plans', { match: 'broad' })),
+      () => draft(stop('free bee', { place: list })),
+      () => draft(hang),
+      () => draft(stop('kit', { place: list })),
+      () => draft(stop('movie', { match: 'exact', place: list })),
+      () => draft(inverse(stop('movie'))),
+      () =>
+        setVerdict(world.deps, world.slug, world.personId, {
+          ...{ raw: 'free bee hive plans', verdict: { is: 'kept', note: null } },
+        }),
+      () => draft(stop('salary'), inverse(hang)),
+      async () => removeFromTray(world.deps, world.slug, [(await anew()).changes[0]!.id]),
+      () => draft(stop('bee movie')),
+    ];
+    for (const step of steps) {
+      await step();
+      expect(await tray()).toEqual(await anew());
+    }
+  });
+
+  test('is told from where the asker knows it, and from the start where it is another', async () => {
+    await draft(stop('movie'), stop('plans'));
+    const first = await tray();
+    expect(first.kept).toBe(0);
+    await draft(stop('salary'));
+    const known = (told: string) => viewTray(world.deps, world.slug, undefined, told);
+    const next = await known(first.told);
+    expect([next.kept, next.changes.map(({ said }) => said)]).toEqual([
+      2,
+      ['Stop “salary” (phrase) in the whole account'],
+    ]);
+    expect(await known(next.told)).toMatchObject({ kept: 3, changes: [], told: next.told });
+    await removeFromTray(world.deps, world.slug, [first.changes[0]!.id]);
+    const other = await known(next.told);
+    expect([other.kept, other.changes.length]).toEqual([0, 2]);
+    for (const told of ['', '2', '2 x', '-1 x', '9 x', 'x y z']) expect((await known(told)).kept).toBe(0);
+  });
 });

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
+import { DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
 import { LedgerPageSchema, LedgerQuerySchema } from '../ledger';
 import {
@@ -10,6 +10,7 @@ import {
   RemovedChangesSchema,
   RemoveRequestSchema,
   SentOutcomeSchema,
+  TrayQuerySchema,
   TrayViewSchema,
 } from '../tray';
 import { PARTS, routesOf, STOPPING } from './route';
@@ -19,7 +20,7 @@ const SENT = ['draft', 'structure', 'rules', 'elsewhere', 'ledger'] as const;
 
 export const trayRoutes = routesOf({
   'GET tray': {
-    ...{ role: 'look', query: DaysQuerySchema, answer: TrayViewSchema, from: [...STOPPING, 'verdicts'] },
+    ...{ role: 'look', query: TrayQuerySchema, answer: TrayViewSchema, from: [...STOPPING, 'verdicts'] },
   },
   'POST tray': {
     ...{ role: 'prepare', body: DraftRequestSchema, answer: DraftOutcomesSchema },

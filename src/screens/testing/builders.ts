@@ -48,7 +48,7 @@ export const aSentState = (over: Partial<SentState> = {}): SentState => ({
 
 export const aTrayView = (over: Partial<TrayView> = {}): TrayView => ({
   window: { from: '2026-10-22', to: '2026-11-20' },
-  ...{ changes: [], stops: aWeight(), reopens: aWeight(), room: [], sent: [] },
+  ...{ changes: [], kept: 0, told: '0 ', stops: aWeight(), reopens: aWeight(), room: [], sent: [] },
   days: [
     { day: '2026-11-19', returnedMicros: 5_000_000, openMicros: 3_000_000, stoppedMicros: 1_000_000 },
     { day: '2026-11-20', returnedMicros: 4_000_000, openMicros: 2_000_000, stoppedMicros: 2_000_000 },

@@ -57,6 +57,24 @@ describe('the tray', () => {
     await waitFor(() => expect(asked('POST tray')[0]!.body).toEqual({ changes: [{ change: movie.change }] }));
   });
 
+  test('asks for what came since it asked last, and keeps what it knows', async () => {
+    const { user, asked, answer } = show(<Tray />, {
+      answers: { 'GET tray': { ...full, told: '2 x' }, 'DELETE tray': { removed: [] } },
+    });
+    await screen.findByText('2 changes, not sent');
+    const salary = aTrayChange({ id: 3, said: 'Stop “salary” (phrase) in campaign Hives' });
+    answer({ 'GET tray': aTrayView({ changes: [salary], kept: 2, told: '3 y' }) });
+    await user.click(screen.getByRole('button', { name: `Take out: ${movie.said}` }));
+    expect(await screen.findByText('3 changes, not sent')).toBeDefined();
+    const lines = screen.getAllByRole('listitem').slice(0, 3);
+    expect(lines.map((line) => line.textContent)).toEqual([
+      expect.stringContaining(movie.said),
+      expect.stringContaining(hang.said),
+      expect.stringContaining(salary.said),
+    ]);
+    expect(asked('GET tray')[1]!.query).toMatchObject({ known: '2 x' });
+  });
+
   test('what one action put in is one group, which opens, and goes out by one press of Delete', async () => {
     const salary = aTrayChange({ id: 3, said: 'Stop “salary” (phrase) in campaign Hives' });
     const group = [movie, salary].map((change) => ({ ...change, action: 'a paste' }));

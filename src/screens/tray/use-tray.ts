@@ -1,6 +1,6 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
@@ -8,7 +8,8 @@ import type { DraftOutcome, TrayView } from '@/contracts/tray';
 import { useDecide } from '@/screens/frame/data/decide';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { doing } from '@/screens/frame/data/undo';
-import { useRoutes } from '@/screens/frame/data/routes';
+import { call, useRoutes } from '@/screens/frame/data/routes';
+import { useAccount } from '@/screens/frame/account-context';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { PARTS } from '@/contracts/routes';
 import type { Naming } from '@/screens/frame/data/decide';
@@ -16,11 +17,23 @@ import { counted } from '@/core';
 
 /** The tray as the server sees it; asked for again while something is on its way. */
 export function useTrayView() {
-  const routes = useRoutes();
+  const { query: queryBy } = useRoutes();
+  const { slug } = useAccount().summary;
+  const client = useQueryClient();
   const [days] = useDays();
   const refresh = useRefresh();
+  const asked = { query: inDays(days) };
+  const { queryKey, ...options } = queryBy('GET tray', asked);
   const query = useQuery({
-    ...routes.query('GET tray', { query: inDays(days) }),
+    ...options,
+    queryKey,
+    // A large tray is not sent anew for each change that is put into it.
+    queryFn: async ({ signal }): Promise<TrayView> => {
+      const last = client.getQueryData(queryKey);
+      const view = await call(slug, 'GET tray', { query: { ...asked.query, known: last?.told } }, signal);
+      const kept = last?.changes.slice(0, view.kept) ?? [];
+      return { ...view, kept: 0, changes: [...kept, ...view.changes] };
+    },
     refetchInterval: ({ state }) => (isSending(state.data) ? 700 : false),
   });
   const sending = isSending(query.data);

@@ -13,6 +13,7 @@ import * as structureAgain from './migrations/011-structure-again';
 import * as oneWordAThing from './migrations/012-one-word-a-thing';
 import * as brandWords from './migrations/013-brand-words';
 import * as stoppedSending from './migrations/014-stopped-sending';
+import * as standingVersion from './migrations/015-standing-version';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -29,6 +30,7 @@ const MIGRATIONS = {
   '012-one-word-a-thing': oneWordAThing,
   '013-brand-words': brandWords,
   '014-stopped-sending': stoppedSending,
+  '015-standing-version': standingVersion,
 };
 type Name = keyof typeof MIGRATIONS;
 

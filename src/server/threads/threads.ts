@@ -1,4 +1,5 @@
 import { MessageChannel } from 'node:worker_threads';
+import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import { Refusal } from '../use-cases/deps';
 import { createBroker, type Broker, type FromBroker } from './broker';
@@ -55,18 +56,36 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
     }
   }
 
+  /** Decisions about an account take turns: one that waits for its lock would keep a place in a thread from those who read. */
+  const turns = new Map<string, LimitFunction>();
+  function turnOf(account: string): LimitFunction {
+    let turn = turns.get(account);
+    if (!turn) turns.set(account, (turn = pLimit(1)));
+    return turn;
+  }
+
+  async function askUntilAnswered(
+    name: RequestName,
+    args: unknown[],
+    signal?: AbortSignal,
+  ): Promise<unknown> {
+    for (let falls = 0; ; falls++) {
+      signal?.throwIfAborted();
+      try {
+        const outcome = await askOnce(name, args, signal);
+        if (outcome.ok) return outcome.answer;
+        throw new Refusal(outcome.refusal.message, outcome.refusal.status);
+      } catch (error) {
+        if (!isFall(error) || WRITES.has(name) || falls === MOST_FALLS) throw error;
+      }
+    }
+  }
+
   return {
     async ask(name, args, signal) {
-      for (let falls = 0; ; falls++) {
-        signal?.throwIfAborted();
-        try {
-          const outcome = await askOnce(name, args, signal);
-          if (outcome.ok) return outcome.answer as AnswerOf<typeof name>;
-          throw new Refusal(outcome.refusal.message, outcome.refusal.status);
-        } catch (error) {
-          if (!isFall(error) || WRITES.has(name) || falls === MOST_FALLS) throw error;
-        }
-      }
+      const answer = () => askUntilAnswered(name, args, signal);
+      const answered = WRITES.has(name) ? turnOf(String(args[0]))(answer) : answer();
+      return (await answered) as AnswerOf<typeof name>;
     },
     counts: broker.counts,
     pool,

@@ -56,5 +56,6 @@ export function namesInMirror(
 /** Names that are known, and those of the lists that changes would make. */
 export function namesWithMade({ names }: { names: Names }, changes: readonly Change[]): Names {
   const made = namesOfMade(changes);
+  if (made.size === 0) return names;
   return { ...names, list: (id) => made.get(id) ?? names.list(id) };
 }

@@ -17,7 +17,7 @@ import { listWordTags } from '../repositories/decisions/word-tags';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
 import { derivedFrom, noteGrowth } from '../compute/derived';
-import { namesIn } from './names';
+import { namesIn, namesWithMade } from './names';
 
 /** @throws Refusal when there is no such account */
 export async function requireAccount(deps: Deps, slug: string): Promise<Account> {
@@ -83,34 +83,30 @@ export function openSnapshotOf(deps: Deps, account: Account, days: Days): Promis
     : deps.snapshots.get(deps.db, account, 0, days);
 }
 
-/** A workbench, and what it was laid from, as it stood in the database. */
-type Laid = { open: Open; from: { ids: string; underway: string; verdicts: string } };
+/** A workbench, and the state of the account as which it was laid. */
+type Laid = { open: Open; account: Account };
 
 /**
- * Lays the decisions over a snapshot; where the draft alone grew since the last time, only what is new. What is read is read
- * one after another: within a transaction there is one connection for all of it.
+ * Lays the decisions over a snapshot. What was laid last serves where nothing was decided since; where the draft alone grew,
+ * only what is new is laid. What is read is read one after another: within a transaction there is one connection for it.
  */
 async function lay(db: Db, account: Account, snapshot: Snapshot, last?: Laid): Promise<Laid> {
-  const ids = await idsInDraft(db, account.id);
-  const underway = await loadUnderway(db, account.id);
+  const isNear = last !== undefined && isAlike(last.account, account);
+  if (isNear && last.account.decisionVersion === account.decisionVersion)
+    return { open: extend(last.open, account, []), account };
+  const ids = isNear ? await idsInDraft(db, account.id) : '';
+  if (isNear && ids.startsWith(idsOf(last.open))) {
+    const more = await loadDraftAfter(db, account.id, last.open.drafted.at(-1)?.id ?? 0);
+    return { open: extend(last.open, account, more), account };
+  }
+  const drafted = await loadDraft(db, account.id);
   const verdicts = await loadVerdicts(db, account.id);
+  const underway = await loadUnderway(db, account.id);
   const gone = await loadNamesOfGoneLists(db, account.id);
-  const from = { underway: JSON.stringify([...underway, ...gone]), verdicts: JSON.stringify(verdicts) };
-  const isGrown =
-    last !== undefined &&
-    ids.startsWith(last.from.ids) &&
-    from.underway === last.from.underway &&
-    from.verdicts === last.from.verdicts;
-  const open = isGrown
-    ? extend(
-        last.open,
-        account,
-        await loadDraftAfter(db, account.id, last.open.drafted.at(-1)?.id ?? 0),
-        gone,
-      )
-    : layAnew(account, snapshot, { underway, drafted: await loadDraft(db, account.id) }, verdicts, gone);
-  return { open, from: { ...from, ids: open.drafted.map(({ id }) => `${id},`).join('') } };
+  return { open: layAnew(account, snapshot, { underway, drafted }, verdicts, gone), account };
 }
+
+const idsOf = ({ drafted }: Open) => drafted.map(({ id }) => `${id},`).join('');
 
 type Stored = { underway: Awaited<ReturnType<typeof loadUnderway>>; drafted: StoredChange[] };
 
@@ -133,23 +129,18 @@ function layAnew(
 }
 
 /** The same with more changes at the end of the draft. */
-function extend(
-  last: Open,
-  account: Account,
-  more: readonly StoredChange[],
-  gone: ReadonlyMap<string, string>,
-): Open {
-  const laid = [...last.laid, ...more.map(({ change }) => change)];
+function extend(last: Open, account: Account, more: readonly StoredChange[]): Open {
+  const changes = more.map(({ change }) => change);
   const open: Open = {
     ...extendWorkbench(last, more),
-    ...{ account, drafted: [...last.drafted, ...more], laid },
-    names: namesIn(last.snapshot, laid, account.currency, gone),
+    ...{ account, drafted: [...last.drafted, ...more], laid: [...last.laid, ...changes] },
+    names: namesWithMade(last, changes),
   };
-  if (isAlike(account, last.account)) noteGrowth(open, last);
+  noteGrowth(open, last);
   return open;
 }
 
-/** Whether two states of an account differ in the version of its decisions alone. */
+/** Whether between two states of an account nothing was decided but what is drafted. */
 function isAlike(one: Account, other: Account): boolean {
   const stated = (account: Account) => JSON.stringify({ ...account, decisionVersion: 0 });
   return stated(one) === stated(other);

@@ -8,7 +8,7 @@ import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
 import { refusalOf } from '@/let-in';
 import { isAway, webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
-import { feelPulse, listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
+import { feelPulse, listActivePeople } from '@/server/use-cases/account/describe-account';
 
 type Asked<N extends Name> = {
   deps: Deps;
@@ -113,7 +113,7 @@ export function bodyOf(
 /** The person chosen in the top strip, else the first one; null where nobody is known yet. */
 export async function findPerson(deps: Deps): Promise<number | null> {
   const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
-  const active = (await listAccountsAndPeople(deps)).people.filter((p) => !p.isRetired);
+  const active = await listActivePeople(deps);
   return (active.find((p) => p.id === chosen) ?? active[0])?.id ?? null;
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   breakEvenCvr,
   clicksThatSettle,
@@ -41,7 +42,26 @@ export function weighEvidence(
   steering: Steering,
   { term, figures }: Weighed,
 ): Evidence | null {
-  const question = questionOf(snapshot, steering, term, figures);
+  const known = evidenceOf(snapshot, steering);
+  const cpcMicros = ratios(figures).cpcMicros;
+  const before = known.get(term);
+  if (before && before.cpcMicros === cpcMicros) return before.evidence;
+  const evidence = tellEvidence(snapshot, questionOf(snapshot, steering, term, figures));
+  known.set(term, { cpcMicros, evidence });
+  return evidence;
+}
+
+/** What was told of a term last, and what its clicks cost then: of its figures in the window nothing else counts. */
+const evidenceOf = derivedByKey(
+  steeringKey,
+  (_: Snapshot, __: Steering) =>
+    new LRUCache<number, { cpcMicros: number | null; evidence: Evidence | null }>({ max: MOST_TOLD }),
+);
+
+/** Terms of which the evidence is kept. */
+const MOST_TOLD = 20_000;
+
+function tellEvidence(snapshot: Snapshot, question: ReturnType<typeof questionOf>): Evidence | null {
   return (
     question && {
       misses: probabilityMissesTarget(question),

@@ -23,6 +23,8 @@ export type Account = {
   dataVersion: number;
   /** rises with each decision; a workbench belongs to one version */
   decisionVersion: number;
+  /** rises with each decision but those that only put changes in the draft or take them out */
+  standingVersion: number;
   structureRevision: number;
   platformDay: string | null;
   /** whether the newest report is fetched each day */
@@ -48,6 +50,7 @@ type Row = {
   limits: Limits;
   data_version: number;
   decision_version: number;
+  standing_version: number;
   structure_revision: number;
   platform_day: string | null;
   fetches_daily: boolean;
@@ -72,6 +75,7 @@ const toAccount = (row: Row): Account => ({
   limits: row.limits,
   dataVersion: row.data_version,
   decisionVersion: row.decision_version,
+  standingVersion: row.standing_version,
   structureRevision: row.structure_revision,
   platformDay: row.platform_day,
   fetchesDaily: row.fetches_daily,
@@ -145,6 +149,13 @@ export async function raiseDataVersion(db: Db, accountId: number): Promise<void>
 
 /** To be called when the tray or a verdict changed. Workbenches made before then belong to an older version. */
 export async function raiseDecisionVersion(db: Db, accountId: number): Promise<void> {
+  await db('account')
+    .where({ account_id: accountId })
+    .increment({ decision_version: 1, standing_version: 1 });
+}
+
+/** To be called when changes were put in the draft, or taken out, and nothing else was decided. */
+export async function raiseDraftVersion(db: Db, accountId: number): Promise<void> {
   await db('account').where({ account_id: accountId }).increment('decision_version', 1);
 }
 

@@ -36,13 +36,15 @@ const sets = (db: Db, accountId: number) =>
 
 /** The account's open draft; made when there is none. */
 export async function openDraft(db: Db, accountId: number): Promise<number> {
+  const find = () => db('change_set').where({ account_id: accountId, state: 'draft' }).first('change_set_id');
+  const there = await find();
+  if (there) return there.change_set_id;
   await db.raw(
     `insert into change_set (account_id, state) values (?, 'draft')
      on conflict (account_id) where state = 'draft' do nothing`,
     [accountId],
   );
-  const row = await db('change_set').where({ account_id: accountId, state: 'draft' }).first('change_set_id');
-  return row.change_set_id;
+  return (await find()).change_set_id;
 }
 
 export async function findSet(db: Db, accountId: number, setId: number): Promise<ChangeSet | undefined> {

@@ -173,6 +173,7 @@ export async function deleteDrafted(
   accountId: number,
   changeIds: readonly number[],
 ): Promise<number> {
+  if (changeIds.length === 0) return 0;
   const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
   return db('change')
     .where({ account_id: accountId })

@@ -43,8 +43,12 @@ export async function listAccountsAndPeople(
   return { accounts: accounts.map(({ slug, name, isRetired }) => ({ slug, name, isRetired })), people };
 }
 
-/** The versions of an account. Every open browser asks for them every few seconds. */
-/** The versions of an account, and whether loading and sending go on. */
+/** The people who may be chosen. */
+export async function listActivePeople(deps: Deps): Promise<Person[]> {
+  return (await listPeople(deps.db)).filter(({ isRetired }) => !isRetired);
+}
+
+/** The versions of an account, and whether loading and sending go on. Every open browser asks for them every few seconds. */
 export async function feelWholePulse(deps: Deps, slug: string): Promise<PulseAnswer> {
   return { ...(await feelPulse(deps, slug)), jobsSilentSince: await silentSince(deps.db) };
 }

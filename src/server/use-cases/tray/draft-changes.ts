@@ -1,6 +1,6 @@
 import { listMadeBy, listOf, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
-import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
+import { lockAccount, raiseDraftVersion } from '../../repositories/account/accounts';
 import { openDraft } from '../../repositories/tray/change-sets';
 import { deleteDrafted, insertChanges } from '../../repositories/tray/changes';
 import { deleteHangRulesOf } from '../../repositories/lists/hang-rules';
@@ -33,7 +33,7 @@ export async function draftChanges(
       made.map(({ row }) => row),
     );
     made.forEach(({ outcome }, i) => (outcome.changeId = ids[i]!));
-    await raiseDecisionVersion(trx, id);
+    await raiseDraftVersion(trx, id);
     return outcomes;
   });
 }
@@ -60,8 +60,8 @@ export async function removeFromTray(
       id,
       gone.map((c) => c.id),
     );
-    await deleteHangRulesOf(trx, id, [...lists]);
-    await raiseDecisionVersion(trx, id);
+    if (lists.size > 0) await deleteHangRulesOf(trx, id, [...lists]);
+    await raiseDraftVersion(trx, id);
     return gone.map((c) => c.change);
   });
 }

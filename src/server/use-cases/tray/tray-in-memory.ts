@@ -11,6 +11,7 @@ import {
   type Change,
 } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
+import { derivedOnward } from '../../compute/derived';
 import { noteOnPlace } from '../../compute/serving';
 import { few, protectedBy } from '../../compute/workbench';
 import type { NewChange } from '../../repositories/tray/changes';
@@ -45,13 +46,20 @@ export type TrayInMemory = {
   made(): readonly Made[];
 };
 
+/** What each change of a draft is about. */
+const keysOf = derivedOnward(({ drafted }: Open, before: readonly string[] = []): readonly string[] => [
+  ...before,
+  ...drafted.slice(before.length).map(({ change }) => changeKey(change)),
+]);
+
 /** @param opened the account with its draft; its gate is the tray's from here on */
 export function openTray(opened: Open, personId: number): TrayInMemory {
   let open = opened;
   const { gate } = opened.draft;
   const gone: number[] = [];
+  const keys = keysOf(opened);
   const inTray = new Map<string, Standing>(
-    opened.drafted.map(({ id, change, draftedBy: by }) => [changeKey(change), { id, change, by }]),
+    opened.drafted.map(({ id, change, draftedBy: by }, i) => [keys[i]!, { id, change, by }]),
   );
 
   function takeOut(standing: Standing) {
