@@ -29,6 +29,7 @@ const config: NextConfig = {
     'pg-copy-streams',
     'pg-query-stream',
     'piscina',
+    'workerpool',
     'pino',
     'graphile-worker',
     'exceljs',

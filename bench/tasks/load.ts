@@ -12,6 +12,7 @@ import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
 import { readReportFile } from '@/server/files/open-report';
+import { readerHere } from '@/server/files/reader/file-reader';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import type { Deps } from '@/server/use-cases/deps';
 import { loadReport } from '@/server/use-cases/intake/load-report';
@@ -125,7 +126,13 @@ export async function benchLoad(quick: boolean): Promise<Line[]> {
   await migrate(url);
   const db = connect(url);
   const deps: Deps = {
-    ...{ db, snapshots: createSnapshots(), files: folder, enqueue: () => Promise.resolve() },
+    ...{
+      db,
+      snapshots: createSnapshots(),
+      reader: readerHere,
+      files: folder,
+      enqueue: () => Promise.resolve(),
+    },
     platform: createHttpPlatform('http://127.0.0.1:1'), // nothing is asked of it
   };
   try {

@@ -38,6 +38,7 @@ export function bundleProcesses(root: string): void {
     entryPoints: {
       jobs: 'src/server/jobs/main.ts',
       compute: 'src/server/threads/worker.ts',
+      files: 'src/server/files/reader/main.ts',
       'ad-platform': 'src/standins/ad-platform/main.ts',
       watch: 'scripts/watch.ts',
     },

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { createSnapshots } from './compute/snapshots';
 import { connect } from './db/connection';
+import { readerHere, type FileReader } from './files/reader/file-reader';
 import { enqueue } from './jobs/queue';
 import { createHttpPlatform } from './platform/http-platform';
 import type { Deps } from './use-cases/deps';
@@ -8,8 +9,12 @@ import type { Deps } from './use-cases/deps';
 /**
  * Everything that use-cases need, from the environment that the start scripts set.
  * @param connections to the database, at most
+ * @param reader of files; in this process unless given
  */
-export function createDeps({ connections = 10 } = {}): Deps {
+export function createDeps({
+  connections = 10,
+  reader = readerHere,
+}: { connections?: number; reader?: FileReader } = {}): Deps {
   const url = process.env.GATEPOST_DATABASE_URL;
   if (!url) throw new Error('GATEPOST_DATABASE_URL must be set; start Gate Post with ./gatepost');
   return {
@@ -18,5 +23,6 @@ export function createDeps({ connections = 10 } = {}): Deps {
     snapshots: createSnapshots(),
     enqueue,
     files: path.join(process.env.GATEPOST_DATA ?? '.data', 'files'),
+    reader,
   };
 }

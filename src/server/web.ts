@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { createDeps } from './container';
+import { readerOutside } from './files/reader/reader-outside';
 import { startThreads, type Threads } from './threads/threads';
 import type { Deps } from './use-cases/deps';
 
@@ -18,7 +19,9 @@ function home() {
 }
 
 export function webDeps(): Deps {
-  return (home().deps ??= createDeps());
+  return (home().deps ??= createDeps({
+    reader: readerOutside(path.join(process.cwd(), 'dist', 'files.mjs')),
+  }));
 }
 
 export function webThreads(): Threads {

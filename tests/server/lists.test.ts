@@ -466,7 +466,7 @@ describe('files', () => {
     const { name, content } = await ask(writeListFile, list.id, kind);
     expect(name).toBe(`To-fro.${kind}`);
     const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
-    const read = await readListFile(sent(bytes));
+    const read = await readListFile(world.deps, sent(bytes));
     expect(read.lists[0]!.holds).toBe('words');
     await edit(paste(read.lists[0]!.text, { into: { make: 'Back' }, match: 'broad' }));
     expect(await entriesOf('Back')).toEqual(await entriesOf('To & fro'));
@@ -477,19 +477,23 @@ describe('files', () => {
     book.addWorksheet('Films').addRow(['movie', 'exact']);
     book.addWorksheet('Sites').addRow(['films.example']);
     const bytes = new Uint8Array(await book.xlsx.writeBuffer());
-    expect((await readListFile(sent(bytes))).lists).toMatchObject([
+    expect((await readListFile(world.deps, sent(bytes))).lists).toMatchObject([
       { name: 'Films', holds: 'words', text: 'movie\texact' },
       { name: 'Sites', holds: 'placements' },
     ]);
     const text = (json: unknown) => new TextEncoder().encode(JSON.stringify(json));
-    await expect(readListFile(sent(text({ gatepost: 'lists', version: 2, lists: [] })))).rejects.toThrow(
-      'version',
+    await expect(
+      readListFile(world.deps, sent(text({ gatepost: 'lists', version: 2, lists: [] }))),
+    ).rejects.toThrow('version');
+    await expect(readListFile(world.deps, sent(new TextEncoder().encode('{ nothing')))).rejects.toThrow(
+      'no JSON',
     );
-    await expect(readListFile(sent(new TextEncoder().encode('{ nothing')))).rejects.toThrow('no JSON');
-    await expect(readListFile(sent(new Uint8Array()))).rejects.toThrow('empty');
+    await expect(readListFile(world.deps, sent(new Uint8Array()))).rejects.toThrow('empty');
     const large = new Uint8Array(20 * 1024 ** 2 + 1);
-    await expect(readListFile(sent(large))).rejects.toThrow('up to 20 MB');
-    await expect(readListFile(sent(Buffer.from('jobs\n'), 9))).rejects.toThrow('did not come in whole');
+    await expect(readListFile(world.deps, sent(large))).rejects.toThrow('up to 20 MB');
+    await expect(readListFile(world.deps, sent(Buffer.from('jobs\n'), 9))).rejects.toThrow(
+      'did not come in whole',
+    );
   });
 });
 

@@ -7,6 +7,7 @@ import type { Knex } from 'knex';
 import type { ReadDecisions } from '@/core';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
+import { readerHere } from '@/server/files/reader/file-reader';
 import { enqueue } from '@/server/jobs/queue';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import { addPeople, connectAccount } from '@/server/use-cases/set-up';
@@ -59,6 +60,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
     snapshots: createSnapshots(),
     enqueue,
     files,
+    reader: readerHere,
   };
   await seedPlatform(platformUrl, seed);
   await addPeople(deps, ['Maren Oakes', 'Tobias Finch']);

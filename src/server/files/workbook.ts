@@ -2,6 +2,7 @@ import ExcelJS from 'exceljs';
 import { SourceFault, type Cell } from '@/core';
 import { listEntries, readEntry } from './archive';
 import { damaged } from './limits';
+import { checkWidth, sheetBounds } from './sheet-bounds';
 
 const BATCH = 1_000;
 /** Rows between two filled ones that are believed; a sheet may claim a row number of a million. */
@@ -64,6 +65,7 @@ async function* rowsOf(sheet: AsyncIterable<ExcelJS.Row>): AsyncGenerator<Cell[]
 
 function cellsOf(row: ExcelJS.Row): Cell[] {
   const values = row.values as ExcelJS.CellValue[];
+  checkWidth(row.number, values.length - 1);
   const cells: Cell[] = [];
   for (let i = 1; i < values.length; i++) cells.push(toCell(values[i]));
   return cells;
@@ -99,13 +101,17 @@ function openReader(path: string) {
   });
 }
 
-/** The reader of workbooks believes what an archive says of itself; so each part is unpacked once to see that it is so. */
+/**
+ * The reader of workbooks believes what an archive says of itself, and takes a cell of any length into memory; so each part is
+ * unpacked once to see that it is so, and that its cells are none but a table's.
+ */
 async function checkEntries(path: string): Promise<void> {
   for (const { name, size } of await listEntries(path)) {
     if (!/\.xml$/.test(name)) continue;
     if (name === 'xl/sharedStrings.xml' && size > LARGEST_TEXTS)
       throw new SourceFault(damaged('The workbook holds more text than can be read.'));
-    for await (const chunk of readEntry(path, name)) void chunk;
+    const take = sheetBounds();
+    for await (const chunk of readEntry(path, name)) take(chunk);
   }
 }
 

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { Snapshots } from '../compute/snapshots';
+import type { FileReader } from '../files/reader/file-reader';
 import type { Platform } from '../platform/platform';
 
 /** Work that is done later, by whichever job process comes first. */
@@ -18,6 +19,8 @@ export type Deps = {
   enqueue(db: Knex, task: Task): Promise<void>;
   /** folder of uploaded files */
   files: string;
+  /** opens them */
+  reader: FileReader;
 };
 
 /** A request of a person that can not be met. The message says what was not changed, and what to do. */

@@ -36,7 +36,7 @@ export async function readUpload(
   const file = await requireReportFile(deps, account.id, id);
   const isLarge = file.sizeBytes > SMALL;
   const look = (decisions: ReadDecisions) =>
-    readReportFile(pathOf(deps, file), {
+    deps.reader.look(pathOf(deps, file), {
       ...{ ...decisions, currency: account.currency },
       ...(isLarge && { mostRows: FIRST_LOOK }),
     });

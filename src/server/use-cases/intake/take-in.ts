@@ -2,9 +2,7 @@ import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { SourceFault, splitLine, writeCsv, type ReadDecisions } from '@/core';
 import type { IntakeView, ReportFileView } from '@/contracts/intake';
-import { readReportFile } from '../../files/open-report';
 import { NotReceived, receiveFile } from '../../files/receive';
-import { isArchive, unpackArchive } from '../../files/unpack-archive';
 import { listDaysThere } from '../../repositories/facts';
 import {
   askToCancel,
@@ -43,13 +41,10 @@ export async function takeIn(
   const { announced, ...about } = file;
   const parts = await inWords(async () => {
     const received = await receiveFile(bytes, { folder: deps.files, most: largestFile(), announced });
-    if (!(await isArchive(received.path))) return [{ ...received, name: file.name }];
-    try {
-      const unpacked = await unpackArchive(received.path, deps.files);
-      return unpacked.map((part) => ({ ...part, name: `${file.name} › ${part.name}` }));
-    } finally {
-      await rm(received.path, { force: true });
-    }
+    const unpacked = await unpack(deps, received.path);
+    if (unpacked === null) return [{ ...received, name: file.name }];
+    await rm(received.path, { force: true });
+    return unpacked.map((part) => ({ ...part, name: `${file.name} › ${part.name}` }));
   });
   const taken: ReportFile[] = [];
   for (const { name, path: at, digest, sizeBytes } of parts) {
@@ -57,6 +52,16 @@ export async function takeIn(
     taken.push(await insertReportFile(deps.db, account.id, part));
   }
   return taken;
+}
+
+/** The parts of an archive; null where the file is none. What can not be unpacked is not kept. */
+async function unpack({ reader, files }: Deps, received: string) {
+  try {
+    return await reader.unpack(received, files);
+  } catch (error) {
+    await rm(received, { force: true });
+    throw error;
+  }
 }
 
 /** Turns a failure to take a file in into words for a person. */
@@ -156,7 +161,7 @@ export async function refusedSheet(deps: Deps, slug: string, id: number): Promis
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
   const rows = await listRejectedRows(deps.db, account.id, file.id);
-  const { columns, separator } = await readReportFile(pathOf(deps, file), { ...file.options, mostRows: 1 });
+  const { columns, separator } = await deps.reader.look(pathOf(deps, file), { ...file.options, mostRows: 1 });
   const split = rows.map((row) => ({ ...row, cells: splitLine(row.raw, separator ?? '\t') }));
   const headers = columns.map((column) => column.header);
   // Cells beyond the columns are kept: they are mostly what was wrong.

@@ -1,11 +1,10 @@
 import { readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import * as v from 'valibot';
-import { SourceFault, writeCsv, type Cell } from '@/core';
+import { SourceFault, writeCsv } from '@/core';
 import { ListFileSchema, type ListFile, type ReadListFile } from '@/contracts/lists';
 import { findContainer } from '../../files/container';
 import { NotReceived, receiveFile, type Received } from '../../files/receive';
-import { isWorkbook, listSheets, readSheet } from '../../files/workbook';
 import { writeWorkbook } from '../../files/write-workbook';
 import { Refusal, type Deps } from '../deps';
 import { sayNotReceived } from '../intake/take-in';
@@ -52,19 +51,17 @@ const LARGEST = 20e6;
  * list a sheet), or text.
  * @throws Refusal when it can not be read
  */
-export async function readListFile({
-  bytes: source,
-  announced,
-}: {
-  bytes: AsyncIterable<Uint8Array>;
-  announced: number | null;
-}): Promise<ReadListFile> {
+export async function readListFile(
+  { reader }: Pick<Deps, 'reader'>,
+  { bytes: source, announced }: { bytes: AsyncIterable<Uint8Array>; announced: number | null },
+): Promise<ReadListFile> {
   const { path: at, sizeBytes } = await receive(source, announced);
   try {
     if (sizeBytes === 0) throw new Refusal('The file is empty. Nothing was taken.');
-    const container = await findContainer(at);
-    if (container === 'zip' && (await isWorkbook(at))) return await readBook(at);
-    if (container !== 'plain') throw new Refusal('This is no workbook and no text. Nothing was taken.');
+    const sheets = await reader.readSheets(at);
+    if (sheets) return toLists(sheets);
+    if ((await findContainer(at)) !== 'plain')
+      throw new Refusal('This is no workbook and no text. Nothing was taken.');
     const text = decode(await readFile(at));
     return /^\s*\{/.test(text) ? readOwn(text) : { lists: [{ name: null, holds: guess(text), text }] };
   } catch (error) {
@@ -84,20 +81,13 @@ async function receive(source: AsyncIterable<Uint8Array>, announced: number | nu
   }
 }
 
-async function readBook(at: string): Promise<ReadListFile> {
-  const lists: ReadListFile['lists'] = [];
-  for (const [index, name] of (await listSheets(at)).entries()) {
-    const lines: string[] = [];
-    for await (const rows of readSheet(at, index)) lines.push(...rows.map(toLine));
-    const text = lines.join('\n');
-    if (text.trim() !== '') lists.push({ name, holds: guess(text), text });
-  }
+function toLists(sheets: readonly { name: string; text: string }[]): ReadListFile {
+  const lists = sheets.flatMap(({ name, text }) =>
+    text.trim() === '' ? [] : [{ name, holds: guess(text), text }],
+  );
   if (lists.length === 0) throw new Refusal('The workbook holds no line. Nothing was taken.');
   return { lists };
 }
-
-const toLine = (cells: readonly Cell[]) =>
-  cells.map((cell) => String(cell ?? '').replace(/[\t\r\n]+/g, ' ')).join('\t');
 
 /** Most lines are addresses: a dot in the first cell, and no space. */
 function guess(text: string): 'words' | 'placements' {

@@ -1,4 +1,6 @@
 import { bodyOf, serve } from '@/app/api/_handle/handle';
 import { readListFile } from '@/server/use-cases/lists/list-files';
 
-export const POST = serve('POST lists/read-file', ({ request, url }) => readListFile(bodyOf(request, url)));
+export const POST = serve('POST lists/read-file', ({ deps, request, url }) =>
+  readListFile(deps, bodyOf(request, url)),
+);
