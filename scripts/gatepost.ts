@@ -1,20 +1,23 @@
 import { rmSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
+import { backUp, restore } from './steps/backup';
 import { requireChromium } from './steps/programs';
 import { Remedy, step } from './steps/say';
-import { startAll, stopAll } from './steps/services';
+import { startAll, stopAll, stopProcesses } from './steps/services';
 import { readSettings } from './steps/settings';
 import { loadDemo } from './steps/demo';
 import { runDevelopment } from './steps/develop';
 import { runTests } from './steps/test';
 
-const HELP = `./gatepost demo    install what is missing and run everything with demo data
-./gatepost start   the same without demo data
-./gatepost stop    end what was started
-./gatepost reset   throw all data away (asks first; --yes does not ask)
-./gatepost test    all checks and tests
-./gatepost dev     for developers: the web application reloads as its sources change
+const HELP = `./gatepost demo          install what is missing and run everything with demo data
+./gatepost start         the same without demo data
+./gatepost stop          end what was started
+./gatepost backup FILE   write the database and the files that were brought into one file
+./gatepost restore FILE  put such a file into an empty data folder
+./gatepost reset         throw all data away (asks first; --yes does not ask)
+./gatepost test          all checks and tests
+./gatepost dev           for developers: the web application reloads as its sources change
 
 Settings: GATEPOST_PORT (4180), GATEPOST_DB_PORT (4181), GATEPOST_PLATFORM_PORT (4182),
           GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data), GATEPOST_DEMO_SCALE (1)`;
@@ -31,6 +34,15 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
       return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
     case 'stop':
       return stopAll(settings);
+    case 'backup': {
+      const file = requireFile(flags);
+      await backUp(settings, file);
+      return step(`The backup is in ${file}. Keep it on another machine.`);
+    }
+    case 'restore':
+      await stopProcesses(settings);
+      await restore(settings, requireFile(flags));
+      return step('Restored. “./gatepost start” runs it.');
     case 'reset':
       if (!flags.includes('--yes') && !(await confirmed(settings.data)))
         return console.log('Nothing was changed.');
@@ -48,6 +60,14 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
       console.log(HELP);
       process.exitCode = command === 'help' ? 0 : 2;
   }
+}
+
+function requireFile([file]: readonly string[]): string {
+  if (file === undefined || file.startsWith('-'))
+    throw new Remedy(
+      'Name the file: “./gatepost backup FILE” or “./gatepost restore FILE”. Nothing was changed.',
+    );
+  return file;
 }
 
 async function confirmed(data: string): Promise<boolean> {

@@ -79,6 +79,7 @@ export const SettingsSchema = v.partial(
     ...{ name: name('The account'), currency, steersBy, target },
     windowDays: whole(1, 366, 'The window'),
     lagDays: whole(0, 60, 'The lag'),
+    fileDays: whole(1, 3_650, 'The time that files are kept'),
     defaultMatch: v.picklist(MATCH_TYPES),
     keeperConversions: v.nullable(
       v.pipe(
@@ -149,7 +150,7 @@ export type OwnTargetView = { targetMicros: number | null; targetAcos: number | 
 export const AccountViewSchema = v.strictObject({
   settings: v.strictObject({
     ...{ name: v.string(), currency: v.string(), steersBy, ...ownTarget },
-    ...{ windowDays: v.number(), lagDays: v.number(), defaultMatch: MatchSchema },
+    ...{ windowDays: v.number(), lagDays: v.number(), fileDays: v.number(), defaultMatch: MatchSchema },
     ...{ keeperConversions: v.nullable(v.number()), productCodePattern: v.string() },
     brandWords: v.array(v.string()),
     ...{ limits: v.strictObject(LimitsSchema.entries), platformAccountId: v.nullable(v.string()) },

@@ -60,6 +60,8 @@ const ReportFileSchema = v.strictObject({
   ),
   error: v.nullable(v.string()),
   createdAt: v.string(),
+  /** whether the file itself is kept no longer: it can not be read again */
+  isGone: v.boolean(),
 });
 export type ReportFileView = v.InferOutput<typeof ReportFileSchema>;
 export const ReportFilesSchema = v.strictObject({ files: v.array(ReportFileSchema) });

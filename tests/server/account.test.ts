@@ -40,6 +40,7 @@ describe('a setting', () => {
     ['target', { target: '20,5' }, { targetMicros: 20_500_000 }],
     ['steering', { steersBy: 'ACoS' as const, target: '24.5' }, { steersBy: 'ACoS', targetAcos: 0.245 }],
     ['days', { windowDays: 14, lagDays: 1 }, { windowDays: 14, lagDays: 1 }],
+    ['files', { fileDays: 30 }, { fileDays: 30 }],
     ['match type', { defaultMatch: 'exact' as const }, { defaultMatch: 'exact' }],
     ['keeper', { keeperConversions: 2.5 }, { keeperConversions: 2.5 }],
     ['protection off', { keeperConversions: null }, { keeperConversions: null }],

@@ -12,7 +12,7 @@ import { OwnTargets } from './own-targets';
 import { People } from './people';
 import { ProductCodes } from './product-codes';
 import { BrandWords } from './brand-words';
-import { DefaultMatch, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
+import { DefaultMatch, FilesKept, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
 import { settingId } from './setting';
 import { useAccountView } from './use-settings';
 import { ErrorText } from '@/ui/said';
@@ -80,6 +80,7 @@ function Settings({ view }: { view: AccountView }) {
       <BrandWords key={key('brand', settings.brandWords)} view={view} />
       <ProductCodes key={key('codes', settings.productCodePattern)} view={view} />
       <Limits key={key(settings.limits)} view={view} />
+      <FilesKept key={key('files', settings.fileDays)} view={view} />
       <Connection key={key('platform', settings.platformAccountId)} view={view} />
       <People view={view} />
       <Accounts view={view} />

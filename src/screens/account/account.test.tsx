@@ -32,6 +32,19 @@ describe('settings', () => {
     expect(asked('GET account').length).toBeGreaterThan(1);
   });
 
+  test('files are kept for as long as is set', async () => {
+    const { user, asked } = showAccount();
+    const days = await screen.findByLabelText('Days that files are kept');
+    await user.clear(days);
+    await user.type(days, '0');
+    await user.click(screen.getByRole('button', { name: 'Set: Files' }));
+    expect((await screen.findByRole('alert')).textContent).toContain('The time that files are kept');
+    await user.clear(days);
+    await user.type(days, '30');
+    await user.click(screen.getByRole('button', { name: 'Set: Files' }));
+    await waitFor(() => expect(asked('PATCH account').at(-1)?.body).toEqual({ fileDays: 30 }));
+  });
+
   test('what is wrong stands beside its field, and what was typed stays', async () => {
     const { user } = showAccount({
       'PATCH account': () => {

@@ -8,7 +8,7 @@ import { Check } from '@/ui/check';
 import { InlineField, SelectField } from '@/ui/form';
 import { optionsOf, Select } from '@/ui/select';
 import { Setting } from './setting';
-import { TypedDays, TypedKeeper, TypedMatch, TypedName, TypedSteering } from './typed';
+import { TypedDays, TypedKeeper, TypedMatch, TypedName, TypedSteering, TypedFileDays } from './typed';
 import { useSettingForm } from './use-setting-form';
 import { useSetting } from './use-settings';
 
@@ -117,6 +117,30 @@ export function LookBack({ view: { settings } }: Props) {
         className="w-14 text-right"
         label="Days of lag"
         {...register('lagDays')}
+      />
+      days
+    </Setting>
+  );
+}
+
+export function FilesKept({ view: { settings } }: Props) {
+  const setting = useSetting();
+  const { fileDays } = settings;
+  const form = useSettingForm(TypedFileDays, { fileDays: String(fileDays) }, (wanted) =>
+    setting(wanted, { fileDays }),
+  );
+  return (
+    <Setting
+      name="Files"
+      says="A file that was brought can be looked at, loaded again and read otherwise for so long. Then the file itself goes; what was loaded of it stays, with the rows that were refused and the way back."
+      form={form}
+    >
+      Files that were brought are kept for
+      <InlineField
+        inputMode="decimal"
+        className="w-14 text-right"
+        label="Days that files are kept"
+        {...form.fields.register('fileDays')}
       />
       days
     </Setting>

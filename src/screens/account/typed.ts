@@ -23,6 +23,7 @@ export const TypedDays = v.object({
   windowDays: typedNumber(entries.windowDays.wrapped),
   lagDays: typedNumber(entries.lagDays.wrapped),
 });
+export const TypedFileDays = v.object({ fileDays: typedNumber(entries.fileDays.wrapped) });
 export const TypedMatch = v.object({ defaultMatch: entries.defaultMatch.wrapped });
 export const TypedPattern = v.object({ productCodePattern: entries.productCodePattern.wrapped });
 export const TypedPlatform = v.object({ platformAccountId: v.string() });

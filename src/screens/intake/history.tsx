@@ -153,6 +153,7 @@ function FileName({ file }: { file: ReportFileView }) {
       </button>
       {file.source === 'platform' && <span className="block text-soft">from the platform</span>}
       {file.kind !== 'search terms' && <span className="block text-soft">{file.kind}</span>}
+      {file.isGone && <span className="block text-soft">the file itself was removed</span>}
       {file.error && <span className="block text-rust">{file.error}</span>}
     </span>
   );
@@ -180,7 +181,7 @@ function TakeBack({ file }: { file: ReportFileView }) {
   async function takeBack() {
     try {
       await call('POST intake/[file]/back', { params: { file: file.id } });
-      toast(`${file.name} is being taken back. It can be loaded again.`);
+      toast(`${file.name} is being taken back.${file.isGone ? '' : ' It can be loaded again.'}`);
       await refresh();
     } catch (error) {
       sayFailure(error);

@@ -158,6 +158,7 @@ export const aReportFile = (over: Partial<ReportFileView> = {}): ReportFileView 
     state: 'uploaded',
   },
   ...{ rowsRead: 0, rowsPerSecond: null, outcome: null, error: null, createdAt: '2026-11-25T10:00:00Z' },
+  isGone: false,
   ...over,
 });
 
@@ -224,7 +225,14 @@ export const aReadingAnswer = (over: Partial<ReadingAnswer> = {}): ReadingAnswer
 export const anAccountView = (over: Partial<AccountView> = {}): AccountView => ({
   settings: {
     ...{ name: 'Larkfell web', currency: 'EUR', steersBy: 'CPA', targetMicros: 18_000_000, targetAcos: null },
-    ...{ windowDays: 30, lagDays: 3, defaultMatch: 'phrase', keeperConversions: 3, productCodePattern: '' },
+    ...{
+      windowDays: 30,
+      lagDays: 3,
+      fileDays: 90,
+      defaultMatch: 'phrase',
+      keeperConversions: 3,
+      productCodePattern: '',
+    },
     ...{ brandWords: [], limits: USUAL_LIMITS, platformAccountId: null },
   },
   ...{ isRetired: false, hasFigures: true, productGroups: [] },

@@ -1,4 +1,4 @@
-import { connect } from './connection';
+import { connect, type Db } from './connection';
 import * as accounts from './migrations/001-accounts';
 import * as facts from './migrations/002-facts';
 import * as changes from './migrations/003-changes';
@@ -14,6 +14,7 @@ import * as oneWordAThing from './migrations/012-one-word-a-thing';
 import * as brandWords from './migrations/013-brand-words';
 import * as stoppedSending from './migrations/014-stopped-sending';
 import * as standingVersion from './migrations/015-standing-version';
+import * as bytesOfFiles from './migrations/016-bytes-of-files';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -31,8 +32,18 @@ const MIGRATIONS = {
   '013-brand-words': brandWords,
   '014-stopped-sending': stoppedSending,
   '015-standing-version': standingVersion,
+  '016-bytes-of-files': bytesOfFiles,
 };
 type Name = keyof typeof MIGRATIONS;
+
+/** All migrations that this version knows, in order. */
+export const MIGRATION_NAMES: readonly string[] = Object.keys(MIGRATIONS);
+
+/** The migrations that a database has had, in order; none where it is empty. */
+export async function migrationsIn(db: Db): Promise<string[]> {
+  if (!(await db.schema.hasTable('knex_migrations'))) return [];
+  return (await db('knex_migrations').orderBy('id').select('name')).map((row: { name: string }) => row.name);
+}
 
 /** Brings the schema up to date; does nothing when it is. */
 export async function migrate(url: string): Promise<void> {

@@ -5,6 +5,7 @@ import pino from 'pino';
 import { PlatformTrouble } from '../platform/platform';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
+import { clearFiles } from '../use-cases/intake/clear-files';
 import { fetchDaily } from '../use-cases/intake/fetch-report';
 import { loadReport } from '../use-cases/intake/load-report';
 import { readWholeReport } from '../use-cases/intake/read-upload';
@@ -13,8 +14,8 @@ import { workOnSet } from '../use-cases/tray/work-on-set';
 
 const log = pino({ name: 'jobs' });
 const BEAT_MS = 2_000;
-/** Before the day's work begins: reports of those accounts that want the newest one each day. */
-const DAILY = '0 5 * * * fetch-daily';
+/** Before the day's work begins: bytes that are kept no longer go, and reports of those accounts come that want the newest one each day. */
+const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files';
 
 /** The queue's own schema, made when missing. */
 export function migrateQueue(url: string): Promise<void> {
@@ -36,6 +37,10 @@ function taskList(deps: Deps): TaskList {
       return takeBackLoad(deps, asked.accountId, asked.reportFileId, asked.personId, asked.undoes);
     },
     'fetch-daily': () => fetchDaily(deps),
+    'clear-files': async () => {
+      const files = await clearFiles(deps);
+      if (files > 0) log.info({ files }, 'removed the bytes of old files');
+    },
     'send-change-set': (payload) => {
       const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };
       return workOnSet(deps, accountId, changeSetId);

@@ -19,6 +19,8 @@ export type Account = {
   brandWords: string[];
   windowDays: number;
   lagDays: number;
+  /** for so long the bytes of files that were brought are kept */
+  fileDays: number;
   limits: Limits;
   dataVersion: number;
   /** rises with each decision; a workbench belongs to one version */
@@ -47,6 +49,7 @@ type Row = {
   brand_words: string[];
   window_days: number;
   lag_days: number;
+  file_days: number;
   limits: Limits;
   data_version: number;
   decision_version: number;
@@ -72,6 +75,7 @@ const toAccount = (row: Row): Account => ({
   brandWords: row.brand_words,
   windowDays: row.window_days,
   lagDays: row.lag_days,
+  fileDays: row.file_days,
   limits: row.limits,
   dataVersion: row.data_version,
   decisionVersion: row.decision_version,
@@ -181,6 +185,7 @@ const SETTABLE = {
   brandWords: 'brand_words',
   windowDays: 'window_days',
   lagDays: 'lag_days',
+  fileDays: 'file_days',
   limits: 'limits',
   platformAccountId: 'platform_account_id',
 } as const satisfies Partial<Record<keyof Account, keyof Row>>;

@@ -35,11 +35,14 @@ export type ReportFile = {
   createdAt: string;
   startedAt: string | null;
   loadedAt: string | null;
+  /** whether its bytes are gone: it can not be read again */
+  isGone: boolean;
 };
 
 const COLUMNS = [
   ...['report_file_id', 'name', 'source', 'digest', 'size_bytes', 'stored_as', 'state', 'options'],
   ...['rows_read', 'outcome', 'error', 'person_id', 'created_at', 'loaded_at', 'started_at', 'kind'],
+  'bytes_gone_at',
 ];
 
 function toReportFile(row: Record<string, unknown>): ReportFile {
@@ -60,6 +63,7 @@ function toReportFile(row: Record<string, unknown>): ReportFile {
     createdAt: (row.created_at as Date).toISOString(),
     startedAt: (row.started_at as Date | null)?.toISOString() ?? null,
     loadedAt: (row.loaded_at as Date | null)?.toISOString() ?? null,
+    isGone: row.bytes_gone_at !== null,
   };
 }
 
@@ -108,6 +112,39 @@ export async function listReportFiles(db: Db, accountId: number, most = 50): Pro
     .limit(most)
     .select(COLUMNS);
   return rows.map(toReportFile);
+}
+
+/**
+ * Notes of all files that are older than their account keeps them that their bytes are gone. What is being read or loaded is
+ * left.
+ * @returns the names under which they are stored
+ */
+export async function claimClearedBytes(db: Db): Promise<string[]> {
+  const { rows } = await db.raw<{ rows: { storedAs: string }[] }>(
+    `update report_file f set bytes_gone_at = now() from account a
+      where a.account_id = f.account_id and f.bytes_gone_at is null
+        and f.created_at < now() - a.file_days * interval '1 day'
+        and f.state not in ('waiting', 'loading', 'taking back')
+        and not exists (select from whole_reading w
+                         where w.account_id = f.account_id and w.report_file_id = f.report_file_id and w.reading is null)
+      returning f.stored_as as "storedAs"`,
+  );
+  return rows.map(({ storedAs }) => storedAs);
+}
+
+/**
+ * Deletes files that a fetch brought and nobody loaded, because a report of the same content was loaded already.
+ * @returns the names under which they are stored
+ */
+export async function deleteFetchedTwice(db: Db): Promise<string[]> {
+  const { rows } = await db.raw<{ rows: { storedAs: string }[] }>(
+    `delete from report_file f
+      where f.source = 'platform' and f.state = 'uploaded' and f.bytes_gone_at is null
+        and exists (select from report_file l
+                     where l.account_id = f.account_id and l.digest = f.digest and l.state = 'loaded')
+      returning f.stored_as as "storedAs"`,
+  );
+  return rows.map(({ storedAs }) => storedAs);
 }
 
 /** Moves a file to another state, but only from one of the given ones. @returns whether it was moved */

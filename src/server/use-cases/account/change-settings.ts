@@ -1,4 +1,4 @@
-import { formatAmount, productCodeTest, type Limits } from '@/core';
+import { formatAmount, productCodeTest, type Limits, counted } from '@/core';
 import { parseTarget, type SettingsRequest } from '@/contracts/account';
 import type { Db } from '../../db/connection';
 import {
@@ -120,6 +120,8 @@ const SAY: Record<keyof AccountFields, Say> = {
   brandWords: (was, is) => `Brand words: ${brands(is)} (before: ${brands(was)})`,
   windowDays: (was, is) => `Look back ${is.windowDays} days (before: ${was.windowDays})`,
   lagDays: (was, is) => `Leave out the newest ${is.lagDays} days (before: ${was.lagDays})`,
+  fileDays: (was, is) =>
+    `Keep files that were brought for ${counted(is.fileDays, 'day')} (before: ${was.fileDays})`,
   limits: (was, is) => `Limits: ${sayLimits(was.limits, is.limits)}`,
   platformAccountId: (was, is) =>
     is.platformAccountId === null

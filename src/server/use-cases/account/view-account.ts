@@ -19,11 +19,12 @@ export async function viewAccount(deps: Deps, slug: string): Promise<AccountView
   const nameOf = new Map(campaigns.map((c) => [c.id, c.name]));
   const isThere = ({ status }: { status: string }) => status !== 'removed';
   const { name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays } = account;
-  const { defaultMatch, keeperConversions, productCodePattern, limits, platformAccountId } = account;
+  const { defaultMatch, keeperConversions, productCodePattern, limits, platformAccountId, fileDays } =
+    account;
   return {
     settings: {
       ...{ name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays },
-      ...{ defaultMatch, keeperConversions, limits, platformAccountId },
+      ...{ defaultMatch, keeperConversions, limits, platformAccountId, fileDays },
       productCodePattern: productCodePattern ?? '',
       brandWords: account.brandWords,
     },

@@ -11,6 +11,7 @@ import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { refreshMirror } from '../tray/read-back';
+import { clearFiles } from './clear-files';
 import { takeIn } from './take-in';
 
 /** The days that are fetched again, because their conversions were still growing at the first fetch. */
@@ -35,7 +36,10 @@ export async function fetchReport(deps: Deps, slug: string, personId: number | n
       bytes,
     );
     if (!file) return null;
-    if (await findLoadedByDigest(deps.db, account.id, file.digest)) return null;
+    if (await findLoadedByDigest(deps.db, account.id, file.digest)) {
+      await clearFiles(deps); // it says nothing new
+      return null;
+    }
     await deps.db.transaction(async (trx) => {
       await moveReportFile(trx, account.id, file.id, ['uploaded'], 'waiting', { options: {} });
       await deps.enqueue(trx, { name: 'load-report', accountId: account.id, reportFileId: file.id });

@@ -13,7 +13,7 @@ import {
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { columnsKey, decisionsFor } from './recipes';
-import { pathOf, requireReportFile, toView } from './take-in';
+import { pathOf, requireBytes, toView } from './take-in';
 
 /** A file up to this size is read as a whole while one waits; a larger one by a job. */
 const SMALL = 6 * 1024 ** 2;
@@ -33,7 +33,7 @@ export async function readUpload(
   wanted: ReadDecisions | null,
 ): Promise<ReadingAnswer> {
   const account = await requireAccount(deps, slug);
-  const file = await requireReportFile(deps, account.id, id);
+  const file = await requireBytes(deps, account, id);
   const isLarge = file.sizeBytes > SMALL;
   const look = (decisions: ReadDecisions) =>
     deps.reader.look(pathOf(deps, file), {

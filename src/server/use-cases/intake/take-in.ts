@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import { SourceFault, splitLine, writeCsv, type ReadDecisions } from '@/core';
+import { counted, SourceFault, splitLine, writeCsv, type ReadDecisions } from '@/core';
 import type { IntakeView, ReportFileView } from '@/contracts/intake';
 import { NotReceived, receiveFile } from '../../files/receive';
 import { listDaysThere } from '../../repositories/facts';
@@ -14,6 +14,7 @@ import {
   moveReportFile,
   type ReportFile,
 } from '../../repositories/intake/reports';
+import type { Account } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
@@ -95,6 +96,16 @@ export async function requireReportFile(deps: Deps, accountId: number, id: numbe
   return file;
 }
 
+/** A file whose bytes are there still. @throws Refusal that names the remedy when they are not */
+export async function requireBytes(deps: Deps, account: Account, id: number): Promise<ReportFile> {
+  const file = await requireReportFile(deps, account.id, id);
+  if (!file.isGone) return file;
+  throw new Refusal(
+    `The file itself was removed after ${counted(account.fileDays, 'day')}, as the Account screen says; what was loaded of it stays. Bring it again.`,
+    409,
+  );
+}
+
 /**
  * Asks for a file to be loaded by the job process.
  * @param options how it is to be read; null: as it was read before
@@ -108,7 +119,7 @@ export async function askForLoad(
   undoing?: { personId: number; undoes: number },
 ): Promise<void> {
   const account = await requireAccount(deps, slug);
-  const file = await requireReportFile(deps, account.id, id);
+  const file = await requireBytes(deps, account, id);
   const before = await findLoadedByDigest(deps.db, account.id, file.digest);
   if (before) {
     throw new Refusal(
@@ -161,7 +172,10 @@ export async function refusedSheet(deps: Deps, slug: string, id: number): Promis
   const account = await requireAccount(deps, slug);
   const file = await requireReportFile(deps, account.id, id);
   const rows = await listRejectedRows(deps.db, account.id, file.id);
-  const { columns, separator } = await deps.reader.look(pathOf(deps, file), { ...file.options, mostRows: 1 });
+  // Without the file nobody knows its columns: its rows are cut into cells no more.
+  const { columns, separator } = file.isGone
+    ? { columns: [{ header: 'Row' }], separator: '\0' }
+    : await deps.reader.look(pathOf(deps, file), { ...file.options, mostRows: 1 });
   const split = rows.map((row) => ({ ...row, cells: splitLine(row.raw, separator ?? '\t') }));
   const headers = columns.map((column) => column.header);
   // Cells beyond the columns are kept: they are mostly what was wrong.
@@ -178,9 +192,10 @@ export async function refusedSheet(deps: Deps, slug: string, id: number): Promis
 
 export function toView(file: ReportFile): ReportFileView {
   const { id, name, source, kind, sizeBytes, state, rowsRead, outcome, error, createdAt, startedAt } = file;
+  const { isGone } = file;
   const seconds = startedAt === null ? 0 : (Date.now() - Date.parse(startedAt)) / 1_000;
   return {
-    ...{ id, name, source, kind, sizeBytes, state, rowsRead, outcome, error, createdAt },
+    ...{ id, name, source, kind, sizeBytes, state, rowsRead, outcome, error, createdAt, isGone },
     rowsPerSecond: state === 'loading' && seconds > 0 ? Math.round(rowsRead / seconds) : null,
   };
 }

@@ -1,0 +1,37 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { expect, test } from 'vitest';
+import { MIGRATION_NAMES } from '@/server/db/migrate';
+
+/**
+ * Migrations that have landed, with the digest of their text. Databases have had them as they are: to change what one does,
+ * write the next. A migration that is new is added here with the digest that this test tells.
+ */
+const LANDED: Record<string, string> = {
+  '001-accounts': '3f3f2a4071328c11',
+  '002-facts': '4fcc1f0123fd08e4',
+  '003-changes': '96cfa308bfe852a5',
+  '004-facts-without-checks': '76dc600874242a42',
+  '005-intake': 'e60113b494996638',
+  '006-sift': '0b74c8d44abb6eaf',
+  '007-lists': '7b11955b21ae41f7',
+  '008-terms-by-byte': 'f0ebd5e0c861ae79',
+  '009-facts-by-account': 'bc33b820135a5cf5',
+  '010-accounts-of-ones-own': '1243e0f1a04a4000',
+  '011-structure-again': '1b480b814fc2d4fb',
+  '012-one-word-a-thing': 'c1a8cd5a181e24ad',
+  '013-brand-words': '5be21a1c298754cb',
+  '014-stopped-sending': '3357f63ddecc69ff',
+  '015-standing-version': '1ed6c3dcda61ad2f',
+  '016-bytes-of-files': 'c4afc035f9b95f08',
+};
+
+const digestOf = (name: string) =>
+  createHash('sha256')
+    .update(readFileSync(`src/server/db/migrations/${name}.ts`))
+    .digest('hex')
+    .slice(0, 16);
+
+test('what has landed is never edited, and what is new is noted', () => {
+  expect(Object.fromEntries(MIGRATION_NAMES.map((name) => [name, digestOf(name)]))).toEqual(LANDED);
+});
