@@ -1,4 +1,5 @@
 import { watch } from './steps/watcher';
 
-/** Runs a program and starts it again when it falls: `node dist/watch.mjs PROGRAM ARGUMENTS`. */
-watch(process.argv.slice(2));
+/** Runs a program and starts it again when it falls: `node dist/watch.mjs LOG PROGRAM ARGUMENTS`. */
+const [logFile, ...program] = process.argv.slice(2);
+watch(program, { logFile });

@@ -2,8 +2,9 @@
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { webThreads } = await import('@/server/web');
+  const { webLog } = await import('@/server/log');
   // Behind the start: who comes first may wait for it, and the others need not.
   void webThreads()
     .ask('warmUp', [])
-    .catch((error: unknown) => console.error('warm-up failed; the first page will be slower', error));
+    .catch((error: unknown) => webLog.warn({ error }, 'warm-up failed; the first page will be slower'));
 }

@@ -33,7 +33,7 @@ export async function startService(settings: Settings, service: Service, version
   step(`Starting the ${service.name}${service.port ? ` on 127.0.0.1:${service.port.number}` : ''}`);
   const log = logOf(settings, service);
   const out = openSync(log, 'a');
-  const child = spawn(process.execPath, ['dist/watch.mjs', ...service.args], {
+  const child = spawn(process.execPath, ['dist/watch.mjs', log, ...service.args], {
     cwd: settings.root,
     env: environmentOf(settings),
     detached: true,

@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { ROUTES, type Name, type Route as Contract } from '@/contracts/routes';
 import { readVersions, VERSIONS_HEADER } from '@/contracts/versions';
+import { webLog } from '@/server/log';
 import { REQUESTS } from '@/server/threads/requests';
 import { anyOf, anyParam } from '../support/any-of-schema';
 import { makeWorld, type World } from '../support/world';
@@ -35,7 +36,7 @@ let world: World;
 let logged: unknown[] = [];
 beforeAll(async () => {
   world = await makeWorld();
-  vi.spyOn(console, 'error').mockImplementation((error: unknown) => void logged.push(error));
+  vi.spyOn(webLog, 'error').mockImplementation((told: unknown) => void logged.push(told));
   const ask = (name: keyof typeof REQUESTS, args: unknown[]) =>
     (REQUESTS[name] as (...args: unknown[]) => unknown)(world.deps, ...args);
   const home = Symbol.for('gate-post.web');
@@ -103,6 +104,31 @@ test('a route that changes something needs more than to look, and its answer bri
     is.versions?.before,
   );
   expect(is.versions!.after).toEqual({ data, decisions: decisions + 1 });
+});
+
+test('the log tells who did what in which account, and names the request that failed', async () => {
+  const note = routes.find(({ name }) => name === 'POST notes')!;
+  const told = vi.spyOn(webLog, 'info').mockClear();
+  const body = JSON.stringify({ kind: 'term', about: 'bee movie', body: 'a film' });
+  await call(note, { body });
+  const about = { request: expect.stringMatching(/^[0-9a-f]{8}$/), route: 'POST notes', account: 'small' };
+  expect(told).toHaveBeenLastCalledWith({ ...about, person: 1, ms: expect.any(Number) }, 'done');
+  await call(note, { body: '{}' });
+  expect(told).toHaveBeenLastCalledWith(
+    { ...about, person: null, status: 400, why: expect.stringContaining('Nothing was changed') },
+    'refused',
+  );
+  const fault = vi.spyOn(world.deps, 'enqueue').mockRejectedValueOnce(new Error('the queue is gone'));
+  const [file] = await world.bring(
+    'Day,Campaign,Ad group,Search term,Clicks\n2026-11-21,Hives,Starter,bee,1\n',
+  );
+  const load = routes.find(({ name }) => name === 'POST intake/[file]/load')!;
+  const failed = await call(load, { params: { file: String(file) }, body: '{}' });
+  fault.mockRestore();
+  expect(failed.status).toBe(500);
+  const [{ request, error }] = failed.logged as [{ request: string; error: Error }];
+  expect(failed.text).toContain(`request ${request}`);
+  expect(error.message).toBe('the queue is gone');
 });
 
 describe.each(routes)('$name', (route) => {

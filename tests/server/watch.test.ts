@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
@@ -35,7 +35,7 @@ function watchProgram(does: string, provesItselfMs: number): void {
   writeFileSync(
     runner,
     `import { watch } from ${JSON.stringify(watcherFile)};
-     watch([${JSON.stringify(program)}], ${provesItselfMs});`,
+     watch([${JSON.stringify(program)}], ${JSON.stringify({ provesItselfMs, logFile: path.join(folder, 'program.log') })});`,
   );
   watcher = spawn(process.execPath, ['--import', 'tsx', runner], { stdio: 'ignore' });
 }
@@ -70,3 +70,16 @@ test('one that falls as it first starts is left alone, and the watcher ends with
 test('waits grow, up to a minute', () => {
   expect([1, 2, 3, 7, 8, 20].map(waitBefore)).toEqual([500, 1_000, 2_000, 32_000, 60_000, 60_000]);
 });
+
+test('what it writes goes into its log, which is turned over as it grows', async () => {
+  const line = 'x'.repeat(999);
+  watchProgram(
+    `console.error('begins'); for (let i = 0; i < 25_000; i++) console.log(${JSON.stringify(line)}); setInterval(() => undefined, 1_000);`,
+    0,
+  );
+  const logs = () => readdirSync(folder).filter((name) => name.startsWith('program.log'));
+  await until(() => logs().length === 3);
+  const sizes = logs().map((name) => statSync(path.join(folder, name)).size);
+  expect(Math.max(...sizes)).toBeLessThan(12e6);
+  expect(logs().some((name) => readFileSync(path.join(folder, name), 'utf8').includes('begins'))).toBe(true);
+}, 60_000);

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
-import { run, runMigrations, type TaskList, type WorkerEvents } from 'graphile-worker';
+import { run, runMigrations, type Job, type TaskList, type WorkerEvents } from 'graphile-worker';
 import pg from 'pg';
-import pino from 'pino';
+import { logOf } from '../log';
 import { PlatformTrouble } from '../platform/platform';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
@@ -12,10 +12,16 @@ import { readWholeReport } from '../use-cases/intake/read-upload';
 import { takeBackLoad } from '../use-cases/intake/take-back-load';
 import { workOnSet } from '../use-cases/tray/work-on-set';
 
-const log = pino({ name: 'jobs' });
+const log = logOf('jobs');
 const BEAT_MS = 2_000;
 /** Before the day's work begins: bytes that are kept no longer go, and reports of those accounts come that want the newest one each day. */
 const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files';
+
+/** What a job is about: its payload holds ids alone. */
+function aboutJob({ task_identifier: task, id, payload }: Pick<Job, 'task_identifier' | 'id' | 'payload'>) {
+  const { accountId: account, personId: person, ...rest } = payload as Record<string, unknown>;
+  return { job: id, task, account, person, ...rest };
+}
 
 /** The queue's own schema, made when missing. */
 export function migrateQueue(url: string): Promise<void> {
@@ -63,8 +69,9 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
   events.on('pool:create', ({ workerPool }) => (poolId = workerPool.id)); // it is what the pool's jobs are locked by
   events.on('job:error', ({ job, error }) => {
     const level = error instanceof PlatformTrouble ? 'info' : 'error';
-    log[level]({ task: job.task_identifier, attempts: job.attempts, error }, 'a job will be tried again');
+    log[level]({ ...aboutJob(job), attempts: job.attempts, error }, 'a job will be tried again');
   });
+  events.on('job:success', ({ job }) => log.info(aboutJob(job), 'a job is done'));
   const runner = await run({
     pgPool: pool,
     concurrency: 2,

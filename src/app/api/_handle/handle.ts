@@ -1,12 +1,14 @@
 import 'server-only';
+import { randomUUID } from 'node:crypto';
 import { cookies } from 'next/headers';
 import * as v from 'valibot';
 import { PERSON_COOKIE, StoredNumberSchema, type DoneSchema } from '@/contracts/common';
 import { ROUTES, type Name, type Route, type Routes, type WriteName } from '@/contracts/routes';
 import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
+import { noteAnswered, toResponse, type About } from './tell';
 import { refusalOf } from '@/let-in';
-import { isAway, webDeps, webThreads } from '@/server/web';
+import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
 import { feelPulse, listActivePeople } from '@/server/use-cases/account/describe-account';
 
@@ -52,6 +54,8 @@ export function serve<N extends Name>(
 ): Handler {
   const route: Route = ROUTES[name];
   return lettingIn(async (request, about) => {
+    const told: About = { request: randomUUID().slice(0, 8), route: name, account: '', person: null };
+    const startedAt = performance.now();
     try {
       // A route without a dynamic part is given no params.
       const params = (await about.params) ?? {};
@@ -59,15 +63,18 @@ export function serve<N extends Name>(
       for (const text of [...Object.values<string>(params), ...url.searchParams.values()]) requireText(text);
       const deps = webDeps();
       const slug = params.account ?? '';
+      told.account = slug;
       const query = route.query && parse(route.query, Object.fromEntries(url.searchParams));
       const body = route.body && route.body !== 'file' ? await parseBody(request, route.body) : undefined;
       const personId = route.changes ? await requirePerson(deps) : null;
+      told.person = personId;
       const before = route.changes && (await feelPulse(deps, slug));
       const asked = {
         ...{ deps, slug, params, query, body, personId, request, url },
         ask: (name, ...args) => webThreads().ask(name, args, request.signal),
       } as Asked<N>;
       const result = await work(asked);
+      noteAnswered(told, route.changes !== undefined, startedAt);
       if (result instanceof Response) return result;
       if (CHECKS_ANSWERS && route.answer !== 'file') checkAnswer(name, route.answer, result ?? {});
       return Response.json(result ?? {}, {
@@ -76,7 +83,7 @@ export function serve<N extends Name>(
     } catch (error) {
       // Who asked went away, and took the request back.
       if (request.signal.aborted) return new Response(null, { status: 499 });
-      return toResponse(error);
+      return toResponse(error, told);
     }
   });
 }
@@ -170,18 +177,6 @@ export function parseId(text: string | undefined): number {
   if (!parsed.success) throw new Refusal('There is nothing of this number.', 404);
   return parsed.output;
 }
-
-/** A refusal with its reason; else what is down, or that something failed. */
-export function toResponse(error: unknown): Response {
-  if (Refusal.is(error)) return Response.json({ error: error.message }, { status: error.status });
-  console.error(error);
-  if (isAway(error)) return Response.json({ error: AWAY }, { status: 503 });
-  const what = 'Something failed here; the log of the web application says what.';
-  return Response.json({ error: `${what} Nothing was changed.` }, { status: 500 });
-}
-
-/** What is said while the database does not answer. */
-const AWAY = 'The database does not answer. Gate Post tries again by itself.';
 
 /** A file to be saved under its name. */
 export function saved(file: {

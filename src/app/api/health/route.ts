@@ -1,4 +1,5 @@
-import { lettingIn, toResponse } from '@/app/api/_handle/handle';
+import { lettingIn } from '@/app/api/_handle/handle';
+import { toResponse } from '@/app/api/_handle/tell';
 import { webDeps } from '@/server/web';
 
 /** Whether the application and its database answer; what is down, where it does not. */
