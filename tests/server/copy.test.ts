@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { copyRows, dayNumber, type CopyColumn } from '@/server/db/copy';
+import { copyOut } from '@/server/db/copy-out';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -22,6 +23,24 @@ const row = fc.record({
 });
 type Row = typeof row extends fc.Arbitrary<infer R> ? R : never;
 
+/** The same rows by the way out. What is read so is never null, but for figures. */
+async function copiedOut(trx: Knex.Transaction) {
+  const out: { position: number; share: number; text: string; day: number }[] = [];
+  const query = trx('copied')
+    .orderBy('position')
+    .select(
+      'position',
+      'share',
+      trx.raw(`coalesce(text, '')`),
+      trx.raw('coalesce(day, ?::date)', ['2000-01-01']),
+    );
+  await copyOut(trx, query, (cells) => {
+    const text = Buffer.from(cells.bytes(2)).toString('utf8');
+    out.push({ position: cells.integer(0), share: cells.double(1), text, day: cells.integer(3) });
+  });
+  return out;
+}
+
 async function throughTable(trx: Knex.Transaction, rows: readonly Row[]): Promise<Row[]> {
   await trx.raw(`create temporary table copied (
     position integer, small integer, large bigint, share double precision, day date, text text)`);
@@ -37,6 +56,12 @@ async function throughTable(trx: Knex.Transaction, rows: readonly Row[]): Promis
   const found: Row[] = await trx('copied')
     .orderBy('position')
     .select('small', 'large', 'share', 'day', 'text');
+  expect(await copiedOut(trx)).toEqual(
+    rows.map(({ share, text, day }, position) => ({
+      ...{ position, share: share ?? NaN, text: text ?? '' },
+      day: day === null ? 0 : dayNumber(day),
+    })),
+  );
   await trx.raw('drop table copied');
   return found;
 }
@@ -56,4 +81,21 @@ test('rows of many pieces, and texts longer than there is room for at first', as
     text: at % 1_000 === 0 ? 'ü'.repeat(90_000) : `text ${at}`,
   }));
   await world.db.transaction(async (trx) => expect(await throughTable(trx, rows)).toEqual(rows));
+});
+
+test('a reading that is taken back, or a taker that fails, leaves the transaction in order', async () => {
+  await world.db
+    .transaction(async (trx) => {
+      const numbers = trx.raw('select n::integer from generate_series(1, 200000) n');
+      const asked = new AbortController();
+      const reading = copyOut(trx, numbers, () => asked.abort(new Error('taken back')), asked.signal);
+      await expect(reading).rejects.toThrow('taken back');
+      const failing = copyOut(trx, numbers, (row) => {
+        if (row.integer(0) === 1_000) throw new Error('no more');
+      });
+      await expect(failing).rejects.toThrow('no more');
+      await expect(copyOut(trx, trx.raw('select 1/0'), () => undefined)).rejects.toThrow('division by zero');
+    })
+    .catch((error: unknown) => expect(String(error)).toContain('aborted'));
+  expect(await world.db('person').first()).toBeDefined();
 });

@@ -37,10 +37,12 @@ export function texts() {
   let bytes = Buffer.alloc(1 << 12);
   let end = 0;
   return {
-    push(text: string) {
-      const most = end + 3 * text.length;
+    /** @param text in UTF-8 */
+    push(text: Uint8Array) {
+      const most = end + text.length;
       if (most > bytes.length) bytes = Buffer.concat([bytes], Math.max(most, 2 * bytes.length));
-      end += bytes.write(text, end, 'utf8');
+      bytes.set(text, end);
+      end = most;
       starts.push(end);
     },
     finish() {

@@ -16,9 +16,10 @@ import type { Account } from '../repositories/account/accounts';
 import {
   loadConvertingTerms,
   loadSpendByDay,
-  streamTerms,
-  streamWindow,
+  readTerms,
+  readWindow,
   type DaySpend,
+  type TermBytes,
 } from '../repositories/facts';
 import { loadOwnTargets, type OwnTargets } from '../repositories/account/own-targets';
 import { findDataDays } from '../repositories/intake/reports';
@@ -100,16 +101,13 @@ export async function loadSnapshotData(
     const ownTargets = await loadOwnTargets(trx, account.id);
     const terms = collectTerms();
     const termIndex = new Map<number, number>();
-    for await (const term of streamTerms(trx, account.id, window)) {
-      signal?.throwIfAborted();
+    const takeTerm = (term: TermBytes) => {
       termIndex.set(term.id, termIndex.size);
       terms.add(term);
-    }
+    };
+    await readTerms(trx, account.id, window, takeTerm, signal);
     const rows = collectRows((termId) => termIndex.get(termId)!);
-    for await (const row of streamWindow(trx, account.id, window)) {
-      signal?.throwIfAborted();
-      rows.add(row);
-    }
+    await readWindow(trx, account.id, window, rows.add, signal);
     const spend = await loadSpendByDay(trx, account.id, window);
     const converting = await loadConvertingTerms(trx, account.id, account.keeperConversions);
     return {

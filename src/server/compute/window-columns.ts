@@ -1,5 +1,5 @@
-import { daysBetween, shiftDay, type Figures } from '@/core';
-import type { Term, TermKind, WindowRow } from '../repositories/facts';
+import { shiftDay, type Figures } from '@/core';
+import type { Term, TermBytes, TermKind, WindowRow } from '../repositories/facts';
 import { COLUMN, FIGURE_COUNT, figureAt, figuresIn } from './figure-columns';
 import { column, textAt, texts } from './shared-columns';
 
@@ -49,7 +49,7 @@ export function collectRows(indexOfTerm: (termId: number) => number) {
       columns.termOf.push(indexOfTerm(row.termId));
       columns.adGroupId.push(row.adGroupId);
       columns.keywordId.push(row.keywordId);
-      columns.lastDay.push(daysBetween(EPOCH, row.lastDay));
+      columns.lastDay.push(row.lastDay);
       // In the order of `COLUMN`.
       columns.figures.push(row.impressions, row.clicks, row.costMicros, row.conversions, row.valueMicros);
     },
@@ -68,7 +68,7 @@ export function collectRows(indexOfTerm: (termId: number) => number) {
 export function collectTerms() {
   const [ids, kinds, keys, raws] = [column(), column(), texts(), texts()];
   return {
-    add(term: Term) {
+    add(term: TermBytes) {
       ids.push(term.id);
       kinds.push(codeOfKind(term.kind));
       keys.push(term.key);

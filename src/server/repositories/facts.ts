@@ -1,62 +1,86 @@
 import type { Figures } from '@/core';
 import type { Db } from '../db/connection';
+import { copyOut, type CopiedRow } from '../db/copy-out';
 import { findPartition } from './load/partitions';
 
 export type TermKind = 'query' | 'code' | 'wordless' | 'unreported';
 
-/** What was served in a window: the sums of a (term, ad group, keyword). */
+/** What was served in a window: the sums of a (term, ad group, keyword); NaN where a figure is never given. */
 export type WindowRow = {
   termId: number;
   adGroupId: number;
   keywordId: number;
-  lastDay: string;
-} & Figures;
+  /** days since 1970 */
+  lastDay: number;
+} & Record<keyof Figures, number>;
 
-/** The rows of a window one by one, ordered by term; never all of them in memory. */
-export function streamWindow(
-  db: Db,
+/** Reads the rows of a window, ordered by term, within a transaction; never all of them in memory. */
+export function readWindow(
+  trx: Db,
   accountId: number,
   window: { from: string; to: string },
-): AsyncIterable<WindowRow> {
-  return db('term_day')
+  take: (row: WindowRow) => void,
+  signal?: AbortSignal,
+): Promise<void> {
+  const query = trx('term_day')
     .where({ account_id: accountId })
     .whereBetween('day', [window.from, window.to])
     .groupBy('term_id', 'ad_group_id', 'keyword_id')
     .orderBy(['term_id', 'ad_group_id', 'keyword_id'])
+    .select('term_id', 'ad_group_id', 'keyword_id', trx.raw('max(day)'))
     .select(
-      'term_id as termId',
-      'ad_group_id as adGroupId',
-      'keyword_id as keywordId',
-      db.raw('sum(impressions)::bigint as impressions'),
-      db.raw('sum(clicks)::bigint as clicks'),
-      db.raw('sum(cost_micros)::bigint as "costMicros"'),
-      db.raw('sum(conversions) as conversions'),
-      db.raw('sum(value_micros)::bigint as "valueMicros"'),
-      db.raw('max(day) as "lastDay"'),
-    )
-    .stream(STREAM);
+      trx.raw('sum(impressions)::float8, sum(clicks)::float8, sum(cost_micros)::float8'),
+      trx.raw('sum(conversions)::float8, sum(value_micros)::float8'),
+    );
+  return copyOut(
+    trx,
+    query,
+    (row) =>
+      take({
+        ...{ termId: row.integer(0), adGroupId: row.integer(1), keywordId: row.integer(2) },
+        lastDay: row.integer(3) + DAY_2000,
+        ...{ impressions: row.double(4), clicks: row.double(5), costMicros: row.double(6) },
+        ...{ conversions: row.double(7), valueMicros: row.double(8) },
+      }),
+    signal,
+  );
 }
 
-const STREAM = { batchSize: 5_000, highWaterMark: 10_000 };
+/** Days from 1970 to 2000, from which the database counts. */
+const DAY_2000 = 10_957;
 
 export type Term = { id: number; key: string; raw: string; kind: TermKind };
+/** A term whose texts are as the database keeps them, in UTF-8; they are there until the next one is taken. */
+export type TermBytes = { id: number; key: Uint8Array; raw: Uint8Array; kind: TermKind };
 
-/** The terms of a window one by one, ordered by id. */
-export function streamTerms(
-  db: Db,
+/** Reads the terms of a window, ordered by id, within a transaction. */
+export function readTerms(
+  trx: Db,
   accountId: number,
   window: { from: string; to: string },
-): AsyncIterable<Term> {
-  const inWindow = db('term_day')
+  take: (term: TermBytes) => void,
+  signal?: AbortSignal,
+): Promise<void> {
+  const inWindow = trx('term_day')
     .where({ account_id: accountId })
     .whereBetween('day', [window.from, window.to]);
-  return db('term')
+  const query = trx('term')
     .where({ account_id: accountId })
     .whereIn('term_id', inWindow.distinct('term_id'))
     .orderBy('term_id')
-    .select('term_id as id', 'key', 'raw', 'kind')
-    .stream(STREAM);
+    .select('term_id', 'kind', 'key', 'raw');
+  return copyOut(
+    trx,
+    query,
+    (row) => take({ id: row.integer(0), kind: kindOf(row, 1), key: row.bytes(2), raw: row.bytes(3) }),
+    signal,
+  );
 }
+
+const TERM_KINDS: readonly TermKind[] = ['query', 'code', 'wordless', 'unreported'];
+/** No two kinds begin with the same letter. */
+const KIND_BY_LETTER = new Map(TERM_KINDS.map((kind) => [kind.charCodeAt(0), kind]));
+export const kindOf = (row: CopiedRow, cell: number): TermKind => KIND_BY_LETTER.get(row.bytes(cell)[0]!)!;
 
 /**
  * Texts of the queries that converted at least so often in all the data there is (rules 6).

@@ -1,8 +1,8 @@
 import { shiftDay } from '@/core';
 import type { Db } from '../../db/connection';
 import type { Account } from '../../repositories/account/accounts';
-import type { TermKind } from '../../repositories/facts';
-import { streamAllTerms, streamHistory, type HistoryRow } from '../../repositories/history';
+import type { TermBytes } from '../../repositories/facts';
+import { readAllTerms, readHistory, type HistoryRow } from '../../repositories/history';
 import { findDataDays } from '../../repositories/intake/reports';
 import { column, sharedNumbers, texts } from '../shared-columns';
 import { codeOfKind, keyAt, kindAt, type TermColumns } from '../window-columns';
@@ -39,14 +39,8 @@ export async function loadHistory(db: Db, account: Account, signal?: AbortSignal
     const history = collectHistory();
     if (!dataDays) return history.finish(null);
     const to = shiftDay(dataDays.to, -account.lagDays);
-    for await (const term of streamAllTerms(trx, account.id)) {
-      signal?.throwIfAborted();
-      history.addTerm(term);
-    }
-    for await (const row of streamHistory(trx, account.id, to)) {
-      signal?.throwIfAborted();
-      history.addRow(row);
-    }
+    await readAllTerms(trx, account.id, history.addTerm, signal);
+    await readHistory(trx, account.id, to, history.addRow, signal);
     return history.finish({ from: dataDays.from, to });
   };
   if ('isTransaction' in db && db.isTransaction) return read(db);
@@ -63,7 +57,7 @@ export function collectHistory() {
   };
   let at = 0; // terms and rows come in the same order
   return {
-    addTerm({ id, key, kind }: { id: number; key: string; kind: TermKind }) {
+    addTerm({ id, key, kind }: Omit<TermBytes, 'raw'>) {
       ids.push(id);
       kinds.push(codeOfKind(kind));
       keys.push(key);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Change, MatchType, Place } from '@/core';
+import { daysBetween, type Change, type MatchType, type Place } from '@/core';
 import type { Mirror } from '../../repositories/structure/structure';
 import { historyOfWindow } from '../history/history-of-window';
 import { openSnapshot, type Snapshot } from '../snapshot';
@@ -81,7 +81,10 @@ export const aBench: fc.Arbitrary<Workbench> = fc
 function aSnapshot(rows: readonly Row[]): Snapshot {
   const used = [...new Set(rows.map((r) => r.text))].sort((a, b) => a - b);
   const terms = collectTerms();
-  for (const text of used) terms.add({ id: text + 1, key: TEXTS[text]!, raw: TEXTS[text]!, kind: 'query' });
+  for (const text of used) {
+    const bytes = new TextEncoder().encode(TEXTS[text]!);
+    terms.add({ id: text + 1, key: bytes, raw: bytes, kind: 'query' });
+  }
   const columns = collectRows((id) => used.indexOf(id - 1));
   const ordered = [...rows].sort((a, b) => a.text - b.text || a.adGroup - b.adGroup);
   for (const { text, adGroup, clicks, cost, conversions } of ordered) {
@@ -90,11 +93,11 @@ function aSnapshot(rows: readonly Row[]): Snapshot {
         termId: text + 1,
         adGroupId: adGroup,
         keywordId: adGroup,
-        lastDay: '2026-11-20',
+        lastDay: daysBetween('1970-01-01', '2026-11-20'),
         clicks,
-        conversions,
+        conversions: conversions ?? NaN,
       },
-      ...{ impressions: 10 * clicks, costMicros: cost * 1_000_000, valueMicros: null },
+      ...{ impressions: 10 * clicks, costMicros: cost * 1_000_000, valueMicros: NaN },
     });
   }
   const data = {
