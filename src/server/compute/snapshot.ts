@@ -83,6 +83,17 @@ export type Snapshot = SnapshotData & {
   convertingTable: TermTable;
 };
 
+/** The days of an account's look-back, or the exact window, beside the days that there are. */
+export async function windowOf(
+  db: Db,
+  account: Account,
+  days: number,
+  exact?: Window,
+): Promise<Pick<SnapshotData, 'window' | 'dataDays'>> {
+  const dataDays = await findDataDays(db, account.id);
+  return { dataDays, window: exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays) };
+}
+
 /**
  * Reads a window from the database in streams, or the account's look-back when none is given, as of one moment.
  * @throws the signal's reason when it is aborted
@@ -95,8 +106,7 @@ export async function loadSnapshotData(
   signal?: AbortSignal,
 ): Promise<SnapshotData> {
   const read = async (trx: Db): Promise<SnapshotData> => {
-    const dataDays = await findDataDays(trx, account.id);
-    const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
+    const { window, dataDays } = await windowOf(trx, account, days, exact);
     const mirror = await loadMirror(trx, account.id);
     const ownTargets = await loadOwnTargets(trx, account.id);
     const terms = collectTerms();

@@ -6,7 +6,7 @@ import { derivedFrom } from './derived';
 import { loadHistory, type History } from './history/history';
 import { historyOfWindow, isWhole } from './history/history-of-window';
 import { TakenBack } from './taken-back';
-import { loadSnapshotData, openSnapshot, type Snapshot, type SnapshotData } from './snapshot';
+import { loadSnapshotData, openSnapshot, windowOf, type Snapshot, type SnapshotData } from './snapshot';
 
 /** Snapshots by account, data version and window; the least recently used goes first. */
 export type Snapshots = {
@@ -37,11 +37,17 @@ export function createSnapshots(
 ): Snapshots {
   /** A window that holds all days says itself what they brought. */
   function findHistory(db: Db, account: Account, data: SnapshotData): Promise<History> {
-    const key = `history|${account.id}|${account.dataVersion}`;
-    const load = () =>
+    return keepHistory(account, () =>
       isWhole(data, account.lagDays)
         ? Promise.resolve(historyOfWindow(data))
-        : loadHistory(db, account, signal);
+        : loadHistory(db, account, signal),
+    );
+  }
+
+  const loadPast = (db: Db, account: Account) => keepHistory(account, () => loadHistory(db, account, signal));
+
+  function keepHistory(account: Account, load: () => Promise<History>): Promise<History> {
+    const key = `history|${account.id}|${account.dataVersion}`;
     return keep(historiesOf(kept), key, () => source(key, load));
   }
 
@@ -62,8 +68,12 @@ export function createSnapshots(
   function find(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
     const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
     return keep(kept, key, async () => {
+      // Both read most of the facts: they do so at the same time, unless the window itself holds them all.
+      const window = await windowOf(db, account, days, exact);
+      const past = isWhole(window, account.lagDays) ? undefined : loadPast(db, account);
+      past?.catch(() => undefined); // told below
       const data = await source(key, () => loadSnapshotData(db, account, days, exact, signal));
-      return openSnapshot(data, await findHistory(db, account, data));
+      return openSnapshot(data, await (past ?? findHistory(db, account, data)));
     });
   }
 

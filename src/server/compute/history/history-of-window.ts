@@ -6,7 +6,10 @@ import { kindAt } from '../window-columns';
 import type { History } from './history';
 
 /** Whether a window holds all days that are kept, less the lag, and no other. */
-export function isWhole({ window, dataDays }: SnapshotData, lagDays: number): boolean {
+export function isWhole(
+  { window, dataDays }: Pick<SnapshotData, 'window' | 'dataDays'>,
+  lagDays: number,
+): boolean {
   return dataDays === null || (window.from <= dataDays.from && window.to === shiftDay(dataDays.to, -lagDays));
 }
 
