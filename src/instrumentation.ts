@@ -1,8 +1,7 @@
 /** Runs once when the web application starts: the first person who opens Sift should not wait for its snapshot. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { webThreads } = await import('@/server/web');
-  const { webLog } = await import('@/server/log');
+  const { webLog, webThreads } = await import('@/server/web');
   // Behind the start: who comes first may wait for it, and the others need not.
   void webThreads()
     .ask('warmUp', [])

@@ -5,6 +5,7 @@ import { startThreads, type Threads } from './threads/threads';
 import type { Deps } from './use-cases/deps';
 
 export { isAway } from './db/away';
+export { webLog } from './log';
 
 /** As many as a small machine has processors; what they share counts once. */
 const THREADS = 2;

@@ -32,7 +32,7 @@ let port: number;
 /** Runs the command of the project on a data folder of its own. */
 function gatepost(...args: string[]) {
   const env = { ...process.env, GATEPOST_DATA: path.join(folder, 'data'), GATEPOST_DB_PORT: String(port) };
-  const { status, stdout, stderr } = spawnSync('./gatepost', args, { env, encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync(path.resolve('gatepost'), args, { env, encoding: 'utf8' });
   return { status, said: stdout + stderr };
 }
 

@@ -1,7 +1,6 @@
 import 'server-only';
-import { webLog } from '@/server/log';
 import { Refusal } from '@/server/use-cases/deps';
-import { isAway } from '@/server/web';
+import { isAway, webLog } from '@/server/web';
 
 /** What a request is about, as the log tells it. */
 export type About = {
