@@ -146,7 +146,11 @@ function runPostgres(settings: Settings, name: string, args: readonly string[]):
   if (run.status !== 0) throw new Remedy(`${name} failed:\n${run.stderr.trim()}`);
 }
 
+/** The program's “some files differ”: a file was brought or went while it was packed, which the dump does not speak of. */
+const CHANGED_MEANWHILE = 1;
+
 function tar(args: readonly string[]): void {
   const run = spawnSync('tar', args, { encoding: 'utf8' });
-  if (run.status !== 0) throw new Remedy(`The backup could not be packed or unpacked:\n${run.stderr.trim()}`);
+  if (run.status === 0 || (args[0] === '-cf' && run.status === CHANGED_MEANWHILE)) return;
+  throw new Remedy(`The backup could not be packed or unpacked:\n${run.stderr.trim()}`);
 }

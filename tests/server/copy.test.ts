@@ -99,3 +99,18 @@ test('a reading that is taken back, or a taker that fails, leaves the transactio
     .catch((error: unknown) => expect(String(error)).toContain('aborted'));
   expect(await world.db('person').first()).toBeDefined();
 });
+
+test('a connection that breaks in the middle is told', async () => {
+  const broken = world.db.transaction(async (trx) => {
+    const { rows } = await trx.raw<{ rows: { pid: number }[] }>('select pg_backend_pid() as pid');
+    const numbers = trx.raw('select n::integer from generate_series(1, 3000000) n');
+    let killed: Promise<unknown> | undefined;
+    const rowsOf = copyOut(trx, numbers, () => {
+      killed ??= world.db.raw('select pg_terminate_backend(?)', [rows[0]!.pid]).then((answer) => answer);
+    });
+    await expect(rowsOf).rejects.toThrow();
+    await killed;
+  });
+  await expect(broken).rejects.toThrow();
+  expect(await world.db('person').first()).toBeDefined();
+}, 20_000);

@@ -46,12 +46,14 @@ export async function copyOut(
     stream.on('error', reject);
   });
   if (failure !== undefined) throw failure as Error;
+  if (!rows.isWhole()) throw new Error('the rows of a query broke off');
 }
 
 /** Takes bytes as they come, and gives out each row that is whole. */
 function rowsOf(take: (row: CopiedRow) => void) {
   let rest: Buffer = Buffer.alloc(0);
   let isBegun = false;
+  let isEnded = false;
   let bytes = rest;
   const [starts, lengths]: [number[], number[]] = [[], []];
   const row: CopiedRow = {
@@ -75,13 +77,16 @@ function rowsOf(take: (row: CopiedRow) => void) {
   }
 
   return {
+    isWhole: () => isEnded,
     read(chunk: Buffer) {
       bytes = rest.length === 0 ? chunk : Buffer.concat([rest, chunk]);
       let at = 0;
       if (!isBegun && bytes.length >= HEADER_BYTES) [isBegun, at] = [true, HEADER_BYTES];
       while (isBegun) {
         const end = findCells(at);
-        if (end === -1 || bytes.readInt16BE(at) === -1) break; // cut, or the trailer
+        if (end === -1) break; // cut
+        isEnded = bytes.readInt16BE(at) === -1;
+        if (isEnded) break; // the trailer
         take(row);
         at = end;
       }
