@@ -1,4 +1,5 @@
 import { MessageChannel } from 'node:worker_threads';
+import { LRUCache } from 'lru-cache';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import { Refusal } from '../use-cases/deps';
@@ -57,7 +58,7 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
   }
 
   /** Decisions about an account take turns: one that waits for its lock would keep a place in a thread from those who read. */
-  const turns = new Map<string, LimitFunction>();
+  const turns = new LRUCache<string, LimitFunction>({ max: MOST_TURNS });
   function turnOf(account: string): LimitFunction {
     let turn = turns.get(account);
     if (!turn) turns.set(account, (turn = pLimit(1)));
@@ -92,6 +93,9 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
     close: () => pool.destroy(),
   };
 }
+
+/** Accounts of which it is known who waits; the lock of an account keeps the order of any other. */
+const MOST_TURNS = 1_000;
 
 /** A request that fells so many threads one after another is given up. */
 const MOST_FALLS = 2;

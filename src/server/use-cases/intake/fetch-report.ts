@@ -11,7 +11,7 @@ import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { refreshMirror } from '../tray/read-back';
-import { clearFiles } from './clear-files';
+import { dropFetchedTwice } from './clear-files';
 import { takeIn } from './take-in';
 
 /** The days that are fetched again, because their conversions were still growing at the first fetch. */
@@ -37,7 +37,7 @@ export async function fetchReport(deps: Deps, slug: string, personId: number | n
     );
     if (!file) return null;
     if (await findLoadedByDigest(deps.db, account.id, file.digest)) {
-      await clearFiles(deps); // it says nothing new
+      await dropFetchedTwice(deps);
       return null;
     }
     await deps.db.transaction(async (trx) => {
