@@ -45,7 +45,7 @@ export {
   type RowGate,
   type ServedRows,
 } from './changes';
-export { grown } from './columns';
+export { countingSort, grown, numbersTo, orderBy, sortByMeasure } from './columns';
 export { counted, listed } from './counted';
 export {
   addFigures,

@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { loadHistory, type History } from '@/server/compute/history/history';
-import { historyOfWindow, isWhole } from '@/server/compute/history/history-of-window';
+import { convertingTexts, type History } from '@/server/compute/history/history';
 import { allDaysOf } from '@/server/compute/history/all-days';
-import { loadSnapshotData, openSnapshot } from '@/server/compute/snapshot';
+import { createSnapshots } from '@/server/compute/snapshots';
 import { keyAt, kindAt } from '@/server/compute/window-columns';
 import { requireAccount } from '@/server/use-cases/open-workbench';
 import { makeOwnWorld, type World } from '../support/world';
@@ -46,13 +45,12 @@ const told = ({ terms, rows }: History) =>
 
 const snapshotOf = async (days: number) => {
   const account = await requireAccount(world.deps, world.slug);
-  return { account, data: await loadSnapshotData(world.db, account, days) };
+  return createSnapshots().get(world.db, account, days);
 };
 
 describe('the history of an account', () => {
   test('sums each term in each ad group over all days but those of the lag', async () => {
-    const { account } = await snapshotOf(30);
-    const history = await loadHistory(world.db, account);
+    const { history } = await snapshotOf(30);
     expect(history.days).toEqual({ from: '2026-09-01', to: '2026-11-18' });
     const lines = told(history).map(([kind, key, , ...figures]) => [kind, key, ...figures]);
     expect(lines).toEqual(
@@ -66,21 +64,25 @@ describe('the history of an account', () => {
     expect(lines).toHaveLength(4); // neither the unreported rest, nor what ran in the lag alone
   });
 
-  test('a window that holds all days says the same without reading them again', async () => {
-    const { account, data } = await snapshotOf(366);
-    expect(isWhole(data, account.lagDays)).toBe(true);
-    expect(told(historyOfWindow(data))).toEqual(told(await loadHistory(world.db, account)));
-    expect(historyOfWindow(data).days).toEqual({ from: '2026-09-01', to: '2026-11-18' });
-    const short = await snapshotOf(30);
-    expect(isWhole(short.data, account.lagDays)).toBe(false);
+  test('is the same whatever window is looked at', async () => {
+    const [short, whole] = [await snapshotOf(30), await snapshotOf(366)];
+    expect(told(whole.history)).toEqual(told(short.history));
+    expect(short.rows.count).toBeLessThan(whole.rows.count);
+  });
+
+  test('says which queries earned enough to be protected, by the days of the lag too', async () => {
+    const { history } = await snapshotOf(30);
+    expect(convertingTexts(history, 8)).toEqual(['old hive']); // 1.5, and 7 in the lag
+    expect(convertingTexts(history, 9)).toEqual([]);
+    expect(convertingTexts(history, 0)).toEqual(['new hive', 'old hive']); // of the other nothing is known
+    expect(convertingTexts(history, null)).toEqual([]);
   });
 
   test('the terms of a window find their sums in it', async () => {
-    const { account, data } = await snapshotOf(30);
-    const snapshot = openSnapshot(data, await loadHistory(world.db, account));
+    const snapshot = await snapshotOf(30);
     const allDays = allDaysOf(snapshot);
     const of = (key: string) => {
-      const t = Array.from({ length: data.terms.count }, (_, i) => keyAt(data.terms, i)).indexOf(key);
+      const t = Array.from({ length: snapshot.terms.count }, (_, i) => keyAt(snapshot.terms, i)).indexOf(key);
       return [allDays.clicks[t], allDays.conversions[t]];
     };
     expect(of('old hive')).toEqual([15, 1.5]);

@@ -24,6 +24,7 @@ const LANDED: Record<string, string> = {
   '014-stopped-sending': '3357f63ddecc69ff',
   '015-standing-version': '1ed6c3dcda61ad2f',
   '016-bytes-of-files': 'c4afc035f9b95f08',
+  '017-packed-facts': '288315f314bde73a',
 };
 
 const digestOf = (name: string) =>

@@ -33,4 +33,15 @@ export function figuresIn(figures: Float64Array, n: number): Figures {
   };
 }
 
+/** Adds a figure into a sum. Unknown and unknown stays unknown; unknown and a number is the number. */
+export function addKnown(sums: Float64Array, n: number, value: number): void {
+  const sum = sums[n]!;
+  if (!Number.isNaN(value)) sums[n] = Number.isNaN(sum) ? value : sum + value;
+}
+
+/** Adds all figures of one thing into those of another. */
+export function addFiguresInto(sums: Float64Array, n: number, figures: Float64Array, m: number): void {
+  for (let f = 0; f < FIGURE_COUNT; f++) addKnown(sums, FIGURE_COUNT * n + f, figures[FIGURE_COUNT * m + f]!);
+}
+
 const known = (value: number) => (Number.isNaN(value) ? null : value);

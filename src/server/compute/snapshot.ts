@@ -1,9 +1,9 @@
+import { bisectLeft } from 'd3-array';
 import {
   buildTermTable,
   codeKey,
   compileAccountGate,
   layGate,
-  lookBack,
   type AccountGate,
   type MatchType,
   type RowGate,
@@ -12,17 +12,7 @@ import {
   type Window,
 } from '@/core';
 import type { Db } from '../db/connection';
-import type { Account } from '../repositories/account/accounts';
-import {
-  loadConvertingTerms,
-  loadSpendByDay,
-  readTerms,
-  readWindow,
-  type DaySpend,
-  type TermBytes,
-} from '../repositories/facts';
 import { loadOwnTargets, type OwnTargets } from '../repositories/account/own-targets';
-import { findDataDays } from '../repositories/intake/reports';
 import {
   loadMirror,
   shapeOf,
@@ -31,118 +21,79 @@ import {
   type Keyword,
   type Mirror,
 } from '../repositories/structure/structure';
-import type { History } from './history/history';
-import {
-  collectRows,
-  collectTerms,
-  costAt,
-  keyAt,
-  kindAt,
-  type RowColumns,
-  type TermColumns,
-} from './window-columns';
+import { derivedFrom } from './derived';
+import type { WindowColumns } from './facts/sum-window';
+import { convertingTexts, type History } from './history/history';
+import { costAt, keyAt, kindAt } from './window-columns';
 
 /** A keyword that is effectively live, with where it stands. */
 export type LiveKeyword = Keyword & { match: MatchType; adGroup: AdGroup };
 
-/** What a snapshot is made from: columns that threads share, and what is small. Can be sent from thread to thread. */
-export type SnapshotData = {
+/** What was served in a window: columns that threads share. */
+export type WindowData = WindowColumns & {
   window: Window;
   /** null before the first load */
   dataDays: { from: string; to: string } | null;
+};
+
+/** The account as it stands: what is small, and is read anew when the structure changes. */
+export type Standing = {
   mirror: Mirror;
   /** of campaigns and product groups; few accounts have any */
   ownTargets: OwnTargets;
-  rows: RowColumns;
-  terms: TermColumns;
-  /** spend of each day of the window */
-  days: readonly DaySpend[];
-  /** texts that converted often enough in all the data there is */
-  converting: readonly string[];
 };
 
 /** An account's window in memory, and what is made from it once. Never changed after it is built. */
-export type Snapshot = SnapshotData & {
-  /** what the terms brought over all days that are kept */
-  history: History;
-  campaign: ReadonlyMap<string, Campaign>;
-  adGroup: ReadonlyMap<string, AdGroup>;
-  keyword: ReadonlyMap<string, Keyword>;
-  negative: ReadonlyMap<string, Mirror['negatives'][number]>;
-  /** id of a term → its index among the terms */
-  termIndex: ReadonlyMap<number, number>;
-  /** the rows as the core sees them; product codes and the like have no words there */
-  served: ServedRows;
-  /** the mirror's negatives over the rows */
-  gate: RowGate;
-  accountGate: AccountGate;
-  liveKeywords: readonly LiveKeyword[];
-  liveKeyword: ReadonlyMap<string, LiveKeyword>;
-  liveKeywordTable: TermTable;
-  hasConverted: ReadonlySet<string>;
-  convertingTable: TermTable;
-};
+export type Snapshot = WindowData &
+  Standing & {
+    /** what the terms brought over all days that are kept */
+    history: History;
+    /** texts that converted often enough in all the data there is */
+    converting: readonly string[];
+    campaign: ReadonlyMap<string, Campaign>;
+    adGroup: ReadonlyMap<string, AdGroup>;
+    keyword: ReadonlyMap<string, Keyword>;
+    negative: ReadonlyMap<string, Mirror['negatives'][number]>;
+    /** the rows as the core sees them; product codes and the like have no words there */
+    served: ServedRows;
+    /** the mirror's negatives over the rows */
+    gate: RowGate;
+    accountGate: AccountGate;
+    liveKeywords: readonly LiveKeyword[];
+    liveKeyword: ReadonlyMap<string, LiveKeyword>;
+    liveKeywordTable: TermTable;
+    hasConverted: ReadonlySet<string>;
+    convertingTable: TermTable;
+  };
 
-/** The days of an account's look-back, or the exact window, beside the days that there are. */
-export async function windowOf(
-  db: Db,
-  account: Account,
-  days: number,
-  exact?: Window,
-): Promise<Pick<SnapshotData, 'window' | 'dataDays'>> {
-  const dataDays = await findDataDays(db, account.id);
-  return { dataDays, window: exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays) };
+export async function loadStanding(db: Db, accountId: number): Promise<Standing> {
+  return { mirror: await loadMirror(db, accountId), ownTargets: await loadOwnTargets(db, accountId) };
 }
 
 /**
- * Reads a window from the database in streams, or the account's look-back when none is given, as of one moment.
- * @throws the signal's reason when it is aborted
+ * Makes from the data what requests need: indexes, gates, the account's negatives laid over the rows.
+ * @param data read before the standing, so that each of its ad groups is there
+ * @param keeper so many conversions protect a term; null: none does
  */
-export async function loadSnapshotData(
-  db: Db,
-  account: Account,
-  days: number,
-  exact?: Window,
-  signal?: AbortSignal,
-): Promise<SnapshotData> {
-  const read = async (trx: Db): Promise<SnapshotData> => {
-    const { window, dataDays } = await windowOf(trx, account, days, exact);
-    const mirror = await loadMirror(trx, account.id);
-    const ownTargets = await loadOwnTargets(trx, account.id);
-    const terms = collectTerms();
-    const termIndex = new Map<number, number>();
-    const takeTerm = (term: TermBytes) => {
-      termIndex.set(term.id, termIndex.size);
-      terms.add(term);
-    };
-    await readTerms(trx, account.id, window, takeTerm, signal);
-    const rows = collectRows((termId) => termIndex.get(termId)!);
-    await readWindow(trx, account.id, window, rows.add, signal);
-    const spend = await loadSpendByDay(trx, account.id, window);
-    const converting = await loadConvertingTerms(trx, account.id, account.keeperConversions);
-    return {
-      ...{ window, dataDays, mirror, ownTargets, days: spend, converting },
-      ...{ rows: rows.finish(), terms: terms.finish() },
-    };
-  };
-  if ('isTransaction' in db && db.isTransaction) return read(db); // it sees one moment already
-  return db.transaction(read, { isolationLevel: 'repeatable read', readOnly: true });
-}
-
-/** Makes from the data what requests need: indexes, gates, the account's negatives laid over the rows. */
-export function openSnapshot(data: SnapshotData, history: History): Snapshot {
-  const { mirror, terms, converting } = data;
+export function openSnapshot(
+  data: WindowData,
+  history: History,
+  standing: Standing,
+  keeper: number | null,
+): Snapshot {
+  const { mirror } = standing;
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
   const adGroup = new Map(mirror.adGroups.map((g) => [g.id, g]));
-  const served = layRows(data);
+  const served = layRows(data, mirror);
   const shape = shapeOf(mirror);
   const liveKeywords = findLiveKeywords(mirror, campaign, adGroup);
+  const converting = convertingTexts(history, keeper);
   return {
     ...data,
-    ...{ history, campaign, adGroup, served, liveKeywords },
+    ...standing,
+    ...{ history, converting, campaign, adGroup, served, liveKeywords },
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
     negative: new Map(mirror.negatives.map((n) => [n.id, n])),
-    termIndex: new Map(Array.from(terms.ids, (id, t) => [id, t])),
     gate: layGate(served, shape),
     accountGate: compileAccountGate(shape),
     liveKeyword: new Map(liveKeywords.map((k) => [k.id, k])),
@@ -150,6 +101,12 @@ export function openSnapshot(data: SnapshotData, history: History): Snapshot {
     liveKeywordTable: buildTermTable(liveKeywords.map((k) => k.text)),
     convertingTable: buildTermTable(converting),
   };
+}
+
+/** The index of a term among those of a window, by its id; undefined where it was not served then. */
+export function indexOfTerm({ terms: { ids } }: Pick<Snapshot, 'terms'>, id: number): number | undefined {
+  const t = bisectLeft(ids, id);
+  return ids[t] === id ? t : undefined;
 }
 
 /** Rows of a term, as they stand. */
@@ -163,27 +120,28 @@ export function costliestOf({ rows }: Pick<Snapshot, 'rows'>, indexes: readonly 
   return indexes.reduce((best, r) => (costAt(rows, r) > costAt(rows, best) ? r : best));
 }
 
-function layRows({ mirror, rows, terms }: SnapshotData): ServedRows {
-  const groupIndex = new Map(mirror.adGroups.map((group, g) => [Number(group.id), g]));
-  const rowStarts = new Uint32Array(terms.count + 1);
-  for (const t of rows.termOf) rowStarts[t + 1]! += 1;
-  for (let t = 0; t < terms.count; t++) rowStarts[t + 1]! += rowStarts[t]!;
-  // Only queries have words: a negative never stops a product code or the unreported rest.
-  const texts = Array.from({ length: terms.count }, (_, t) =>
-    kindAt(terms, t) === 'query' ? keyAt(terms, t) : '',
-  );
-  return {
-    table: buildTermTable(texts),
-    rowStarts,
-    adGroupOf: rows.adGroupId.map((id) => groupIndex.get(id)!),
-    adGroups: mirror.adGroups,
-    codes: new Map(
-      Array.from({ length: terms.count }, (_, t) => t)
-        .filter((t) => kindAt(terms, t) === 'code')
-        .map((t) => [codeKey(keyAt(terms, t)), t]),
-    ),
-  };
+function layRows(data: WindowData, { adGroups }: Mirror): ServedRows {
+  const groupIndex = new Map(adGroups.map((group, g) => [Number(group.id), g]));
+  const adGroupOf = data.rows.adGroupId.map((id) => groupIndex.get(id)!);
+  return { ...servedTerms(data), adGroupOf, adGroups };
 }
+
+/** What no change of the structure touches: the words of the terms, and where their rows stand. */
+const servedTerms = derivedFrom(
+  ({ rows, terms }: WindowData): Pick<ServedRows, 'table' | 'rowStarts' | 'codes'> => {
+    const rowStarts = new Uint32Array(terms.count + 1);
+    for (const t of rows.termOf) rowStarts[t + 1]! += 1;
+    for (let t = 0; t < terms.count; t++) rowStarts[t + 1]! += rowStarts[t]!;
+    const all = Array.from({ length: terms.count }, (_, t) => t);
+    // Only queries have words: a negative never stops a product code or the unreported rest.
+    const texts = all.map((t) => (kindAt(terms, t) === 'query' ? keyAt(terms, t) : ''));
+    const codes = all.filter((t) => kindAt(terms, t) === 'code');
+    return {
+      ...{ table: buildTermTable(texts), rowStarts },
+      codes: new Map(codes.map((t) => [codeKey(keyAt(terms, t)), t])),
+    };
+  },
+);
 
 /**
  * Effectively live keywords (rules 5.1). A keyword that only a report has named counts as live, since it was served.

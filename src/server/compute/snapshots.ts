@@ -1,79 +1,104 @@
 import { LRUCache } from 'lru-cache';
-import type { Window } from '@/core';
+import { lookBack, type Window } from '@/core';
 import type { Db } from '../db/connection';
 import type { Account } from '../repositories/account/accounts';
+import { findDataDays } from '../repositories/intake/reports';
 import { derivedFrom } from './derived';
-import { loadHistory, type History } from './history/history';
-import { historyOfWindow, isWhole } from './history/history-of-window';
+import { loadFacts, type Facts } from './facts/facts';
+import { sumHistory } from './facts/sum-history';
+import { sumWindow } from './facts/sum-window';
+import type { History } from './history/history';
+import { bytesOf } from './shared-columns';
 import { TakenBack } from './taken-back';
-import { loadSnapshotData, openSnapshot, windowOf, type Snapshot, type SnapshotData } from './snapshot';
+import { loadStanding, openSnapshot, type Snapshot, type WindowData } from './snapshot';
 
-/** Snapshots by account, data version and window; the least recently used goes first. */
+/** Snapshots by account, version and window; the least recently used goes first. */
 export type Snapshots = {
   /** The snapshot of a look-back of `days` days, or of an exact window. Requests at the same time share one reading. */
   get(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot>;
 };
 
-/** Snapshots that are kept, for those who share them. */
+/** Snapshots that are kept, for those who share them, by the bytes that they take. */
 export type KeptSnapshots = LRUCache<string, Promise<Snapshot>>;
-export const keptSnapshots = (most: number): KeptSnapshots => new LRUCache({ max: most });
+
+/** @param mostBytes the newest stays, whatever it takes */
+export const keptSnapshots = (mostBytes = 600e6): KeptSnapshots => new LRUCache({ maxSize: mostBytes });
 
 /** Columns that one thread reads and all see. */
-export type SharedData = SnapshotData | History;
+export type SharedData = WindowData | History;
 /** The source of such columns: the database, or another thread that read it before. */
 export type DataSource = <T extends SharedData>(key: string, load: () => Promise<T>) => Promise<T>;
 
-/** Histories beside the snapshots that are kept: the windows of an account share one, and what is made from it. */
-const historiesOf = derivedFrom(({ max }: KeptSnapshots) => new LRUCache<string, Promise<History>>({ max }));
+/** Columns beside the snapshots that are kept, which the snapshots of one account share. */
+const columnsOf = derivedFrom(({ maxSize }: KeptSnapshots) => ({
+  histories: new LRUCache<string, Promise<History>>({ maxSize }),
+  windows: new LRUCache<string, Promise<WindowData>>({ maxSize }),
+}));
+
+/** What is made from a window (words, posting lists, orders, sums), by the terms that it holds; as the benchmark found it. */
+const BYTES_A_TERM = 600;
+const bytesOfWindow = (data: WindowData) => bytesOf(data.rows, data.terms);
+const bytesOfSnapshot = (snapshot: Snapshot) => bytesOfWindow(snapshot) + BYTES_A_TERM * snapshot.terms.count;
+const bytesOfHistory = (history: History) => bytesOf(history.rows, history.terms, history);
 
 /**
  * @param source the database unless given
- * @param kept those there are, where several callers share them; what is made from 12,000 terms takes about 20 MB
+ * @param kept those there are, where several callers share them
  */
 export function createSnapshots(
   source: DataSource = (_, load) => load(),
-  kept = keptSnapshots(8),
+  kept = keptSnapshots(),
   signal?: AbortSignal,
 ): Snapshots {
-  /** A window that holds all days says itself what they brought. */
-  function findHistory(db: Db, account: Account, data: SnapshotData): Promise<History> {
-    return keepHistory(account, () =>
-      isWhole(data, account.lagDays)
-        ? Promise.resolve(historyOfWindow(data))
-        : loadHistory(db, account, signal),
-    );
-  }
-
-  const loadPast = (db: Db, account: Account) => keepHistory(account, () => loadHistory(db, account, signal));
-
-  function keepHistory(account: Account, load: () => Promise<History>): Promise<History> {
-    const key = `history|${account.id}|${account.dataVersion}`;
-    return keep(historiesOf(kept), key, () => source(key, load));
-  }
-
   /** What is asked for under a key. A failure is not kept. */
   function keep<T extends object>(
     all: LRUCache<string, Promise<T>>,
     key: string,
+    bytes: (value: T) => number,
     make: () => Promise<T>,
   ): Promise<T> {
     const known = all.get(key);
     if (known) return known;
     const value = make();
-    all.set(key, value);
-    value.catch(() => all.peek(key) === value && all.delete(key));
+    const set = (size: number) => all.set(key, value, { size: Math.min(Math.max(size, 1), all.maxSize) });
+    set(1);
+    value.then(
+      (is) => all.peek(key) === value && set(bytes(is)),
+      () => all.peek(key) === value && all.delete(key),
+    );
     return value;
+  }
+
+  /** The columns of a window and of the history behind it: the facts are read once for both. */
+  async function findColumns(db: Db, account: Account, days: number, exact?: Window) {
+    const { histories, windows } = columnsOf(kept);
+    const facts = [account.id, account.factsVersion, account.lagDays].join('|');
+    let all: Facts | undefined;
+    const findHistory = () =>
+      keep(histories, facts, bytesOfHistory, () =>
+        source(`history|${facts}`, async () => {
+          all = await loadFacts(db, account.id, undefined, signal);
+          return sumHistory(all, account.lagDays);
+        }),
+      );
+    const key = `${facts}|${exact ? `${exact.from} ${exact.to}` : days}`;
+    const data = await keep(windows, key, bytesOfWindow, () =>
+      source(key, async () => {
+        await findHistory();
+        const dataDays = all ? all.dataDays : await findDataDays(db, account.id);
+        const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
+        const there = all ?? (await loadFacts(db, account.id, window, signal));
+        return { window, dataDays, ...sumWindow(there, window) };
+      }),
+    );
+    return { data, history: await findHistory() };
   }
 
   function find(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
     const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
-    return keep(kept, key, async () => {
-      // Both read most of the facts: they do so at the same time, unless the window itself holds them all.
-      const window = await windowOf(db, account, days, exact);
-      const past = isWhole(window, account.lagDays) ? undefined : loadPast(db, account);
-      past?.catch(() => undefined); // told below
-      const data = await source(key, () => loadSnapshotData(db, account, days, exact, signal));
-      return openSnapshot(data, await (past ?? findHistory(db, account, data)));
+    return keep(kept, key, bytesOfSnapshot, async () => {
+      const { data, history } = await findColumns(db, account, days, exact);
+      return openSnapshot(data, history, await loadStanding(db, account.id), account.keeperConversions);
     });
   }
 

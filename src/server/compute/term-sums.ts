@@ -2,7 +2,7 @@ import type { Figures } from '@/core';
 import type { Snapshot } from './snapshot';
 import { kindAt } from './window-columns';
 import { derivedFrom } from './derived';
-import { FIGURE_COUNT, figureAt, figuresIn, COLUMN } from './figure-columns';
+import { addFiguresInto, FIGURE_COUNT, figureAt, figuresIn, COLUMN } from './figure-columns';
 
 /** Sums over all rows of a window, term by term. */
 export type TermSums = {
@@ -18,16 +18,7 @@ export const termSums: (snapshot: Snapshot) => TermSums = derivedFrom(sumAll);
 
 function sumAll({ rows, terms }: Snapshot): TermSums {
   const figures = new Float64Array(FIGURE_COUNT * terms.count).fill(NaN);
-  for (let r = 0; r < rows.count; r++) {
-    const to = FIGURE_COUNT * rows.termOf[r]!;
-    const from = FIGURE_COUNT * r;
-    for (let f = 0; f < FIGURE_COUNT; f++) {
-      const value = rows.figures[from + f]!;
-      if (Number.isNaN(value)) continue;
-      const sum = figures[to + f]!;
-      figures[to + f] = Number.isNaN(sum) ? value : sum + value;
-    }
-  }
+  for (let r = 0; r < rows.count; r++) addFiguresInto(figures, rows.termOf[r]!, rows.figures, r);
   let [costMicros, unreportedMicros] = [0, 0];
   for (let t = 0; t < terms.count; t++) {
     const cost = figureAt(figures, t, COLUMN.costMicros) || 0;

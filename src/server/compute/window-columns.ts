@@ -1,7 +1,8 @@
 import { shiftDay, type Figures } from '@/core';
-import type { Term, TermBytes, TermKind, WindowRow } from '../repositories/facts';
+import { TERM_KINDS } from '../repositories/columns/term-columns';
+import type { Term, TermKind } from '../repositories/facts';
 import { COLUMN, FIGURE_COUNT, figureAt, figuresIn } from './figure-columns';
-import { column, textAt, texts } from './shared-columns';
+import { textAt } from './shared-columns';
 
 /**
  * What was served in a window, as columns in memory that threads share. Row r is (term, ad group, keyword); rows stand
@@ -30,67 +31,13 @@ export type TermColumns = {
   raws: Uint8Array;
 };
 
-const KINDS: readonly TermKind[] = ['query', 'code', 'wordless', 'unreported'];
-/** A kind as a column of kinds holds it. */
-export const codeOfKind = (kind: TermKind): number => KINDS.indexOf(kind);
 const EPOCH = '1970-01-01';
-
-/** Takes rows as they come from the database, in order of their terms. */
-export function collectRows(indexOfTerm: (termId: number) => number) {
-  const columns = {
-    termOf: column(),
-    adGroupId: column(),
-    keywordId: column(),
-    lastDay: column(),
-    figures: column(),
-  };
-  return {
-    add(row: WindowRow) {
-      columns.termOf.push(indexOfTerm(row.termId));
-      columns.adGroupId.push(row.adGroupId);
-      columns.keywordId.push(row.keywordId);
-      columns.lastDay.push(row.lastDay);
-      // In the order of `COLUMN`.
-      columns.figures.push(row.impressions, row.clicks, row.costMicros, row.conversions, row.valueMicros);
-    },
-    finish: (): RowColumns => ({
-      count: columns.termOf.length(),
-      termOf: columns.termOf.into(Uint32Array),
-      adGroupId: columns.adGroupId.into(Uint32Array),
-      keywordId: columns.keywordId.into(Uint32Array),
-      lastDay: columns.lastDay.into(Uint32Array),
-      figures: columns.figures.into(Float64Array),
-    }),
-  };
-}
-
-/** Takes terms as they come from the database, in order of their ids. */
-export function collectTerms() {
-  const [ids, kinds, keys, raws] = [column(), column(), texts(), texts()];
-  return {
-    add(term: TermBytes) {
-      ids.push(term.id);
-      kinds.push(codeOfKind(term.kind));
-      keys.push(term.key);
-      raws.push(term.raw);
-    },
-    finish(): TermColumns {
-      const [key, raw] = [keys.finish(), raws.finish()];
-      return {
-        count: ids.length(),
-        ids: ids.into(Uint32Array),
-        kinds: kinds.into(Uint8Array),
-        ...{ keyStarts: key.starts, keys: key.bytes, rawStarts: raw.starts, raws: raw.bytes },
-      };
-    },
-  };
-}
 
 export function termAt(terms: TermColumns, t: number): Term {
   return { id: terms.ids[t]!, key: keyAt(terms, t), raw: rawAt(terms, t), kind: kindAt(terms, t) };
 }
 
-export const kindAt = ({ kinds }: Pick<TermColumns, 'kinds'>, t: number): TermKind => KINDS[kinds[t]!]!;
+export const kindAt = ({ kinds }: Pick<TermColumns, 'kinds'>, t: number): TermKind => TERM_KINDS[kinds[t]!]!;
 export const keyAt = ({ keys, keyStarts }: Pick<TermColumns, 'keys' | 'keyStarts'>, t: number) =>
   textAt(keys, keyStarts, t);
 const rawAt = ({ raws, rawStarts }: TermColumns, t: number) => textAt(raws, rawStarts, t);

@@ -15,6 +15,7 @@ import * as brandWords from './migrations/013-brand-words';
 import * as stoppedSending from './migrations/014-stopped-sending';
 import * as standingVersion from './migrations/015-standing-version';
 import * as bytesOfFiles from './migrations/016-bytes-of-files';
+import * as packedFacts from './migrations/017-packed-facts';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -33,6 +34,7 @@ const MIGRATIONS = {
   '014-stopped-sending': stoppedSending,
   '015-standing-version': standingVersion,
   '016-bytes-of-files': bytesOfFiles,
+  '017-packed-facts': packedFacts,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -1,86 +1,10 @@
 import type { Figures } from '@/core';
 import type { Db } from '../db/connection';
-import { copyOut, type CopiedRow } from '../db/copy-out';
 import { findPartition } from './load/partitions';
 
 export type TermKind = 'query' | 'code' | 'wordless' | 'unreported';
 
-/** What was served in a window: the sums of a (term, ad group, keyword); NaN where a figure is never given. */
-export type WindowRow = {
-  termId: number;
-  adGroupId: number;
-  keywordId: number;
-  /** days since 1970 */
-  lastDay: number;
-} & Record<keyof Figures, number>;
-
-/** Reads the rows of a window, ordered by term, within a transaction; never all of them in memory. */
-export function readWindow(
-  trx: Db,
-  accountId: number,
-  window: { from: string; to: string },
-  take: (row: WindowRow) => void,
-  signal?: AbortSignal,
-): Promise<void> {
-  const query = trx('term_day')
-    .where({ account_id: accountId })
-    .whereBetween('day', [window.from, window.to])
-    .groupBy('term_id', 'ad_group_id', 'keyword_id')
-    .orderBy(['term_id', 'ad_group_id', 'keyword_id'])
-    .select('term_id', 'ad_group_id', 'keyword_id', trx.raw('max(day)'))
-    .select(
-      trx.raw('sum(impressions)::float8, sum(clicks)::float8, sum(cost_micros)::float8'),
-      trx.raw('sum(conversions)::float8, sum(value_micros)::float8'),
-    );
-  return copyOut(
-    trx,
-    query,
-    (row) =>
-      take({
-        ...{ termId: row.integer(0), adGroupId: row.integer(1), keywordId: row.integer(2) },
-        lastDay: row.integer(3) + DAY_2000,
-        ...{ impressions: row.double(4), clicks: row.double(5), costMicros: row.double(6) },
-        ...{ conversions: row.double(7), valueMicros: row.double(8) },
-      }),
-    signal,
-  );
-}
-
-/** Days from 1970 to 2000, from which the database counts. */
-const DAY_2000 = 10_957;
-
 export type Term = { id: number; key: string; raw: string; kind: TermKind };
-/** A term whose texts are as the database keeps them, in UTF-8; they are there until the next one is taken. */
-export type TermBytes = { id: number; key: Uint8Array; raw: Uint8Array; kind: TermKind };
-
-/** Reads the terms of a window, ordered by id, within a transaction. */
-export function readTerms(
-  trx: Db,
-  accountId: number,
-  window: { from: string; to: string },
-  take: (term: TermBytes) => void,
-  signal?: AbortSignal,
-): Promise<void> {
-  const inWindow = trx('term_day')
-    .where({ account_id: accountId })
-    .whereBetween('day', [window.from, window.to]);
-  const query = trx('term')
-    .where({ account_id: accountId })
-    .whereIn('term_id', inWindow.distinct('term_id'))
-    .orderBy('term_id')
-    .select('term_id', 'kind', 'key', 'raw');
-  return copyOut(
-    trx,
-    query,
-    (row) => take({ id: row.integer(0), kind: kindOf(row, 1), key: row.bytes(2), raw: row.bytes(3) }),
-    signal,
-  );
-}
-
-const TERM_KINDS: readonly TermKind[] = ['query', 'code', 'wordless', 'unreported'];
-/** No two kinds begin with the same letter. */
-const KIND_BY_LETTER = new Map(TERM_KINDS.map((kind) => [kind.charCodeAt(0), kind]));
-export const kindOf = (row: CopiedRow, cell: number): TermKind => KIND_BY_LETTER.get(row.bytes(cell)[0]!)!;
 
 /**
  * Texts of the queries that converted at least so often in all the data there is (rules 6).
@@ -115,34 +39,12 @@ export type DaySpend = {
   returnedMicros: number;
 };
 
-/** Spend of each day of a window, in order. */
-export async function loadSpendByDay(
-  db: Db,
-  accountId: number,
-  window: { from: string; to: string },
-): Promise<DaySpend[]> {
-  const { rows } = await db.raw<{ rows: DaySpend[] }>(
-    `with fact as (
-       select day, term_id, cost_micros, conversions
-         from term_day where account_id = :account and day between :from and :to
-     ), converted as (
-       select term_id from fact group by term_id having sum(conversions) > 0
-     )
-     select day, coalesce(sum(cost_micros), 0)::bigint as "costMicros",
-            coalesce(sum(cost_micros) filter (where v.term_id is not null), 0)::bigint as "returnedMicros"
-       from fact left join converted v using (term_id)
-      group by day order by day`,
-    { account: accountId, from: window.from, to: window.to },
-  );
-  return rows;
-}
-
 /** Spend of some rows of a window by day, in order; `returned` says which of them are of terms that converted. */
 export async function loadSpendOfRows(
   db: Db,
   accountId: number,
   window: { from: string; to: string },
-  chosen: readonly (Pick<WindowRow, 'termId' | 'adGroupId' | 'keywordId'> & { returned: boolean })[],
+  chosen: readonly { termId: number; adGroupId: number; keywordId: number; returned: boolean }[],
 ): Promise<DaySpend[]> {
   if (chosen.length === 0) return [];
   const { rows } = await db.raw<{ rows: DaySpend[] }>(

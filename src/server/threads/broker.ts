@@ -49,7 +49,7 @@ export function createBroker(mostBytes: number): Broker {
 
   function keep(key: string, data: SharedData) {
     built += 1;
-    held.set(key, { data, bytes: bytesOf(data.rows, data.terms) });
+    held.set(key, { data, bytes: bytesOf(data.rows, data.terms, data) });
     for (const oldest of held.keys()) {
       if (oldest === key || bytes() <= mostBytes) break;
       held.delete(oldest);

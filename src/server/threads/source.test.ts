@@ -1,11 +1,11 @@
 import { MessageChannel } from 'node:worker_threads';
 import { expect, test } from 'vitest';
 import { TakenBack } from '../compute/taken-back';
-import type { SnapshotData } from '../compute/snapshot';
+import type { WindowData } from '../compute/snapshot';
 import { createBroker, type Broker } from './broker';
 import { sourceOver } from './source';
 
-const never = new Promise<SnapshotData>(() => undefined);
+const never = new Promise<WindowData>(() => undefined);
 
 function aPort(broker: Broker) {
   const { port1, port2 } = new MessageChannel();

@@ -7,11 +7,8 @@ import type { FromBroker } from './broker';
 import { REQUESTS, type Outcome, type Task } from './requests';
 import { sourceOver } from './source';
 
-/** A thread keeps what it made from the shared columns: this many windows. */
-const KEPT = 4;
-
 const deps = createDeps({ connections: 4 });
-const kept = keptSnapshots(KEPT);
+const kept = keptSnapshots();
 
 /** Answers one request. The port leads to the broker of snapshots, and brings the word to stop. */
 export default async function answer({ name, args, port }: Task & { port: MessagePort }): Promise<Outcome> {

@@ -1,6 +1,6 @@
 import type { BesideFigures, TwoWindows } from '@/contracts/common';
 import { COLUMN, figureAt } from '../figure-columns';
-import type { Snapshot } from '../snapshot';
+import { indexOfTerm, type Snapshot } from '../snapshot';
 import { termSums } from '../term-sums';
 import type { Found } from './lines';
 
@@ -11,7 +11,7 @@ import type { Found } from './lines';
 export function besideOf(snapshot: Snapshot, beside: Snapshot, t: number): TwoWindows {
   return {
     now: figuresAt(snapshot, t),
-    then: figuresAt(beside, beside.termIndex.get(snapshot.terms.ids[t]!)),
+    then: figuresAt(beside, indexOfTerm(beside, snapshot.terms.ids[t]!)),
   };
 }
 

@@ -1,4 +1,11 @@
-import { compareWithUndefinedLast, ratios, spendWithoutReturn, type Figures } from '@/core';
+import {
+  compareWithUndefinedLast,
+  numbersTo,
+  ratios,
+  sortByMeasure,
+  spendWithoutReturn,
+  type Figures,
+} from '@/core';
 import type { Sort } from '@/contracts/sift';
 import type { Snapshot } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
@@ -75,19 +82,17 @@ function makeOrder(snapshot: Snapshot, { steering, ...sorting }: Sorting & { ste
           if (kindAt(snapshot.terms, t) === 'unreported') return NaN;
           return measure(snapshot, sort, steering, { term: t, figures: figuresOfTerm(sums, t) });
         });
-  const order = { measures, terms: new Uint32Array(count).map((_, t) => t), rankOf: new Uint32Array(count) };
   const sign = sorting.direction === 'asc' ? 1 : -1;
-  order.terms.sort((a, b) => {
-    const [x, y] = [measures[a]!, measures[b]!];
-    if (x !== y && !(Number.isNaN(x) && Number.isNaN(y))) {
-      if (Number.isNaN(x)) return 1;
-      return Number.isNaN(y) ? -1 : sign * (x - y);
-    }
-    return (
-      (figureAt(sums.figures, b, COLUMN.costMicros) || 0) -
-        (figureAt(sums.figures, a, COLUMN.costMicros) || 0) || a - b
-    );
-  });
+  // By what matters least first: each sorting keeps the order of the one before where it finds equals.
+  const byCost = sortByMeasure(
+    numbersTo(count),
+    new Float64Array(count).map((_, t) => -(figureAt(sums.figures, t, COLUMN.costMicros) || 0)),
+  );
+  const terms = sortByMeasure(
+    byCost,
+    measures.map((value) => sign * value),
+  );
+  const order = { measures, terms, rankOf: new Uint32Array(count) };
   for (let i = 0; i < count; i++) order.rankOf[order.terms[i]!] = i;
   return order;
 }

@@ -1,9 +1,11 @@
 import fc from 'fast-check';
-import { daysBetween, type Change, type MatchType, type Place } from '@/core';
+import type { Change, MatchType, Place } from '@/core';
+import type { TextColumn } from '../../repositories/columns/term-columns';
 import type { Mirror } from '../../repositories/structure/structure';
-import { historyOfWindow } from '../history/history-of-window';
+import { dayOf, orderFacts } from '../facts/facts';
+import { sumHistory } from '../facts/sum-history';
+import { sumWindow } from '../facts/sum-window';
 import { openSnapshot, type Snapshot } from '../snapshot';
-import { collectRows, collectTerms } from '../window-columns';
 import { layWorkbench, type Workbench } from '../workbench';
 
 /** Two campaigns with two ad groups each, a keyword in each, and a list that hangs on the first. */
@@ -78,32 +80,41 @@ export const aBench: fc.Arbitrary<Workbench> = fc
     ),
   );
 
+const DAY = '2026-11-20';
+
 function aSnapshot(rows: readonly Row[]): Snapshot {
-  const used = [...new Set(rows.map((r) => r.text))].sort((a, b) => a - b);
-  const terms = collectTerms();
-  for (const text of used) {
-    const bytes = new TextEncoder().encode(TEXTS[text]!);
-    terms.add({ id: text + 1, key: bytes, raw: bytes, kind: 'query' });
-  }
-  const columns = collectRows((id) => used.indexOf(id - 1));
-  const ordered = [...rows].sort((a, b) => a.text - b.text || a.adGroup - b.adGroup);
-  for (const { text, adGroup, clicks, cost, conversions } of ordered) {
-    columns.add({
-      ...{
-        termId: text + 1,
-        adGroupId: adGroup,
-        keywordId: adGroup,
-        lastDay: daysBetween('1970-01-01', '2026-11-20'),
-        clicks,
-        conversions: conversions ?? NaN,
-      },
-      ...{ impressions: 10 * clicks, costMicros: cost * 1_000_000, valueMicros: NaN },
-    });
-  }
-  const data = {
-    ...{ window: { from: '2026-11-01', to: '2026-11-20' }, dataDays: null, mirror: MIRROR, days: [] },
-    ownTargets: { campaigns: [], productGroups: [] },
-    ...{ rows: columns.finish(), terms: terms.finish(), converting: [] },
-  };
-  return openSnapshot(data, historyOfWindow(data));
+  const ids = TEXTS.map((_, text) => text + 1);
+  const column = (of: (row: Row) => number) => Int32Array.from(rows, of);
+  const figures = rows.flatMap(({ clicks, cost, conversions }) => [
+    ...[10 * clicks, clicks, cost * 1_000_000, conversions ?? NaN, NaN],
+  ]);
+  const adGroupId = column((row) => row.adGroup);
+  const facts = orderFacts(
+    {
+      ...{ count: rows.length, day: new Int32Array(rows.length).fill(dayOf(DAY)) },
+      ...{ termId: column((row) => row.text + 1), adGroupId, keywordId: adGroupId },
+      figures: Float64Array.from(figures),
+    },
+    {
+      ...{ count: ids.length, ids: Int32Array.from(ids), kinds: new Uint8Array(ids.length) },
+      ...{ keys: textsOf(TEXTS), raws: textsOf(TEXTS) },
+    },
+    { from: DAY, to: DAY },
+  );
+  const window = { from: '2026-11-01', to: DAY };
+  return openSnapshot(
+    { window, dataDays: facts.dataDays, ...sumWindow(facts, window) },
+    sumHistory(facts, 0),
+    { mirror: MIRROR, ownTargets: { campaigns: [], productGroups: [] } },
+    null,
+  );
+}
+
+/** Texts as a column. */
+export function textsOf(texts: readonly string[]): TextColumn {
+  const parts = texts.map((text) => Buffer.from(text));
+  const starts = Uint32Array.from([0, ...parts], (_, t) =>
+    parts.slice(0, t).reduce((sum, { length }) => sum + length, 0),
+  );
+  return { starts, bytes: Buffer.concat(parts) };
 }

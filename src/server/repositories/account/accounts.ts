@@ -27,6 +27,8 @@ export type Account = {
   decisionVersion: number;
   /** rises with each decision but those that only put changes in the draft or take them out */
   standingVersion: number;
+  /** rises with each change of the facts or the terms */
+  factsVersion: number;
   structureRevision: number;
   platformDay: string | null;
   /** whether the newest report is fetched each day */
@@ -54,6 +56,7 @@ type Row = {
   data_version: number;
   decision_version: number;
   standing_version: number;
+  facts_version: number;
   structure_revision: number;
   platform_day: string | null;
   fetches_daily: boolean;
@@ -80,6 +83,7 @@ const toAccount = (row: Row): Account => ({
   dataVersion: row.data_version,
   decisionVersion: row.decision_version,
   standingVersion: row.standing_version,
+  factsVersion: row.facts_version,
   structureRevision: row.structure_revision,
   platformDay: row.platform_day,
   fetchesDaily: row.fetches_daily,
@@ -146,9 +150,14 @@ export async function insertAccount(db: Db, account: NewAccount): Promise<number
   return row!.account_id;
 }
 
-/** To be called when facts or the mirror changed. Snapshots made before then belong to an older version. */
+/** To be called when the mirror or a setting changed. Snapshots made before then belong to an older version. */
 export async function raiseDataVersion(db: Db, accountId: number): Promise<void> {
   await db('account').where({ account_id: accountId }).increment('data_version', 1);
+}
+
+/** To be called when facts or terms changed: windows and histories that were summed before then belong to an older version. */
+export async function raiseFactsVersion(db: Db, accountId: number): Promise<void> {
+  await db('account').where({ account_id: accountId }).increment({ data_version: 1, facts_version: 1 });
 }
 
 /** To be called when the tray or a verdict changed. Workbenches made before then belong to an older version. */

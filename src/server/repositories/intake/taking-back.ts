@@ -1,4 +1,6 @@
+import { extent } from 'd3-array';
 import type { Db } from '../../db/connection';
+import { dropPackedDays } from '../columns/drop-packed';
 
 /** The newest load that replaced facts of another one, if any. */
 export async function findReplacer(
@@ -26,6 +28,12 @@ export async function takeFactsBack(
   reportFileId: number,
   days: { from: string; to: string },
 ): Promise<{ removed: number; restored: number }> {
+  const replaced: string[] = await db('replaced_fact')
+    .where({ account_id: accountId, report_file_id: reportFileId })
+    .distinct()
+    .pluck('day');
+  const [from, to] = extent([days.from, days.to, ...replaced]) as [string, string];
+  await dropPackedDays(db, accountId, { from, to });
   const removed = await db('term_day')
     .where({ account_id: accountId, report_file_id: reportFileId })
     .whereBetween('day', [days.from, days.to])

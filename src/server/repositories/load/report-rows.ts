@@ -1,5 +1,5 @@
 import { extent } from 'd3-array';
-import { grown, type Figures, type Period } from '@/core';
+import { countingSort, grown, numbersTo, orderBy, type Figures, type Period } from '@/core';
 import { dayNumber } from '../../db/copy';
 
 /** Rows of a report as numbers, each a record in one piece: as they were read, or summed. */
@@ -127,33 +127,4 @@ export function ranksOf(...columns: readonly Int32Array[]): Uint32Array {
     ranks[order[i]!] = ranks[order[i - 1]!]! + Number(isNew);
   }
   return ranks;
-}
-
-/**
- * Things in the order of some columns, the first column first. A radix sort: one half of each number after the other,
- * the lower half first.
- */
-export function orderBy(...columns: readonly Int32Array[]): Uint32Array {
-  const halves = columns.toReversed().flatMap((of) => [of.map((n) => n & 0xffff), of.map((n) => n >>> 16)]);
-  return halves.reduce(countingSort, numbersTo(columns[0]!.length));
-}
-
-const numbersTo = (count: number): Uint32Array<ArrayBuffer> => new Uint32Array(count).map((_, i) => i);
-
-/** Items 0 to n − 1, in whatever order, by their keys, which are whole numbers from 0; those of equal keys keep theirs. */
-function countingSort(
-  items: Uint32Array<ArrayBuffer>,
-  keys: Uint32Array | Int32Array,
-): Uint32Array<ArrayBuffer> {
-  let last = 0;
-  for (let i = 0; i < keys.length; i++) last = Math.max(last, keys[i]!);
-  const begins = new Uint32Array(last + 2);
-  for (let i = 0; i < keys.length; i++) begins[keys[i]! + 1]! += 1;
-  for (let key = 0; key + 1 < begins.length; key++) begins[key + 1]! += begins[key]!;
-  const sorted = new Uint32Array(items.length);
-  for (let i = 0; i < items.length; i++) {
-    const item = items[i]!;
-    sorted[begins[keys[item]!]!++] = item;
-  }
-  return sorted;
 }

@@ -1,4 +1,5 @@
 import type { Db } from '../../db/connection';
+import { dropAllPacked } from '../columns/drop-packed';
 import type { TermKind } from '../facts';
 import { keyOfTerm } from './report-texts';
 import { FIGURE_FIELDS } from '../figure-fields';
@@ -43,8 +44,10 @@ export async function sortTermsAnew(
       { ids: some.map((t) => t.id), keys: some.map((t) => t.key), kinds: some.map((t) => t.kind) },
     );
   }
+  await trx.raw('analyze moved_term'); // the planner knows nothing of what was just written
   for (const statement of STATEMENTS) await trx.raw(statement, { account: accountId });
   await trx.raw('drop table moved_term, same_term');
+  await dropAllPacked(trx, accountId);
   return moved.length;
 }
 
@@ -56,6 +59,7 @@ const STATEMENTS = [
      join (select key, min(term_id) as term_id from moved_term group by key) first using (key)
      left join term t on t.account_id = :account and t.key = m.key and t.term_id not in (select term_id from moved_term)
     where coalesce(t.term_id, first.term_id) <> m.term_id`,
+  'analyze same_term',
   // Facts of one place and day out of different loads must stay apart.
   `with apart as (
      select distinct s.term_id from same_term s

@@ -2,6 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import type { Period, ReportRow } from '@/core';
 import { copyRows, type CopyColumn } from '../../db/copy';
+import { dropPackedDays } from '../columns/drop-packed';
 import { nameElements, ranksOfKeywords, type KeywordIds } from './name-elements';
 import {
   createReportRows,
@@ -92,6 +93,7 @@ export function openStaging(
         await terms.finish();
         return outcome; // no row at all
       }
+      await dropPackedDays(trx, load.accountId, span);
       const part = await openPartition(trx, 'term_day', load.accountId);
       const isFree = part.isNew || !(await holdsFacts(trx, load.accountId, span));
       if (isFree && !isStaged) {

@@ -1,8 +1,8 @@
 import type { Knex } from 'knex';
+import { orderBy } from '@/core';
 import { copyRows, type CopyColumn } from '../../db/copy';
 import { findNewestTermId } from '../decisions/passes';
 import { openPartition, type Partition } from './partitions';
-import { orderBy } from './report-rows';
 import type { NamedTerms } from './report-texts';
 
 /**

@@ -5,6 +5,7 @@ import {
   listAccounts,
   lockAccount,
   raiseDataVersion,
+  raiseFactsVersion,
   raiseDecisionVersion,
   setAccountRetired,
   updateAccount,
@@ -69,8 +70,10 @@ export async function setFields(
     if (next.platformAccountId !== account.platformAccountId && account.platformAccountId !== null)
       await leavePlatform(trx, account);
     await updateAccount(trx, account.id, Object.fromEntries(changed));
-    if (next.productCodePattern !== account.productCodePattern)
+    if (next.productCodePattern !== account.productCodePattern) {
       await sortTermsAnew(trx, account.id, productCodeTest(next.productCodePattern));
+      await raiseFactsVersion(trx, account.id);
+    }
     const lines: string[] = [];
     for (const [field] of changed) {
       const name = field as keyof AccountFields;
@@ -82,7 +85,7 @@ export async function setFields(
         undo: { do: 'set', fields: { [name]: account[name] } },
       });
     }
-    await raiseDataVersion(trx, account.id); // which terms are codes or protected is a part of what is kept of a window
+    await raiseDataVersion(trx, account.id); // how many conversions protect a term is a part of what is kept of a window
     await raiseDecisionVersion(trx, account.id);
     return lines;
   });

@@ -3,10 +3,11 @@ import { readReportFile } from '../../files/open-report';
 import {
   lockAccount,
   raiseDataVersion,
+  raiseFactsVersion,
   raiseDecisionVersion,
   requireAccountById,
 } from '../../repositories/account/accounts';
-import { analyseFacts, canBeCounted } from '../../repositories/facts';
+import { canBeCounted } from '../../repositories/facts';
 import { beginPass, findNewestTermId } from '../../repositories/decisions/passes';
 import { writeIdeas } from '../../repositories/intake/ideas';
 import { appendLedger } from '../../repositories/ledger';
@@ -22,6 +23,7 @@ import { openStaging } from '../../repositories/load/staging';
 import { writeElements } from '../../repositories/structure/structure-file';
 import type { Deps } from '../deps';
 import { compareSaid, renameAsSaid } from '../tray/hand-over/compare-said';
+import { packFacts } from './pack-facts';
 import { obstacleTo } from './read-upload';
 import { pathOf } from './take-in';
 
@@ -44,7 +46,7 @@ export async function loadReport(deps: Deps, accountId: number, reportFileId: nu
   await moveReportFile(deps.db, accountId, reportFileId, ['waiting'], 'loading');
   try {
     await deps.db.transaction((trx) => loadWithin(deps, trx, accountId, reportFileId));
-    await analyseFacts(deps.db, accountId);
+    await packFacts(deps, accountId);
   } catch (error) {
     if (error instanceof Cancelled) {
       await moveReportFile(deps.db, accountId, reportFileId, ['loading'], 'cancelled', { error: null });
@@ -136,7 +138,8 @@ async function loadWithin(
     error: null,
     loaded: true,
   });
-  await raiseDataVersion(trx, accountId);
+  if (reading.kind === 'search terms') await raiseFactsVersion(trx, accountId);
+  else await raiseDataVersion(trx, accountId);
   await appendLedger(trx, accountId, {
     actor: file.personId === null ? 'read-back' : { person: file.personId },
     about: 'load',

@@ -1,11 +1,11 @@
-import { lockAccount, raiseDataVersion } from '../../repositories/account/accounts';
-import { analyseFacts } from '../../repositories/facts';
+import { lockAccount, raiseFactsVersion } from '../../repositories/account/accounts';
 import { deleteIdeasOf } from '../../repositories/intake/ideas';
 import { appendLedger } from '../../repositories/ledger';
 import { findReportFile, moveReportFile, type ReportFile } from '../../repositories/intake/reports';
 import { findReplacer, takeFactsBack } from '../../repositories/intake/taking-back';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
+import { packFacts } from './pack-facts';
 import { requireReportFile } from './take-in';
 
 /**
@@ -68,7 +68,7 @@ export async function takeBackLoad(
       : { removed: 0, restored: 0 };
     const ideas = await deleteIdeasOf(trx, accountId, reportFileId);
     await moveReportFile(trx, accountId, reportFileId, ['taking back'], 'taken back', { error: null });
-    await raiseDataVersion(trx, accountId);
+    await raiseFactsVersion(trx, accountId);
     await appendLedger(trx, accountId, {
       actor: { person: personId },
       about: 'load',
@@ -77,5 +77,5 @@ export async function takeBackLoad(
       ...{ undo: { do: 'load again', file: reportFileId }, undoes },
     });
   });
-  await analyseFacts(deps.db, accountId);
+  await packFacts(deps, accountId);
 }

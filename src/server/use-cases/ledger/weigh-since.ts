@@ -2,7 +2,7 @@ import { ascending, min } from 'd3';
 import { daysBetween, rowsActedOn, stopsIn, sumFigures, type Change, type Figures } from '@/core';
 import type { Weight } from '@/contracts/common';
 import type { LedgerLine } from '@/contracts/ledger';
-import { rowsOfTerm, type Snapshot } from '../../compute/snapshot';
+import { indexOfTerm, rowsOfTerm, type Snapshot } from '../../compute/snapshot';
 import { termAt } from '../../compute/window-columns';
 import type { Account } from '../../repositories/account/accounts';
 import { loadSumsSince, type SumSince } from '../../repositories/facts';
@@ -89,7 +89,7 @@ function sumsByRow(snapshot: Snapshot, sums: readonly SumSince[]): ReadonlyMap<n
 }
 
 function findRow(snapshot: Snapshot, { termId, adGroupId, keywordId }: SumSince): number | undefined {
-  const t = snapshot.termIndex.get(termId);
+  const t = indexOfTerm(snapshot, termId);
   const { rows } = snapshot;
   return t === undefined
     ? undefined

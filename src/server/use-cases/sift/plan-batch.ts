@@ -14,7 +14,7 @@ import {
 } from '@/core';
 import type { BatchAnswer, BatchPlace, BatchWay, LeftOut, Selection } from '@/contracts/decisions';
 import { pickRows } from '../../compute/sift/lines';
-import { costliestOf, rowsOfTerm } from '../../compute/snapshot';
+import { costliestOf, indexOfTerm, rowsOfTerm } from '../../compute/snapshot';
 import { costAt, keyAt, kindAt, termAt } from '../../compute/window-columns';
 import { servingRows } from '../../compute/serving';
 import {
@@ -85,9 +85,9 @@ type RowsOf = (term: number) => number[];
 
 /** Indexes of the marked terms, ascending; those that are not in the window any more are left out. */
 export async function markedTerms(deps: Deps, open: Open, selection: Selection): Promise<number[]> {
-  const { termIndex, terms } = open.snapshot;
+  const { terms } = open.snapshot;
   if (selection.kind === 'terms')
-    return selection.ids.flatMap((id) => termIndex.get(id) ?? []).sort((a, b) => a - b);
+    return selection.ids.flatMap((id) => indexOfTerm(open.snapshot, id) ?? []).sort((a, b) => a - b);
   const { lines } = findOnce(open, selection.filters, await knowPass(deps, open.account.id));
   const except = new Set(selection.except);
   return [...lines.whole, ...lines.parts.map((part) => part.term)]

@@ -26,7 +26,7 @@ import {
   touchedKeywords,
   type StoppedKeyword,
 } from '../../compute/workbench';
-import { rowsOfTerm } from '../../compute/snapshot';
+import { indexOfTerm, rowsOfTerm } from '../../compute/snapshot';
 import { costAt, termAt } from '../../compute/window-columns';
 import { Refusal, type Deps } from '../deps';
 import { knownLists } from '../lists/known-lists';
@@ -72,7 +72,7 @@ export async function weighChoice(
 
 /** Index of a term in the window. @throws Refusal when it has no row there */
 export function requireTerm({ snapshot }: Open, id: number): number {
-  const t = snapshot.termIndex.get(id);
+  const t = indexOfTerm(snapshot, id);
   if (t === undefined) throw new Refusal('This term has no row in the window any more. Choose another.', 404);
   return t;
 }

@@ -1,0 +1,63 @@
+import { daysBetween, orderBy } from '@/core';
+import type { Db } from '../../db/connection';
+import { readFacts, type FactColumns } from '../../repositories/columns/fact-columns';
+import { readTerms, type AccountTerms } from '../../repositories/columns/term-columns';
+import { findDataDays } from '../../repositories/intake/reports';
+
+/**
+ * Facts of an account as of one moment: what windows and histories are summed from. They take 60 bytes each, and nobody
+ * keeps them.
+ */
+export type Facts = FactColumns & {
+  /** the facts by term, ad group and keyword */
+  order: Uint32Array;
+  /** all terms of the account */
+  terms: AccountTerms;
+  /** the first and the last day of which anything is known, of all there is; null before the first load */
+  dataDays: { from: string; to: string } | null;
+};
+
+/**
+ * Reads facts and terms, as of one moment.
+ * @param within no other days are read; all unless given
+ * @throws the signal's reason when it is aborted
+ */
+export async function loadFacts(
+  db: Db,
+  accountId: number,
+  within?: { from: string; to: string },
+  signal?: AbortSignal,
+): Promise<Facts> {
+  const read = async (trx: Db) => {
+    const dataDays = await findDataDays(trx, accountId);
+    const facts = await readFacts(trx, accountId, within, signal);
+    return orderFacts(facts, await readTerms(trx, accountId, signal), dataDays);
+  };
+  if ('isTransaction' in db && db.isTransaction) return read(db); // it sees one moment already
+  return db.transaction(read, { isolationLevel: 'repeatable read', readOnly: true });
+}
+
+export function orderFacts(facts: FactColumns, terms: AccountTerms, dataDays: Facts['dataDays']): Facts {
+  const order = orderBy(facts.termId, facts.adGroupId, facts.keywordId);
+  return { ...facts, order, terms, dataDays };
+}
+
+/** A day as facts hold it. */
+export const dayOf = (day: string): number => daysBetween('1970-01-01', day);
+
+/**
+ * Goes through the facts term by term.
+ * @param take is told the id of a term, and that its facts are those of `order` from `begin` to before `end`
+ */
+export function eachTerm(
+  { termId, order }: Facts,
+  take: (id: number, begin: number, end: number) => void,
+): void {
+  for (let begin = 0; begin < order.length;) {
+    const id = termId[order[begin]!]!;
+    let end = begin + 1;
+    while (end < order.length && termId[order[end]!] === id) end += 1;
+    take(id, begin, end);
+    begin = end;
+  }
+}

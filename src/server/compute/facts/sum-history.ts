@@ -1,0 +1,61 @@
+import { shiftDay } from '@/core';
+import { shared } from '../shared-columns';
+import { addKnown, COLUMN, figureAt } from '../figure-columns';
+import type { History } from '../history/history';
+import { dayOf, eachTerm, type Facts } from './facts';
+import { pickSearched } from './pick-terms';
+
+/**
+ * Sums what each term brought in each ad group over all days but those of the lag; and what it earned over all days.
+ * @param facts of all days
+ */
+export function sumHistory(facts: Facts, lagDays: number): History {
+  const terms = pickSearched(facts.terms);
+  const earned = new Float64Array(terms.count).fill(NaN);
+  const days = facts.dataDays && { from: facts.dataDays.from, to: shiftDay(facts.dataDays.to, -lagDays) };
+  const lastDay = days ? dayOf(days.to) : 0;
+  const rows = historyRows(facts.count);
+  let t = 0;
+  eachTerm(facts, (id, begin, end) => {
+    while (t < terms.count && terms.ids[t]! < id) t += 1;
+    if (terms.ids[t] !== id) return; // reported without a term
+    let lastGroup = -1;
+    for (let i = begin; i < end; i++) {
+      const fact = facts.order[i]!;
+      addKnown(earned, t, figureAt(facts.figures, fact, COLUMN.conversions));
+      if (facts.day[fact]! > lastDay) continue;
+      if (facts.adGroupId[fact] !== lastGroup) rows.open(t, (lastGroup = facts.adGroupId[fact]!));
+      rows.add(facts.figures, fact);
+    }
+  });
+  return { days, terms, earned: shared(earned), rows: rows.finish() };
+}
+
+/** Rows that are opened one after another, each summed before the next is opened. */
+function historyRows(most: number) {
+  const [termOf, adGroupId] = [new Uint32Array(most), new Uint32Array(most)];
+  const [clicks, conversions] = [new Float64Array(most).fill(NaN), new Float64Array(most).fill(NaN)];
+  const costMicros = new Float64Array(most).fill(NaN);
+  let count = 0;
+  return {
+    open(term: number, adGroup: number) {
+      termOf[count] = term;
+      adGroupId[count] = adGroup;
+      count += 1;
+    },
+    /** Adds a fact into the row that was opened last. */
+    add(figures: Float64Array, fact: number) {
+      addKnown(clicks, count - 1, figureAt(figures, fact, COLUMN.clicks));
+      addKnown(conversions, count - 1, figureAt(figures, fact, COLUMN.conversions));
+      addKnown(costMicros, count - 1, figureAt(figures, fact, COLUMN.costMicros));
+    },
+    finish: (): History['rows'] => ({
+      count,
+      termOf: shared(termOf, count),
+      adGroupId: shared(adGroupId, count),
+      clicks: shared(clicks, count),
+      conversions: shared(conversions, count),
+      costMicros: shared(costMicros, count),
+    }),
+  };
+}
