@@ -1,9 +1,9 @@
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
-  // browser: on the demo; first-day: on an empty database, each file once
+  // browser: on the demo; first-day: on an empty database, each file once; several: several processes of each kind
   testDir: 'tests',
-  testMatch: ['browser/*.spec.ts', 'first-day/*.spec.ts'],
+  testMatch: ['browser/*.spec.ts', 'first-day/*.spec.ts', 'several/*.spec.ts'],
   workers: 1,
   // Long enough for a machine that stalls: what is slow shows in the benchmarks, not here.
   timeout: 180_000,

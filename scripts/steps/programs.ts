@@ -21,6 +21,13 @@ export function requireChromium(): string {
   return program;
 }
 
+/** The proxy before several web processes, for the tests of them. */
+export function requireProxy(): string {
+  const program = '/usr/sbin/haproxy';
+  if (!existsSync(program)) install('haproxy', 'HAProxy');
+  return program;
+}
+
 function findPostgres(): string | undefined {
   const base = '/usr/lib/postgresql';
   if (!existsSync(base)) return undefined;

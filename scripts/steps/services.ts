@@ -37,9 +37,10 @@ export async function startAll(settings: Settings, beforeWeb?: () => Promise<voi
   await startService(settings, services.at(-1)!, version);
 }
 
-/** Ends the processes, the newest first, without the database. */
-export async function stopProcesses(settings: Settings): Promise<void> {
-  for (const service of servicesOf(settings).reverse()) await stopService(settings, service);
+/** Ends the processes of some names, all unless given, the newest first, without the database. */
+export async function stopProcesses(settings: Settings, names?: readonly string[]): Promise<void> {
+  for (const service of servicesOf(settings).reverse())
+    if (!names || names.includes(service.name)) await stopService(settings, service);
 }
 
 export async function stopAll(settings: Settings): Promise<void> {

@@ -4,12 +4,26 @@ import path from 'node:path';
 import { withFreshDemo } from './fresh-demo';
 import { startDatabase } from './postgres';
 import { step } from './say';
+import { stopProcesses } from './services';
 import { readSettings, type Settings } from './settings';
 
 type Count = { passed: number; failed: number };
 
-/** A share of the demo is enough for the browser tests. */
-const TEST_SCALE = 0.5;
+/** Tests that a browser makes. */
+type Suite = {
+  name: string;
+  /** on what they run */
+  on: string;
+  /** the share of the demo that is enough for them; null: none, as on the first day */
+  scale: number | null;
+  /** they start web and job processes themselves */
+  ownProcesses?: boolean;
+};
+const SUITES: readonly Suite[] = [
+  { name: 'browser', on: 'a demo of their own', scale: 0.5 },
+  { name: 'first-day', on: 'an empty database', scale: null },
+  { name: 'several', on: 'a small demo and several processes', scale: 0.05, ownProcesses: true },
+];
 
 const CHECKS: { name: string; args: string[] }[] = [
   {
@@ -35,7 +49,7 @@ const CHECKS: { name: string; args: string[] }[] = [
 
 /**
  * Runs all checks, the unit and server tests, and the browser tests, and prints one closing line.
- * @param flags --only=checks,unit,browser,first-day runs a part
+ * @param flags --only=checks,unit,browser,first-day,several runs a part
  * @returns the exit code: 0 when nothing failed
  */
 export async function runTests(flags: readonly string[]): Promise<number> {
@@ -53,8 +67,7 @@ export async function runTests(flags: readonly string[]): Promise<number> {
   const counts: Count[] = [];
   if (wanted('checks')) counts.push(...CHECKS.map((check) => runCheck(settings, check)));
   if (wanted('unit')) counts.push(await runVitest(settings, path.join(results, 'vitest.json')));
-  for (const suite of ['browser', 'first-day'] as const)
-    if (wanted(suite)) counts.push(await runBrowser(settings, suite, results));
+  for (const suite of SUITES) if (wanted(suite.name)) counts.push(await runBrowser(settings, suite, results));
 
   const total = counts.reduce((sum, c) => ({ passed: sum.passed + c.passed, failed: sum.failed + c.failed }));
   console.log(`${total.passed} passed, ${total.failed} failed`);
@@ -86,19 +99,15 @@ async function runVitest(settings: Settings, report: string): Promise<Count> {
   }));
 }
 
-/** @param suite browser: on a demo of its own; first-day: on an empty database */
-async function runBrowser(
-  settings: Settings,
-  suite: 'browser' | 'first-day',
-  results: string,
-): Promise<Count> {
-  const isEmpty = suite === 'first-day';
-  step(`Preparing the browser tests: ${isEmpty ? 'an empty database' : 'a demo of their own'}`);
-  const report = path.join(results, `${suite}.json`);
-  const output = path.join(results, suite);
-  return withFreshDemo(settings, isEmpty ? null : TEST_SCALE, (address) => {
-    step(`Running the browser tests (${suite})`);
-    const args = ['node_modules/@playwright/test/cli.js', 'test', `tests/${suite}/`, `--output=${output}`];
+async function runBrowser(settings: Settings, suite: Suite, results: string): Promise<Count> {
+  const { name, scale } = suite;
+  step(`Preparing the ${name} tests: ${suite.on}`);
+  const report = path.join(results, `${name}.json`);
+  const output = path.join(results, name);
+  return withFreshDemo(settings, scale, async (address) => {
+    if (suite.ownProcesses) await stopProcesses(settings, ['web application', 'job process']);
+    step(`Running the ${name} tests`);
+    const args = ['node_modules/@playwright/test/cli.js', 'test', `tests/${name}/`, `--output=${output}`];
     const run = spawnSync(process.execPath, args, {
       cwd: settings.root,
       stdio: 'inherit',
@@ -106,6 +115,7 @@ async function runBrowser(
         ...process.env,
         GATEPOST_TEST_URL: address,
         GATEPOST_TEST_REPORT: report,
+        GATEPOST_TEST_SETTINGS: JSON.stringify(settings),
         GATEPOST_TEST_PLATFORM_URL: `http://127.0.0.1:${settings.platformPort}`,
       },
     });

@@ -3,7 +3,6 @@
 import { useMoney } from '@/screens/frame/money';
 import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
-import type { TermLine } from '@/contracts/sift';
 import { Explain } from '@/ui/explain';
 import { formatShare } from '@/ui/format';
 import { Filters } from './filters/filters';
@@ -19,7 +18,7 @@ import { EvidencePlot } from './plot/evidence-plot';
 import { toFilters, toSearch, useSiftUrl, type SiftUrl } from './sift-url';
 import { countMarks, toSelection } from './table/marks';
 import { TermsTable } from './table/terms-table';
-import { pageOf, useLines } from './table/use-lines';
+import { useLineInHand } from './table/use-line-in-hand';
 import { useMarks } from './table/use-marks';
 import { useLooked } from './use-looked';
 import { ViewTabs } from './view-tabs';
@@ -52,14 +51,10 @@ function TermsScreen({ url, onChange: change }: Props) {
   const formatMoney = useMoney();
   const { call } = useRoutes();
   const sorted = toSearch(url, { sort: url.sort, direction: url.direction });
-  const [cursor, setCursor] = useCursor(sorted);
   const [showsKeywords, setShowsKeywords] = useState(false);
   const [showsKept, setShowsKept] = useState(false);
   const beside = useBesideDays();
-  const lines = useLines(url, beside, { from: pageOf(cursor), to: pageOf(cursor) });
-  const total = lines.first?.total ?? 0;
-  const at = Math.min(cursor, Math.max(0, total - 1));
-  const line: TermLine | undefined = lines.lineAt(at);
+  const { lines, total, at, line, goTo } = useLineInHand(url, beside, sorted);
   const choice = useChoice(line, url);
   const view = toSearch(url);
   const { marks, mark, markAll, unmarkAll } = useMarks(view);
@@ -80,7 +75,7 @@ function TermsScreen({ url, onChange: change }: Props) {
       query: { ...toFilters(url), sort: url.sort, direction: url.direction, offset: String(at) },
     });
     if (index === null) toast('Everything that the filters show was looked at in this pass.');
-    else setCursor(index);
+    else goTo(index);
   }
 
   return (
@@ -150,7 +145,7 @@ function TermsScreen({ url, onChange: change }: Props) {
                   putBatch: marked > 0 ? () => void batch.put() : undefined,
                   nextUnseen: () => void nextUnseen(),
                 }}
-                onCursor={setCursor}
+                onCursor={goTo}
                 onMark={mark}
                 onMarkAll={markAll}
                 onUnmarkAll={unmarkAll}
@@ -174,10 +169,4 @@ function TermsScreen({ url, onChange: change }: Props) {
       {showsKept && <KeptList onClose={() => setShowsKept(false)} />}
     </>
   );
-}
-
-/** The row in hand, from 0; other filters or another order begin at the first. */
-function useCursor(view: string): [number, (index: number) => void] {
-  const [at, setAt] = useState({ view, index: 0 });
-  return [at.view === view ? at.index : 0, (index) => setAt({ view, index })];
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 
 type Undoable = { said: string; undo: () => Promise<unknown> };
@@ -46,11 +47,35 @@ async function takeBack(entry: Undoable): Promise<void> {
   const at = done.indexOf(entry);
   if (at < 0) return;
   done.splice(at, 1);
+  noteUndoing(1);
   try {
     await doing(entry.undo());
     toast(`Undone: ${entry.said}`);
   } catch (error) {
     done.push(entry);
     toast.error(error instanceof Error ? error.message : 'It could not be undone.');
+  } finally {
+    setTimeout(() => noteUndoing(-1)); // what it brought back is shown first
   }
+}
+
+/** How many undos are under way, and who wants to know. */
+let undoing = 0;
+const listeners = new Set<() => void>();
+
+function noteUndoing(more: number): void {
+  undoing += more;
+  for (const listener of listeners) listener();
+}
+
+/** Whether something is being taken back, until what it changed is on the screen. */
+export function useIsUndoing(): boolean {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => undoing > 0,
+    () => false,
+  );
 }

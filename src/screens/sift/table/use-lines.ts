@@ -36,6 +36,8 @@ export function useLines(url: SiftUrl, beside: Window | null, { from, to }: Page
     first: first.data,
     error: first.error,
     isStale: first.isPlaceholderData,
+    /** a page in sight is being asked for */
+    isOnItsWay: first.isFetching || others.some(({ isFetching }) => isFetching),
     lineAt(index: number): TermLine | undefined {
       const at = pageOf(index);
       const data = at === 0 ? first.data : pages.get(at);

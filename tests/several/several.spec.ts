@@ -1,0 +1,198 @@
+import { request as send, type ClientRequest } from 'node:http';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import pg from 'pg';
+import { databaseUrl, type Settings } from '../../scripts/steps/settings';
+import { toNumber } from '../support/page';
+import { NAMES, startCluster, type Cluster, type Name } from './cluster';
+
+/** Several web and job processes on one database: any of them may die at any moment, and nothing is lost or done twice. */
+test.describe.configure({ mode: 'serial' });
+
+const settings = JSON.parse(process.env.GATEPOST_TEST_SETTINGS ?? '{}') as Settings;
+const BASE = `http://127.0.0.1:${settings.webPort}`;
+const ACCOUNT = 'larkfell-web';
+let cluster: Cluster;
+let db: pg.Client;
+
+test.beforeAll(async () => {
+  cluster = await startCluster(settings);
+  db = new pg.Client({ connectionString: databaseUrl(settings) });
+  await db.connect();
+});
+test.afterAll(async () => {
+  await db.end();
+  await cluster.stop();
+});
+
+const rows = async <Row>(sql: string, values: unknown[] = []) =>
+  (await db.query(sql, values)).rows as unknown as Row[];
+
+async function killAndStart(name: Name) {
+  await cluster.kill(name);
+  await cluster.start(name);
+}
+
+/** Asks until someone answers: while a web process dies, a request of its may be lost. */
+async function ask(request: APIRequestContext, method: string, path: string, data?: unknown) {
+  const headers = { origin: BASE, 'content-type': 'application/json' };
+  for (;;) {
+    const answer = await request
+      .fetch(`${BASE}/api/${ACCOUNT}/${path}`, { method, headers, data: data as object })
+      .catch(() => null);
+    if (answer && answer.status() < 500) return answer;
+  }
+}
+
+const WAITS = 'decided, waits for the connection';
+
+test('decisions that are made while web processes die are in the tray, each once', async ({ page }) => {
+  await page.goto(`${BASE}/${ACCOUNT}/sift?returns=none`);
+  const grid = page.getByRole('grid', { name: 'Search terms' });
+  const inHand = grid.locator('[role=row][aria-selected=true]');
+  await grid.focus();
+  await expect(inHand).toBeVisible();
+  const stopped: string[] = [];
+  const textInHand = () => inHand.locator('[data-raw]').getAttribute('data-raw');
+  const isMarked = async (mark: string) => (await inHand.getByRole('img', { name: mark }).count()) > 0;
+  const goOn = async () => {
+    const text = await textInHand();
+    await page.keyboard.press('ArrowDown');
+    await expect.poll(textInHand).not.toBe(text);
+  };
+  const stopSome = async (times: number) => {
+    for (let i = 0; i < times; i++) {
+      while (await isMarked('protected')) await goOn();
+      const text = (await textInHand())!;
+      await page.keyboard.press('w');
+      stopped.push(text);
+      // The row is gone, or stays and says that it waits.
+      await expect.poll(async () => (await textInHand()) !== text || (await isMarked(WAITS))).toBe(true);
+      if (await isMarked(WAITS)) await goOn();
+    }
+  };
+  await stopSome(3);
+  await cluster.kill('web 1');
+  await stopSome(4);
+  await cluster.start('web 1');
+  await cluster.kill('web 2');
+  await stopSome(4);
+  await cluster.kill('web 1'); // now nobody answers: what is in hand can be decided, the next term is not shown
+  await stopSome(1);
+  await expect(page.getByText(/decisions? (is|are) kept in this browser/)).toBeVisible();
+  await Promise.all([cluster.start('web 1'), cluster.start('web 2')]);
+  await stopSome(1);
+  await expect(page.getByTestId('tray-count')).toHaveText(`${stopped.length} changes, not sent`);
+  await expect(page.getByText(/kept in this browser/)).toHaveCount(0);
+  const drafted = await rows<{ text: string }>(
+    `select body ->> 'text' as text from change join change_set using (account_id, change_set_id) where change_set.state = 'draft'`,
+  );
+  expect(drafted.map(({ text }) => text).sort()).toEqual(stopped.map((text) => text.toLowerCase()).sort());
+});
+
+test('a tray that is sent while job processes die arrives, each change once', async ({ request }) => {
+  const drafted = await rows<{ text: string }>(
+    `select body ->> 'text' as text from change join change_set using (account_id, change_set_id) where change_set.state = 'draft'`,
+  );
+  const sent = await ask(request, 'POST', 'tray/send');
+  expect(sent.status()).toBe(200);
+  for (const name of ['jobs 1', 'jobs 2', 'jobs 3', 'jobs 1', 'jobs 2'] as const) await killAndStart(name);
+  const states = () => rows<{ state: string }>(`select state from change_set order by change_set_id`);
+  await expect.poll(async () => (await states())[0]!.state, { timeout: 120_000 }).toBe('confirmed');
+  const there = await rows<{ n: string }>(`select count(*) as n from standin.negative where text = any($1)`, [
+    drafted.map(({ text }) => text),
+  ]);
+  expect(Number(there[0]!.n)).toBe(drafted.length);
+});
+
+test('files that are loaded while any process dies are loaded, each row once', async ({ request }) => {
+  const days = ['05', '06', '07', '08', '09'];
+  const report = (day: string) =>
+    Buffer.from(
+      [
+        'Day,Campaign,Ad group,Search term,Clicks,Cost',
+        ...Array.from({ length: 12_000 }, (_, i) => `2024-02-${day},Old hives,Old,relic hive ${i},1,0.10`),
+      ].join('\n'),
+    );
+  const loads: number[] = [];
+  for (const [i, day] of days.entries()) {
+    const name = `relics ${day}.csv`;
+    const bytes = report(day);
+    const brought = await upload(name, bytes).catch(() => upload(name, bytes));
+    loads.push(brought);
+    await ask(request, 'POST', `intake/${brought}/load`, {});
+    await killAndStart(NAMES[i]!);
+  }
+  for (const name of ['jobs 1', 'jobs 2', 'jobs 3'] as const) await killAndStart(name);
+  const states = () =>
+    rows<{ state: string }>(`select distinct state from report_file where report_file_id = any($1)`, [loads]);
+  await expect.poll(states, { timeout: 150_000 }).toEqual([{ state: 'loaded' }]);
+  const facts = await rows<{ facts: string; clicks: string }>(
+    `select count(*) as facts, sum(clicks) as clicks from term_day where day between '2024-02-01' and '2024-02-28'`,
+  );
+  expect(facts).toEqual([{ facts: '60000', clicks: '60000' }]);
+});
+
+test('an upload whose web process dies says so, and leaves nothing behind', async ({ page }) => {
+  const before = await rows<{ n: string }>('select count(*) as n from report_file');
+  const [began, broken] = uploadWithoutEnd();
+  await began;
+  await cluster.kill('web 1');
+  await cluster.kill('web 2');
+  await expect(broken).rejects.toThrow();
+  expect(await rows('select count(*) as n from report_file')).toEqual(before);
+
+  await page.goto(`${BASE}/${ACCOUNT}/intake`).catch(() => undefined);
+  await Promise.all([cluster.start('web 1'), cluster.start('web 2')]);
+  await page.goto(`${BASE}/${ACCOUNT}/intake`);
+  await expect(page.getByLabel('Report files')).toBeAttached();
+  await cluster.kill('web 1');
+  await cluster.kill('web 2');
+  await page.getByLabel('Report files').setInputFiles({
+    ...{ name: 'late.csv', mimeType: 'text/csv' },
+    buffer: Buffer.from('Day,Search term,Clicks\n2024-03-01,late hive,1\n'),
+  });
+  await expect(page.getByRole('alert').filter({ hasText: 'late.csv' })).toBeVisible();
+  await Promise.all([cluster.start('web 1'), cluster.start('web 2')]);
+  expect(toNumber((await rows<{ n: string }>('select count(*) as n from report_file'))[0]!.n)).toBe(
+    toNumber(before[0]!.n),
+  );
+});
+
+/** Brings a file. @returns its id. @throws where the connection breaks, or nobody answers */
+function upload(name: string, bytes: Buffer): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const sent = begin(name, bytes.length, (status, body) =>
+      status === 200
+        ? resolve((JSON.parse(body) as { files: { id: number }[] }).files[0]!.id)
+        : reject(new Error(`${status} ${body}`)),
+    );
+    sent.on('error', reject);
+    sent.end(bytes);
+  });
+}
+
+/** @returns when the first of the bytes are on their way; what becomes of the rest, which never comes */
+function uploadWithoutEnd(): [began: Promise<void>, broken: Promise<void>] {
+  let sent: ClientRequest;
+  const broken = new Promise<void>((resolve, reject) => {
+    sent = begin('endless.csv', 64 * 1024 ** 2, (status) =>
+      status === 200 ? resolve() : reject(new Error(String(status))),
+    );
+    sent.on('error', reject);
+  });
+  broken.catch(() => undefined); // waited for later
+  const began = new Promise<void>((resolve) => {
+    sent.write('Day,Search term,Clicks\n'.padEnd(1024 ** 2, '\n'), () => resolve());
+  });
+  return [began, broken];
+}
+
+function begin(name: string, size: number, answered: (status: number, body: string) => void): ClientRequest {
+  const path = `/api/${ACCOUNT}/intake?name=${encodeURIComponent(name)}&size=${size}`;
+  const headers = { origin: BASE, 'content-length': size };
+  return send(new URL(path, BASE), { method: 'PUT', headers }, (answer) => {
+    const parts: Buffer[] = [];
+    answer.on('data', (part: Buffer) => parts.push(part));
+    answer.on('end', () => answered(answer.statusCode ?? 0, Buffer.concat(parts).toString()));
+  });
+}
