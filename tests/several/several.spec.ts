@@ -98,7 +98,7 @@ test('a tray that is sent while job processes die arrives, each change once', as
   for (const name of ['jobs 1', 'jobs 2', 'jobs 3', 'jobs 1', 'jobs 2'] as const) await killAndStart(name);
   const states = () => rows<{ state: string }>(`select state from change_set order by change_set_id`);
   await expect.poll(async () => (await states())[0]!.state, { timeout: 120_000 }).toBe('confirmed');
-  const there = await rows<{ n: string }>(`select count(*) as n from standin.negative where text = any($1)`, [
+  const there = await rows<{ n: string }>(`select count(*) as n from standin.negative where body ->> 'text' = any($1)`, [
     drafted.map(({ text }) => text),
   ]);
   expect(Number(there[0]!.n)).toBe(drafted.length);
@@ -151,7 +151,7 @@ test('an upload whose web process dies says so, and leaves nothing behind', asyn
     ...{ name: 'late.csv', mimeType: 'text/csv' },
     buffer: Buffer.from('Day,Search term,Clicks\n2024-03-01,late hive,1\n'),
   });
-  await expect(page.getByRole('alert').filter({ hasText: 'late.csv' })).toBeVisible();
+  await expect(page.getByText(/late\.csv was not brought/)).toBeVisible();
   await Promise.all([cluster.start('web 1'), cluster.start('web 2')]);
   expect(toNumber((await rows<{ n: string }>('select count(*) as n from report_file'))[0]!.n)).toBe(
     toNumber(before[0]!.n),

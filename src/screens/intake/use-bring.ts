@@ -6,6 +6,7 @@ import type { ReportFileView } from '@/contracts/intake';
 import { isTyping } from '@/screens/frame/keys/typing';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { NoAnswer } from '@/ui/ask';
 
 /**
  * Brings files, one after another, and what is pasted onto the screen.
@@ -29,7 +30,8 @@ export function useBring(onBrought: (files: ReportFileView[]) => void): {
         const answer = await call('PUT intake', { query, body: file });
         brought.push(...answer.files);
       } catch (error) {
-        sayFailure(error);
+        if (error instanceof NoAnswer) toast.error(`${file.name} was not brought. ${error.message}`);
+        else sayFailure(error);
       }
     }
     setBusy(null);
