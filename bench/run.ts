@@ -14,6 +14,7 @@ import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
 import { benchTruth } from './tasks/truth';
+import { benchWindow } from './tasks/window';
 
 const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   gate: benchGate,
@@ -27,18 +28,20 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'reading-memory': benchReadingMemory,
   load: benchLoad,
   sift: benchSift,
+  window: benchWindow,
   lists: benchLists,
   people: benchPeople,
 };
 
 /** What a quick run leaves to a full one, unless it is named: these make a database or days of traffic of their own. */
-const SLOW = ['sift', 'lists', 'people', 'truth'];
+const SLOW = ['sift', 'window', 'lists', 'people', 'truth'];
 
 /** How a process is started: where memory is the question, the collector is kept from taking all that it may. */
 const FLAGS: Record<string, string[]> = {
   'reading-memory': ['--max-old-space-size=100'],
   sift: ['--expose-gc'],
   load: [YOUNG_ROOM], // as the job process is started
+  window: [YOUNG_ROOM],
 };
 
 type Result = { lines: Line[]; peakMb: number };

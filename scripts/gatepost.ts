@@ -8,6 +8,7 @@ import { startAll, stopAll, stopProcesses } from './steps/services';
 import { readSettings } from './steps/settings';
 import { loadDemo } from './steps/demo';
 import { runDevelopment } from './steps/develop';
+import { printSharding } from './steps/sharding';
 import { runTests } from './steps/test';
 
 const HELP = `./gatepost demo          install what is missing and run everything with demo data
@@ -16,6 +17,7 @@ const HELP = `./gatepost demo          install what is missing and run everythin
 ./gatepost backup FILE   write the database and the files that were brought into one file
 ./gatepost restore FILE  put such a file into an empty data folder
 ./gatepost reset         throw all data away (asks first; --yes does not ask)
+./gatepost sharding      print the statements that spread the tables over machines, see docs/growing.md
 ./gatepost test          all checks and tests
 ./gatepost dev           for developers: the web application reloads as its sources change
 
@@ -51,6 +53,8 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
         rmSync(path.join(settings.data, entry), { recursive: true, force: true });
       }
       return step('All data is gone. “./gatepost demo” begins anew.');
+    case 'sharding':
+      return printSharding(settings);
     case 'test':
       process.exitCode = await runTests(flags);
       return;

@@ -36,6 +36,12 @@ export type WindowData = WindowColumns & {
   dataDays: { from: string; to: string } | null;
 };
 
+/** A window, and all days behind it: what no change of the structure touches. What is made of it alone outlives one. */
+export type WindowFacts = WindowData & {
+  /** what the terms brought over all days that are kept */
+  history: History;
+};
+
 /** The account as it stands: what is small, and is read anew when the structure changes. */
 export type Standing = {
   mirror: Mirror;
@@ -44,10 +50,10 @@ export type Standing = {
 };
 
 /** An account's window in memory, and what is made from it once. Never changed after it is built. */
-export type Snapshot = WindowData &
+export type Snapshot = WindowFacts &
   Standing & {
-    /** what the terms brought over all days that are kept */
-    history: History;
+    /** the same facts, as they are kept */
+    facts: WindowFacts;
     /** texts that converted often enough in all the data there is */
     converting: readonly string[];
     campaign: ReadonlyMap<string, Campaign>;
@@ -72,26 +78,21 @@ export async function loadStanding(db: Db, accountId: number): Promise<Standing>
 
 /**
  * Makes from the data what requests need: indexes, gates, the account's negatives laid over the rows.
- * @param data read before the standing, so that each of its ad groups is there
+ * @param facts read before the standing, so that each of their ad groups is there
  * @param keeper so many conversions protect a term; null: none does
  */
-export function openSnapshot(
-  data: WindowData,
-  history: History,
-  standing: Standing,
-  keeper: number | null,
-): Snapshot {
+export function openSnapshot(facts: WindowFacts, standing: Standing, keeper: number | null): Snapshot {
   const { mirror } = standing;
   const campaign = new Map(mirror.campaigns.map((c) => [c.id, c]));
   const adGroup = new Map(mirror.adGroups.map((g) => [g.id, g]));
-  const served = layRows(data, mirror);
+  const served = layRows(facts, mirror);
   const shape = shapeOf(mirror);
   const liveKeywords = findLiveKeywords(mirror, campaign, adGroup);
-  const converting = convertingTexts(history, keeper);
+  const converting = convertingTexts(facts.history, keeper);
   return {
-    ...data,
+    ...facts,
     ...standing,
-    ...{ history, converting, campaign, adGroup, served, liveKeywords },
+    ...{ facts, converting, campaign, adGroup, served, liveKeywords },
     keyword: new Map(mirror.keywords.map((k) => [k.id, k])),
     negative: new Map(mirror.negatives.map((n) => [n.id, n])),
     gate: layGate(served, shape),
@@ -120,15 +121,15 @@ export function costliestOf({ rows }: Pick<Snapshot, 'rows'>, indexes: readonly 
   return indexes.reduce((best, r) => (costAt(rows, r) > costAt(rows, best) ? r : best));
 }
 
-function layRows(data: WindowData, { adGroups }: Mirror): ServedRows {
+function layRows(facts: WindowFacts, { adGroups }: Mirror): ServedRows {
   const groupIndex = new Map(adGroups.map((group, g) => [Number(group.id), g]));
-  const adGroupOf = data.rows.adGroupId.map((id) => groupIndex.get(id)!);
-  return { ...servedTerms(data), adGroupOf, adGroups };
+  const adGroupOf = facts.rows.adGroupId.map((id) => groupIndex.get(id)!);
+  return { ...servedTerms(facts), adGroupOf, adGroups };
 }
 
 /** What no change of the structure touches: the words of the terms, and where their rows stand. */
 const servedTerms = derivedFrom(
-  ({ rows, terms }: WindowData): Pick<ServedRows, 'table' | 'rowStarts' | 'codes'> => {
+  ({ rows, terms }: WindowFacts): Pick<ServedRows, 'table' | 'rowStarts' | 'codes'> => {
     const rowStarts = new Uint32Array(terms.count + 1);
     for (const t of rows.termOf) rowStarts[t + 1]! += 1;
     for (let t = 0; t < terms.count; t++) rowStarts[t + 1]! += rowStarts[t]!;

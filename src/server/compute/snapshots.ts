@@ -10,7 +10,7 @@ import { sumWindow } from './facts/sum-window';
 import type { History } from './history/history';
 import { bytesOf } from './shared-columns';
 import { TakenBack } from './taken-back';
-import { loadStanding, openSnapshot, type Snapshot, type WindowData } from './snapshot';
+import { loadStanding, openSnapshot, type Snapshot, type WindowData, type WindowFacts } from './snapshot';
 
 /** Snapshots by account, version and window; the least recently used goes first. */
 export type Snapshots = {
@@ -32,7 +32,7 @@ export type DataSource = <T extends SharedData>(key: string, load: () => Promise
 /** Columns beside the snapshots that are kept, which the snapshots of one account share. */
 const columnsOf = derivedFrom(({ maxSize }: KeptSnapshots) => ({
   histories: new LRUCache<string, Promise<History>>({ maxSize }),
-  windows: new LRUCache<string, Promise<WindowData>>({ maxSize }),
+  windows: new LRUCache<string, Promise<WindowFacts>>({ maxSize }),
 }));
 
 /** What is made from a window (words, posting lists, orders, sums), by the terms that it holds; as the benchmark found it. */
@@ -69,36 +69,36 @@ export function createSnapshots(
     return value;
   }
 
-  /** The columns of a window and of the history behind it: the facts are read once for both. */
-  async function findColumns(db: Db, account: Account, days: number, exact?: Window) {
+  /** A window and the history behind it: the facts are read once for both. */
+  function findFacts(db: Db, account: Account, days: number, exact?: Window): Promise<WindowFacts> {
     const { histories, windows } = columnsOf(kept);
-    const facts = [account.id, account.factsVersion, account.lagDays].join('|');
+    const version = [account.id, account.factsVersion, account.lagDays].join('|');
     let all: Facts | undefined;
     const findHistory = () =>
-      keep(histories, facts, bytesOfHistory, () =>
-        source(`history|${facts}`, async () => {
+      keep(histories, version, bytesOfHistory, () =>
+        source(`history|${version}`, async () => {
           all = await loadFacts(db, account.id, undefined, signal);
           return sumHistory(all, account.lagDays);
         }),
       );
-    const key = `${facts}|${exact ? `${exact.from} ${exact.to}` : days}`;
-    const data = await keep(windows, key, bytesOfWindow, () =>
-      source(key, async () => {
+    const key = `${version}|${exact ? `${exact.from} ${exact.to}` : days}`;
+    return keep(windows, key, bytesOfWindow, async () => {
+      const data = await source(key, async () => {
         await findHistory();
         const dataDays = all ? all.dataDays : await findDataDays(db, account.id);
         const window = exact ?? lookBack(dataDays?.to ?? '1990-01-01', days, account.lagDays);
         const there = all ?? (await loadFacts(db, account.id, window, signal));
         return { window, dataDays, ...sumWindow(there, window) };
-      }),
-    );
-    return { data, history: await findHistory() };
+      });
+      return { ...data, history: await findHistory() };
+    });
   }
 
   function find(db: Db, account: Account, days: number, exact?: Window): Promise<Snapshot> {
     const key = [account.id, account.dataVersion, exact ? `${exact.from} ${exact.to}` : days].join('|');
     return keep(kept, key, bytesOfSnapshot, async () => {
-      const { data, history } = await findColumns(db, account, days, exact);
-      return openSnapshot(data, history, await loadStanding(db, account.id), account.keeperConversions);
+      const facts = await findFacts(db, account, days, exact);
+      return openSnapshot(facts, await loadStanding(db, account.id), account.keeperConversions);
     });
   }
 

@@ -1,5 +1,5 @@
 import type { Figures } from '@/core';
-import type { Snapshot } from './snapshot';
+import type { Snapshot, WindowFacts } from './snapshot';
 import { kindAt } from './window-columns';
 import { derivedFrom } from './derived';
 import { addFiguresInto, FIGURE_COUNT, figureAt, figuresIn, COLUMN } from './figure-columns';
@@ -13,10 +13,11 @@ export type TermSums = {
   unreportedMicros: number;
 };
 
-/** The sums of a snapshot; made when they are first asked for. */
-export const termSums: (snapshot: Snapshot) => TermSums = derivedFrom(sumAll);
+/** The sums of a window; made when they are first asked for. */
+export const termSums = ({ facts }: Pick<Snapshot, 'facts'>): TermSums => sumsOf(facts);
+const sumsOf = derivedFrom(sumAll);
 
-function sumAll({ rows, terms }: Snapshot): TermSums {
+function sumAll({ rows, terms }: WindowFacts): TermSums {
   const figures = new Float64Array(FIGURE_COUNT * terms.count).fill(NaN);
   for (let r = 0; r < rows.count; r++) addFiguresInto(figures, rows.termOf[r]!, rows.figures, r);
   let [costMicros, unreportedMicros] = [0, 0];

@@ -10,7 +10,7 @@ import {
   type Target,
 } from '@/core';
 import type { Evidence } from '@/contracts/sift';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, WindowFacts } from '../snapshot';
 import { allDaysOf, termsOf } from '../history/all-days';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
@@ -21,7 +21,8 @@ import { figureAt, COLUMN } from '../figure-columns';
 /** What an account's terms are read against: the prior of all days that are kept, and what a click and a conversion are in the window. */
 export type Ground = { prior: Prior | null; cpcMicros: number | null; meanValueMicros: number | null };
 
-export const groundOf: (snapshot: Snapshot) => Ground = derivedFrom(layGround);
+export const groundOf = ({ facts }: Pick<Snapshot, 'facts'>): Ground => groundUnder(facts);
+const groundUnder = derivedFrom(layGround);
 
 /** Sure enough to act on (rules 7.3). */
 export const SURE = 0.95;
@@ -120,9 +121,9 @@ function questionOf(snapshot: Snapshot, steering: Steering, term: number, figure
   return { ...prior, breakEvenCvr: rate, clicks, conversions };
 }
 
-function layGround(snapshot: Snapshot): Ground {
-  const { terms } = snapshot;
-  const sums = termSums(snapshot);
+function layGround(facts: WindowFacts): Ground {
+  const { terms, history } = facts;
+  const sums = termSums({ facts });
   const sumOf = (figure: keyof Figures) => {
     let sum = 0;
     for (let t = 0; t < terms.count; t++)
@@ -132,7 +133,7 @@ function layGround(snapshot: Snapshot): Ground {
   const [clicks, cost] = [sumOf('clicks'), sumOf('costMicros')];
   const [conversions, value] = [sumOf('conversions'), sumOf('valueMicros')];
   return {
-    prior: fitPrior(termsOf(snapshot.history)),
+    prior: fitPrior(termsOf(history)),
     cpcMicros: clicks > 0 ? cost / clicks : null,
     meanValueMicros: value > 0 && conversions > 0 ? value / conversions : null,
   };

@@ -1,5 +1,5 @@
 import { derivedFrom } from '../derived';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, WindowFacts } from '../snapshot';
 import { kindAt } from '../window-columns';
 import type { History } from './history';
 
@@ -20,28 +20,27 @@ const sumsOfTerms = derivedFrom(({ terms, rows }: History): AllDays => {
 });
 
 /** The same for the terms of a window, in its order. A term that is not in the history has NaN, and stands at −1 there. */
-export const allDaysOf: (snapshot: Snapshot) => AllDays & { indexOf: Int32Array } = derivedFrom(
-  ({ terms, history }: Snapshot) => {
-    const sums = sumsOfTerms(history);
-    const clicks = new Float64Array(terms.count).fill(NaN);
-    const conversions = new Float64Array(terms.count).fill(NaN);
-    const indexOf = new Int32Array(terms.count).fill(-1);
-    const { ids, count } = history.terms;
-    // Both stand in the order of their ids.
-    for (let [t, h] = [0, 0]; t < terms.count && h < count;) {
-      if (ids[h]! < terms.ids[t]!) h++;
-      else {
-        if (ids[h] === terms.ids[t]) {
-          indexOf[t] = h;
-          clicks[t] = sums.clicks[h]!;
-          conversions[t] = sums.conversions[h]!;
-        }
-        t++;
+export const allDaysOf = ({ facts }: Pick<Snapshot, 'facts'>) => daysOf(facts);
+const daysOf = derivedFrom(({ terms, history }: WindowFacts): AllDays & { indexOf: Int32Array } => {
+  const sums = sumsOfTerms(history);
+  const clicks = new Float64Array(terms.count).fill(NaN);
+  const conversions = new Float64Array(terms.count).fill(NaN);
+  const indexOf = new Int32Array(terms.count).fill(-1);
+  const { ids, count } = history.terms;
+  // Both stand in the order of their ids.
+  for (let [t, h] = [0, 0]; t < terms.count && h < count;) {
+    if (ids[h]! < terms.ids[t]!) h++;
+    else {
+      if (ids[h] === terms.ids[t]) {
+        indexOf[t] = h;
+        clicks[t] = sums.clicks[h]!;
+        conversions[t] = sums.conversions[h]!;
       }
+      t++;
     }
-    return { clicks, conversions, indexOf };
-  },
-);
+  }
+  return { clicks, conversions, indexOf };
+});
 
 /** Clicks and conversions of each term of a history, for the prior; what is reported without a term is none. */
 export function* termsOf(history: History) {

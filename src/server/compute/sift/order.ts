@@ -7,7 +7,7 @@ import {
   type Figures,
 } from '@/core';
 import type { Sort } from '@/contracts/sift';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, WindowFacts } from '../snapshot';
 import { figuresOfTerm, termSums } from '../term-sums';
 import { kindAt } from '../window-columns';
 import { probabilityOfMiss } from '../evidence/evidence';
@@ -40,7 +40,7 @@ export function orderLines(
   sorting: Sorting,
   steering: Steering,
 ): Ordered {
-  const order = orderOf(snapshot, { ...sorting, steering });
+  const order = orderOf(snapshot, sorting, steering);
   const sums = termSums(snapshot);
   const terms = inOrder(order, whole);
   const sorted = parts
@@ -65,24 +65,46 @@ export function orderLines(
 }
 
 /** All terms of a window in the order of their sums; each order is made once. */
-const orderOf = derivedByKey(
-  ({ sort, direction, steering }: Sorting & { steering: Steering }) =>
-    `${sort} ${direction} ${steeringKey(steering)}`,
-  makeOrder,
+function orderOf(snapshot: Snapshot, { sort, direction }: Sorting, steering: Steering): Order {
+  return sort === 'evidence'
+    ? orderByEvidence(snapshot, { direction, steering })
+    : orderBySums(snapshot.facts, { sort, direction, steersBy: steering.steersBy });
+}
+
+const orderByEvidence = derivedByKey(
+  ({ direction, steering }: Pick<Sorting, 'direction'> & { steering: Steering }) =>
+    `${direction} ${steeringKey(steering)}`,
+  (snapshot: Snapshot, { steering, direction }) =>
+    makeOrder(snapshot.facts, direction, (term, figures) =>
+      probabilityOfMiss(snapshot, steering, { term, figures }),
+    ),
 );
 
-function makeOrder(snapshot: Snapshot, { steering, ...sorting }: Sorting & { steering: Steering }): Order {
-  const { count } = snapshot.terms;
-  const sums = termSums(snapshot);
-  const { sort } = sorting;
-  const measures =
-    sort === 'term'
-      ? textRanks(snapshot)
-      : new Float64Array(count).map((_, t) => {
-          if (kindAt(snapshot.terms, t) === 'unreported') return NaN;
-          return measure(snapshot, sort, steering, { term: t, figures: figuresOfTerm(sums, t) });
-        });
-  const sign = sorting.direction === 'asc' ? 1 : -1;
+type SortingBySums = { sort: Exclude<Sort, 'evidence'>; direction: Sorting['direction'] } & Pick<
+  Steering,
+  'steersBy'
+>;
+
+const orderBySums = derivedByKey(
+  ({ sort, direction, steersBy }: SortingBySums) => `${sort} ${direction} ${steersBy}`,
+  (facts: WindowFacts, { sort, direction, steersBy }) => {
+    if (sort !== 'term') return makeOrder(facts, direction, (_, figures) => measure(sort, steersBy, figures));
+    const ranks = textRanks(facts);
+    return makeOrder(facts, direction, (term) => ranks[term]!);
+  },
+);
+
+function makeOrder(
+  facts: WindowFacts,
+  direction: Sorting['direction'],
+  measureOfTerm: (term: number, figures: Figures) => number,
+): Order {
+  const { count } = facts.terms;
+  const sums = termSums({ facts });
+  const measures = new Float64Array(count).map((_, t) =>
+    kindAt(facts.terms, t) === 'unreported' ? NaN : measureOfTerm(t, figuresOfTerm(sums, t)),
+  );
+  const sign = direction === 'asc' ? 1 : -1;
   // By what matters least first: each sorting keeps the order of the one before where it finds equals.
   const byCost = sortByMeasure(
     numbersTo(count),
@@ -129,17 +151,17 @@ function compareStandings(a: Standing, b: Standing, { direction }: Sorting): num
   );
 }
 
-function measureOf(snapshot: Snapshot, sort: Sort, steering: Steering, part: Part, order: Order) {
-  return sort === 'term' ? order.measures[part.term]! : measure(snapshot, sort, steering, part);
+/** What a part of a term is sorted by; NaN where it is undefined. */
+function measureOf(snapshot: Snapshot, sort: Sort, steering: Steering, part: Part, order: Order): number {
+  if (sort === 'term') return order.measures[part.term]!;
+  if (sort === 'evidence') return probabilityOfMiss(snapshot, steering, part);
+  return measure(sort, steering.steersBy, part.figures);
 }
 
-/** What a line is sorted by; NaN where it is undefined. */
-function measure(
-  snapshot: Snapshot,
-  sort: Exclude<Sort, 'term'>,
-  steering: Steering,
-  { term, figures }: Part,
-): number {
+type SortBySums = Exclude<Sort, 'term' | 'evidence'>;
+
+/** What figures are sorted by; NaN where it is undefined. */
+function measure(sort: SortBySums, steersBy: Steering['steersBy'], figures: Figures): number {
   switch (sort) {
     case 'without':
       return spendWithoutReturn(figures);
@@ -153,15 +175,13 @@ function measure(
       return figures.conversions ?? NaN;
     case 'target': {
       const { cpaMicros, acos } = ratios(figures);
-      return (steering.steersBy === 'CPA' ? cpaMicros : acos) ?? NaN;
+      return (steersBy === 'CPA' ? cpaMicros : acos) ?? NaN;
     }
-    case 'evidence':
-      return probabilityOfMiss(snapshot, steering, { term, figures });
   }
 }
 
 /** The rank of each term in the order of their texts, by code points. */
-function textRanks({ terms: { keys, keyStarts, count } }: Snapshot): Float64Array {
+function textRanks({ terms: { keys, keyStarts, count } }: WindowFacts): Float64Array {
   const bytes = Buffer.from(keys.buffer, keys.byteOffset, keys.byteLength);
   const sorted = new Uint32Array(count).map((_, t) => t);
   sorted.sort((a, b) => bytes.compare(bytes, keyStarts[b], keyStarts[b + 1], keyStarts[a], keyStarts[a + 1]));

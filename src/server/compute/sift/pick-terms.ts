@@ -26,9 +26,8 @@ const MOST_FORMS = 64;
 const RARE = { share: 0.005, least: 3 };
 
 /** The forms of each word of a window, folded; made when they are first asked for. */
-export const foldedOf: (snapshot: Snapshot) => FoldedTexts = derivedFrom(({ served }) =>
-  foldForms(served.table),
-);
+export const foldedOf = ({ served }: Pick<Snapshot, 'served'>): FoldedTexts => foldedIn(served.table);
+const foldedIn = derivedFrom(foldForms);
 
 /** Terms that pass the filters which ask about the term itself: 1 for each that does; null when all do. */
 export function pickTerms(

@@ -103,8 +103,7 @@ function aSnapshot(rows: readonly Row[]): Snapshot {
   );
   const window = { from: '2026-11-01', to: DAY };
   return openSnapshot(
-    { window, dataDays: facts.dataDays, ...sumWindow(facts, window) },
-    sumHistory(facts, 0),
+    { window, dataDays: facts.dataDays, ...sumWindow(facts, window), history: sumHistory(facts, 0) },
     { mirror: MIRROR, ownTargets: { campaigns: [], productGroups: [] } },
     null,
   );
