@@ -15,6 +15,15 @@ export function textAt(bytes: Uint8Array, starts: Uint32Array, t: number): strin
   return Buffer.from(bytes.buffer, bytes.byteOffset + start, starts[t + 1]! - start).toString('utf8');
 }
 
+/** Some of the texts, in order; empty where one is not wanted. */
+export function textsIn(bytes: Uint8Array, starts: Uint32Array, isWanted: (t: number) => boolean): string[] {
+  const all = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const texts = new Array<string>(starts.length - 1);
+  for (let t = 0; t < texts.length; t++)
+    texts[t] = isWanted(t) ? all.toString('utf8', starts[t], starts[t + 1]) : '';
+  return texts;
+}
+
 /** Bytes that columns take. */
 export function bytesOf(...columns: object[]): number {
   return columns

@@ -4,6 +4,7 @@ import {
   codeKey,
   compileAccountGate,
   layGate,
+  numbersTo,
   type AccountGate,
   type MatchType,
   type RowGate,
@@ -24,6 +25,7 @@ import {
 import { derivedFrom } from './derived';
 import type { WindowColumns } from './facts/sum-window';
 import { convertingTexts, type History } from './history/history';
+import { textsIn } from './shared-columns';
 import { costAt, keyAt, kindAt } from './window-columns';
 
 /** A keyword that is effectively live, with where it stands. */
@@ -133,10 +135,9 @@ const servedTerms = derivedFrom(
     const rowStarts = new Uint32Array(terms.count + 1);
     for (const t of rows.termOf) rowStarts[t + 1]! += 1;
     for (let t = 0; t < terms.count; t++) rowStarts[t + 1]! += rowStarts[t]!;
-    const all = Array.from({ length: terms.count }, (_, t) => t);
     // Only queries have words: a negative never stops a product code or the unreported rest.
-    const texts = all.map((t) => (kindAt(terms, t) === 'query' ? keyAt(terms, t) : ''));
-    const codes = all.filter((t) => kindAt(terms, t) === 'code');
+    const texts = textsIn(terms.keys, terms.keyStarts, (t) => kindAt(terms, t) === 'query');
+    const codes = [...numbersTo(terms.count).filter((t) => kindAt(terms, t) === 'code')];
     return {
       ...{ table: buildTermTable(texts), rowStarts },
       codes: new Map(codes.map((t) => [codeKey(keyAt(terms, t)), t])),

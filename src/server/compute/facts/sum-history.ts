@@ -20,8 +20,7 @@ export function sumHistory(facts: Facts, lagDays: number): History {
     while (t < terms.count && terms.ids[t]! < id) t += 1;
     if (terms.ids[t] !== id) return; // reported without a term
     let lastGroup = -1;
-    for (let i = begin; i < end; i++) {
-      const fact = facts.order[i]!;
+    for (let fact = begin; fact < end; fact++) {
       addKnown(earned, t, figureAt(facts.figures, fact, COLUMN.conversions));
       if (facts.day[fact]! > lastDay) continue;
       if (facts.adGroupId[fact] !== lastGroup) rows.open(t, (lastGroup = facts.adGroupId[fact]!));

@@ -16,7 +16,7 @@ export type WindowColumns = {
 
 /** Sums the facts of a window by term, ad group and keyword. */
 export function sumWindow(facts: Facts, window: Window): WindowColumns {
-  const { day, adGroupId, keywordId, order, figures } = facts;
+  const { day, adGroupId, keywordId, figures } = facts;
   const [from, to] = [dayOf(window.from), dayOf(window.to)];
   const isIn = (fact: number) => day[fact]! >= from && day[fact]! <= to;
   const rows = rowsFor(facts.count);
@@ -27,8 +27,7 @@ export function sumWindow(facts: Facts, window: Window): WindowColumns {
   eachTerm(facts, (id, begin, end) => {
     const first = rows.count();
     let [lastGroup, lastKeyword] = [-1, -1];
-    for (let i = begin; i < end; i++) {
-      const fact = order[i]!;
+    for (let fact = begin; fact < end; fact++) {
       if (!isIn(fact)) continue;
       const [adGroup, keyword] = [adGroupId[fact]!, keywordId[fact]!];
       if (adGroup !== lastGroup || keyword !== lastKeyword) rows.open(terms, adGroup, keyword);
@@ -38,8 +37,7 @@ export function sumWindow(facts: Facts, window: Window): WindowColumns {
     if (rows.count() === first) return; // nothing in these days
     termIds[terms++] = id;
     const returned = rows.sumSince(first, COLUMN.conversions) > 0;
-    for (let i = begin; i < end; i++) {
-      const fact = order[i]!;
+    for (let fact = begin; fact < end; fact++) {
       if (isIn(fact)) spend.add(day[fact]!, figures[FIGURE_COUNT * fact + COLUMN.costMicros]! || 0, returned);
     }
   });

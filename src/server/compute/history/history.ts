@@ -1,3 +1,4 @@
+import { textsIn } from '../shared-columns';
 import { keyAt, kindAt, type TermColumns } from '../window-columns';
 
 /**
@@ -26,7 +27,7 @@ export type HistoryRows = {
 
 /** The text of each term that is a query; empty for what holds no words. */
 export function queryTexts({ terms }: History): string[] {
-  return Array.from({ length: terms.count }, (_, t) => (kindAt(terms, t) === 'query' ? keyAt(terms, t) : ''));
+  return textsIn(terms.keys, terms.keyStarts, (t) => kindAt(terms, t) === 'query');
 }
 
 /**
