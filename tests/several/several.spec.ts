@@ -98,9 +98,10 @@ test('a tray that is sent while job processes die arrives, each change once', as
   for (const name of ['jobs 1', 'jobs 2', 'jobs 3', 'jobs 1', 'jobs 2'] as const) await killAndStart(name);
   const states = () => rows<{ state: string }>(`select state from change_set order by change_set_id`);
   await expect.poll(async () => (await states())[0]!.state, { timeout: 120_000 }).toBe('confirmed');
-  const there = await rows<{ n: string }>(`select count(*) as n from standin.negative where body ->> 'text' = any($1)`, [
-    drafted.map(({ text }) => text),
-  ]);
+  const there = await rows<{ n: string }>(
+    `select count(*) as n from standin.negative where body ->> 'text' = any($1)`,
+    [drafted.map(({ text }) => text)],
+  );
   expect(Number(there[0]!.n)).toBe(drafted.length);
 });
 
