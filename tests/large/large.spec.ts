@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { toNumber, watchErrors } from '../support/page';
 
 /** The demo at eight times its size has started; it is worked with as any other. */
-test('Sift opens over both accounts, and a stop is weighed and drafted', async ({ page }) => {
+test('Sift opens over both accounts, and a word is weighed', async ({ page }) => {
   const errors = watchErrors(page);
   const grid = page.getByRole('grid', { name: 'Search terms' });
   const rowInHand = grid.locator('[role=row][aria-selected=true]');
@@ -15,7 +15,5 @@ test('Sift opens over both accounts, and a stop is weighed and drafted', async (
   await grid.focus();
   await page.keyboard.press('1');
   await expect(page.getByTestId('consequence')).toContainText('Stops');
-  await page.keyboard.press('Enter');
-  await expect(page.getByTestId('tray-count')).toHaveText('1 change, not sent');
   expect(errors).toEqual([]);
 });
