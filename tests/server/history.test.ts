@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { convertingTexts, type History } from '@/server/compute/history/history';
 import { allDaysOf } from '@/server/compute/history/all-days';
-import { createSnapshots } from '@/server/compute/snapshots';
+import { createSnapshots, keptSnapshots } from '@/server/compute/snapshots';
 import { keyAt, kindAt } from '@/server/compute/window-columns';
 import { requireAccount } from '@/server/use-cases/open-workbench';
 import { makeOwnWorld, type World } from '../support/world';
@@ -88,4 +88,19 @@ describe('the history of an account', () => {
     expect(of('old hive')).toEqual([15, 1.5]);
     expect(of('unknown hive')).toEqual([4, NaN]);
   });
+});
+
+test('snapshots are kept by the bytes that they take; the newest stays, whatever it takes', async () => {
+  const account = await requireAccount(world.deps, world.slug);
+  const roomy = createSnapshots(undefined, keptSnapshots());
+  const tight = createSnapshots(undefined, keptSnapshots(1));
+  const first = {
+    roomy: await roomy.get(world.db, account, 30),
+    tight: await tight.get(world.db, account, 30),
+  };
+  expect(await tight.get(world.db, account, 30)).toBe(first.tight);
+  await roomy.get(world.db, account, 60);
+  await tight.get(world.db, account, 60);
+  expect(await roomy.get(world.db, account, 30)).toBe(first.roomy);
+  expect(await tight.get(world.db, account, 30)).not.toBe(first.tight);
 });

@@ -22,7 +22,7 @@ export type Snapshots = {
 export type KeptSnapshots = LRUCache<string, Promise<Snapshot>>;
 
 /** @param mostBytes the newest stays, whatever it takes */
-export const keptSnapshots = (mostBytes = 600e6): KeptSnapshots => new LRUCache({ maxSize: mostBytes });
+export const keptSnapshots = (mostBytes = 1e9): KeptSnapshots => new LRUCache({ maxSize: mostBytes });
 
 /** Columns that one thread reads and all see. */
 export type SharedData = WindowData | History;
@@ -35,10 +35,11 @@ const columnsOf = derivedFrom(({ maxSize }: KeptSnapshots) => ({
   windows: new LRUCache<string, Promise<WindowFacts>>({ maxSize }),
 }));
 
-/** What is made from a window (words, posting lists, orders, sums), by the terms that it holds; as the benchmark found it. */
-const BYTES_A_TERM = 600;
+/** What is made from a window (words, posting lists, orders, sums), by the terms that it holds, and the account around it. */
+const [BYTES_A_TERM, BYTES_AROUND] = [400, 10e6];
 const bytesOfWindow = (data: WindowData) => bytesOf(data.rows, data.terms);
-const bytesOfSnapshot = (snapshot: Snapshot) => bytesOfWindow(snapshot) + BYTES_A_TERM * snapshot.terms.count;
+const bytesOfSnapshot = (snapshot: Snapshot) =>
+  bytesOfWindow(snapshot) + BYTES_A_TERM * snapshot.terms.count + BYTES_AROUND;
 const bytesOfHistory = (history: History) => bytesOf(history.rows, history.terms, history);
 
 /**

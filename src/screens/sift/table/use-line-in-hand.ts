@@ -8,7 +8,7 @@ import type { SiftUrl } from '../sift-url';
 import { pageOf, useLines } from './use-lines';
 
 /** So far above and below its place the term in hand is looked for when the lines have changed. */
-const NEAR = 50;
+const NEAR = 20;
 
 type Held = { view: string; index: number; term: number | null };
 
