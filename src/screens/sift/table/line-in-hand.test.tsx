@@ -38,4 +38,16 @@ describe('the line in hand', () => {
     await within(inHand()).findByText('bee hive kit');
     expect(within(grid).getByRole('row', { selected: true }).textContent).toContain('kit');
   });
+
+  test('other filters begin at the first line, whatever was in hand while their lines were on their way', async () => {
+    const page = ({ query }: { query: Record<string, string> }) =>
+      aTermsPage(query.holding ? [kit, movie] : [movie, code, kit]);
+    const { user } = showSift({ 'GET sift/terms': page });
+    await table(user);
+    await within(inHand()).findByText('bee hive movie');
+    await user.click((await screen.findAllByRole('button', { name: /^movie/ }))[0]!);
+    await within(inHand()).findByText('bee hive kit');
+    await user.click(await screen.findByRole('button', { name: /^Holding movie/ }));
+    await within(inHand()).findByText('bee hive movie');
+  });
 });

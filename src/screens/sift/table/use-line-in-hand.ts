@@ -30,7 +30,8 @@ export function useLineInHand(url: SiftUrl, beside: Window | null, view: string)
   const at = Math.min(held.index, Math.max(0, total - 1));
   const there: TermLine | undefined = lines.lineAt(at);
 
-  const isOther = there !== undefined && there.id !== held.term;
+  // While lines of other filters or another order stand in, nothing is held by them.
+  const isOther = !lines.isStale && there !== undefined && there.id !== held.term;
   const mustStay = held.term !== null && !isUndoing;
   const moved = isOther && mustStay ? findNear(lines.lineAt, at, held.term) : undefined;
   const isOpen = isOther && mustStay && moved === undefined && lines.isOnItsWay;

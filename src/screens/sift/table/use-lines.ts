@@ -35,7 +35,8 @@ export function useLines(url: SiftUrl, beside: Window | null, { from, to }: Page
   return {
     first: first.data,
     error: first.error,
-    isStale: first.isPlaceholderData,
+    /** lines of what was shown before stand in for some that are on their way */
+    isStale: first.isPlaceholderData || others.some(({ isPlaceholderData }) => isPlaceholderData),
     /** a page in sight is being asked for */
     isOnItsWay: first.isFetching || others.some(({ isFetching }) => isFetching),
     lineAt(index: number): TermLine | undefined {
