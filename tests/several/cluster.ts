@@ -19,6 +19,7 @@ export type Cluster = {
 /** Starts all of them. The proxy answers on the port of the web application. */
 export async function startCluster(settings: Settings): Promise<Cluster> {
   const running = new Map<string, ChildProcess>();
+  const proxy = `http://127.0.0.1:${settings.webPort}/api/health`;
   const ports: Partial<Record<Name, number>> = {
     'web 1': settings.webPort + 10,
     'web 2': settings.webPort + 11,
@@ -37,6 +38,7 @@ export async function startCluster(settings: Settings): Promise<Cluster> {
     const next = ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)];
     run(name, process.execPath, next);
     await untilItAnswers(`http://127.0.0.1:${port}/api/health`);
+    await untilItAnswers(proxy); // it looks twice a second
   }
 
   async function end(name: string, signal: NodeJS.Signals) {
@@ -57,7 +59,6 @@ export async function startCluster(settings: Settings): Promise<Cluster> {
   run('proxy', requireProxy(), ['-db', '-f', config]);
   try {
     await Promise.all(NAMES.map(start));
-    await untilItAnswers(`http://127.0.0.1:${settings.webPort}/api/health`);
   } catch (error) {
     await stop();
     throw error;
