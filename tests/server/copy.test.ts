@@ -25,7 +25,7 @@ type Row = typeof row extends fc.Arbitrary<infer R> ? R : never;
 
 /** The same rows by the way out. What is read so is never null, but for figures. */
 async function copiedOut(trx: Knex.Transaction) {
-  const out: { position: number; share: number; text: string; day: number }[] = [];
+  const out: { position: number; large: number; share: number; text: string; day: number }[] = [];
   const query = trx('copied')
     .orderBy('position')
     .select(
@@ -33,10 +33,17 @@ async function copiedOut(trx: Knex.Transaction) {
       'share',
       trx.raw(`coalesce(text, '')`),
       trx.raw('coalesce(day, ?::date)', ['2000-01-01']),
+      'large',
     );
   await copyOut(trx, query, (cells) => {
-    const text = Buffer.from(cells.bytes(2)).toString('utf8');
-    out.push({ position: cells.integer(0), share: cells.double(1), text, day: cells.integer(3) });
+    const written = Buffer.alloc(cells.lengthOf(2) + 3);
+    cells.copyTo(written, 3, 2);
+    const text = written.toString('utf8', 3);
+    expect(Buffer.from(cells.bytes(2)).toString('utf8')).toBe(text);
+    out.push({
+      ...{ position: cells.integer(0), share: cells.double(1), text, day: cells.integer(3) },
+      large: cells.bigint(4),
+    });
   });
   return out;
 }
@@ -57,8 +64,8 @@ async function throughTable(trx: Knex.Transaction, rows: readonly Row[]): Promis
     .orderBy('position')
     .select('small', 'large', 'share', 'day', 'text');
   expect(await copiedOut(trx)).toEqual(
-    rows.map(({ share, text, day }, position) => ({
-      ...{ position, share: share ?? NaN, text: text ?? '' },
+    rows.map(({ large, share, text, day }, position) => ({
+      ...{ position, large: large ?? NaN, share: share ?? NaN, text: text ?? '' },
       day: day === null ? 0 : dayNumber(day),
     })),
   );

@@ -3,6 +3,7 @@ import { convertingTexts, type History } from '@/server/compute/history/history'
 import { allDaysOf } from '@/server/compute/history/all-days';
 import { createSnapshots, keptSnapshots } from '@/server/compute/snapshots';
 import { keyAt, kindAt } from '@/server/compute/window-columns';
+import { loadConvertingTerms } from '@/server/repositories/facts';
 import { requireAccount } from '@/server/use-cases/open-workbench';
 import { makeOwnWorld, type World } from '../support/world';
 
@@ -76,6 +77,9 @@ describe('the history of an account', () => {
     expect(convertingTexts(history, 9)).toEqual([]);
     expect(convertingTexts(history, 0)).toEqual(['new hive', 'old hive']); // of the other nothing is known
     expect(convertingTexts(history, null)).toEqual([]);
+    const { id } = await requireAccount(world.deps, world.slug);
+    for (const keeper of [0, 1, 8, 9, null])
+      expect(convertingTexts(history, keeper)).toEqual(await loadConvertingTerms(world.db, id, keeper));
   });
 
   test('the terms of a window find their sums in it', async () => {
