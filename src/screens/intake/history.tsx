@@ -93,23 +93,23 @@ function useHistoryColumns(): readonly Column<ReportFileView>[] {
       const value = ({ outcome, rowsRead }: ReportFileView) =>
         outcome ? outcome[id] : id === 'rows' && rowsRead > 0 ? rowsRead : null;
       return {
-        ...{ id, name, px: 64, isSortable: true, value },
+        ...{ id, name, px: 56, isSortable: true, value },
         cell: (file) => (value(file) === null ? '' : formatCount(value(file))),
       };
     };
     const columns: Column<ReportFileView>[] = [
       {
-        ...{ id: 'file', name: 'file', px: 170, share: 1, isText: true, isSortable: true },
+        ...{ id: 'file', name: 'file', px: 150, share: 1, isText: true, isSortable: true },
         value: ({ name }) => name,
         cell: (file) => <FileName file={file} />,
       },
       {
-        ...{ id: 'brought', name: 'brought', px: 92, isText: true, isSortable: true },
+        ...{ id: 'brought', name: 'brought', px: 86, isText: true, isSortable: true },
         value: ({ createdAt }) => createdAt,
         cell: ({ createdAt }) => <span className="text-soft">{formatMoment(createdAt)}</span>,
       },
       {
-        ...{ id: 'state', name: 'state', px: 96, isText: true, isSortable: true },
+        ...{ id: 'state', name: 'state', px: 88, isText: true, isSortable: true },
         value: ({ state }) => STATES[state],
         cell: ({ state }) => (
           <span className={state === 'failed' ? 'text-rust' : state === 'loaded' ? 'text-moss' : ''}>
@@ -118,7 +118,7 @@ function useHistoryColumns(): readonly Column<ReportFileView>[] {
         ),
       },
       {
-        ...{ id: 'days', name: 'days', px: 118, isText: true, isSortable: true },
+        ...{ id: 'days', name: 'days', px: 108, isText: true, isSortable: true },
         value: ({ outcome }) => (outcome?.days ? `${outcome.days.from} to ${outcome.days.to}` : null),
         cell: ({ outcome }) => (outcome?.days ? formatDays(outcome.days) : ''),
       },

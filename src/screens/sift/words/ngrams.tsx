@@ -19,9 +19,9 @@ import { useRoutes } from '@/screens/frame/data/routes';
 import { ErrorText } from '@/ui/said';
 
 const ROW = 38;
-const ROW_WITH_ACTIONS = 68;
+const ROW_WITH_ACTIONS = 96;
 /** What is held against the chosen word stands below its actions. */
-const ROW_WITH_SENTENCE = 130;
+const ROW_WITH_SENTENCE = 158;
 
 /** N-grams in rank. */
 export function Ngrams({ url, onChange }: { url: SiftUrl; onChange: (change: Partial<SiftUrl>) => void }) {

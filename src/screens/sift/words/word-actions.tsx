@@ -18,7 +18,7 @@ export function WordActions({ line, onDone }: { line: WordLine; onDone: () => vo
     <div
       role="group"
       aria-label={`“${raw}”`}
-      className="flex h-[30px] items-center gap-1 bg-straw px-4 text-small"
+      className="flex h-[58px] flex-wrap content-center items-center gap-1 bg-straw px-4 text-small"
     >
       <button type="button" className={button} onClick={() => document.getElementById('terms')?.focus()}>
         Stop…
