@@ -3,6 +3,7 @@ import { createDeps } from './container';
 import { readerOutside } from './files/reader/reader-outside';
 import { startThreads, type Threads } from './threads/threads';
 import type { Deps } from './use-cases/deps';
+import { findDataVersions, warmerOf } from './use-cases/warm-up';
 
 export { isAway } from './db/away';
 export { webLog } from './log';
@@ -31,4 +32,12 @@ export function webThreads(): Threads {
     threads: THREADS,
     mostBytes: MOST_BYTES,
   }));
+}
+
+/** Makes windows ready in the threads; each call looks once. */
+export function webWarmer(): () => Promise<void> {
+  return warmerOf(
+    () => findDataVersions(webDeps()),
+    (slug) => webThreads().ask('warmUp', [slug]),
+  );
 }

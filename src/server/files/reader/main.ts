@@ -17,6 +17,9 @@ const said = async <Answer>(work: Promise<Answer>): Promise<Said<Answer>> => {
   }
 };
 
+// Who asked may be gone before the first word is said; then there is nobody to read for.
+process.on('error', () => process.exit(1));
+
 /** The program of a process that reads files for another (`reader-outside`). */
 worker({
   look: (...args: Parameters<FileReader['look']>) => said(readerHere.look(...args)),
