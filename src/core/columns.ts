@@ -56,6 +56,7 @@ export const numbersTo = (count: number): Uint32Array<ArrayBuffer> => new Uint32
 /**
  * Items 0 to n − 1, in whatever order, by their keys, which are whole numbers from 0; those of equal keys keep theirs.
  * @param keys key i is that of item i
+ * @example countingSort(Uint32Array.of(0, 1, 2), Uint32Array.of(2, 0, 1)) // Uint32Array.of(1, 2, 0)
  */
 export function countingSort(
   items: Uint32Array<ArrayBuffer>,

@@ -71,7 +71,8 @@ test('a backup is put into an empty folder: every row, and the files that were b
   expect((await readdir(folder)).filter((name) => name !== 'data')).toEqual(['backup.tar']);
 
   const restored = gatepost('restore', file);
-  expect(restored).toMatchObject({ status: 0, said: expect.stringContaining('Restored') });
+  expect(restored.said).toContain('Restored'); // what was said tells why not
+  expect(restored.status).toBe(0);
   const there = {
     ...settings,
     data: path.join(folder, 'data'),
