@@ -9,6 +9,8 @@ import {
   type AccountShape,
 } from '@/core';
 import type { Structure } from '@/contracts/platform';
+import { matcherOf } from '@/standins/ad-platform/keyword-matching';
+import { wordsMeantBy } from './families';
 import { INTENTS } from './intents';
 import { ACCOUNT_SETTINGS, makeLarkfell } from './larkfell';
 
@@ -32,20 +34,29 @@ describe('the demo', () => {
   });
 
   test.each([web!, market!])(
-    '$account.name: every query can be served, by elements that are there',
-    (seed) => {
-      const groups = new Set(seed.structure.adGroups.map((g) => g.id));
-      const keywords = new Map(seed.structure.keywords.map((k) => [k.id, k]));
-      for (const { candidates } of seed.queries) {
-        expect(candidates.length).toBeGreaterThan(0);
-        for (const { adGroupId, keywordId, cpcMicros } of candidates) {
-          expect(groups.has(adGroupId)).toBe(true);
-          if (keywordId !== null) expect(keywords.get(keywordId)?.adGroupId).toBe(adGroupId);
-          expect(cpcMicros).toBeGreaterThan(0);
-        }
-      }
+    '$account.name: every query can be served, and many in several places',
+    ({ structure, queries }) => {
+      const matchesOf = matcherOf(structure);
+      const places = queries.map((query) => new Set(matchesOf(query).map((m) => m.adGroupId)).size);
+      expect(Math.min(...places)).toBeGreaterThan(0);
+      expect(places.filter((n) => n > 1).length / places.length).toBeGreaterThan(0.4);
     },
   );
+
+  test('other seeds give other traffic of the same advertiser', () => {
+    const [other] = makeLarkfell(0.3, 1);
+    expect(other!.structure).toEqual(web!.structure);
+    expect(other!.queries).not.toEqual(web!.queries);
+    expect(other!.queries.length / web!.queries.length).toBeCloseTo(1, 1);
+  });
+
+  test('a text means what is near it, and nothing twice', () => {
+    expect(wordsMeantBy('bee suit price')).toEqual(
+      expect.arrayContaining(['beekeeper', 'jacket', 'overalls', 'trousers']),
+    );
+    expect(wordsMeantBy('beehive')).toEqual(['bee', 'hive', 'hives']);
+    expect(wordsMeantBy('tattoo')).toEqual([]);
+  });
 
   test('names no text twice', () => {
     for (const { queries } of [web!, market!])
@@ -64,7 +75,7 @@ describe('the demo', () => {
     const isCode = productCodeTest(ACCOUNT_SETTINGS['larkfell-market'].productCodePattern);
     const codes = market!.queries.filter((q) => isCode(q.text));
     expect(codes.length).toBeGreaterThan(100);
-    expect(codes.every((q) => q.candidates.every((c) => c.keywordId === null))).toBe(true);
+    expect(codes.every((q) => q.automaticIn.length === 1 && q.means.length === 0)).toBe(true);
     expect(web!.queries.some((q) => isCode(q.text))).toBe(false);
   });
 });

@@ -20,7 +20,7 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
   const draws = (of: number) => drawFrom((of + seed * 0.0917) % 1);
   const web = buildWebSearch(drawFrom(0.417), TODAY);
   const market = buildMarketplace(drawFrom(0.833), TODAY);
-  const of = ({ structure, adGroups }: typeof web) => ({ adGroups, keywords: structure.keywords, scale });
+  const of = ({ adGroups }: typeof web) => ({ adGroups, scale });
   return [
     {
       account: {
@@ -32,7 +32,7 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
         today: TODAY,
       },
       structure: web.structure,
-      queries: makeQueries({ ...of(web), withValue: false }, draws(0.271)),
+      queries: makeQueries({ ...of(web), withValue: false }, draws(0.177)),
     },
     {
       account: {
@@ -45,7 +45,7 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
       },
       structure: market.structure,
       queries: [
-        ...makeQueries({ ...of(market), withValue: true }, draws(0.619)),
+        ...makeQueries({ ...of(market), withValue: true }, draws(0.733)),
         ...makeProductCodes(market, draws(0.555)),
       ],
     },

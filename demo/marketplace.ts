@@ -62,7 +62,7 @@ export function makeProductCodes(builder: Builder, draw: Draw): PlatformQuery[] 
         cvr: ours ? product.cvr * 1.2 : product.cvr * 0.2,
         valueMicros: Math.round(product.value * 100) * 10_000,
         unreported: false,
-        candidates: [{ adGroupId: id, keywordId: null, cpcMicros: Math.round(product.cpc * 80) * 10_000 }],
+        ...{ cpcMicros: Math.round(product.cpc * 80) * 10_000, means: [], automaticIn: [id] },
       };
     }),
   );

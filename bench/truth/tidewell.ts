@@ -107,13 +107,12 @@ export function makeTidewell(seed: number): SeedRequest {
     addCampaign(builder, `C${j + 1}`, `Yard · ${job}`);
     for (const boat of BOATS) {
       const product = `${boat} ${job}`;
-      const adGroupId = addGroup(builder, `C${j + 1}`, product);
+      addGroup(builder, `C${j + 1}`, product);
       const [cvr, cpc, popularity] = [
         0.06 * draw.spread(0.4),
         2.4 * draw.spread(0.3),
         0.5 * draw.spread(0.6),
       ];
-      const keywordId = builder.structure.keywords.at(-1)!.id;
       for (const reason of REASONS)
         for (const saying of reason.says.split('; ')) {
           if (!draw.chance(0.6)) continue;
@@ -122,9 +121,8 @@ export function makeTidewell(seed: number): SeedRequest {
             ...{ text, daily: 0.12 * reason.daily * popularity * draw.spread(1.6) },
             ...{ ctr: Math.min(0.5, reason.ctr * draw.spread(0.25)), unreported: false },
             ...{ cvr: Math.min(0.6, cvr * reason.factor * draw.spread(0.2)), valueMicros: 90_000_000 },
-            candidates: [
-              { adGroupId, keywordId, cpcMicros: Math.round(cpc * draw.spread(0.15) * 100) * 10_000 },
-            ],
+            cpcMicros: Math.round(cpc * draw.spread(0.15) * 100) * 10_000,
+            ...{ means: [], automaticIn: [] },
           });
         }
     }
@@ -141,9 +139,8 @@ export function makeTidewell(seed: number): SeedRequest {
 /** What a booked job may cost, micro-units. */
 export const TIDEWELL_TARGET = 48_000_000;
 
-function addGroup(builder: Builder, campaignId: string, product: string): string {
+function addGroup(builder: Builder, campaignId: string, product: string): void {
   const id = `G${builder.structure.adGroups.length + 1}`;
   builder.structure.adGroups.push({ id, campaignId, name: product, status: 'live' });
   addKeyword(builder, id, product, 'phrase', 2.4);
-  return id;
 }

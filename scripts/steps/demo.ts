@@ -14,18 +14,25 @@ export async function loadDemo(settings: Settings): Promise<void> {
   const deps = { ...createDeps(), files: path.join(settings.data, 'files') };
   try {
     if (await areLoaded(deps, Object.keys(ACCOUNT_SETTINGS))) return;
-    const scale = Number(process.env.GATEPOST_DEMO_SCALE ?? 1);
-    if (!(scale > 0 && scale <= 50))
-      throw new Remedy('GATEPOST_DEMO_SCALE must be a number over 0, up to 50.');
+    const { scale, seed: traffic } = readDemoSettings(process.env);
     step('Making the demo account Larkfell and 90 days of its traffic');
     await addPeople(deps, PEOPLE);
-    for (const seed of makeLarkfell(scale)) {
+    for (const seed of makeLarkfell(scale, traffic)) {
       await seedPlatform(`http://127.0.0.1:${settings.platformPort}`, seed);
       await connect(deps, seed.account);
     }
   } finally {
     await deps.db.destroy();
   }
+}
+
+/** @throws Remedy where one of them is no such number */
+function readDemoSettings({ GATEPOST_DEMO_SCALE = '1', GATEPOST_DEMO_SEED = '0' }: NodeJS.ProcessEnv) {
+  const [scale, seed] = [Number(GATEPOST_DEMO_SCALE), Number(GATEPOST_DEMO_SEED)];
+  if (!(scale > 0 && scale <= 50)) throw new Remedy('GATEPOST_DEMO_SCALE must be a number over 0, up to 50.');
+  if (!(Number.isInteger(seed) && seed >= 0 && seed <= 10_000))
+    throw new Remedy('GATEPOST_DEMO_SEED must be a whole number from 0 to 10,000.');
+  return { scale, seed };
 }
 
 async function connect(deps: Deps, { id, name, currency }: SeedRequest['account']): Promise<void> {

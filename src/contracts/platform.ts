@@ -143,8 +143,12 @@ export const QuerySchema = v.object({
   valueMicros: micros,
   /** the platform never shows this query by name */
   unreported: v.boolean(),
-  /** where it can be served, the likeliest first; stopped in one, it is served by the next */
-  candidates: v.array(v.object({ adGroupId: id, keywordId: v.nullable(id), cpcMicros: micros })),
+  /** what a click costs, unless the bid is lower */
+  cpcMicros: micros,
+  /** words that it means besides those it holds: by these a broad keyword matches, too */
+  means: v.array(v.string()),
+  /** ad groups that serve it without a keyword */
+  automaticIn: v.array(id),
 });
 export type PlatformQuery = v.InferOutput<typeof QuerySchema>;
 

@@ -1,6 +1,4 @@
 import { spawnSync } from 'node:child_process';
-import { createServer } from 'node:net';
-import type { AddressInfo } from 'node:net';
 import { chmod, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -8,6 +6,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { connect } from '@/server/db/connection';
 import { backUp } from '../../scripts/steps/backup';
+import { isPortTaken } from '../../scripts/steps/ports';
 import { databaseUrl, readSettings, type Settings } from '../../scripts/steps/settings';
 import { makeWorld, type World } from '../support/world';
 
@@ -36,13 +35,9 @@ function gatepost(...args: string[]) {
   return { status, said: stdout + stderr };
 }
 
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port: free } = server.address() as AddressInfo;
-      server.close(() => resolve(free));
-    });
-  });
+/** A port that nobody listens on, below those that connections are given. */
+async function freePort(from = 14_181): Promise<number> {
+  return (await isPortTaken(from)) ? freePort(from + 1) : from;
 }
 
 /** Each table with the number of its rows and a digest over them. */

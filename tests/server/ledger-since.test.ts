@@ -37,7 +37,7 @@ function plainly(
   return { here: sum(stopped.filter(isHere)), elsewhere: sum(stopped.filter((f) => !isHere(f))) };
 }
 
-test('what terms cost since their changes were sent is what the facts say, whatever the day of each', async () => {
+test('what terms cost from the day after their changes were sent is what the facts say, whatever the day of each', async () => {
   const facts: Fact[] = await world
     .db('term_day as f')
     .join('term as t', 't.term_id', 'f.term_id')
@@ -69,7 +69,7 @@ test('what terms cost since their changes were sent is what the facts say, whate
       .db('change_set')
       .insert({
         ...{ account_id: world.accountId, state: 'confirmed', sent_at: new Date() },
-        ...{ sent_by: world.personId, sent_day: shiftDay(newest, -4 * i) },
+        ...{ sent_by: world.personId, sent_day: shiftDay(newest, -1 - 4 * i) },
       })
       .returning<{ change_set_id: number }[]>('change_set_id');
     await world.db('change').where({ change_id }).update(set!);
@@ -82,7 +82,7 @@ test('what terms cost since their changes were sent is what the facts say, whate
   for (const { change } of told) {
     const { body } = sent.find((row) => row.change_id === change!.id)!;
     const since = change!.since!;
-    const plain = plainly(facts, body, body.place.id, change!.sentDay);
+    const plain = plainly(facts, body, body.place.id, shiftDay(change!.sentDay, 1));
     const seen = ({ terms, clicks, costMicros }: typeof since.here) => ({ terms, clicks, costMicros });
     expect({ here: seen(since.here), elsewhere: seen(since.elsewhere) }).toEqual(plain);
     const slipped = since.slips.reduce((sum, slip) => sum + (slip.costMicros ?? 0), 0);

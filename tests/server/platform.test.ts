@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { readReport, type ReportRow } from '@/core';
 import type { PlatformChange } from '@/contracts/platform';
-import { aSeed } from '../support/seed';
+import { aSeed, aSeedServedElsewhere } from '../support/seed';
 import { makeWorld, seedPlatform, type World } from '../support/world';
 
 let world: World;
@@ -78,11 +78,38 @@ describe('the report', () => {
 });
 
 describe('changes', () => {
-  test('a negative stops its query from its day on; the query is served by the next ad group', async () => {
+  test('what is paused, and what is bid, acts from the next day on; the day in progress ends as it began', async () => {
+    const dayOf = (rows: ReportRow[]) => rows.filter((r) => r.day === '2026-11-22');
     await seedPlatform(world.platformUrl, aSeed());
+    await post('clock', { days: 7 });
+    const untouched = await report();
+    await seedPlatform(world.platformUrl, aSeed());
+    await post('changes', {
+      changes: [
+        { key: 'p1', change: { kind: 'pause keyword', keywordId: 'K2' } },
+        { key: 'b1', change: { kind: 'set bid', keywordId: 'K1', bidMicros: 50_000 } },
+      ],
+    });
+    await post('clock', { days: 7 });
+    const changed = await report();
+    expect(dayOf(changed)).toEqual(dayOf(untouched));
+    const later = changed.filter((r) => r.day > '2026-11-22');
+    expect(later.some((r) => r.adGroup === 'Stands')).toBe(false);
+    const cost = (rows: ReportRow[]) =>
+      rows
+        .filter((r) => r.day > '2026-11-22' && r.adGroup === 'Starter' && r.term !== 'LK-2041')
+        .reduce((sum, r) => sum + (r.costMicros ?? 0), 0);
+    expect(cost(changed)).toBeLessThan(cost(untouched) / 20);
+    // What nobody touched is served the same.
+    const ofCourses = (rows: ReportRow[]) => rows.filter((r) => r.adGroup === 'Weekend');
+    expect(ofCourses(changed)).toEqual(ofCourses(untouched));
+  });
+
+  test('a negative stops its query from the next day on; another ad group that matches it serves it', async () => {
+    await seedPlatform(world.platformUrl, aSeedServedElsewhere());
     await send(change('movie', { place: { kind: 'campaign', id: 'C1' } }));
     await post('clock', { days: 7 });
-    const later = (await report()).filter((r) => r.day >= '2026-11-22');
+    const later = (await report()).filter((r) => r.day > '2026-11-22');
     const movie = later.filter((r) => r.term.includes('movie'));
     expect(new Set(movie.map((r) => r.adGroup))).toEqual(new Set(['Weekend']));
     expect(later.some((r) => r.term === 'bee hive kit')).toBe(true);

@@ -1,7 +1,13 @@
 import type { PlatformQuery, SeedRequest } from '@/contracts/platform';
 
-/** One query as the stand-in knows it; says only what matters. */
-export function aQuery(text: string, over: Partial<PlatformQuery> & { at?: string } = {}): PlatformQuery {
+/** What the broad keyword of each ad group says. */
+const WORDS_OF = { G1: 'bee hive', G2: 'hive stand', G3: 'bee course' };
+
+/** One query as the stand-in knows it, meant for an ad group; says only what matters. */
+export function aQuery(
+  text: string,
+  over: Partial<PlatformQuery> & { at?: keyof typeof WORDS_OF } = {},
+): PlatformQuery {
   const { at = 'G1', ...rest } = over;
   return {
     text,
@@ -10,7 +16,9 @@ export function aQuery(text: string, over: Partial<PlatformQuery> & { at?: strin
     cvr: 0,
     valueMicros: 40_000_000,
     unreported: false,
-    candidates: [{ adGroupId: at, keywordId: `K${at.slice(1)}`, cpcMicros: 500_000 }],
+    cpcMicros: 500_000,
+    means: WORDS_OF[at].split(' '),
+    automaticIn: [],
     ...rest,
   };
 }
@@ -93,18 +101,20 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
     queries: [
       aQuery('bee hive kit', { daily: 80, cvr: 0.4 }),
       aQuery('free bee hive plans'),
-      aQuery('bee hive movie', {
-        candidates: [
-          { adGroupId: 'G1', keywordId: 'K1', cpcMicros: 500_000 },
-          { adGroupId: 'G3', keywordId: 'K3', cpcMicros: 500_000 },
-        ],
-      }),
+      aQuery('bee hive movie'),
       aQuery('hive stand movie', { at: 'G2' }),
       aQuery('bee course tattoo', { at: 'G3' }),
       aQuery('bee course salary', { at: 'G3' }),
       aQuery('rare thing', { unreported: true }),
-      aQuery('LK-2041', { candidates: [{ adGroupId: 'G1', keywordId: null, cpcMicros: 400_000 }] }),
+      aQuery('LK-2041', { cpcMicros: 400_000, means: [], automaticIn: ['G1'] }),
     ],
     ...over,
   };
+}
+
+/** The same account, but Courses serves a query of Hives, too: seldom before it is stopped there, and then always. */
+export function aSeedServedElsewhere(): SeedRequest {
+  const seed = aSeed();
+  const queries = seed.queries.map((q) => (q.text === 'bee hive movie' ? { ...q, means: ['course'] } : q));
+  return { ...seed, queries };
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { ChangeAnswer, PlatformChange } from '@/contracts/platform';
+import { endDay } from './clock';
 import { applyChange } from './kinds';
 import type { AccountInWork, Applied } from './kinds/kind';
 import { loadStructure, putElement, requireAccount } from './store';
@@ -22,6 +23,7 @@ export async function applyChanges(db: Knex, accountId: string, batch: readonly 
     const account = (await requireAccount(trx, accountId, true))!;
     const revision = account.revision + 1;
     const known = await loadAnswers(trx, accountId, batch);
+    await endDay(trx, account);
     const answers: ChangeAnswer[] = [];
     let nextId = account.next_id;
     const inWork: AccountInWork = {

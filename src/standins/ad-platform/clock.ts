@@ -10,19 +10,33 @@ import {
   loadQueries,
   loadStructure,
   requireAccount,
+  type AccountRow,
 } from './store';
-import { makeDay, routeQueries, type ServedDay } from './traffic';
+import { openAuctions, type Auction, type NumberedQuery } from './auction';
+import { matcherOf } from './keyword-matching';
+import { makeDay, type ServedDay } from './traffic';
 
-/** Lets days pass: each ends with its traffic, as the negatives of that day let it through. */
+/** Lets days pass: each ends with its traffic, as the account stood when it began. */
 export async function moveClock(db: Knex, accountId: string, days: number): Promise<string> {
   return db.transaction(async (trx) => {
     const account = (await requireAccount(trx, accountId, true))!;
     const today = shiftDay(account.today, days);
-    const passing = Array.from({ length: days }, (_, i) => shiftDay(account.today, i));
-    await makeTraffic(trx, accountId, account.seed, passing);
+    await makeTraffic(trx, account, daysFrom(account.traffic_from, today));
     await trx('account').where({ id: accountId }).update({ today });
     return today;
   });
+}
+
+/** Ends the day in progress as the account stands, before something about it changes: changes act from the next day on. */
+export async function endDay(trx: Knex.Transaction, account: AccountRow): Promise<void> {
+  await makeTraffic(trx, account, daysFrom(account.traffic_from, shiftDay(account.today, 1)));
+}
+
+/** Days from the first to before the end. */
+function daysFrom(first: string, end: string): string[] {
+  const days: string[] = [];
+  for (let day = first; day < end; day = shiftDay(day, 1)) days.push(day);
+  return days;
 }
 
 /** Makes an account with its past: structure, queries, and the traffic of that, unless more queries follow. */
@@ -33,7 +47,7 @@ export async function seedAccount(
   const { firstDay, ...row } = account;
   await db.transaction(async (trx) => {
     await trx('account').where({ id: account.id }).delete();
-    await trx('account').insert({ ...row, revision: 1, next_id: 1 });
+    await trx('account').insert({ ...row, traffic_from: firstDay, revision: 1, next_id: 1 });
     await insertStructure(trx, account.id, structure);
     await insertQueries(trx, account.id, queries);
   });
@@ -43,26 +57,30 @@ export async function seedAccount(
 /** Makes the traffic from a first day up to (not with) today, in place of what there is. May be asked for twice. */
 export async function seedTraffic(db: Knex, accountId: string, firstDay: string): Promise<void> {
   await db.transaction(async (trx) => {
-    const { seed, today } = (await requireAccount(trx, accountId, true))!;
+    const account = (await requireAccount(trx, accountId, true))!;
     await trx('traffic_day').where({ account_id: accountId }).delete();
-    const passed: string[] = [];
-    for (let day = firstDay; day < today; day = shiftDay(day, 1)) passed.push(day);
-    await makeTraffic(trx, accountId, seed, passed);
+    await makeTraffic(trx, account, daysFrom(firstDay, account.today));
   });
   // Without this the planner takes the new tables for empty, and the first report takes minutes.
   for (const table of ['query', 'traffic_day', 'campaign', 'ad_group', 'keyword'])
     await db.raw('analyze standin.??', [table]);
 }
 
-async function makeTraffic(trx: Knex.Transaction, accountId: string, seed: number, days: readonly string[]) {
-  const structure = await loadStructure(trx, accountId, 0);
-  const queries = await loadQueries(trx, accountId);
-  await copyTraffic(trx, accountId, servedDays(queries, structure, seed, days));
+/** Makes the traffic of days, the next that have none. */
+async function makeTraffic(trx: Knex.Transaction, account: AccountRow, days: readonly string[]) {
+  const last = days.at(-1);
+  if (last === undefined) return;
+  const structure = await loadStructure(trx, account.id, 0);
+  const queries = await loadQueries(trx, account.id);
+  await copyTraffic(trx, account.id, servedDays(queries, structure, account.seed, days));
+  await trx('account')
+    .where({ id: account.id })
+    .update({ traffic_from: shiftDay(last, 1) });
 }
 
-/** Queries are routed anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
+/** Auctions open anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
 export function* servedDays(
-  queries: Awaited<ReturnType<typeof loadQueries>>,
+  queries: readonly NumberedQuery[],
   structure: Structure,
   seed: number,
   days: readonly string[],
@@ -72,10 +90,12 @@ export function* servedDays(
     ...structure.hangings.map((h) => h.since),
     ...structure.campaigns.map((c) => c.endDate && shiftDay(c.endDate, 1)),
   ]);
-  let routes: ReturnType<typeof routeQueries> | undefined;
+  const matchesOf = matcherOf(structure);
+  const matched = queries.map((query) => ({ query, matches: matchesOf(query) }));
+  let auctions: Auction[] | undefined;
   for (const day of days) {
-    if (!routes || turningDays.has(day))
-      routes = routeQueries(queries, gateOn(structure, day), termsOfService(structure, day));
-    yield { day, served: makeDay(routes, day, seed) };
+    if (!auctions || turningDays.has(day))
+      auctions = openAuctions(matched, gateOn(structure, day), termsOfService(structure, day));
+    yield { day, served: makeDay(auctions, day, seed) };
   }
 }

@@ -29,6 +29,7 @@ const MIGRATIONS = {
   '001-tables': createTables,
   '002-exclusions': (db: Knex) => createElementTable(db, 'exclusion'),
   '003-placements': (db: Knex) => createElementTable(db, 'placement'),
+  '004-auctions': forAuctions,
 };
 type Name = keyof typeof MIGRATIONS;
 
@@ -76,6 +77,28 @@ async function createTables(db: Knex): Promise<void> {
     t.jsonb('answer').notNullable();
     t.primary(['account_id', 'key']);
   });
+}
+
+/** A query had a fixed order of places; what it means is what the keywords of those places said. */
+async function forAuctions(db: Knex): Promise<void> {
+  await db.schema.alterTable('account', (t) => t.date('traffic_from'));
+  await db.raw('update account set traffic_from = today');
+  await db.schema.alterTable('account', (t) => t.dropNullable('traffic_from'));
+  await db.schema.alterTable('query', (t) => {
+    t.bigInteger('cpc_micros').notNullable().defaultTo(0);
+    t.specificType('means', 'text[]').notNullable().defaultTo('{}');
+    t.specificType('automatic_in', 'text[]').notNullable().defaultTo('{}');
+  });
+  await db.raw(`update query q set
+    cpc_micros = coalesce((candidates->0->>'cpcMicros')::bigint, 0),
+    automatic_in = array(
+      select c->>'adGroupId' from jsonb_array_elements(candidates) c where c->>'keywordId' is null),
+    means = array(
+      select distinct word
+        from jsonb_array_elements(candidates) c
+        join keyword k on (k.account_id, k.id) = (q.account_id, c->>'keywordId'),
+             regexp_split_to_table(k.body->>'text', ' ') word)`);
+  await db.schema.alterTable('query', (t) => t.dropColumn('candidates'));
 }
 
 /** Brings the stand-in's schema up to date; does nothing when it is. */

@@ -6,7 +6,8 @@ import type { PoolClient } from 'pg';
 import { codeKey, compileAccountGate, type AccountGate } from '@/core';
 import type { PlatformQuery, Structure } from '@/contracts/platform';
 import type { ElementTable } from './database';
-import type { ServedDay, Service } from './traffic';
+import type { NumberedQuery, Service } from './auction';
+import type { ServedDay } from './traffic';
 
 export type AccountRow = {
   id: string;
@@ -14,6 +15,8 @@ export type AccountRow = {
   currency: string;
   seed: number;
   today: string;
+  /** the first day whose traffic is not made yet; the day in progress ends early for it once something changes */
+  traffic_from: string;
   revision: number;
   next_id: number;
 };
@@ -130,7 +133,7 @@ export function termsOfService(structure: Structure, day: string): Service {
   return {
     mayServe({ adGroupId, keywordId }, text) {
       if (!serving.has(adGroupId)) return false;
-      if (keywordId !== null && keywords.get(keywordId)?.status === 'paused') return false;
+      if (keywordId !== null && keywords.get(keywordId)?.status !== 'live') return false;
       const code = codeKey(text);
       const campaign = campaignOf.get(adGroupId);
       return !excluded.has(`adGroup ${adGroupId} ${code}`) && !excluded.has(`campaign ${campaign} ${code}`);
@@ -139,7 +142,7 @@ export function termsOfService(structure: Structure, day: string): Service {
   };
 }
 
-export async function loadQueries(db: Knex, accountId: string): Promise<(PlatformQuery & { id: number })[]> {
+export async function loadQueries(db: Knex, accountId: string): Promise<NumberedQuery[]> {
   const rows = await db('query').where({ account_id: accountId }).orderBy('id');
   return rows.map((row) => ({
     id: row.id,
@@ -149,7 +152,9 @@ export async function loadQueries(db: Knex, accountId: string): Promise<(Platfor
     cvr: row.cvr,
     valueMicros: row.value_micros,
     unreported: row.unreported,
-    candidates: row.candidates,
+    cpcMicros: row.cpc_micros,
+    means: row.means,
+    automaticIn: row.automatic_in,
   }));
 }
 
@@ -172,7 +177,9 @@ export async function insertQueries(
     cvr: query.cvr,
     value_micros: query.valueMicros,
     unreported: query.unreported,
-    candidates: JSON.stringify(query.candidates),
+    cpc_micros: query.cpcMicros,
+    means: query.means,
+    automatic_in: query.automaticIn,
   }));
   await trx('query')
     .where({ account_id: accountId })

@@ -38,10 +38,10 @@ export async function viewLedger(
   };
 }
 
-/** The changes of a page that act, or are said to, and since whose sending data have come. */
+/** The changes of a page that act, or are said to, and after whose day of sending data have come. */
 function inForceOf(page: readonly LedgerEntry[], newest: string): InForce[] {
   return page.flatMap(({ change }) =>
-    change && newest >= change.sentDay && (change.state === 'there' || change.state === 'said')
+    change && newest > change.sentDay && (change.state === 'there' || change.state === 'said')
       ? [change]
       : [],
   );

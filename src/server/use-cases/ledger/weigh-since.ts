@@ -1,5 +1,5 @@
 import { ascending, min } from 'd3';
-import { daysBetween, rowsActedOn, stopsIn, sumFigures, type Change, type Figures } from '@/core';
+import { daysBetween, rowsActedOn, shiftDay, stopsIn, sumFigures, type Change, type Figures } from '@/core';
 import type { Weight } from '@/contracts/common';
 import type { LedgerLine } from '@/contracts/ledger';
 import { indexOfTerm, rowsOfTerm, type Snapshot } from '../../compute/snapshot';
@@ -12,11 +12,12 @@ import { openSnapshotOf } from '../open-workbench';
 const MOST_SLIPS = 12;
 
 type Since = NonNullable<NonNullable<LedgerLine['change']>['since']>;
-/** A change that is in force, and the day on which it was sent. */
+/** A change that is in force, and the day on which it was sent. That day was served both before and after it. */
 export type InForce = { id: number; change: Change; sentDay: string };
+const firstWholeDay = ({ sentDay }: InForce) => shiftDay(sentDay, 1);
 
 /**
- * What the terms of changes cost since each was sent: where it acts, and elsewhere. All of them together take one snapshot
+ * What the terms of changes cost from the day after each was sent: where it acts, and elsewhere. All of them together take one snapshot
  * and one query, however many days they were sent on.
  * @param newest the last day with data
  * @returns by the ids of the changes; one that stops nothing has no entry
@@ -27,8 +28,11 @@ export async function weighSince(
   newest: string,
   changes: readonly InForce[],
 ): Promise<ReadonlyMap<number, Since>> {
-  const stopping = changes.filter(({ change }) => stopsIn(change));
-  const earliest = min(stopping, ({ sentDay }) => sentDay);
+  const stopping = changes
+    .filter(({ change }) => stopsIn(change))
+    .map((one) => ({ ...one, since: firstWholeDay(one) }))
+    .filter(({ since }) => since <= newest);
+  const earliest = min(stopping, ({ since }) => since);
   if (earliest === undefined) return new Map();
   const snapshot = await openSnapshotOf(deps, account, { from: firstOfMonth(earliest), to: newest });
   const acting = stopping.map((one) => ({ ...one, ...rowsOf(snapshot, one.change) }));
@@ -40,20 +44,20 @@ export async function weighSince(
       account.id,
       newest,
       [...new Set(acting.flatMap(({ everywhere }) => everywhere.map(termOf)))],
-      [...new Set(stopping.map(({ sentDay }) => sentDay))].sort(ascending),
+      [...new Set(stopping.map(({ since }) => since))].sort(ascending),
     ),
   );
   return new Map(
-    acting.map(({ id, sentDay, everywhere, here }) => {
+    acting.map(({ id, since, everywhere, here }) => {
       const served = everywhere.flatMap((row) => {
-        const figures = sumSince(sums.get(row) ?? [], sentDay);
+        const figures = sumSince(sums.get(row) ?? [], since);
         return figures ? [{ row, figures }] : [];
       });
       const elsewhere = served.filter(({ row }) => !here.has(row));
       return [
         id,
         {
-          days: daysBetween(sentDay, newest) + 1,
+          days: daysBetween(since, newest) + 1,
           here: weigh(
             snapshot,
             served.filter(({ row }) => here.has(row)),
