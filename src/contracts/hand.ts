@@ -172,7 +172,8 @@ export const KeywordsAnswerSchema = v.strictObject({
 });
 export type KeywordsAnswer = v.InferOutput<typeof KeywordsAnswerSchema>;
 
-export const VariantsQuerySchema = v.pipe(
+/** A negative at a place, as an address names it. */
+export const NegativeQuerySchema = v.pipe(
   v.object({
     text: v.pipe(v.string(), v.minLength(1), v.maxLength(200)),
     match: MatchSchema,

@@ -215,6 +215,15 @@ export {
   type Vocabulary,
 } from './text';
 export {
+  clicksToCome,
+  comesBack,
+  learnHabits,
+  type ComesBack,
+  type Habits,
+  type RanColumns,
+  type Stopped,
+} from './takeover';
+export {
   campaignsOverlap,
   compileReach,
   effectiveStatus,

@@ -32,7 +32,7 @@ import {
   TermDetailSchema,
   TermQuerySchema,
   VariantsAnswerSchema,
-  VariantsQuerySchema,
+  NegativeQuerySchema,
 } from '../hand';
 import {
   FiltersSchema,
@@ -44,6 +44,7 @@ import {
   WordsAnswerSchema,
   WordsQuerySchema,
 } from '../sift';
+import { OutlookSchema } from '../outlook';
 import { PassAnswerSchema, PassDraftSchema, PassQuerySchema } from '../pass';
 import { DraftOutcomesSchema } from '../tray';
 import { routesOf, SIFTING, STOPPING } from './route';
@@ -76,7 +77,11 @@ export const siftRoutes = routesOf({
     from: ['facts', 'structure', 'settings'],
   },
   'GET sift/variants': {
-    ...{ role: 'look', query: VariantsQuerySchema, answer: VariantsAnswerSchema, from: STOPPING },
+    ...{ role: 'look', query: NegativeQuerySchema, answer: VariantsAnswerSchema, from: STOPPING },
+  },
+  /** what a negative is likely to bring, and where its queries go */
+  'GET sift/outlook': {
+    ...{ role: 'look', query: NegativeQuerySchema, answer: OutlookSchema, from: STOPPING },
   },
   'GET sift/pull': { role: 'look', query: PullSchema, answer: PullAnswerSchema, from: SIFTING },
   'POST sift/looked': {

@@ -1,7 +1,8 @@
 import * as v from 'valibot';
-import { DoneSchema, SaidSchema } from '../common';
+import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
 import { LedgerPageSchema, LedgerQuerySchema } from '../ledger';
+import { TrayOutlookSchema } from '../outlook';
 import {
   BackRequestSchema,
   DraftOutcomeSchema,
@@ -31,6 +32,7 @@ export const trayRoutes = routesOf({
     ...{ role: 'prepare', body: RemoveRequestSchema, answer: RemovedChangesSchema },
     changes: ['draft', 'rules', 'ledger'],
   },
+  'GET tray/outlook': { role: 'look', query: DaysQuerySchema, answer: TrayOutlookSchema, from: STOPPING },
   'GET tray/sheet': { role: 'look', answer: 'file' },
   'POST tray/send': { role: 'send', answer: SentOutcomeSchema, changes: SENT },
   'POST tray/sent/[set]/again': { role: 'send', answer: DoneSchema, changes: SENT },

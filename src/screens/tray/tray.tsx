@@ -11,6 +11,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { SendDialog } from './send-dialog';
 import { SentNote } from './sent-note';
 import { Spine } from './spine';
+import { TrayOutlook } from './tray-outlook';
 import { TrayList } from './tray-list';
 import { useAskedToSend } from './ask-to-send';
 import { useNews } from './use-news';
@@ -79,6 +80,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
           <SentNote key={sent.setId} sent={sent} />
         ))}
         {data && <Total view={data} />}
+        {data && count > 0 && <TrayOutlook />}
         {data && count > 0 && <TrayList changes={data.changes} onRemove={(ids) => void remove(ids)} />}
         {warnings.slice(0, MOST_WARNINGS).map(({ key, tone, text }) => (
           <p

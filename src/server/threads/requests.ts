@@ -22,6 +22,8 @@ import {
 import { viewLists, viewListsHealth } from '../use-cases/lists/view-lists';
 import { viewListsBeside } from '../use-cases/lists/view-beside';
 import { viewCellBefore, weighCell, weighHangings } from '../use-cases/lists/weigh-hangings';
+import { foreseeChoice } from '../use-cases/outlook/foresee-choice';
+import { foreseeTray } from '../use-cases/outlook/foresee-tray';
 import { offerVariants } from '../use-cases/sift/offer-variants';
 import { sendTray } from '../use-cases/tray/send-tray';
 import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift/sift-terms';
@@ -50,6 +52,8 @@ export const REQUESTS = {
     pullOut,
     weighChoice,
     offerVariants,
+    foreseeChoice,
+    foreseeTray,
     countOpen,
     viewTray,
     traySheet,

@@ -38,6 +38,7 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
       ['w', 'stop the whole term as exact'],
       ['v', 'stop the variants that are offered too'],
       ['o', 'keep it open'],
+      ['b', 'stop it here, and where it is likely to come back'],
       ['l', 'set it aside until it has more clicks'],
       ['n', 'the next term that nobody looked at in this pass'],
       ['k', 'the other keywords of its ad group'],

@@ -31,6 +31,7 @@ function singleKey(key: string, { choice, nextUnseen, toggleKeywords }: KeyActio
     m: choice.turnMatch,
     p: choice.turnPlace,
     w: () => void choice.stopWhole(),
+    b: () => void choice.stopThereToo(),
     o: () => void choice.keep(),
     l: () => void choice.setAside(),
     v: () => void choice.takeVariants(choice.variants?.offers ?? []),

@@ -127,12 +127,16 @@ describe('facts that are summed in memory', () => {
         const found = range(rows.count).map((r) => ({
           ...{ term: rows.termOf[r]!, adGroup: rows.adGroupId[r]! },
           ...{ clicks: known(rows.clicks[r]!), conversions: known(rows.conversions[r]!) },
-          costMicros: known(rows.costMicros[r]!),
+          ...{ costMicros: known(rows.costMicros[r]!), impressions: known(rows.impressions[r]!) },
+          ...{ days: rows.days[r]!, keyword: rows.keywordId[r]! },
         }));
         const expected = [...group(before, (f) => `${f.term} ${f.adGroup}`).values()].map((of) => ({
           ...{ term: of[0]!.term, adGroup: of[0]!.adGroup },
           ...{ clicks: sum(of, 'clicks'), conversions: sum(of, 'conversions') },
-          costMicros: sum(of, 'costMicros'),
+          ...{ costMicros: sum(of, 'costMicros'), impressions: sum(of, 'impressions'), days: of.length },
+          keyword: [...group(of, (f) => f.keyword)]
+            .sort(([a], [b]) => a - b)
+            .reduce((a, b) => (b[1].length > a[1].length ? b : a))[0],
         }));
         expect(found).toEqual(inOrder(expected));
         expect([...terms.ids]).toEqual(IDS.slice(0, UNREPORTED));

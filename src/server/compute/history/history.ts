@@ -23,6 +23,11 @@ export type HistoryRows = {
   clicks: Float64Array;
   conversions: Float64Array;
   costMicros: Float64Array;
+  impressions: Float64Array;
+  /** on which it was served there; a day counts for each keyword that served it */
+  days: Uint32Array;
+  /** the keyword that served it on the most days */
+  keywordId: Uint32Array;
 };
 
 /** The text of each term that is a query; empty for what holds no words. */

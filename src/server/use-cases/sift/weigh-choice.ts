@@ -77,11 +77,14 @@ export function requireTerm({ snapshot }: Open, id: number): number {
   return t;
 }
 
-/** Rows of a term: those of the campaign that is looked at first, then costliest first. */
-export function rowsInOrder({ snapshot }: Open, t: number, campaign = ''): number[] {
+/** Rows of a term: those of the campaign that is looked at first, then those that are open still, then costliest first. */
+export function rowsInOrder({ snapshot, draft }: Open, t: number, campaign = ''): number[] {
   const { served, rows } = snapshot;
   const isIn = (r: number) => Number(served.adGroups[served.adGroupOf[r]!]!.campaignId === campaign);
-  return rowsOfTerm(snapshot, t).sort((a, b) => isIn(b) - isIn(a) || costAt(rows, b) - costAt(rows, a));
+  const isOpen = (r: number) => Number(draft.gate.stopCount(r) === 0);
+  return rowsOfTerm(snapshot, t).sort(
+    (a, b) => isIn(b) - isIn(a) || isOpen(b) - isOpen(a) || costAt(rows, b) - costAt(rows, a),
+  );
 }
 
 function weighAll(

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Beside } from '@/contracts/hand';
+import type { Beside, ChoiceAnswer } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
 import { InHand } from '@/screens/frame/in-hand';
 import { ReasonForm } from '@/screens/tray/reason-form';
@@ -46,6 +46,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
     );
   }
   const { answer, detail, error } = choice;
+  const pull = detail && detail.draftedStops.length > 0 ? <PullInHand detail={detail} days={days} /> : null;
   return (
     <InHand title={line.raw} actions={<Buttons line={line} choice={choice} />}>
       {offered}
@@ -54,7 +55,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
         <TermFacts detail={detail} days={days} showsKeywords={showsKeywords} onKeywords={onKeywords} />
       )}
       {line.kind === 'query' && <EvidenceInHand line={line} beside={detail?.beside ?? null} />}
-      {detail && detail.draftedStops.length > 0 && <PullInHand detail={detail} days={days} />}
+      {pull !== null && !isOpenStill(answer) && pull}
       {detail?.ownKeyword && (
         <KeywordBid key={`bid ${detail.id}`} detail={detail} keyword={detail.ownKeyword} />
       )}
@@ -67,6 +68,7 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
           {choice.heldBack && <Force key={choice.text} choice={choice} />}
         </div>
       )}
+      {pull !== null && isOpenStill(answer) && pull}
       {detail && <DayLine days={detail.days} changedOn={detail.sinceChange?.on ?? null} />}
       {detail?.kind === 'code' && <ProductInHand detail={detail} />}
       {detail?.kind === 'wordless' && (
@@ -78,6 +80,10 @@ export function ChoiceInHand({ line, choice, days, showsKeywords, onKeywords }: 
     </InHand>
   );
 }
+
+/** Whether something of the term is left to stop: it ran in several places, and the tray stops it in some. */
+const isOpenStill = (answer: ChoiceAnswer | undefined) =>
+  answer?.choices.some(({ places }) => places.some(({ weight }) => weight.terms > 0)) ?? false;
 
 /** How sure it is that the term misses, and whether it or its ad group is to blame; behind a press, by what. */
 function EvidenceInHand({ line, beside }: { line: TermLine; beside: Beside | null }) {

@@ -2,7 +2,8 @@ import { useMoney } from '@/screens/frame/money';
 import { counted } from '@/core';
 import type { ChoiceAnswer, PlaceChoice } from '@/contracts/hand';
 import { Hurts } from '@/screens/frame/hurts';
-import { Key } from '@/ui/button';
+import { OutlookSaid } from '@/screens/frame/outlook-said';
+import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatConversions, formatCount } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
@@ -21,6 +22,13 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
           at={choice.atPlace}
           isMarked={isSmallestSafe(answer, choice.match, choice.atPlace.place)}
         />
+      )}
+      {choice.outlook && !choice.isNoCase && (
+        <OutlookSaid outlook={choice.outlook}>
+          <Button hotkey="b" className="mt-1" onClick={() => void choice.stopThereToo()}>
+            Stop it here and there
+          </Button>
+        </OutlookSaid>
       )}
     </>
   );

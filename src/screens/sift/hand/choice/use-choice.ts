@@ -13,6 +13,7 @@ import {
 } from '@/core';
 import type { ChoiceAnswer, MatchChoice, PlaceChoice, TermDetail, VariantsAnswer } from '@/contracts/hand';
 import type { TermLine } from '@/contracts/sift';
+import type { Outlook } from '@/contracts/outlook';
 import type { DraftOutcome } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { useWaitingTerms } from '@/screens/frame/data/decide';
@@ -32,6 +33,7 @@ import {
   type WantedPlace,
 } from './choice-state';
 import { useVerdict } from '../use-verdict';
+import { useOutlook } from './use-outlook';
 import { useWeighed } from './use-weighed';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { inDays } from '@/screens/frame/data/days';
@@ -55,6 +57,10 @@ export type Choice = {
   places: SortedPlaces;
   /** why the place in hand is proposed; null where a person has turned to it, or nothing is proposed */
   proposedBecause: string | null;
+  /** what the negative in hand is likely to bring; undefined while that is under way, or nothing would be stopped */
+  outlook: Outlook | undefined;
+  /** stops it in hand, and where its queries are likely to come back */
+  stopThereToo(): Promise<void>;
   /** why the negative in hand is no case for one; null when it is */
   isNoCase: string | null;
   /** other forms of what was stopped last, which would still pass; null where there is none */
@@ -132,6 +138,7 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   const setPlace = (place: WantedPlace) => setTurned({ id, place });
   const moreClicks = clicks.id === id ? clicks.more : clicksToWait(line);
   const isNoCase = sayNoCase(detail, match);
+  const { outlook, stopThereToo } = useOutlook({ line, negative: { text, match }, ofMatch, atPlace, days });
 
   const choose = (next: Chosen) => {
     setByTerm({ id, chosen: next });
@@ -216,6 +223,8 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
       ofMatch,
       atPlace,
       places,
+      outlook,
+      stopThereToo,
       proposedBecause: turnedHere === null ? (proposal?.because ?? null) : null,
       isNoCase,
       variants,

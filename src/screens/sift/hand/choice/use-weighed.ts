@@ -55,11 +55,12 @@ export function useWeighed(
     detail,
     isStale: choice.isPlaceholderData,
     error: choice.error ?? term.error,
-    // Asked for once more instead of joining the question under way, which ends when the row in hand changes.
+    // Asked for once more instead of joining the question under way, which ends when the row in hand changes. What was known before
+    // the last decision is no answer: the term may be stopped there by now, and open elsewhere.
     async whenReady() {
       const [theAnswer, theDetail] = await Promise.all([
-        answer ?? routes.call('GET sift/choice', asked),
-        detail ?? routes.call('GET sift/term', { query: looked }),
+        answer && !choice.isFetching ? answer : routes.call('GET sift/choice', asked),
+        detail && !term.isFetching ? detail : routes.call('GET sift/term', { query: looked }),
       ]);
       return { answer: theAnswer, detail: theDetail };
     },

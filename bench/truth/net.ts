@@ -1,0 +1,145 @@
+import { group } from 'd3';
+import {
+  clicksToCome,
+  comesBack,
+  compileAccountGate,
+  fitPrior,
+  learnHabits,
+  shiftDay,
+  type AccountGate,
+  type NegativeText,
+} from '@/core';
+import type { SeedRequest, Structure } from '@/contracts/platform';
+import { gateOn, termsOfService } from '@/standins/ad-platform/store';
+import { serve, type ServedRow } from './served';
+import { makeTrays, withTray } from './trays';
+
+/** What a tray, or one of its stops alone, was predicted to save in four weeks, and what it saved; micro-units. */
+export type NetOutcome = {
+  tray: string;
+  /** clicks in the window that it stops */
+  clicks: number;
+  /** the cost of the stopped terms, as it was promised before */
+  gross: number;
+  net: number;
+  real: number;
+};
+
+const WEEKS_4 = 28;
+const LAG = 2;
+
+const daysFrom = (first: string, count: number) =>
+  Array.from({ length: count }, (_, i) => shiftDay(first, i));
+
+/**
+ * Predicts what trays save by what the reports of a world show, and lets four weeks pass with and without each.
+ * @param words negatives of the words at fault
+ */
+export function netOfTrays(world: SeedRequest, words: readonly NegativeText[]): NetOutcome[] {
+  const { account, structure } = world;
+  const newest = shiftDay(account.today, -1 - LAG);
+  const all: string[] = [];
+  for (let day = account.firstDay; day <= newest; day = shiftDay(day, 1)) all.push(day);
+  const history = serve(world, structure, all);
+  const window = serve(world, structure, all.slice(-30));
+  const after = daysFrom(account.today, WEEKS_4);
+  const without = serve(world, structure, after);
+  const predict = predictorOf(structure, account.today, history, window);
+  return makeTrays(structure, words, window).map((tray) => {
+    const changed = withTray(structure, tray, account.today);
+    const real = costOf(without) - costOf(serve(world, changed, after));
+    return { tray: tray.name, real, ...predict(changed) };
+  });
+}
+
+const costOf = (rows: readonly ServedRow[]) => rows.reduce((sum, r) => sum + r.costMicros, 0);
+
+/** Predicts from what reports show: rows of all days and of the window. */
+function predictorOf(
+  structure: Structure,
+  today: string,
+  history: readonly ServedRow[],
+  window: readonly ServedRow[],
+) {
+  const adGroups = structure.adGroups.map((g) => g.id);
+  const numberOf = new Map(adGroups.map((id, g) => [id, g]));
+  const sources = new Map<string, number>();
+  const sourceOf = (source: string) => {
+    if (!sources.has(source)) sources.set(source, sources.size);
+    return sources.get(source)!;
+  };
+  const byText = group(history, (r) => r.text);
+  const rows = [...byText.values()].flat();
+  const texts = new Map([...byText.keys()].map((text, t) => [text, t]));
+  const { mayServe } = termsOfService(structure, today);
+  const before = gateOn(structure, today);
+  const isOpen = (gate: AccountGate, text: string, adGroupId: string) =>
+    mayServe({ adGroupId, keywordId: null }, text) && gate.stoppers(text, adGroupId).length === 0;
+  const namedIn = namerOf(structure);
+  const namedOf = [...byText.keys()].map((text) =>
+    namedIn(text)
+      .filter((adGroupId) => isOpen(before, text, adGroupId))
+      .map((adGroupId) => numberOf.get(adGroupId)!),
+  );
+  const habits = learnHabits(
+    {
+      textOf: rows.map((r) => texts.get(r.text)!),
+      adGroupOf: rows.map((r) => numberOf.get(r.adGroupId)!),
+      sourceOf: rows.map((r) => sourceOf(r.source)),
+      days: rows.map((r) => r.days),
+      impressions: rows.map((r) => r.impressions),
+    },
+    (text) => namedOf[text]!,
+  );
+  const prior = fitPrior(
+    [...group(window, (r) => r.text).values()].map((of) => ({
+      clicks: of.reduce((sum, r) => sum + r.impressions, 0),
+      conversions: of.reduce((sum, r) => sum + r.clicks, 0),
+    })),
+  )!;
+  const cpc = costOf(window) / window.reduce((sum, r) => sum + r.clicks, 0);
+  return (changed: Structure) => {
+    const gate = gateOn(changed, today);
+    const sum = { clicks: 0, gross: 0, net: 0 };
+    for (const [text, of] of group(window, (r) => r.text)) {
+      const stopped = of.filter((r) => isOpen(before, text, r.adGroupId) && !isOpen(gate, text, r.adGroupId));
+      if (stopped.length === 0) continue;
+      const ran = byText.get(text)!;
+      const isStopped = (adGroupId: string) => stopped.some((r) => r.adGroupId === adGroupId);
+      const back = comesBack(habits, {
+        from: ran
+          .filter((r) => isStopped(r.adGroupId))
+          .map((r) => ({ source: sourceOf(r.source), days: r.days })),
+        ran: ran
+          .filter((r) => !isStopped(r.adGroupId))
+          .map((r) => ({ adGroup: numberOf.get(r.adGroupId)!, days: r.days })),
+        named: namedOf[texts.get(text)!]!,
+        isOpen: (g) => isOpen(gate, text, adGroups[g]!),
+      }).reduce((share, one) => share + one.share, 0);
+      for (const row of stopped) {
+        const each = row.clicks > 0 ? row.costMicros / row.clicks : cpc;
+        const toCome = (clicksToCome(prior, row) * each * WEEKS_4) / 30;
+        sum.clicks += row.clicks;
+        sum.gross += (row.costMicros * WEEKS_4) / 30;
+        sum.net += toCome * (1 - back);
+      }
+    }
+    return sum;
+  };
+}
+
+/** The ad groups of which a live keyword holds with a text by its words. */
+function namerOf({ campaigns, adGroups, keywords }: Structure): (text: string) => string[] {
+  const live = keywords.flatMap(({ id, text, match, status, adGroupId }) =>
+    status === 'live' && match !== 'automatic'
+      ? [{ id, text, match, place: { kind: 'adGroup' as const, id: adGroupId } }]
+      : [],
+  );
+  const adGroupOf = new Map(live.map(({ id, place }) => [id, place.id]));
+  const gate = compileAccountGate({
+    campaigns: campaigns.map(({ id }) => ({ id, adGroups: adGroups.filter((g) => g.campaignId === id) })),
+    lists: [],
+    negatives: live,
+  });
+  return (text) => [...new Set(gate.matching(text).map((id) => adGroupOf.get(id)!))];
+}

@@ -1,0 +1,116 @@
+import {
+  clicksToCome,
+  comesBack,
+  compileAccountGate,
+  fitPrior,
+  stops,
+  type AccountGate,
+  type NegativeText,
+  type Place,
+  type Prior,
+  type RowGate,
+} from '@/core';
+import { derivedFrom } from '../derived';
+import { allDaysOf } from '../history/all-days';
+import { isServing, servingRows } from '../serving';
+import type { Snapshot, WindowFacts } from '../snapshot';
+import { figuresAt, keyAt, kindAt } from '../window-columns';
+import { groundOf } from '../evidence/evidence';
+import { termSums, figuresOfTerm } from '../term-sums';
+import { runningPlaces } from './running-places';
+
+/** What stopping some rows is likely to bring in as many days as the window has (rules 13); micro-units. */
+export type Outlook = {
+  /** the cost to come of the stopped rows, were they not stopped */
+  stoppedMicros: number;
+  /** what comes back, by index of the ad group; the same texts ran there, or others like them */
+  back: Map<number, { costMicros: number; seenMicros: number }>;
+};
+
+/** What would be in force: a gate, and what else is weighed beside it. */
+export type InForce = { gate: RowGate; besides: readonly (NegativeText & { place: Place })[] };
+
+/** The gates of the core for any text and ad group, made once for a gate over the rows. */
+const compiledGate = derivedFrom((gate: RowGate): AccountGate => compileAccountGate(gate.shape()));
+
+/** Clicks by impression of the account's terms, in the window. */
+const clickPrior = derivedFrom((facts: WindowFacts): Prior | null => {
+  const sums = termSums({ facts });
+  const terms = Array.from({ length: facts.terms.count }, (_, t) => figuresOfTerm(sums, t));
+  const known = terms.filter(({ impressions, clicks }) => impressions !== null && clicks !== null);
+  return fitPrior(known.map(({ impressions, clicks }) => ({ clicks: impressions, conversions: clicks })));
+});
+
+/**
+ * Looks ahead: what stopped rows cost in days to come, and what of it running ad groups take over.
+ * @param rows rows of the window that are stopped, ascending
+ */
+export function lookAhead(snapshot: Snapshot, rows: readonly number[], inForce: InForce): Outlook {
+  const outlook: Outlook = { stoppedMicros: 0, back: new Map() };
+  const serving = servingRows(snapshot, rows);
+  for (let begin = 0; begin < serving.length;) {
+    const t = snapshot.rows.termOf[serving[begin]!]!;
+    let end = begin + 1;
+    while (end < serving.length && snapshot.rows.termOf[serving[end]!] === t) end += 1;
+    takeTerm(snapshot, t, serving.slice(begin, end), inForce, outlook);
+    begin = end;
+  }
+  return outlook;
+}
+
+function takeTerm(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce, to: Outlook) {
+  const costMicros = stopped.reduce((sum, r) => sum + costToCome(snapshot, r), 0);
+  to.stoppedMicros += costMicros;
+  if (kindAt(snapshot.terms, t) !== 'query' || costMicros === 0) return;
+  for (const { adGroup, share, isSeen } of backOf(snapshot, t, stopped, inForce)) {
+    const sum = to.back.get(adGroup) ?? { costMicros: 0, seenMicros: 0 };
+    sum.costMicros += share * costMicros;
+    if (isSeen) sum.seenMicros += share * costMicros;
+    to.back.set(adGroup, sum);
+  }
+}
+
+/** What a row costs in days to come: its clicks drawn towards the account's rate, each at what they cost so far. */
+function costToCome({ rows, facts }: Snapshot, r: number): number {
+  const { impressions, clicks, costMicros } = figuresAt(rows, r);
+  if (clicks === null || costMicros === null) return costMicros ?? 0;
+  const prior = clickPrior(facts);
+  const each = clicks > 0 ? costMicros / clicks : (groundOf({ facts }).cpcMicros ?? 0);
+  return prior === null ? costMicros : each * clicksToCome(prior, { impressions, clicks });
+}
+
+function backOf(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce) {
+  const { served, history } = snapshot;
+  const { habits, rowStarts, adGroupOf, sourceOf, namedOf } = runningPlaces(snapshot);
+  const h = allDaysOf(snapshot).indexOf[t]!;
+  if (h < 0) return []; // it ran in the days of the lag alone
+  const closed = new Set(stopped.map((r) => served.adGroupOf[r]!));
+  const ran = Array.from({ length: rowStarts[h + 1]! - rowStarts[h]! }, (_, i) => rowStarts[h]! + i).filter(
+    (r) => adGroupOf[r]! >= 0,
+  );
+  const from = ran.filter((r) => closed.has(adGroupOf[r]!));
+  if (from.length === 0) return [];
+  const isOpen = opennessOf(snapshot, keyAt(snapshot.terms, t), inForce);
+  return comesBack(habits, {
+    from: from.map((r) => ({ source: sourceOf(r), days: history.rows.days[r]! })),
+    ran: ran
+      .filter((r) => !closed.has(adGroupOf[r]!))
+      .map((r) => ({ adGroup: adGroupOf[r]!, days: history.rows.days[r]! })),
+    named: namedOf(h),
+    isOpen: (g) => !closed.has(g) && isServing(snapshot, g) && isOpen(g),
+  });
+}
+
+/** Tells whether a text is open in an ad group. */
+function opennessOf({ served }: Snapshot, text: string, { gate, besides }: InForce): (g: number) => boolean {
+  const compiled = compiledGate(gate);
+  const negatives = compiled.matching(text);
+  const more = besides.filter((negative) => stops(negative, text));
+  return (g) => {
+    const adGroup = served.adGroups[g]!;
+    return (
+      !negatives.some((id) => compiled.isInForce(id, adGroup.id)) &&
+      !more.some(({ place }) => gate.isWithin(place, adGroup))
+    );
+  };
+}
