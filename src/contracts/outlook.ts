@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { NegativeTextSchema, PlaceSchema } from './common';
 
 /**
- * What stopping is likely to bring in as many days as the window has (rules 13), in micro-units: what it stops, what of that running
+ * What stopping is likely to bring in as many days as the window knows of (rules 13), in micro-units: what it stops, what of that running
  * ad groups take over, and what is left.
  */
 const SUMS = {

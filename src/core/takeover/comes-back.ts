@@ -25,7 +25,7 @@ export type ComesBack = {
 /**
  * The shares of a stopped text that running ad groups take over, the largest first (rules 13.1): where it ran itself surely, elsewhere
  * as often as queries of the same source did.
- * @example comesBack(habits, { from: [{ source: 7, days: 3 }], ran: [{ adGroup: 2, days: 1 }], named: [], isOpen: () => true })[0].adGroup // 2
+ * @example const habits = learnHabits({ textOf: [], adGroupOf: [], sourceOf: [], days: [], impressions: [] }, () => []); comesBack(habits, { from: [{ source: 7, days: 3 }], ran: [{ adGroup: 2, days: 1 }], named: [], isOpen: () => true }) // [{ adGroup: 2, isSeen: true, share: 1 }]
  */
 export function comesBack(habits: Habits, { from, ran, named, isOpen }: Stopped): ComesBack[] {
   const days = from.reduce((sum, one) => sum + one.days, 0);

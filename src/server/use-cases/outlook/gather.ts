@@ -1,4 +1,4 @@
-import { daysBetween, placeKey, type NegativeText, type Place } from '@/core';
+import { placeKey, type NegativeText, type Place } from '@/core';
 import type { Outlook } from '@/contracts/outlook';
 import type { Outlook as Foreseen } from '../../compute/outlook/outlook';
 import type { Open } from '../open-workbench';
@@ -39,13 +39,12 @@ export function gather(open: Open) {
       }
     },
     tell(): Outlook {
-      const { window } = open.snapshot;
       const { stoppedMicros, backMicros, seenMicros } = sum;
       const named = [...places.values()]
         .filter(({ costMicros }) => costMicros >= LEAST_NAMED * stoppedMicros)
         .sort((a, b) => b.costMicros - a.costMicros);
       return {
-        days: daysBetween(window.from, window.to) + 1,
+        days: open.snapshot.days.length,
         ...{ stoppedMicros, netMicros: stoppedMicros - backMicros },
         seen: backMicros > 0 ? seenMicros / backMicros : 1,
         back: named.slice(0, MOST_NAMED).map(({ place, costMicros, negatives }) => ({
