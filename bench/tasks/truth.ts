@@ -3,11 +3,14 @@ import { compileGate, LEAST_EXPECTED, productCodeTest, type NegativeText } from 
 import { ACCOUNT_SETTINGS, makeLarkfell } from '../../demo/larkfell';
 import { count, type Line } from '../measure';
 import { passOver, SURE, type PassOfWorld, type TrueTerm } from '../truth/guided-pass';
+import { netOfTrays } from '../truth/net';
 import { play, type Played } from '../truth/play';
 import { makeTidewell, TIDEWELL_TARGET } from '../truth/tidewell';
 
 /** What is aimed at: spend that can never pay and is found, and conversions lost by it. */
 const GOALS = { found: 0.8, lost: 0.02 };
+/** How far what a tray saves may lie from what was predicted, as a share of it. */
+const NET_WITHIN = 0.1;
 const SEEDS = [0, 1, 2];
 
 type World = {
@@ -15,6 +18,8 @@ type World = {
   targetOf: (played: Played) => number;
   make: (seed: number) => SeedRequest;
   codes?: string | null;
+  /** four weeks with and without ten trays are played in it */
+  isSmall: boolean;
 };
 
 const larkfell = (which: 0 | 1, scale: number): World => {
@@ -24,6 +29,7 @@ const larkfell = (which: 0 | 1, scale: number): World => {
     make: (seed) => makeLarkfell(scale, seed)[which]!,
     targetOf: ({ meanValueMicros }) => settings.targetMicros ?? settings.targetAcos! * meanValueMicros,
     codes: settings.productCodePattern,
+    isSmall: scale === 1,
   };
 };
 
@@ -35,18 +41,16 @@ export function benchTruth(quick: boolean): Line[] {
   const worlds: World[] = [
     ...[larkfell(0, 1), larkfell(1, 1)],
     ...(quick ? [] : [larkfell(0, 4), larkfell(1, 4)]),
-    { name: 'Tidewell, 200 ad groups', make: makeTidewell, targetOf: () => TIDEWELL_TARGET },
+    { name: 'Tidewell, 200 ad groups', make: makeTidewell, targetOf: () => TIDEWELL_TARGET, isSmall: true },
   ];
   return worlds.flatMap((world) =>
     SEEDS.slice(0, quick ? 1 : SEEDS.length).flatMap((seed) => {
       const request = world.make(seed);
       const isCode = productCodeTest(world.codes ?? null);
       const played = play(request, (text) => !isCode(text));
-      return linesOf(
-        `${world.name}, seed ${seed}`,
-        passOver(played, world.targetOf(played), ['larkfell']),
-        played,
-      );
+      const pass = passOver(played, world.targetOf(played), ['larkfell']);
+      const name = `${world.name}, seed ${seed}`;
+      return [...linesOf(name, pass, played), ...(world.isSmall ? netLines(name, request, pass) : [])];
     }),
   );
 }
@@ -85,6 +89,18 @@ function linesOf(name: string, pass: PassOfWorld, played: Played): Line[] {
     ),
     calibration(line, 'words offered', trulyAtFault(offered, pass, played)),
   ];
+}
+
+/** Ten trays: what each was predicted to save in four weeks, and what it saved; the cost of its terms beside it. */
+function netLines(name: string, request: SeedRequest, { negatives }: PassOfWorld): Line[] {
+  return netOfTrays(request, negatives).map(({ tray, clicks, gross, net, real }) => ({
+    task: `${name}: net of ${tray}`,
+    size: `${count(clicks)} clicks stopped in the window`,
+    ours: `predicted ${(net / real).toFixed(2)} of what it saved`,
+    against: `the cost of its terms ${(gross / real).toFixed(2)}; goal within ${100 * NET_WITHIN} %`,
+    ratio: (Math.abs(net - real) / real / NET_WITHIN).toFixed(2),
+    verdict: Math.abs(net - real) <= NET_WITHIN * real ? '' : 'missed',
+  }));
 }
 
 /** Said and true, and by how many standard errors the truth lies below what was said. */

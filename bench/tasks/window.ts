@@ -14,6 +14,7 @@ import { withFreshDemo } from '../../scripts/steps/fresh-demo';
 import { environmentOf, readSettings } from '../../scripts/steps/settings';
 import { makeAccount } from '../account';
 import { fillAccount, SLUG, type Shape } from '../fill-account';
+import { benchOutlook } from '../outlook';
 import { count, median, ms, timedOnce, type Line } from '../measure';
 
 const SHAPE: Shape = {
@@ -68,6 +69,7 @@ export async function benchWindow(quick: boolean): Promise<Line[]> {
         line('a window opens, nothing known', cold!, MOST.cold),
         line('— after a change of the structure', structure!, MOST.changed),
         line('— after a load of one day', load!, MOST.changed),
+        ...(await benchOutlook(deps, SLUG, 60, `${count(terms)} terms, ${count(negatives)} negatives`)),
       ];
     } finally {
       await deps.db.destroy();

@@ -15,7 +15,6 @@ const ComesBackSchema = v.strictObject({
   ...{ place: PlaceSchema, name: v.string(), costMicros: v.number() },
   negatives: v.array(NegativeTextSchema),
 });
-export type ComesBackAt = v.InferOutput<typeof ComesBackSchema>;
 
 export const OutlookSchema = v.strictObject({
   ...{ days: v.number(), ...SUMS },

@@ -39,6 +39,39 @@ describe('the tray', () => {
     expect(second!.textContent).toContain('nothing more');
   });
 
+  test('says what of it comes back where, and stops it there, too, by one press', async () => {
+    const { user, asked } = show(<Tray />, {
+      answers: {
+        'GET tray': full,
+        'GET tray/outlook': {
+          ...{ days: 30, stoppedMicros: 7_000_000, netMicros: 1_000_000, seen: 1, changes: [] },
+          back: [
+            {
+              ...{ place: { kind: 'campaign', id: '2' }, name: 'Courses', costMicros: 6_000_000 },
+              negatives: [{ text: 'movie', match: 'phrase' }],
+            },
+          ],
+        },
+        'POST tray': { outcomes: [{ outcome: 'already there', said: 'This is in the tray already.' }] },
+      },
+    });
+    expect((await screen.findByTestId('outlook')).textContent).toContain('net about 1.00');
+    await user.click(screen.getByRole('button', { name: 'Stop it there, too' }));
+    await waitFor(() =>
+      expect(asked('POST tray')[0]!.body).toEqual({
+        changes: [
+          {
+            change: {
+              ...{ kind: 'add negative', text: 'movie', match: 'phrase' },
+              place: { kind: 'campaign', id: '2' },
+            },
+            why: 'its queries would come back in Courses',
+          },
+        ],
+      }),
+    );
+  });
+
   test('takes a change out, and puts it back on undo; only what it touches is asked for again', async () => {
     const { user, asked, answer } = show(<Tray />, {
       answers: {

@@ -9,10 +9,11 @@ import { gather } from './gather';
 
 /** What the tray is likely to bring, and each of its changes beyond those before it (rules 13). */
 export async function foreseeTray(deps: Deps, slug: string, days?: Days): Promise<TrayOutlook> {
-  return trayOutlook(await openWorkbench(deps, await requireAccount(deps, slug), days));
+  return outlookOf(await openWorkbench(deps, await requireAccount(deps, slug), days));
 }
 
-const trayOutlook = derivedFrom((open: Open): TrayOutlook => {
+/** The same of a workbench. */
+export const outlookOf: (open: Open) => TrayOutlook = derivedFrom((open: Open): TrayOutlook => {
   const { draft, drafted, snapshot } = open;
   const all = gather(open);
   const stopped = new Set(draft.stopped);

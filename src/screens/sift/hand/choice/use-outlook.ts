@@ -7,7 +7,8 @@ import type { Outlook } from '@/contracts/outlook';
 import type { TermLine } from '@/contracts/sift';
 import { inDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { useTrayActions } from '@/screens/tray/use-tray';
+import { doing } from '@/screens/frame/data/undo';
+import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 
 type InHand = {
   line: TermLine | undefined;
@@ -36,14 +37,28 @@ export function useOutlook({ line, negative, ofMatch, atPlace, days }: InHand): 
   return {
     outlook: isAsked ? outlook : undefined,
     async stopThereToo() {
-      if (!line || !atPlace || !outlook || outlook.back.length === 0) return;
-      const places = [atPlace.place, ...outlook.back.map(({ place }) => place)];
-      const changes = places.map((place) => ({
-        change: { kind: 'add negative' as const, ...negative, place },
-        ...{ why: `seen in “${line.raw}”`, from: line.raw },
-      }));
-      const said = `stop “${text}” (${match}) in ${atPlace.name} and ${counted(outlook.back.length, 'other place')}`;
-      await draft(changes, { said, about: line.id });
+      if (!line || !atPlace || !isAsked) return;
+      try {
+        // A key pressed early is not lost.
+        const { back } = outlook ?? (await doing(routes.call('GET sift/outlook', asked)));
+        if (back.length > 0) await stopAt(line, atPlace, back);
+      } catch (failure) {
+        sayFailure(failure);
+      }
     },
   };
+
+  async function stopAt(
+    { id: about, raw }: TermLine,
+    { place: here, name }: PlaceChoice,
+    back: Outlook['back'],
+  ) {
+    const places = [here, ...back.map(({ place }) => place)];
+    const changes = places.map((place) => ({
+      change: { kind: 'add negative' as const, ...negative, place },
+      ...{ why: `seen in “${raw}”`, from: raw },
+    }));
+    const said = `stop “${text}” (${match}) in ${name} and ${counted(back.length, 'other place')}`;
+    await draft(changes, { said, about });
+  }
 }

@@ -1,0 +1,50 @@
+import { waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
+import { drafted, inHand, showSift, table } from './testing';
+
+describe('where a stopped query goes', () => {
+  const outlook = {
+    ...{ days: 30, stoppedMicros: 7_000_000, netMicros: 1_000_000, seen: 0.9 },
+    back: [
+      {
+        ...{ place: { kind: 'campaign', id: '2' } as const, name: 'Courses', costMicros: 6_000_000 },
+        negatives: [{ text: 'movie', match: 'phrase' } as const],
+      },
+    ],
+  };
+
+  test('is said with the net, and b stops it here and there', async () => {
+    const { user, asked } = showSift({
+      'GET sift/outlook': outlook,
+      'POST tray': { outcomes: [drafted, drafted] },
+    });
+    await table(user);
+    await user.keyboard('3');
+    const said = await within(inHand()).findByTestId('outlook');
+    expect(said.textContent).toContain('Of about 7.00 in 30 days, 6.00 likely comes back; net about 1.00.');
+    expect(said.textContent).toContain('Courses');
+    await waitFor(() =>
+      expect(asked('GET sift/outlook').at(-1)!.query).toMatchObject({
+        ...{ text: 'movie', match: 'phrase', kind: 'campaign', id: '1' },
+      }),
+    );
+    await user.keyboard('b');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    const { changes } = asked('POST tray')[0]!.body as {
+      changes: { change: { text: string; place: unknown } }[];
+    };
+    expect(changes.map(({ change }) => [change.text, change.place])).toEqual([
+      ['movie', { kind: 'campaign', id: '1' }],
+      ['movie', { kind: 'campaign', id: '2' }],
+    ]);
+  });
+
+  test('little that comes back is told as the net, and nothing is offered', async () => {
+    const { user } = showSift({ 'GET sift/outlook': { ...outlook, netMicros: 6_950_000, back: [] } });
+    await table(user);
+    await user.keyboard('3');
+    const said = await within(inHand()).findByTestId('outlook');
+    expect(said.textContent).toContain('Saves about 6.95 in 30 days: little of it would come back.');
+    expect(within(said).queryByRole('button', { name: /Stop it here/ })).toBeNull();
+  });
+});
