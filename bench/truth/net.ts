@@ -2,6 +2,7 @@ import { group } from 'd3';
 import {
   clicksToCome,
   comesBack,
+  takersOf,
   compileAccountGate,
   fitPrior,
   learnHabits,
@@ -106,7 +107,7 @@ function predictorOf(
       if (stopped.length === 0) continue;
       const ran = byText.get(text)!;
       const isStopped = (adGroupId: string) => stopped.some((r) => r.adGroupId === adGroupId);
-      const back = comesBack(habits, {
+      const takers = takersOf(habits, {
         from: ran
           .filter((r) => isStopped(r.adGroupId))
           .map((r) => ({ source: sourceOf(r.source), days: r.days })),
@@ -114,8 +115,11 @@ function predictorOf(
           .filter((r) => !isStopped(r.adGroupId))
           .map((r) => ({ adGroup: numberOf.get(r.adGroupId)!, days: r.days })),
         named: namedOf[texts.get(text)!]!,
-        isOpen: (g) => isOpen(gate, text, adGroups[g]!),
-      }).reduce((share, one) => share + one.share, 0);
+      });
+      const back = comesBack(takers, (g) => isOpen(gate, text, adGroups[g]!)).reduce(
+        (share, one) => share + one.share,
+        0,
+      );
       for (const row of stopped) {
         const each = row.clicks > 0 ? row.costMicros / row.clicks : cpc;
         const toCome = (clicksToCome(prior, row) * each * WEEKS_4) / 30;

@@ -218,10 +218,12 @@ export {
   clicksToCome,
   comesBack,
   learnHabits,
+  takersOf,
   type ComesBack,
   type Habits,
   type RanColumns,
   type Stopped,
+  type Taker,
 } from './takeover';
 export {
   campaignsOverlap,

@@ -1,4 +1,4 @@
-import type { Habits } from './habits';
+import type { Habit, Habits } from './habits';
 import { sharedUnseen } from './shared-queries';
 
 /** A stop of one text: where it would be stopped, and where it ran or may run besides. */
@@ -9,51 +9,77 @@ export type Stopped = {
   ran: readonly { adGroup: number; days: number }[];
   /** ad groups of which a live keyword holds with it by its words */
   named: readonly number[];
-  /** whether an ad group runs and nothing would stop the text there */
-  isOpen: (adGroup: number) => boolean;
 };
 
-/** What of it comes back in an ad group. */
-export type ComesBack = {
+/** An ad group that may take a stopped text over. */
+export type Taker = {
   adGroup: number;
-  /** of what is stopped, from 0; 1 and more where the query is seen as often there, or more often */
-  share: number;
+  /** that it can serve the text */
+  probability: number;
+  /** of the days of the text, the share that it serves */
+  pull: number;
+  /** impressions on a day there, as a share of those where it is stopped */
+  visibility: number;
   /** the same text ran there; else queries like it did, or a keyword there holds with its words */
   isSeen: boolean;
 };
 
+/** What of a stopped text comes back in an ad group. */
+export type ComesBack = {
+  adGroup: number;
+  /** of what is stopped, from 0; 1 and more where the query is seen as often there, or more often */
+  share: number;
+  isSeen: boolean;
+};
+
+/** Who is less likely to take it over is left out. */
+const LEAST_LIKELY = 0.001;
+
 /**
- * The shares of a stopped text that running ad groups take over, the largest first (rules 13.1): where it ran itself surely, elsewhere
+ * The ad groups that may take a stopped text over, whether they are open to it or not (rules 13.1): where it ran itself surely, elsewhere
  * as often as queries of the same source did.
- * @example const habits = learnHabits({ textOf: [], adGroupOf: [], sourceOf: [], days: [], impressions: [] }, () => []); comesBack(habits, { from: [{ source: 7, days: 3 }], ran: [{ adGroup: 2, days: 1 }], named: [], isOpen: () => true }) // [{ adGroup: 2, isSeen: true, share: 1 }]
+ * @example takersOf(learnHabits({ textOf: [], adGroupOf: [], sourceOf: [], days: [], impressions: [] }, () => []), { from: [{ source: 7, days: 3 }], ran: [{ adGroup: 2, days: 1 }], named: [] }) // [{ adGroup: 2, probability: 1, pull: 0.25, visibility: 1, isSeen: true }]
  */
-export function comesBack(habits: Habits, { from, ran, named, isOpen }: Stopped): ComesBack[] {
+export function takersOf(habits: Habits, { from, ran, named }: Stopped): Taker[] {
   const days = from.reduce((sum, one) => sum + one.days, 0);
   const main = from.reduce((a, b) => (b.days > a.days ? b : a)).source;
-  const places = new Map<
-    number,
-    { probability: number; pull: number; visibility: number; isSeen: boolean }
-  >();
-  for (const { adGroup, days: there } of ran) {
-    if (!isOpen(adGroup)) continue;
-    const visibility = habits.of(main, adGroup, true)!.visibility;
-    places.set(adGroup, { probability: 1, pull: there / (there + days), visibility, isSeen: true });
+  const takers = ran.map(({ adGroup, days: there }): Taker => {
+    const { visibility } = habits.beside(main).find((one) => one.adGroup === adGroup)?.named ?? habits.usual;
+    return { ...{ adGroup, visibility }, probability: 1, pull: there / (there + days), isSeen: true };
+  });
+  const consider = (adGroup: number, { share, pull, visibility }: Habit) => {
+    if (share < LEAST_LIKELY) return; // what was never seen is less likely still
+    const probability = sharedUnseen({ share, pull }, days);
+    if (probability < LEAST_LIKELY) return;
+    const known = takers.find((taker) => taker.adGroup === adGroup);
+    if (!known) takers.push({ adGroup, probability, pull, visibility, isSeen: false });
+    else if (known.probability < probability) Object.assign(known, { probability, pull, visibility });
+  };
+  for (const { source } of from) {
+    const beside = habits.beside(source);
+    for (const { adGroup, named: byName, others } of beside)
+      consider(adGroup, named.includes(adGroup) ? byName : others);
+    for (const adGroup of named)
+      if (!beside.some((one) => one.adGroup === adGroup)) consider(adGroup, habits.usual);
   }
-  for (const { source } of from)
-    for (const adGroup of new Set([...habits.beside(source), ...named])) {
-      if (places.get(adGroup)?.isSeen || !isOpen(adGroup)) continue;
-      const habit = habits.of(source, adGroup, named.includes(adGroup));
-      if (!habit) continue;
-      const probability = sharedUnseen(habit, days);
-      if (probability > (places.get(adGroup)?.probability ?? 0))
-        places.set(adGroup, { ...habit, probability, isSeen: false });
-    }
+  return takers;
+}
+
+/**
+ * The shares of a stopped text that open ad groups take over, the largest first.
+ * @param isOpen whether an ad group runs and nothing would stop the text there
+ * @example comesBack([{ adGroup: 2, probability: 0.5, pull: 0.3, visibility: 0.8, isSeen: false }], () => true) // [{ adGroup: 2, isSeen: false, share: 0.4 }]
+ */
+export function comesBack(takers: readonly Taker[], isOpen: (adGroup: number) => boolean): ComesBack[] {
+  const open = takers.filter(({ adGroup }) => isOpen(adGroup));
   let [nowhere, weights] = [1, 0];
-  for (const { probability, pull } of places.values()) {
+  for (const { probability, pull } of open) {
     nowhere *= 1 - probability;
     weights += probability * pull;
   }
-  return Array.from(places, ([adGroup, { probability, pull, visibility, isSeen }]) => ({
-    ...{ adGroup, isSeen, share: ((1 - nowhere) * visibility * probability * pull) / weights },
-  })).sort((a, b) => b.share - a.share || a.adGroup - b.adGroup);
+  return open
+    .map(({ adGroup, probability, pull, visibility, isSeen }) => ({
+      ...{ adGroup, isSeen, share: ((1 - nowhere) * visibility * probability * pull) / weights },
+    }))
+    .sort((a, b) => b.share - a.share || a.adGroup - b.adGroup);
 }

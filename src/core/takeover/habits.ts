@@ -20,20 +20,20 @@ export type Habit = Fitted & {
   visibility: number;
 };
 
+/** How an ad group shares the queries of a source that a live keyword of it names, and the others (rules 13.1). */
+export type Beside = { adGroup: number; named: Habit; others: Habit };
+
 /** What the days that were served tell of where queries go. */
 export type Habits = {
-  /**
-   * @param isNamed a live keyword of the ad group holds with the query by its words (rules 13.1)
-   * @returns undefined where nothing speaks for the ad group
-   */
-  of(source: number, adGroup: number, isNamed: boolean): Habit | undefined;
-  /** ad groups in which queries of a source ran as well */
-  beside(source: number): Iterable<number>;
+  /** the ad groups in which queries of a source ran, or that name some, none twice */
+  beside(source: number): readonly Beside[];
+  /** how an ad group shares a query that it names, where nothing else is known of it */
+  usual: Habit;
 };
 
 /** The queries of a source that an ad group names, and those that it does not, as they ran there. */
-type Beside = { named: Tally; others: Tally; seen: { here: number; there: number } };
-type Source = { all: Tally; beside: Map<number, Beside> };
+type Ran = { named: Tally; others: Tally; seen: { here: number; there: number } };
+type Source = { all: Tally; beside: Map<number, Ran> };
 
 /** Of pairs of which little is seen this is thought before: an ad group that names a query is taken for what the account's others are. */
 const OTHERS_BEFORE: Fitted = { share: 0.02, pull: 0.2 };
@@ -46,7 +46,7 @@ const SEEN = { daily: 3, days: 5 };
 /**
  * Learns from what ran where: for each source and each ad group beside, how many of its queries both serve, and how often.
  * @param named of a text: the ad groups, running and open to it, of which a live keyword holds with it by its words
- * @example learnHabits({ textOf: [0, 0], adGroupOf: [1, 2], sourceOf: [7, 8], days: [3, 1], impressions: [9, 3] }, () => []).of(7, 2, false).visibility // 1
+ * @example learnHabits({ textOf: [0, 0], adGroupOf: [1, 2], sourceOf: [7, 8], days: [3, 1], impressions: [9, 3] }, () => []).beside(7).map((one) => one.adGroup) // [2]
  */
 export function learnHabits(ran: RanColumns, named: (text: number) => readonly number[]): Habits {
   const sources = new Map<number, Source>();
@@ -60,29 +60,30 @@ export function learnHabits(ran: RanColumns, named: (text: number) => readonly n
   }
   const usual = seen.there / seen.here;
   const ofNamed = fitShared(pooled, NAMED_BEFORE);
-  const learnt = new Map<string, Habit>();
+  const fitBeside = (all: Tally, adGroup: number, { named: byName, others, seen: views }: Ran): Beside => {
+    const visibility = (views.there + PRIOR_IMPRESSIONS * usual) / (views.here + PRIOR_IMPRESSIONS);
+    return {
+      adGroup,
+      named: { ...fitShared(byName, ofNamed), visibility },
+      others: { ...fitShared({ ...others, ...without(all, byName) }, OTHERS_BEFORE), visibility },
+    };
+  };
+  const learnt = new Map<number, readonly Beside[]>();
   return {
-    of(source, adGroup, isNamed) {
-      const known = sources.get(source);
-      const beside = known?.beside.get(adGroup);
-      if (!known || !beside) return isNamed ? { ...ofNamed, visibility: usual } : undefined;
-      const key = `${source} ${adGroup} ${isNamed}`;
-      let habit = learnt.get(key);
-      if (!habit) {
-        const fitted = isNamed
-          ? fitShared(beside.named, ofNamed)
-          : fitShared({ ...beside.others, ...without(known.all, beside.named) }, OTHERS_BEFORE);
-        const { here, there } = beside.seen;
-        const visibility = (there + PRIOR_IMPRESSIONS * usual) / (here + PRIOR_IMPRESSIONS);
-        learnt.set(key, (habit = { ...fitted, visibility }));
+    beside(source) {
+      let known = learnt.get(source);
+      if (!known) {
+        const { all, beside } = sources.get(source) ?? NOTHING_RAN;
+        learnt.set(source, (known = Array.from(beside, ([g, ran]) => fitBeside(all, g, ran))));
       }
-      return habit;
+      return known;
     },
-    beside: (source) => sources.get(source)?.beside.keys() ?? [],
+    usual: { ...ofNamed, visibility: usual },
   };
 }
 
 const emptyTally = (): Tally => ({ queries: 0, byDays: new Map(), seen: [] });
+const NOTHING_RAN: Source = { all: emptyTally(), beside: new Map() };
 
 function count(tally: Pick<Tally, 'queries' | 'byDays'>, days: number): void {
   tally.queries += 1;
@@ -100,7 +101,7 @@ function takeText(
   ran: RanColumns,
   begin: number,
   end: number,
-  to: { sources: Map<number, Source>; pooled: Tally; seen: Beside['seen'] },
+  to: { sources: Map<number, Source>; pooled: Tally; seen: Ran['seen'] },
   named: readonly number[],
 ): void {
   for (let r = begin; r < end; r++) {
@@ -136,7 +137,7 @@ function sourceAt(sources: Map<number, Source>, key: number): Source {
   return source;
 }
 
-function besideAt({ beside }: Source, adGroup: number): Beside {
+function besideAt({ beside }: Source, adGroup: number): Ran {
   let there = beside.get(adGroup);
   if (!there)
     beside.set(adGroup, (there = { named: emptyTally(), others: emptyTally(), seen: { here: 0, there: 0 } }));

@@ -2,8 +2,8 @@ import { randomBinomial, randomLcg } from 'd3';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { clicksToCome } from './clicks-to-come';
-import { comesBack } from './comes-back';
-import { learnHabits } from './habits';
+import { comesBack, takersOf } from './comes-back';
+import { learnHabits, type Habits } from './habits';
 import { fitShared, sharedUnseen, type Tally } from './shared-queries';
 
 /** Rows of a history, said shortly: text, ad group, source, days, impressions. */
@@ -20,6 +20,10 @@ const learn = (rows: readonly Row[], named: (text: number) => readonly number[] 
     named,
   );
 
+/** How ad group `adGroup` shares the queries of a source. */
+const habitOf = (habits: Habits, source: number, adGroup: number) =>
+  habits.beside(source).find((one) => one.adGroup === adGroup);
+
 /** Forty queries of keyword 7 in ad group 1; of the first of them some ran in ad group 2 as well. */
 const shared = (beside: number): Row[] =>
   Array.from({ length: 40 }, (_, text): Row[] => [
@@ -29,7 +33,7 @@ const shared = (beside: number): Row[] =>
 
 describe('habits', () => {
   test('the more queries of a source ran beside, the likelier another one does', () => {
-    const shares = [4, 12, 30].map((beside) => learn(shared(beside)).of(7, 2, false)!.share);
+    const shares = [4, 12, 30].map((beside) => habitOf(learn(shared(beside)), 7, 2)!.others.share);
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
     expect(shares[0]).toBeLessThan(0.2);
     expect(shares[2]).toBeGreaterThan(0.6);
@@ -37,14 +41,14 @@ describe('habits', () => {
 
   test('nothing speaks for an ad group that shares no query, unless it names the query', () => {
     const habits = learn(shared(10));
-    expect(habits.of(7, 3, false)).toBeUndefined();
-    expect(habits.of(7, 3, true)!.share).toBeGreaterThan(0);
+    expect(habitOf(habits, 7, 3)).toBeUndefined();
+    expect(habits.usual.share).toBeGreaterThan(0);
   });
 
   test('queries that an ad group names are told apart from those that it does not', () => {
     const habits = learn(shared(10), (text) => (text < 10 ? [2] : []));
-    expect(habits.of(7, 2, true)!.share).toBeGreaterThan(0.8);
-    expect(habits.of(7, 2, false)!.share).toBeLessThan(0.1);
+    expect(habitOf(habits, 7, 2)!.named.share).toBeGreaterThan(0.8);
+    expect(habitOf(habits, 7, 2)!.others.share).toBeLessThan(0.1);
   });
 
   test('how well queries are seen beside is what they were seen there', () => {
@@ -52,7 +56,7 @@ describe('habits', () => {
       [text, 1, 7, 20, 400],
       [text, 2, 8, 10, 100],
     ]).flat();
-    expect(learn(rows).of(7, 2, false)!.visibility).toBeCloseTo(0.5, 1);
+    expect(habitOf(learn(rows), 7, 2)!.others.visibility).toBeCloseTo(0.5, 1);
   });
 
   test('an unseen query is the less likely shared, the longer it ran without', () => {
@@ -86,17 +90,19 @@ describe('what comes back', () => {
 
   test('a text that ran elsewhere comes back there; one that is closed there does not', () => {
     const habits = learn(shared(10));
-    const stop = { from: [{ source: 7, days: 20 }], ran: [{ adGroup: 2, days: 10 }], named: [] };
-    const [back] = comesBack(habits, { ...stop, isOpen });
+    const takers = takersOf(habits, {
+      ...{ from: [{ source: 7, days: 20 }], ran: [{ adGroup: 2, days: 10 }], named: [] },
+    });
+    const [back] = comesBack(takers, isOpen);
     expect(back).toMatchObject({ adGroup: 2, isSeen: true });
     expect(back!.share).toBeCloseTo(1, 1);
-    expect(comesBack(habits, { ...stop, isOpen: () => false })).toEqual([]);
+    expect(comesBack(takers, () => false)).toEqual([]);
   });
 
   test('a text that ran nowhere else comes back as queries of its keyword did', () => {
-    const stop = { from: [{ source: 7, days: 1 }], ran: [], named: [], isOpen };
-    const [few] = comesBack(learn(shared(4)), stop);
-    const [many] = comesBack(learn(shared(30)), stop);
+    const stop = { from: [{ source: 7, days: 1 }], ran: [], named: [] };
+    const [few] = comesBack(takersOf(learn(shared(4)), stop), isOpen);
+    const [many] = comesBack(takersOf(learn(shared(30)), stop), isOpen);
     expect(few).toMatchObject({ adGroup: 2, isSeen: false });
     expect(few!.share).toBeLessThan(many!.share);
     expect(many!.share).toBeLessThan(1);
@@ -119,18 +125,20 @@ describe('what comes back', () => {
           const [text] = all[0]!;
           const of = all.filter(([t]) => t === text);
           const from = of.filter(([, g]) => g === of[0]![1]);
-          const back = comesBack(habits, {
+          const takers = takersOf(habits, {
             from: from.map(([, , source, days]) => ({ source, days })),
             ran: of.filter((r) => !from.includes(r)).map(([, adGroup, , days]) => ({ adGroup, days })),
             named,
-            isOpen: (g) => g !== closed && g !== of[0]![1],
           });
+          const back = comesBack(takers, (g) => g !== closed && g !== of[0]![1]);
           expect(back.every(({ share }) => share >= 0)).toBe(true);
           expect(back.map(({ adGroup }) => adGroup)).not.toContain(closed);
           expect(new Set(back.map(({ adGroup }) => adGroup)).size).toBe(back.length);
           const best = Math.max(
             0,
-            ...back.map(({ adGroup }) => habits.of(from[0]![2], adGroup, true)!.visibility),
+            ...back.map(
+              ({ adGroup }) => (habitOf(habits, from[0]![2], adGroup)?.named ?? habits.usual).visibility,
+            ),
           );
           expect(back.reduce((sum, { share }) => sum + share, 0)).toBeLessThanOrEqual(best + 1e-9);
         },

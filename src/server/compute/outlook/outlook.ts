@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   clicksToCome,
   comesBack,
@@ -9,6 +10,9 @@ import {
   type Place,
   type Prior,
   type RowGate,
+  takersOf,
+  type Stopped,
+  type Taker,
 } from '@/core';
 import { derivedFrom } from '../derived';
 import { allDaysOf } from '../history/all-days';
@@ -80,25 +84,39 @@ function costToCome({ rows, facts }: Snapshot, r: number): number {
 }
 
 function backOf(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce) {
-  const { served, history } = snapshot;
-  const { habits, rowStarts, adGroupOf, sourceOf, namedOf } = runningPlaces(snapshot);
   const h = allDaysOf(snapshot).indexOf[t]!;
   if (h < 0) return []; // it ran in the days of the lag alone
-  const closed = new Set(stopped.map((r) => served.adGroupOf[r]!));
-  const ran = Array.from({ length: rowStarts[h + 1]! - rowStarts[h]! }, (_, i) => rowStarts[h]! + i).filter(
-    (r) => adGroupOf[r]! >= 0,
-  );
-  const from = ran.filter((r) => closed.has(adGroupOf[r]!));
-  if (from.length === 0) return [];
+  const closed = stopped.map((r) => snapshot.served.adGroupOf[r]!);
+  const takers = takersFor(snapshot, h, closed);
+  if (takers.length === 0) return [];
   const isOpen = opennessOf(snapshot, keyAt(snapshot.terms, t), inForce);
-  return comesBack(habits, {
-    from: from.map((r) => ({ source: sourceOf(r), days: history.rows.days[r]! })),
-    ran: ran
-      .filter((r) => !closed.has(adGroupOf[r]!))
-      .map((r) => ({ adGroup: adGroupOf[r]!, days: history.rows.days[r]! })),
-    named: namedOf(h),
-    isOpen: (g) => !closed.has(g) && isServing(snapshot, g) && isOpen(g),
-  });
+  return comesBack(takers, (g) => !closed.includes(g) && isServing(snapshot, g) && isOpen(g));
+}
+
+/** Who may take a history term over that is stopped in some ad groups. A tray is looked at again after each decision. */
+function takersFor(snapshot: Snapshot, h: number, closed: readonly number[]): readonly Taker[] {
+  const known = takersKnown(snapshot);
+  const key = `${h} ${closed.join(' ')}`;
+  let takers = known.get(key);
+  if (!takers) known.set(key, (takers = findTakers(snapshot, h, closed)));
+  return takers;
+}
+
+/** Stops of which the takers are kept. */
+const MOST_KEPT = 50_000;
+const takersKnown = derivedFrom((_: Snapshot) => new LRUCache<string, readonly Taker[]>({ max: MOST_KEPT }));
+
+function findTakers(snapshot: Snapshot, h: number, closed: readonly number[]): Taker[] {
+  const { history } = snapshot;
+  const { habits, rowStarts, adGroupOf, sourceOf, namedOf } = runningPlaces(snapshot);
+  const [from, ran]: [Stopped['from'][number][], Stopped['ran'][number][]] = [[], []];
+  for (let r = rowStarts[h]!; r < rowStarts[h + 1]!; r++) {
+    const [adGroup, days] = [adGroupOf[r]!, history.rows.days[r]!];
+    if (adGroup < 0) continue; // it is gone
+    if (closed.includes(adGroup)) from.push({ source: sourceOf(r), days });
+    else ran.push({ adGroup, days });
+  }
+  return from.length === 0 ? [] : takersOf(habits, { from, ran, named: namedOf(h) });
 }
 
 /** Tells whether a text is open in an ad group. */
