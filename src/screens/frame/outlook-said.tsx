@@ -25,6 +25,7 @@ export function OutlookSaid({ outlook, children }: { outlook: Outlook; children?
         <Why outlook={outlook} />
       </p>
     );
+  const places = back.map(({ name, costMicros }) => `${name} ${money(costMicros)}`).join(', ');
   return (
     <div className="text-table" data-testid="outlook">
       <p>
@@ -32,16 +33,13 @@ export function OutlookSaid({ outlook, children }: { outlook: Outlook; children?
         comes back; <b>net about {money(netMicros)}</b>. <Why outlook={outlook} />
       </p>
       {back.length > 0 && (
-        <ul className="text-small text-soft">
-          {back.map(({ place, name, costMicros }) => (
-            <li key={`${place.kind} ${place.id}`} className="flex justify-between gap-2">
-              <span className="truncate">{name}</span>
-              {money(costMicros)}
-            </li>
-          ))}
-        </ul>
+        <div className="flex items-start gap-2">
+          <p className="line-clamp-2 min-w-0 flex-1 text-small text-soft" title={places}>
+            {places}
+          </p>
+          {back.some(({ negatives }) => negatives.length > 0) && children}
+        </div>
       )}
-      {back.some(({ negatives }) => negatives.length > 0) && children}
     </div>
   );
 }

@@ -29,7 +29,7 @@ export function TrayOutlook() {
   return (
     <div className="mt-1 border-t border-line pt-1">
       <OutlookSaid outlook={data}>
-        <Button className="mt-1" onClick={() => void stopThereToo()}>
+        <Button className="shrink-0 px-1.5! py-0.5!" onClick={() => void stopThereToo()}>
           Stop it there, too
         </Button>
       </OutlookSaid>

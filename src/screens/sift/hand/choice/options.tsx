@@ -25,7 +25,7 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
       )}
       {choice.outlook && !choice.isNoCase && (
         <OutlookSaid outlook={choice.outlook}>
-          <Button hotkey="b" className="mt-1" onClick={() => void choice.stopThereToo()}>
+          <Button hotkey="b" className="shrink-0 px-1.5! py-0.5!" onClick={() => void choice.stopThereToo()}>
             Stop it here and there
           </Button>
         </OutlookSaid>
