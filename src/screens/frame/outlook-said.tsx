@@ -33,13 +33,11 @@ export function OutlookSaid({ outlook, children }: { outlook: Outlook; children?
         comes back; <b>net about {money(netMicros)}</b>. <Why outlook={outlook} />
       </p>
       {back.length > 0 && (
-        <div className="flex items-start gap-2">
-          <p className="line-clamp-2 min-w-0 flex-1 text-small text-soft" title={places}>
-            {places}
-          </p>
-          {back.some(({ negatives }) => negatives.length > 0) && children}
-        </div>
+        <p className="line-clamp-2 text-small text-soft" title={places}>
+          {places}
+        </p>
       )}
+      {back.some(({ negatives }) => negatives.length > 0) && children}
     </div>
   );
 }

@@ -4,7 +4,6 @@ import { useQuery } from '@tanstack/react-query';
 import { OutlookSaid } from '@/screens/frame/outlook-said';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { Button } from '@/ui/button';
 import { useTrayActions } from './use-tray';
 
 /** What the whole tray is likely to bring, and the press that stops its queries where they would come back, too. */
@@ -29,9 +28,13 @@ export function TrayOutlook() {
   return (
     <div className="mt-1 border-t border-line pt-1">
       <OutlookSaid outlook={data}>
-        <Button className="shrink-0 px-1.5! py-0.5!" onClick={() => void stopThereToo()}>
+        <button
+          type="button"
+          className="min-h-6 font-semibold whitespace-nowrap text-pine underline-offset-2 hover:underline"
+          onClick={() => void stopThereToo()}
+        >
           Stop it there, too
-        </Button>
+        </button>
       </OutlookSaid>
     </div>
   );

@@ -3,7 +3,7 @@ import { counted } from '@/core';
 import type { ChoiceAnswer, PlaceChoice } from '@/contracts/hand';
 import { Hurts } from '@/screens/frame/hurts';
 import { OutlookSaid } from '@/screens/frame/outlook-said';
-import { Button, Key } from '@/ui/button';
+import { Key } from '@/ui/button';
 import { conversionsOf, formatConversions, formatCount } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
@@ -25,9 +25,13 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
       )}
       {choice.outlook && !choice.isNoCase && (
         <OutlookSaid outlook={choice.outlook}>
-          <Button hotkey="b" className="shrink-0 px-1.5! py-0.5!" onClick={() => void choice.stopThereToo()}>
-            Stop it here and there
-          </Button>
+          <button
+            type="button"
+            className="min-h-6 font-semibold whitespace-nowrap text-pine underline-offset-2 hover:underline"
+            onClick={() => void choice.stopThereToo()}
+          >
+            Stop it here and there <Key>b</Key>
+          </button>
         </OutlookSaid>
       )}
     </>
