@@ -1,4 +1,4 @@
-import { group } from 'd3';
+import { group, rollup } from 'd3';
 import {
   clicksToCome,
   comesBack,
@@ -6,6 +6,7 @@ import {
   compileAccountGate,
   fitPrior,
   learnHabits,
+  priorOfGroup,
   shiftDay,
   type AccountGate,
   type NegativeText,
@@ -102,9 +103,20 @@ function predictorOf(
   return (changed: Structure) => {
     const gate = gateOn(changed, today);
     const sum = { clicks: 0, gross: 0, net: 0 };
-    for (const [text, of] of group(window, (r) => r.text)) {
-      const stopped = of.filter((r) => isOpen(before, text, r.adGroupId) && !isOpen(gate, text, r.adGroupId));
-      if (stopped.length === 0) continue;
+    const stoppedRows = window.filter(
+      (r) => isOpen(before, r.text, r.adGroupId) && !isOpen(gate, r.text, r.adGroupId),
+    );
+    const stopOf = (r: ServedRow) => gate.stoppers(r.text, r.adGroupId)[0]!;
+    const priors = rollup(
+      stoppedRows,
+      (of) =>
+        priorOfGroup(prior, {
+          impressions: of.reduce((all, r) => all + r.impressions, 0),
+          clicks: of.reduce((all, r) => all + r.clicks, 0),
+        }),
+      stopOf,
+    );
+    for (const [text, stopped] of group(stoppedRows, (r) => r.text)) {
       const ran = byText.get(text)!;
       const isStopped = (adGroupId: string) => stopped.some((r) => r.adGroupId === adGroupId);
       const takers = takersOf(habits, {
@@ -122,7 +134,7 @@ function predictorOf(
       );
       for (const row of stopped) {
         const each = row.clicks > 0 ? row.costMicros / row.clicks : cpc;
-        const toCome = (clicksToCome(prior, row) * each * WEEKS_4) / 30;
+        const toCome = (clicksToCome(priors.get(stopOf(row))!, row) * each * WEEKS_4) / 30;
         sum.clicks += row.clicks;
         sum.gross += (row.costMicros * WEEKS_4) / 30;
         sum.net += toCome * (1 - back);

@@ -218,6 +218,7 @@ export {
   clicksToCome,
   comesBack,
   learnHabits,
+  priorOfGroup,
   takersOf,
   type ComesBack,
   type Habits,

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { NegativeText, Place } from '@/core';
-import { lookAhead } from '@/server/compute/outlook/outlook';
+import { weighRows } from '@/server/compute/workbench';
 import { findAccount } from '@/server/repositories/account/accounts';
 import { fetchReport, moveClock } from '@/server/use-cases/intake/fetch-report';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
@@ -32,6 +32,15 @@ const draft = (...places: Place[]) =>
     world.personId,
     places.map((place) => ({ change: { kind: 'add negative', ...MOVIE, place } })),
   );
+
+async function emptyTray(): Promise<void> {
+  const { changes } = await viewTray(world.deps, world.slug);
+  await removeFromTray(
+    world.deps,
+    world.slug,
+    changes.map(({ id }) => id),
+  );
+}
 
 test('a stop says where its query comes back; everywhere at once, it comes back nowhere', async () => {
   const there = await foresee(hives);
@@ -68,25 +77,25 @@ test('the tray says the same of its changes, and nothing comes back where it sto
   expect(both.back).toEqual([]);
   expect(both.netMicros).toBeCloseTo(both.stoppedMicros);
   expect(both.changes.reduce((sum, c) => sum + c.netMicros, 0)).toBeCloseTo(both.netMicros);
-  const { changes } = await viewTray(world.deps, world.slug);
-  await removeFromTray(
-    world.deps,
-    world.slug,
-    changes.map(({ id }) => id),
-  );
+  await emptyTray();
 });
 
-test('what is stopped and what is left is what there was', async () => {
+test('what the tray stops and what it leaves is what there was', async () => {
+  await draft(hives);
   const account = (await findAccount(world.db, world.slug))!;
-  const { snapshot, draft: drafted } = await openWorkbench(world.deps, account);
+  const { snapshot, draft: drafted, awaited } = await openWorkbench(world.deps, account);
   const rows = Array.from({ length: snapshot.rows.count }, (_, r) => r);
-  const costOf = (some: readonly number[]) =>
-    lookAhead(snapshot, some, { gate: drafted.gate, besides: [] }).stoppedMicros;
-  for (let part = 2; part <= 4; part++) {
-    const stopped = rows.filter((r) => r % part === 0);
-    const left = rows.filter((r) => r % part !== 0);
-    expect(costOf(stopped) + costOf(left)).toBeCloseTo(costOf(rows), 3);
-  }
+  const costOf = (some: readonly number[]) => weighRows(snapshot, some).costMicros ?? 0;
+  const open = (gate: typeof awaited) => rows.filter((r) => gate.stopCount(r) === 0);
+  expect(drafted.stopped.length).toBeGreaterThan(0);
+  expect(costOf(drafted.stopped) + costOf(open(drafted.gate))).toBe(costOf(open(awaited)));
+  const { stoppedMicros, netMicros, back } = await foreseeTray(world.deps, world.slug);
+  const backMicros = back.reduce((sum, { costMicros }) => sum + costMicros, 0);
+  expect(netMicros + backMicros).toBeCloseTo(stoppedMicros, 0);
+  // Drawn towards what all of it brought together, it stays about what it was.
+  expect(stoppedMicros / costOf(drafted.stopped)).toBeGreaterThan(0.7);
+  expect(stoppedMicros / costOf(drafted.stopped)).toBeLessThan(1.3);
+  await emptyTray();
 });
 
 test('weeks later it came so: nothing here, and about so much elsewhere', async () => {

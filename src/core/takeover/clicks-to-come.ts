@@ -14,3 +14,22 @@ export function clicksToCome(
   if (impressions === null || impressions < clicks) return clicks;
   return (impressions * (alpha + clicks)) / (alpha + beta + impressions);
 }
+
+/** Before a group of terms is looked at, so many impressions say that it is like the account. */
+const LIKE_THE_ACCOUNT = 1_000;
+
+/**
+ * The prior of the terms that one change stops: as spread as that of the account, about the rate of clicks that they have together. What
+ * a word stops may be clicked far less than the account's other terms.
+ * @param group their impressions and clicks together
+ * @example priorOfGroup({ alpha: 1, beta: 19 }, { impressions: 9_000, clicks: 90 }) // { alpha: 0.28, beta: 19.72 }
+ */
+export function priorOfGroup(
+  { alpha, beta }: Prior,
+  { impressions, clicks }: { impressions: number; clicks: number },
+): Prior {
+  const strength = alpha + beta;
+  const usual = (alpha / strength) * LIKE_THE_ACCOUNT;
+  const mean = (usual + Math.min(clicks, impressions)) / (LIKE_THE_ACCOUNT + impressions);
+  return { alpha: strength * mean, beta: strength * (1 - mean) };
+}

@@ -1,7 +1,7 @@
 import { randomBinomial, randomLcg } from 'd3';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { clicksToCome } from './clicks-to-come';
+import { clicksToCome, priorOfGroup } from './clicks-to-come';
 import { comesBack, takersOf } from './comes-back';
 import { learnHabits, type Habits } from './habits';
 import { fitShared, sharedUnseen, type Tally } from './shared-queries';
@@ -164,6 +164,14 @@ describe('clicks to come', () => {
         },
       ),
     );
+  });
+
+  test('of terms that are seldom clicked together stay seldom, of a lucky one alone do not', () => {
+    const many = priorOfGroup(prior, { impressions: 50_000, clicks: 500 });
+    expect(many.alpha / (many.alpha + many.beta)).toBeCloseTo(0.01, 2);
+    expect(many.alpha + many.beta).toBeCloseTo(20);
+    const alone = priorOfGroup(prior, { impressions: 40, clicks: 8 });
+    expect(clicksToCome(alone, { impressions: 40, clicks: 8 })).toBeLessThan(7);
   });
 
   test('are those seen where nothing is known of impressions', () => {

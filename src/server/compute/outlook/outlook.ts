@@ -10,6 +10,7 @@ import {
   type Place,
   type Prior,
   type RowGate,
+  priorOfGroup,
   takersOf,
   type Stopped,
   type Taker,
@@ -52,18 +53,21 @@ const clickPrior = derivedFrom((facts: WindowFacts): Prior | null => {
 export function lookAhead(snapshot: Snapshot, rows: readonly number[], inForce: InForce): Outlook {
   const outlook: Outlook = { stoppedMicros: 0, back: new Map() };
   const serving = servingRows(snapshot, rows);
+  const prior = priorOf(snapshot, serving);
   for (let begin = 0; begin < serving.length;) {
     const t = snapshot.rows.termOf[serving[begin]!]!;
     let end = begin + 1;
     while (end < serving.length && snapshot.rows.termOf[serving[end]!] === t) end += 1;
-    takeTerm(snapshot, t, serving.slice(begin, end), inForce, outlook);
+    takeTerm(snapshot, t, { stopped: serving.slice(begin, end), prior, inForce }, outlook);
     begin = end;
   }
   return outlook;
 }
 
-function takeTerm(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce, to: Outlook) {
-  const costMicros = stopped.reduce((sum, r) => sum + costToCome(snapshot, r), 0);
+type OfTerm = { stopped: readonly number[]; prior: Prior | null; inForce: InForce };
+
+function takeTerm(snapshot: Snapshot, t: number, { stopped, prior, inForce }: OfTerm, to: Outlook) {
+  const costMicros = stopped.reduce((sum, r) => sum + costToCome(snapshot, r, prior), 0);
   to.stoppedMicros += costMicros;
   if (kindAt(snapshot.terms, t) !== 'query' || costMicros === 0) return;
   for (const { adGroup, share, isSeen } of backOf(snapshot, t, stopped, inForce)) {
@@ -74,13 +78,26 @@ function takeTerm(snapshot: Snapshot, t: number, stopped: readonly number[], inF
   }
 }
 
-/** What a row costs in days to come: its clicks drawn towards the account's rate, each at what they cost so far. */
-function costToCome({ rows, facts }: Snapshot, r: number): number {
-  const { impressions, clicks, costMicros } = figuresAt(rows, r);
-  if (clicks === null || costMicros === null) return costMicros ?? 0;
+/** Of the rows that are stopped together (rules 13.2); null where nobody clicked. */
+function priorOf({ rows, facts }: Snapshot, stopped: readonly number[]): Prior | null {
   const prior = clickPrior(facts);
+  if (prior === null) return null;
+  const group = { impressions: 0, clicks: 0 };
+  for (const r of stopped) {
+    const { impressions, clicks } = figuresAt(rows, r);
+    if (impressions === null || clicks === null) continue;
+    group.impressions += impressions;
+    group.clicks += clicks;
+  }
+  return priorOfGroup(prior, group);
+}
+
+/** What a row costs in days to come: its clicks drawn towards the rate of those with it, each at what they cost so far. */
+function costToCome({ rows, facts }: Snapshot, r: number, prior: Prior | null): number {
+  const { impressions, clicks, costMicros } = figuresAt(rows, r);
+  if (clicks === null || costMicros === null || prior === null) return costMicros ?? 0;
   const each = clicks > 0 ? costMicros / clicks : (groundOf({ facts }).cpcMicros ?? 0);
-  return prior === null ? costMicros : each * clicksToCome(prior, { impressions, clicks });
+  return each * clicksToCome(prior, { impressions, clicks });
 }
 
 function backOf(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce) {
