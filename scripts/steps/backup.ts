@@ -92,6 +92,7 @@ async function putInPlace(settings: Settings, folder: string): Promise<void> {
     runPostgres(settings, 'pg_restore', [
       '--exit-on-error',
       '--no-owner',
+      '--no-privileges', // of people of the other database, whom this one need not know
       `--dbname=${settings.databaseName}`,
       dump,
     ]);

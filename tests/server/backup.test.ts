@@ -61,8 +61,14 @@ test('a backup is put into an empty folder: every row, and the files that were b
   await world.load(
     'Day,Campaign,Ad group,Search term,Clicks,Cost\n2026-11-20,Hives,Starter,bee film,3,4.10\n',
   );
+  // Somebody may read this database whom the other does not know.
+  await world.db.raw('create role backup_reader; grant select on account to backup_reader');
   // The files of this world lie elsewhere than those of the cluster that its database is in.
-  await backUp(settings, file, world.deps.files);
+  try {
+    await backUp(settings, file, world.deps.files);
+  } finally {
+    await world.db.raw('drop owned by backup_reader; drop role backup_reader');
+  }
   expect((await readdir(folder)).filter((name) => name !== 'data')).toEqual(['backup.tar']);
 
   const restored = gatepost('restore', file);

@@ -91,6 +91,14 @@ async function seeAllAgain(): Promise<void> {
     await world.db.raw('drop policy one_account on ??', [table]);
     await world.db.raw('alter table ?? disable row level security', [table]);
   }
+  // Roles are the cluster's, and what they may do stays with the tables: other tests would dump it.
+  await world.db.raw(`
+    do $$ begin
+      if exists (select from pg_roles where rolname = 'one_account') then
+        drop owned by one_account;
+        drop role one_account;
+      end if;
+    end $$`);
 }
 
 const terms = v.parse(TermsQuerySchema, {});
