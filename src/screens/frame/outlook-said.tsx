@@ -29,8 +29,18 @@ export function OutlookSaid({ outlook, children }: { outlook: Outlook; children?
   return (
     <div className="text-table" data-testid="outlook">
       <p>
-        Of about {money(stoppedMicros)} in {period}, <b className="text-timber">{money(backMicros)}</b> likely
-        comes back; <b>net about {money(netMicros)}</b>. <Why outlook={outlook} />
+        {netMicros < LITTLE * stoppedMicros ? (
+          <>
+            <b className="text-timber">All</b> of about {money(stoppedMicros)} in {period} likely comes back:{' '}
+            <b>alone it saves nothing</b>.
+          </>
+        ) : (
+          <>
+            Of about {money(stoppedMicros)} in {period}, <b className="text-timber">{money(backMicros)}</b>{' '}
+            likely comes back; <b>net about {money(netMicros)}</b>.
+          </>
+        )}{' '}
+        <Why outlook={outlook} />
       </p>
       {back.length > 0 && (
         <p className="line-clamp-2 text-small text-soft" title={places}>

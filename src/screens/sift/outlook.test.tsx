@@ -39,6 +39,16 @@ describe('where a stopped query goes', () => {
     ]);
   });
 
+  test('where as much or more comes back, nothing is said to be saved', async () => {
+    const { user } = showSift({ 'GET sift/outlook': { ...outlook, netMicros: -200_000 } });
+    await table(user);
+    await user.keyboard('3');
+    const said = await within(inHand()).findByTestId('outlook');
+    expect(said.textContent).toContain(
+      'All of about 7.00 in 30 days likely comes back: alone it saves nothing.',
+    );
+  });
+
   test('little that comes back is told as the net, and nothing is offered', async () => {
     const { user } = showSift({ 'GET sift/outlook': { ...outlook, netMicros: 6_950_000, back: [] } });
     await table(user);
