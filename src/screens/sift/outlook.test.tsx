@@ -1,4 +1,4 @@
-import { waitFor, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import { drafted, inHand, showSift, table } from './testing';
 
@@ -37,6 +37,22 @@ describe('where a stopped query goes', () => {
       ['movie', { kind: 'campaign', id: '1' }],
       ['movie', { kind: 'campaign', id: '2' }],
     ]);
+  });
+
+  test('what is held back of it is told', async () => {
+    const said = 'Held back: it would stop a protected term, “bee hive kit”.';
+    const { user, asked } = showSift({
+      'GET sift/outlook': outlook,
+      'POST tray': {
+        outcomes: [drafted, { outcome: 'held back', said, terms: { count: 1, first: ['bee hive kit'] } }],
+      },
+    });
+    await table(user);
+    await user.keyboard('3');
+    await within(inHand()).findByTestId('outlook');
+    await waitFor(() => expect(asked('GET sift/outlook').at(-1)!.query).toMatchObject({ text: 'movie' }));
+    await user.keyboard('b');
+    expect(await screen.findByText(`1 change not put in the tray. ${said}`)).toBeDefined();
   });
 
   test('where as much or more comes back, nothing is said to be saved', async () => {

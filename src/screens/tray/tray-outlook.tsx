@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { OutlookSaid } from '@/screens/frame/outlook-said';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { useTrayActions } from './use-tray';
+import { tellHeldBack, useTrayActions } from './use-tray';
 
 /** What the whole tray is likely to bring, and the press that stops its queries where they would come back, too. */
 export function TrayOutlook() {
@@ -16,8 +16,8 @@ export function TrayOutlook() {
     placeholderData: (before) => before,
   });
   if (!data) return null;
-  const stopThereToo = () =>
-    draft(
+  const stopThereToo = async () => {
+    const outcomes = await draft(
       data.back.flatMap(({ place, negatives, name }) =>
         negatives.map((negative) => ({
           change: { kind: 'add negative' as const, ...negative, place },
@@ -25,6 +25,8 @@ export function TrayOutlook() {
         })),
       ),
     );
+    tellHeldBack(outcomes);
+  };
   return (
     <div className="mt-1 border-t border-line pt-1">
       <OutlookSaid outlook={data}>

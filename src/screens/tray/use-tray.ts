@@ -176,6 +176,12 @@ export function useTrayActions() {
 const heedOf = (outcome: DraftOutcome) =>
   outcome.outcome === 'drafted' && outcome.heed ? `. ${outcome.heed}` : '';
 
+/** Says what was held back of several changes, where there is no room for a reason beside each. */
+export function tellHeldBack(outcomes: readonly DraftResult[]): void {
+  const held = outcomes.filter((outcome) => outcome.outcome === 'held back');
+  if (held.length > 0) toast.error(`${counted(held.length, 'change')} not put in the tray. ${held[0]!.said}`);
+}
+
 export function sayFailure(error: unknown): void {
   toast.error(error instanceof Error ? error.message : 'It did not work. Nothing was changed.');
 }

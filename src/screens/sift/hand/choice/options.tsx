@@ -23,7 +23,7 @@ export function Options({ answer, choice }: { answer: ChoiceAnswer; choice: Choi
           isMarked={isSmallestSafe(answer, choice.match, choice.atPlace.place)}
         />
       )}
-      {choice.outlook && !choice.isNoCase && (
+      {choice.outlook && (
         <OutlookSaid outlook={choice.outlook}>
           <button
             type="button"

@@ -138,7 +138,14 @@ export function useChoice(line: TermLine | undefined, { days, holding, campaign 
   const setPlace = (place: WantedPlace) => setTurned({ id, place });
   const moreClicks = clicks.id === id ? clicks.more : clicksToWait(line);
   const isNoCase = sayNoCase(detail, match);
-  const { outlook, stopThereToo } = useOutlook({ line, negative: { text, match }, ofMatch, atPlace, days });
+  const { outlook, stopThereToo } = useOutlook({
+    line,
+    negative: { text, match },
+    ofMatch,
+    atPlace,
+    days,
+    isNoCase,
+  });
 
   const choose = (next: Chosen) => {
     setByTerm({ id, chosen: next });

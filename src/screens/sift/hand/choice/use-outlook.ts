@@ -8,7 +8,7 @@ import type { TermLine } from '@/contracts/sift';
 import { inDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { doing } from '@/screens/frame/data/undo';
-import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
+import { sayFailure, tellHeldBack, useTrayActions } from '@/screens/tray/use-tray';
 
 type InHand = {
   line: TermLine | undefined;
@@ -16,10 +16,12 @@ type InHand = {
   ofMatch: MatchChoice | undefined;
   atPlace: PlaceChoice | undefined;
   days: string | null;
+  /** why the negative is no case for one; null when it is */
+  isNoCase: string | null;
 };
 
 /** What the negative in hand is likely to bring, and the press that stops its queries where they would come back, too. */
-export function useOutlook({ line, negative, ofMatch, atPlace, days }: InHand): {
+export function useOutlook({ line, negative, ofMatch, atPlace, days, isNoCase }: InHand): {
   outlook: Outlook | undefined;
   stopThereToo(): Promise<void>;
 } {
@@ -28,7 +30,8 @@ export function useOutlook({ line, negative, ofMatch, atPlace, days }: InHand): 
   const { text, match } = negative;
   const { kind, id } = atPlace?.place ?? { kind: 'account' as const, id: null };
   const asked = { query: { text, match, kind, ...(id !== null && { id }), ...inDays(days) } };
-  const isAsked = line?.kind === 'query' && ofMatch?.refusal === null && atPlace?.isThere === false;
+  const isAsked =
+    line?.kind === 'query' && isNoCase === null && ofMatch?.refusal === null && atPlace?.isThere === false;
   const { data: outlook } = useQuery({
     ...routes.query('GET sift/outlook', asked),
     enabled: isAsked,
@@ -59,6 +62,6 @@ export function useOutlook({ line, negative, ofMatch, atPlace, days }: InHand): 
       ...{ why: `seen in “${raw}”`, from: raw },
     }));
     const said = `stop “${text}” (${match}) in ${name} and ${counted(back.length, 'other place')}`;
-    await draft(changes, { said, about });
+    tellHeldBack(await draft(changes, { said, about }));
   }
 }
