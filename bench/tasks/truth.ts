@@ -3,6 +3,7 @@ import { compileGate, LEAST_EXPECTED, productCodeTest, type NegativeText } from 
 import { ACCOUNT_SETTINGS, makeLarkfell } from '../../demo/larkfell';
 import { count, type Line } from '../measure';
 import { passOver, SURE, type PassOfWorld, type TrueTerm } from '../truth/guided-pass';
+import { setsOnHeldBack, type SetOutcome } from '../truth/lasting';
 import { netOfTrays } from '../truth/net';
 import { play, type Played } from '../truth/play';
 import { makeTidewell, TIDEWELL_TARGET } from '../truth/tidewell';
@@ -11,6 +12,8 @@ import { makeTidewell, TIDEWELL_TARGET } from '../truth/tidewell';
 const GOALS = { found: 0.8, lost: 0.02 };
 /** How far what a tray saves may lie from what was predicted, as a share of it. */
 const NET_WITHIN = 0.1;
+/** How many times as much of held-back terms the lasting set must stop as the smallest one. */
+const LASTING = 2;
 const SEEDS = [0, 1, 2];
 
 type World = {
@@ -50,7 +53,11 @@ export function benchTruth(quick: boolean): Line[] {
       const played = play(request, (text) => !isCode(text));
       const pass = passOver(played, world.targetOf(played), ['larkfell']);
       const name = `${world.name}, seed ${seed}`;
-      return [...linesOf(name, pass, played), ...(world.isSmall ? netLines(name, request, pass) : [])];
+      return [
+        ...linesOf(name, pass, played),
+        ...setLines(name, pass, played),
+        ...(world.isSmall ? netLines(name, request, pass) : []),
+      ];
     }),
   );
 }
@@ -88,6 +95,24 @@ function linesOf(name: string, pass: PassOfWorld, played: Played): Line[] {
       sure.map(({ misses, rate, breakEven }) => ({ said: misses, isSo: rate < breakEven })),
     ),
     calibration(line, 'words offered', trulyAtFault(offered, pass, played)),
+  ];
+}
+
+/** Sets for marked terms, on those that they were chosen without: the lasting one against the smallest one. */
+function setLines(name: string, pass: PassOfWorld, played: Played): Line[] {
+  const [exactly, mayStopOthers, like] = setsOnHeldBack(pass, played);
+  const share = (value: number) => `${(100 * value).toFixed(1)} %`;
+  const say = ({ held, heldCost, goodLost, others }: SetOutcome) =>
+    `${share(held)} of held-back terms, ${share(heldCost)} of their cost; ${share(goodLost)} of good conversions; ${share(others)} of what else never pays`;
+  return [
+    {
+      task: `${name}: these and their like`,
+      size: `${count(like.negatives)} negatives, ${share(like.marked)} of the marked cost`,
+      ours: say(like),
+      against: `these exactly ${say(exactly)}; where others may be stopped ${say(mayStopOthers)}`,
+      ratio: (like.held / (LASTING * exactly.held)).toFixed(2),
+      verdict: like.held >= LASTING * exactly.held ? '' : 'missed',
+    },
   ];
 }
 

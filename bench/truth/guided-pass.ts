@@ -9,6 +9,7 @@ import {
   normalise,
   OFFERED_FROM,
   offerWords,
+  probabilityAtFault,
   probabilityMissesTarget,
   shrinkRates,
   whereItPays,
@@ -44,6 +45,8 @@ export type PassOfWorld = {
   /** of the first step, and of the second */
   negatives: NegativeText[];
   missing: TrueTerm[];
+  /** how surely a negative is at fault by all that it stops, whatever little that is; texts may be left out */
+  evidenceOf: (negative: NegativeText, leftOut: ReadonlySet<string>) => number;
 };
 
 /** Sure enough to act on (rules 7.3). */
@@ -106,6 +109,15 @@ export function passOver(
       (term, t) =>
         term.misses >= SURE && term.conversions < 1 && !isKeyword.has(term.text) && isWorse(term, t),
     ),
+    evidenceOf(negative, leftOut) {
+      const stopped = Array.from(matchTexts(table, negative)).filter((t) => !leftOut.has(terms[t]!.text));
+      const sum = (of: Float64Array) => stopped.reduce((all, t) => all + of[t]!, 0);
+      const expected = Math.max(sum(texts.expected), 1e-9);
+      return probabilityAtFault(
+        { expected, conversions: sum(texts.conversions), needed: sum(texts.needed) },
+        spread,
+      );
+    },
   };
 }
 

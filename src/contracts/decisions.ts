@@ -71,15 +71,18 @@ const BatchPlaceSchema = v.variant('kind', [
 ]);
 export type BatchPlace = v.InferOutput<typeof BatchPlaceSchema>;
 
-/** each: every term as exact; few: the smallest set of at most so many negatives. */
+const MostNegativesSchema = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500));
+/** each: every term as exact; few: the smallest set of at most so many negatives; like: one that also lasts. */
 const BatchWaySchema = v.variant('by', [
   v.object({ by: v.literal('each') }),
   v.object({
     by: v.literal('few'),
-    limit: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(500)),
+    limit: MostNegativesSchema,
     /** it may stop terms that are not marked, as long as they had no conversion and nobody keeps them */
     mayStopOthers: v.boolean(),
   }),
+  /** by the set that stops the marked terms and others like them (rules 9.2) */
+  v.object({ by: v.literal('like'), limit: MostNegativesSchema }),
 ]);
 export type BatchWay = v.InferOutput<typeof BatchWaySchema>;
 
@@ -117,6 +120,15 @@ export const BatchAnswerSchema = v.strictObject({
   touched: TouchedSchema,
   /** of the cost that can be stopped with so many negatives: stopped, and the most that any set could; null for each */
   bound: v.nullable(v.strictObject({ stoppedMicros: v.number(), mostMicros: v.number() })),
+  /** what a set chosen without a fifth of the marked terms, and of the good ones, stops of that fifth; null where nothing was held back */
+  heldBack: v.nullable(
+    v.strictObject({
+      unwanted: v.strictObject({
+        ...{ texts: v.number(), costMicros: v.number(), stopped: v.number(), stoppedMicros: v.number() },
+      }),
+      good: v.strictObject({ texts: v.number(), stopped: v.number() }),
+    }),
+  ),
   /** why it can not be done at all */
   refusal: v.nullable(v.string()),
 });

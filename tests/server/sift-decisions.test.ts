@@ -297,6 +297,32 @@ describe('a batch', () => {
     expect(loose.bound!.stoppedMicros).toBe(loose.bound!.mostMicros);
   });
 
+  test('these and their like are stopped by what they share, and what was held back is told', async () => {
+    const day = (await world.db('term_day').max('day as day').first())!.day as string;
+    const rows = ['ant', 'bat', 'cat', 'dog', 'elk', 'fox'].map(
+      (animal) => `${animal} lampshade,Hives,Starter,bee,broad,${day},40,20,9.00,0`,
+    );
+    await world.load(
+      `Search term,Campaign,Ad group,Keyword,Match type,Day,Impr.,Clicks,Cost,Conversions\n${rows.join('\n')}`,
+    );
+    const ids = await Promise.all(
+      ['ant', 'bat', 'cat', 'dog', 'elk'].map(async (animal) => (await lineOf(`${animal} lampshade`)).id),
+    );
+    const answer = await weighBatch(
+      world.deps,
+      world.slug,
+      ask({ by: 'like', limit: 25 }, { kind: 'terms', ids }, { kind: 'account' }),
+    );
+    expect(answer.negatives.first).toEqual([{ text: 'lampshade', match: 'phrase', places: 1 }]);
+    expect(answer).toMatchObject({ marked: { terms: 5, costMicros: 45_000_000 }, stops: { terms: 5 } });
+    expect(answer.others).toMatchObject({ terms: 1, first: ['fox lampshade'] });
+    expect(answer.heldBack).toMatchObject({
+      unwanted: { texts: 1, costMicros: 9_000_000, stopped: 1, stoppedMicros: 9_000_000 },
+      good: { stopped: 0 },
+    });
+    expect(answer.bound).toBeNull();
+  });
+
   test('under a campaign it stands where the term ran there, and no more than fits is weighed', async () => {
     const courses = await campaignId('Courses');
     const day = (await world.db('term_day').max('day as day').first())!.day as string;

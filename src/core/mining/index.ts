@@ -11,6 +11,7 @@ export {
   type CodedTexts,
   type TermTable,
 } from './texts/term-table';
+export { lastingSet, type HeldBack } from './smallest-set/lasting-set';
 export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';
 export { offerVariants, type VariantOffer } from './variant-offers';
 export { textsHolding } from './texts/texts-holding';

@@ -1,4 +1,5 @@
 import { screen, waitFor, within } from '@testing-library/react';
+import type { BatchWay } from '@/contracts/decisions';
 import { describe, expect, test } from 'vitest';
 import type { DraftOutcome } from '@/contracts/tray';
 import { aChoiceAnswer, aTermDetail, aTermsPage, aWeight } from '../testing/builders';
@@ -94,7 +95,7 @@ describe('many at once', () => {
         ...{ marked: aWeight({ terms: 2 }), leftOut: [], changes: 1, stops: aWeight({ terms: 2 }) },
         negatives: { count: 1, first: [{ text: 'movie', match: 'phrase', places: 1 }] },
         others: { ...aWeight(), first: [] },
-        ...{ touched: [], bound: null, refusal: null },
+        ...{ touched: [], bound: null, heldBack: null, refusal: null },
       },
       'POST sift/batch/draft': { outcomes: [drafted] },
       'DELETE tray': { removed: [drafted.change] },
@@ -112,6 +113,29 @@ describe('many at once', () => {
     await user.keyboard('{Enter}');
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(asked('DELETE tray')[0]!.body).toEqual({ changeIds: [5] }));
+  });
+
+  test('these and their like: how a set does on what was held back is said', async () => {
+    const { user, asked } = showSift({
+      'POST sift/batch': ({ body }) => ({
+        ...{ marked: aWeight({ terms: 376, costMicros: 500_000_000 }), leftOut: [], changes: 14 },
+        stops: aWeight({ terms: 340, costMicros: 460_000_000, conversions: 0 }),
+        negatives: { count: 14, first: [] },
+        others: { ...aWeight(), first: [] },
+        ...{ touched: [], bound: null, refusal: null },
+        heldBack: (body as { way: BatchWay }).way.by === 'like' ? HELD_BACK : null,
+      }),
+    });
+    await table(user);
+    await user.keyboard(' ');
+    const weighed = await within(inHand()).findByTestId('batch');
+    expect(weighed.textContent).toContain('14 negatives stop 340 of 376 marked terms');
+    expect(weighed.textContent).toContain('(92 %)');
+    expect(within(weighed).queryByTestId('held-back')).toBeNull();
+    await user.click(within(inHand()).getByRole('radio', { name: 'these and their like' }));
+    const tried = await within(inHand()).findByTestId('held-back');
+    expect(tried.textContent).toMatch(/^Of those held back 81 %, no good term\./);
+    expect(asked('POST sift/batch').at(-1)!.body).toMatchObject({ way: { by: 'like', limit: 25 } });
   });
 
   test('Ctrl A marks all that the filters show, and Escape none', async () => {
@@ -180,3 +204,8 @@ describe('what is said at once', () => {
     expect(asked('GET sift/terms').at(-1)!.query).toMatchObject({ beside: '2026-09-22~2026-10-21' });
   });
 });
+
+const HELD_BACK = {
+  unwanted: { texts: 75, costMicros: 100_000_000, stopped: 58, stoppedMicros: 81_000_000 },
+  good: { texts: 40, stopped: 0 },
+};

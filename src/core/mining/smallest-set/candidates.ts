@@ -5,7 +5,7 @@ import { buildTermTable, type TermTable } from '../texts/term-table';
 
 /**
  * What can be chosen for some unwanted terms: n-grams of 1 to 4 words (phrase) and whole texts (exact) that stop no open
- * term. Of those that stop the same terms only the one preferred is here; preferred ones come first.
+ * term. Preferred ones come first.
  */
 export type Candidates = {
   count: number;
@@ -23,11 +23,14 @@ export type Candidates = {
 
 const LONGEST_NGRAM = 4;
 
-/** @param holding an n-gram that every unwanted text holds and every negative must; none unless given */
+/**
+ * @param options `holding`: an n-gram that every unwanted text holds and every negative must; `isEachKept`: of those that
+ * stop the same unwanted terms all are wanted, not the preferred one alone
+ */
 export function makeCandidates(
   unwanted: readonly { text: string; costMicros: number }[],
   open: readonly string[],
-  holding?: string,
+  { holding, isEachKept = false }: { holding?: string; isEachKept?: boolean } = {},
 ): Candidates {
   const costOf = new Map<string, number>();
   for (const { text, costMicros } of unwanted) {
@@ -41,11 +44,11 @@ export function makeCandidates(
   );
   const phrases = phrasesOf(table, lengths, open);
   const holds = holdingTest(table, holding);
-  const distinct = preferred([
+  const all = [
     ...phrases.found.filter(({ ngram }) => holds(phrases.wordsOf(ngram))),
     ...exactsOf(table, lengths, texts, new Set(open.map(normalise))),
-  ]);
-  const ordered = distinct.sort(comparePreference);
+  ];
+  const ordered = (isEachKept ? all : preferred(all)).sort(comparePreference);
 
   const starts = new Uint32Array(ordered.length + 1);
   ordered.forEach(({ stops }, j) => (starts[j + 1] = starts[j]! + stops.length));

@@ -23,7 +23,7 @@ export function negativesAround({
   limit: number;
 }): NegativeText[] {
   const weighed = unwanted.map(({ text, weight }) => ({ text, costMicros: weight }));
-  const candidates = makeCandidates(weighed, open, ngram);
+  const candidates = makeCandidates(weighed, open, { holding: ngram });
   return withoutNeedless(candidates, chooseGreedily(candidates, limit))
     .sort((a, b) => a - b)
     .map((j) => candidates.negativeAt(j));

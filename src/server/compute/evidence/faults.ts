@@ -9,6 +9,7 @@ import {
   probabilityAtFault,
   whereItPays,
   type JudgedTexts,
+  type NegativeText,
   type ServedColumns,
   type TermTable,
   type WordAtFault,
@@ -81,21 +82,52 @@ function servedColumns(snapshot: Snapshot, steering: Steering): ServedColumns {
 export function faultOf(snapshot: Snapshot, steering: Steering, ngrams: readonly string[]): Fault | null {
   const judging = judgingOf(snapshot, steering);
   if (!judging) return null;
-  const { texts, spread } = judging;
-  const holding = holdingAny(historyTable(snapshot.history), ngrams);
-  const fault = { terms: 0, clicks: 0, conversions: 0, expected: 0, needed: NaN };
-  for (const t of holding) {
-    if (Number.isNaN(texts.clicks[t]!)) continue;
-    fault.terms += 1;
-    fault.clicks += texts.clicks[t]!;
-    fault.conversions += texts.conversions[t]!;
-    fault.expected += texts.expected[t]!;
-    const needed = texts.needed[t]!;
-    if (!Number.isNaN(needed)) fault.needed = (fault.needed || 0) + needed;
-  }
+  const fault = sumOf(judging.texts, holdingAny(historyTable(snapshot.history), ngrams));
   if (fault.expected < LEAST_EXPECTED) return null;
   const { needed: _, ...shown } = fault;
-  return { ...shown, probability: probabilityAtFault(fault, spread) };
+  return { ...shown, probability: probabilityAtFault(fault, judging.spread) };
+}
+
+/**
+ * How surely negatives are at fault by all that they stop, however little that is (rules 7.12), 0..1. Where nothing converted nobody is
+ * judged, and all weigh the same.
+ */
+export function evidenceOfNegatives(
+  snapshot: Snapshot,
+  steering: Steering,
+): (negative: NegativeText, leftOut: ReadonlySet<string>) => number {
+  const judging = judgingOf(snapshot, steering);
+  if (!judging) return () => 1;
+  const table = historyTable(snapshot.history);
+  const indexesOf = derivedFrom(
+    (texts: ReadonlySet<string>) =>
+      new Set([...texts].flatMap((text) => Array.from(matchTexts(table, { text, match: 'exact' })))),
+  );
+  return (negative, leftOut) => {
+    const without = indexesOf(leftOut);
+    const stopped = Array.from(matchTexts(table, negative)).filter((t) => !without.has(t));
+    const { expected, conversions, needed } = sumOf(judging.texts, stopped);
+    return probabilityAtFault(
+      { expected: Math.max(expected, LEAST_DUE), conversions, needed },
+      judging.spread,
+    );
+  };
+}
+
+/** Where nothing was due, what is thought before any click counts. */
+const LEAST_DUE = 1e-9;
+
+function sumOf({ clicks, conversions, expected, needed }: JudgedTexts, texts: Iterable<number>) {
+  const sum = { terms: 0, clicks: 0, conversions: 0, expected: 0, needed: NaN };
+  for (const t of texts) {
+    if (Number.isNaN(clicks[t]!)) continue;
+    sum.terms += 1;
+    sum.clicks += clicks[t]!;
+    sum.conversions += conversions[t]!;
+    sum.expected += expected[t]!;
+    if (!Number.isNaN(needed[t]!)) sum.needed = (sum.needed || 0) + needed[t]!;
+  }
+  return sum;
 }
 
 /**

@@ -2,17 +2,20 @@ import type { Days } from '@/contracts/days';
 import { rollup } from 'd3-array';
 import {
   checkNegative,
+  lastingSet,
   matchingTexts,
   placeKey,
   productCodeTest,
   roomAfter,
   smallestSet,
+  stops,
   type Change,
   type NegativeText,
   type Place,
   type RowGate,
 } from '@/core';
 import type { BatchAnswer, BatchPlace, BatchWay, LeftOut, Selection } from '@/contracts/decisions';
+import { evidenceOfNegatives } from '../../compute/evidence/faults';
 import { pickRows } from '../../compute/sift/lines';
 import { costliestOf, indexOfTerm, rowsOfTerm } from '../../compute/snapshot';
 import { costAt, keyAt, kindAt, termAt } from '../../compute/window-columns';
@@ -52,14 +55,13 @@ export async function planBatch(
   const answer = {
     marked: weighRows(snapshot, marked.flatMap(openRows)),
     leftOut,
-    ...{ changes: 0, negatives: { count: 0, first: [] }, bound: null, touched: [] },
+    ...{ changes: 0, negatives: { count: 0, first: [] }, bound: null, heldBack: null, touched: [] },
     ...{ stops: weighRows(snapshot, []), others: { ...weighRows(snapshot, []), first: [] } },
   };
   if (way.by === 'each' && fit.length > MOST_CHANGES)
     return { changes: [], answer: { ...answer, refusal: sayTooMany(fit.length) } };
 
-  const { negatives, bound } =
-    way.by === 'each' ? eachExact(open, fit) : fewNegatives(open, fit, way, openRows);
+  const { negatives, bound, heldBack } = chooseNegatives(open, fit, way, openRows);
   const changes = placeAll(open, negatives, place, fit, rowsOf);
   const { gate, ...weighed } = weighChanges(open, changes, fit);
   const placesOfEach = rollup(
@@ -75,7 +77,7 @@ export async function planBatch(
     answer: {
       ...answer,
       ...weighed,
-      ...{ changes: changes.length, negatives: { count: negatives.length, first }, bound },
+      ...{ changes: changes.length, negatives: { count: negatives.length, first }, bound, heldBack },
       refusal: refuse(open, gate, changes, place),
     },
   };
@@ -118,39 +120,78 @@ function sortOut(open: Open, marked: readonly number[]): { fit: number[]; leftOu
   return { fit, leftOut: [...byReason].map(([why, terms]) => ({ why, terms: few(terms) })) };
 }
 
-function eachExact({ snapshot }: Open, fit: readonly number[]) {
-  const negatives = fit.map((t): NegativeText => ({ text: keyAt(snapshot.terms, t), match: 'exact' }));
-  return { negatives, bound: null };
+type Chosen = { negatives: readonly NegativeText[] } & Pick<BatchAnswer, 'bound' | 'heldBack'>;
+
+function chooseNegatives(open: Open, fit: readonly number[], way: BatchWay, openRows: RowsOf): Chosen {
+  switch (way.by) {
+    case 'each': {
+      const negatives = fit.map((t) => ({ text: keyAt(open.snapshot.terms, t), match: 'exact' as const }));
+      return { negatives, bound: null, heldBack: null };
+    }
+    case 'few':
+      return theseExactly(open, fit, way, openRows);
+    case 'like':
+      return theseAndTheirLike(open, fit, way, openRows);
+  }
 }
 
-/** The smallest set (rules 9): it stops no protected term and no live keyword, and other terms only where it may. */
-function fewNegatives(
+/** The smallest set (rules 9.1): it stops no protected term and no live keyword, and other terms only where it may. */
+function theseExactly(
   open: Open,
   fit: readonly number[],
   { limit, mayStopOthers }: Extract<BatchWay, { by: 'few' }>,
   openRows: RowsOf,
-) {
-  const { snapshot, protectedOwn } = open;
-  const { terms, rows } = snapshot;
+): Chosen {
+  const { terms } = open.snapshot;
   const isMarked = new Set(fit);
-  const stayOpen = [
-    ...protectedOwn.map((p) => p.text),
-    ...snapshot.converting,
-    ...snapshot.liveKeywords.map((k) => k.text),
-  ];
+  const stayOpen = [...liveTexts(open), ...goodTexts(open)];
   if (!mayStopOthers) {
     for (let t = 0; t < terms.count; t++) {
       if (kindAt(terms, t) === 'query' && !isMarked.has(t) && openRows(t).length > 0)
         stayOpen.push(keyAt(terms, t));
     }
   }
-  const unwanted = fit.map((t) => ({
+  const unwanted = unwantedOf(open, fit, openRows);
+  const { negatives, stoppedCostMicros, boundMicros } = smallestSet({ unwanted, open: stayOpen, limit });
+  return {
+    ...{ negatives, heldBack: null },
+    bound: { stoppedMicros: stoppedCostMicros, mostMicros: boundMicros },
+  };
+}
+
+/** The set that also stops what is like the marked terms (rules 9.2): no protected term, no live keyword, no brand word. */
+function theseAndTheirLike(
+  open: Open,
+  fit: readonly number[],
+  { limit }: Extract<BatchWay, { by: 'like' }>,
+  openRows: RowsOf,
+): Chosen {
+  const { brandWords } = open.account;
+  const evidenceOf = evidenceOfNegatives(open.snapshot, open.account);
+  const holdsBrand = ({ text, match }: NegativeText) =>
+    match === 'phrase' && brandWords.some((brand) => stops({ text: brand, match: 'phrase' }, text));
+  const { negatives, heldBack } = lastingSet({
+    unwanted: unwantedOf(open, fit, openRows),
+    open: liveTexts(open),
+    good: goodTexts(open),
+    evidenceOf: (negative, leftOut) => (holdsBrand(negative) ? 0 : evidenceOf(negative, leftOut)),
+    limit,
+  });
+  return { negatives, bound: null, heldBack };
+}
+
+function unwantedOf({ snapshot: { terms, rows } }: Open, fit: readonly number[], openRows: RowsOf) {
+  return fit.map((t) => ({
     text: keyAt(terms, t),
     costMicros: openRows(t).reduce((sum, r) => sum + costAt(rows, r), 0),
   }));
-  const { negatives, stoppedCostMicros, boundMicros } = smallestSet({ unwanted, open: stayOpen, limit });
-  return { negatives, bound: { stoppedMicros: stoppedCostMicros, mostMicros: boundMicros } };
 }
+
+const liveTexts = ({ snapshot }: Open) => snapshot.liveKeywords.map(({ text }) => text);
+const goodTexts = ({ snapshot, protectedOwn }: Open) => [
+  ...protectedOwn.map(({ text }) => text),
+  ...snapshot.converting,
+];
 
 type AddNegative = Extract<Change, { kind: 'add negative' }>;
 

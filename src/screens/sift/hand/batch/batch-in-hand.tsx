@@ -7,6 +7,7 @@ import type { BatchAnswer, BatchWay, LeftOut } from '@/contracts/decisions';
 import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button } from '@/ui/button';
+import { Explain } from '@/ui/explain';
 import { conversionsOf, formatCount, formatShare } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { Radio } from '@/ui/radio';
@@ -88,38 +89,61 @@ export function BatchInHand({
 }
 
 function Ways({ way, onChange }: { way: BatchWay; onChange: (way: BatchWay) => void }) {
-  const few = way.by === 'few' ? way : { by: 'few' as const, limit: 25, mayStopOthers: false };
+  const limit = way.by === 'each' ? 25 : way.limit;
   return (
     <fieldset className="mt-1 text-table">
       <legend className="sr-only">How to stop them</legend>
-      <span className="-ml-1.5 flex items-center gap-0.5">
-        <label className="flex items-center gap-0.5">
-          <Radio name="way" checked={way.by === 'few'} onChange={() => onChange(few)} />
-          by the smallest set, at most
-        </label>
-        <Select
-          label="At most so many negatives"
-          look="word"
-          className="ml-1"
-          options={LIMITS.map((n) => ({ key: String(n), says: counted(n, 'negative') }))}
-          value={String(few.limit)}
-          onChange={(limit) => onChange({ ...few, limit: Number(limit) })}
-        />
-      </span>
-      {way.by === 'few' && (
-        <label className="flex min-h-6 items-center gap-1.5 pl-5 text-small text-soft">
-          <Check
-            checked={way.mayStopOthers}
-            onChange={(e) => onChange({ ...few, mayStopOthers: e.target.checked })}
-          />
-          may stop terms that are not marked
-        </label>
-      )}
-      <label className="-ml-1.5 flex items-center gap-0.5">
-        <Radio name="way" checked={way.by === 'each'} onChange={() => onChange({ by: 'each' })} />
+      <Way isChosen={way.by === 'few'} onChoose={() => onChange({ by: 'few', limit, mayStopOthers: false })}>
+        these rows exactly
+      </Way>
+      <Way isChosen={way.by === 'like'} onChoose={() => onChange({ by: 'like', limit })}>
+        these and their like
+      </Way>
+      <Way isChosen={way.by === 'each'} onChoose={() => onChange({ by: 'each' })}>
         each as exact, whole term
-      </label>
+      </Way>
+      {way.by !== 'each' && (
+        <p className="flex flex-wrap items-center gap-x-3 text-small text-soft">
+          <span className="flex items-center">
+            at most
+            <Select
+              label="At most so many negatives"
+              look="word"
+              className="ml-1"
+              options={LIMITS.map((n) => ({ key: String(n), says: counted(n, 'negative') }))}
+              value={String(limit)}
+              onChange={(most) => onChange({ ...way, limit: Number(most) })}
+            />
+          </span>
+          {way.by === 'few' && (
+            <label className="flex min-h-6 items-center gap-1.5">
+              <Check
+                checked={way.mayStopOthers}
+                onChange={(e) => onChange({ ...way, mayStopOthers: e.target.checked })}
+              />
+              may stop terms that are not marked
+            </label>
+          )}
+        </p>
+      )}
     </fieldset>
+  );
+}
+
+function Way({
+  isChosen,
+  onChoose,
+  children,
+}: {
+  isChosen: boolean;
+  onChoose: () => void;
+  children: string;
+}) {
+  return (
+    <label className="-ml-1.5 flex items-center gap-0.5">
+      <Radio name="way" checked={isChosen} onChange={onChoose} />
+      {children}
+    </label>
   );
 }
 
@@ -157,16 +181,20 @@ function PlacePicker({ batch: { place, setPlace } }: { batch: Batch }) {
 
 function Consequence({ answer }: { answer: BatchAnswer }) {
   const formatMoney = useMoney();
-  const { stops, others, bound, leftOut, negatives, changes, touched, refusal } = answer;
+  const { marked, stops, others, bound, heldBack, leftOut, negatives, changes, touched, refusal } = answer;
   return (
     <>
       {refusal && <p className="text-rust">{refusal}</p>}
       <p>
         <b>{counted(negatives.count, 'negative')}</b>
-        {changes !== negatives.count && ` in ${counted(changes, 'place')}`}. Stops{' '}
-        {counted(stops.terms, 'marked term')}: {counted(stops.clicks ?? 0, 'click')},{' '}
-        {formatMoney(stops.costMicros ?? 0)} spent, {conversionsOf(stops)}.
+        {changes !== negatives.count && ` in ${counted(changes, 'place')}`}{' '}
+        {negatives.count === 1 ? 'stops' : 'stop'} {formatCount(stops.terms)} of{' '}
+        {counted(marked.terms, 'marked term')}: {formatMoney(stops.costMicros ?? 0)} of{' '}
+        {formatMoney(marked.costMicros ?? 0)}
+        {marked.costMicros ? ` (${formatShare((stops.costMicros ?? 0) / marked.costMicros)})` : ''},{' '}
+        {counted(stops.clicks ?? 0, 'click')}, {conversionsOf(stops)}.
       </p>
+      {heldBack && heldBack.unwanted.texts > 0 && <Tried heldBack={heldBack} />}
       {bound && bound.mostMicros > 0 && (
         <p className="text-soft">
           At least {formatShare(Math.floor((bound.stoppedMicros / bound.mostMicros) * 100) / 100)} of the most
@@ -199,6 +227,33 @@ function Consequence({ answer }: { answer: BatchAnswer }) {
         <p className="text-soft">and {negatives.count - negatives.first.length} more</p>
       )}
     </>
+  );
+}
+
+/** How such a set does on terms that it was chosen without. */
+function Tried({ heldBack: { unwanted, good } }: { heldBack: NonNullable<BatchAnswer['heldBack']> }) {
+  const formatMoney = useMoney();
+  const ofCost = unwanted.costMicros > 0 ? unwanted.stoppedMicros / unwanted.costMicros : 0;
+  return (
+    <p data-testid="held-back">
+      Of those held back <b>{formatShare(ofCost)}</b>
+      {good.texts > 0 && good.stopped === 0 && ', no good term'}
+      {good.stopped > 0 && (
+        <span className="text-timber">
+          , and {formatCount(good.stopped)} of {counted(good.texts, 'good term')}
+        </span>
+      )}
+      .{' '}
+      <Explain about="what was held back" trigger="Why">
+        A set for these and their like should work next month as well. So Gate Post chose one without a fifth
+        of the marked terms, and of the terms that must stay open for what they brought, and looked at what it
+        stops of those: {formatCount(unwanted.stopped)} of {counted(unwanted.texts, 'term')} held back,{' '}
+        {formatMoney(unwanted.stoppedMicros)} of {formatMoney(unwanted.costMicros)}; of{' '}
+        {counted(good.texts, 'good term')} held back, {formatCount(good.stopped)}. The set that is offered
+        knows them all: it stops no term that must stay open. Its negatives are chosen by the marked cost that
+        they stop, by how many marked terms share them, and by how surely all that they stop falls short.
+      </Explain>
+    </p>
   );
 }
 
