@@ -13,6 +13,7 @@ import {
 } from '@/core';
 import type { SeedRequest, Structure } from '@/contracts/platform';
 import { gateOn, termsOfService } from '@/standins/ad-platform/store';
+import { reckonedOf } from './reckoned';
 import { serve, type ServedRow } from './served';
 import { makeTrays, withTray } from './trays';
 
@@ -25,9 +26,12 @@ export type NetOutcome = {
   gross: number;
   net: number;
   real: number;
+  /** what it saved as the Ledger reckons it from reports alone */
+  reckoned: number;
 };
 
 const WEEKS_4 = 28;
+const WINDOW = 30;
 const LAG = 2;
 
 const daysFrom = (first: string, count: number) =>
@@ -43,14 +47,19 @@ export function netOfTrays(world: SeedRequest, words: readonly NegativeText[]): 
   const all: string[] = [];
   for (let day = account.firstDay; day <= newest; day = shiftDay(day, 1)) all.push(day);
   const history = serve(world, structure, all);
-  const window = serve(world, structure, all.slice(-30));
+  const window = serve(world, structure, all.slice(-WINDOW));
   const after = daysFrom(account.today, WEEKS_4);
   const without = serve(world, structure, after);
+  const groups = new Map(structure.adGroups.map((g) => [g.id, g.campaignId]));
+  const campaignOf = (adGroupId: string) => groups.get(adGroupId)!;
   const predict = predictorOf(structure, account.today, history, window);
   return makeTrays(structure, words, window).map((tray) => {
     const changed = withTray(structure, tray, account.today);
-    const real = costOf(without) - costOf(serve(world, changed, after));
-    return { tray: tray.name, real, ...predict(changed) };
+    const since = serve(world, changed, after);
+    const { isStopped, toCome, ...predicted } = predict(changed);
+    const days = { before: WINDOW, since: WEEKS_4 };
+    const reckoned = reckonedOf({ before: window, since }, isStopped, campaignOf, days, toCome);
+    return { tray: tray.name, real: costOf(without) - costOf(since), reckoned, ...predicted };
   });
 }
 
@@ -102,7 +111,7 @@ function predictorOf(
   const cpc = costOf(window) / window.reduce((sum, r) => sum + r.clicks, 0);
   return (changed: Structure) => {
     const gate = gateOn(changed, today);
-    const sum = { clicks: 0, gross: 0, net: 0 };
+    const sum = { clicks: 0, gross: 0, net: 0, toCome: 0 };
     const stoppedRows = window.filter(
       (r) => isOpen(before, r.text, r.adGroupId) && !isOpen(gate, r.text, r.adGroupId),
     );
@@ -134,13 +143,19 @@ function predictorOf(
       );
       for (const row of stopped) {
         const each = row.clicks > 0 ? row.costMicros / row.clicks : cpc;
-        const toCome = (clicksToCome(priors.get(stopOf(row))!, row) * each * WEEKS_4) / 30;
+        const toCome = (clicksToCome(priors.get(stopOf(row))!, row) * each * WEEKS_4) / WINDOW;
         sum.clicks += row.clicks;
-        sum.gross += (row.costMicros * WEEKS_4) / 30;
+        sum.gross += (row.costMicros * WEEKS_4) / WINDOW;
         sum.net += toCome * (1 - back);
+        sum.toCome += toCome;
       }
     }
-    return sum;
+    const stopped = new Set(stoppedRows.map((r) => `${r.text}|${r.adGroupId}`));
+    return {
+      ...{ clicks: sum.clicks, gross: sum.gross, net: sum.net },
+      toCome: sum.toCome / sum.gross,
+      isStopped: (text: string, adGroupId: string) => stopped.has(`${text}|${adGroupId}`),
+    };
   };
 }
 

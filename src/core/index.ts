@@ -221,11 +221,17 @@ export {
   comesBack,
   learnHabits,
   priorOfGroup,
+  reckonSaved,
   takersOf,
+  trafficChange,
+  type Acting,
   type ComesBack,
   type Habits,
+  type PlayedRow,
   type RanColumns,
+  type SavedPart,
   type Stopped,
+  type Stopping,
   type Taker,
 } from './takeover';
 export {

@@ -51,6 +51,11 @@ export function formatMoment(at: string): string {
   return format(parseISO(at), 'd MMM, HH:mm');
 }
 
+/** An amount that may lie below 0. @example balance(-3, String) // '−3' */
+export function balance(amount: number, write: (size: number) => string): string {
+  return amount < 0 ? `−${write(-amount)}` : write(amount);
+}
+
 /**
  * A difference with its sign, by how its size is written; nothing where there is none.
  * @example signed(-3, String) // '−3'

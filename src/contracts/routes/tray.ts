@@ -3,6 +3,7 @@ import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
 import { LedgerPageSchema, LedgerQuerySchema } from '../ledger';
 import { TrayOutlookSchema } from '../outlook';
+import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
   BackRequestSchema,
   DraftOutcomeSchema,
@@ -18,6 +19,9 @@ import { PARTS, routesOf, STOPPING } from './route';
 
 /** A change that is sent, or said to be done, is in force or nearly; rules and findings follow it. */
 const SENT = ['draft', 'structure', 'rules', 'elsewhere', 'ledger'] as const;
+
+/** What was sent, and the days since. */
+const SAVING = ['ledger', 'facts', 'structure'] as const;
 
 export const trayRoutes = routesOf({
   'GET tray': {
@@ -56,6 +60,9 @@ export const trayRoutes = routesOf({
     ...{ role: 'look', query: LedgerQuerySchema, answer: LedgerPageSchema },
     from: ['ledger', 'draft', 'facts', 'structure', 'people'],
   },
+  /** what everything that was sent saved, and one change: held against what was predicted */
+  'GET ledger/saved': { role: 'look', answer: SavedSoFarSchema, from: SAVING },
+  'GET ledger/saved/[change]': { role: 'look', answer: SavedOfChangeSchema, from: SAVING },
   'POST ledger/[change]/undo': {
     ...{ role: 'prepare', answer: DraftOutcomeSchema, changes: ['draft', 'rules', 'ledger'] },
   },

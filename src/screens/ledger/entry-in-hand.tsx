@@ -5,10 +5,14 @@ import type { LedgerLine } from '@/contracts/ledger';
 import { InHand } from '@/screens/frame/in-hand';
 import { formatConversions, formatCount, formatDay } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
+import { SavedInHand } from './saved-said';
 import { counted } from '@/core';
 
-/** What a sent change cost before, what its terms cost since, and what still slips through. */
-export function EntryInHand({ line }: { line: LedgerLine | undefined }) {
+/**
+ * What a sent change saved, what its terms cost before and since, and what still slips through.
+ * @param isSavedKnown whether data have come since it was sent
+ */
+export function EntryInHand({ line, isSavedKnown }: { line: LedgerLine | undefined; isSavedKnown: boolean }) {
   if (!line) {
     return (
       <InHand>
@@ -25,6 +29,7 @@ export function EntryInHand({ line }: { line: LedgerLine | undefined }) {
           {change && `, acts from ${formatDay(change.sentDay)}`}
         </p>
         {line.why && <p>{line.why}</p>}
+        {change && isSavedKnown && <SavedInHand changeId={change.id} />}
         {change && <Outcome change={change} />}
       </div>
     </InHand>

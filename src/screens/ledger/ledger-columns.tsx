@@ -3,17 +3,27 @@
 import { useMemo } from 'react';
 import { counted, type Window } from '@/core';
 import type { LedgerLine } from '@/contracts/ledger';
+import type { SavedSoFar } from '@/contracts/saved';
 import { useMoney, useUnits } from '@/screens/frame/money';
-import { formatMoment, signed } from '@/ui/format';
+import { balance, formatMoment } from '@/ui/format';
 import { besideColumnsWithNow } from '@/screens/frame/beside-columns';
 import type { Column } from '@/ui/table/column';
 import { UndoCell } from './undo-cell';
 
-/** The columns of the ledger. */
-export function useLedgerColumns(beside: Window | null): readonly Column<LedgerLine>[] {
+type Saved = SavedSoFar['changes'][number];
+
+/**
+ * The columns of the ledger.
+ * @param saved what changes saved, by their ids
+ */
+export function useLedgerColumns(
+  beside: Window | null,
+  saved: ReadonlyMap<number, Saved>,
+): readonly Column<LedgerLine>[] {
   const money = useMoney();
   const units = useUnits();
   return useMemo(() => {
+    const savedOf = ({ change }: LedgerLine) => change && saved.get(change.id);
     const columns: Column<LedgerLine>[] = [
       {
         ...{ id: 'at', name: 'when', px: 90, isText: true, isSortable: true, isDownFirst: true },
@@ -49,29 +59,23 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
         cell: ({ change }) => <span className={toneOf(change)}>{sayState(change)}</span>,
       },
       {
-        ...{ id: 'before', name: 'cost before', px: 72, isSortable: true },
-        value: ({ change }) => units(change?.before?.figures.costMicros ?? null),
-        cell: ({ change }) => {
-          const before = change?.before;
-          return before && before.terms > 0 ? (
-            <OverDays text={money(before.figures.costMicros)} days={before.days} />
-          ) : null;
+        ...{ id: 'predicted', name: 'predicted', px: 72, isSortable: true, explains: PREDICTED },
+        value: (line) => units(savedOf(line)?.predictedMicros ?? null),
+        cell: (line) => {
+          const saved = savedOf(line);
+          return (
+            saved?.predictedMicros != null && (
+              <OverDays text={money(saved.predictedMicros)} days={saved.days} />
+            )
+          );
         },
       },
       {
-        ...{ id: 'since', name: 'cost since', px: 72, isSortable: true },
-        value: ({ change }) => units(change?.since?.here.costMicros ?? null),
-        cell: ({ change }) =>
-          change?.since && (
-            <OverDays text={money(change.since.here.costMicros ?? 0)} days={change.since.days} />
-          ),
-      },
-      {
-        ...{ id: 'day', name: '± a day', px: 58, isSortable: true, explains: A_DAY },
-        value: (line) => units(differenceADay(line)),
+        ...{ id: 'saved', name: 'saved', px: 72, isSortable: true, explains: SAVED },
+        value: (line) => units(savedOf(line)?.realMicros ?? null),
         cell: (line) => {
-          const by = differenceADay(line);
-          return by === null ? null : signed(by, money);
+          const saved = savedOf(line);
+          return saved && <OverDays text={balance(saved.realMicros, money)} days={saved.days} />;
         },
       },
       {
@@ -92,26 +96,20 @@ export function useLedgerColumns(beside: Window | null): readonly Column<LedgerL
     const after = columns.findIndex(({ id }) => id === 'slips') + 1;
     for (const column of columns) if (YIELDING.has(column.id)) column.yields = true;
     return columns.toSpliced(after, 0, ...besideColumnsWithNow(beside, of, BESIDE, money, units));
-  }, [money, units, beside]);
+  }, [money, units, beside, saved]);
 }
 
 /** With other days beside, these make room for them. */
-const YIELDING = new Set(['before', 'since', 'day']);
+const YIELDING = new Set(['predicted', 'saved']);
 const of = ({ change }: LedgerLine) => change?.beside;
 const BESIDE =
   'What the terms of a stop cost where it acts: in the days that are looked at, and in those beside them.';
-const A_DAY = 'What its terms cost a day since it was sent, less what they cost a day before: less is −.';
+const PREDICTED =
+  'What a stop was predicted to save when it was sent, less what would come back, for the days since.';
+const SAVED =
+  'What a stop saved since: what its terms would have cost, less what they cost now, in all places together. In hand says why it is not what was predicted.';
 const SLIPS =
   'What the terms of a stop cost since then elsewhere: another ad group, campaign or keyword serves them now. In hand names them.';
-
-/** In micros; null where nothing ran before, or nobody knows yet what ran since. */
-function differenceADay({ change }: LedgerLine): number | null {
-  if (!change?.since || !change.before || change.before.terms === 0) return null;
-  const { since, before } = change;
-  return Math.round(
-    (since.here.costMicros ?? 0) / since.days - (before.figures.costMicros ?? 0) / before.days,
-  );
-}
 
 const sayState = (change: LedgerLine['change']) =>
   change?.state === 'said' ? 'said to be done' : (change?.state ?? null);

@@ -1,6 +1,6 @@
 'use client';
 
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { parseAsBoolean, parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useEffect, useMemo } from 'react';
 import { LEDGER_ABOUT } from '@/contracts/ledger';
@@ -13,6 +13,7 @@ import { DataTable } from '@/ui/table/data-table';
 import { optionsIn, Select } from '@/ui/select';
 import { inMemory, useLayout } from '@/ui/table/use-layout';
 import { EntryInHand } from './entry-in-hand';
+import { SavedSoFarLine } from './saved-said';
 import { useLedgerColumns } from './ledger-columns';
 import { ErrorText } from '@/ui/said';
 
@@ -55,7 +56,9 @@ export function LedgerScreen() {
     placeholderData: keepPreviousData,
   });
   const lines = useMemo(() => data?.pages.flatMap((page) => page.lines) ?? [], [data]);
-  const columns = useLedgerColumns(beside);
+  const { data: saved } = useQuery({ ...query('GET ledger/saved'), placeholderData: keepPreviousData });
+  const savedOf = useMemo(() => new Map(saved?.changes.map((one) => [one.id, one])), [saved]);
+  const columns = useLedgerColumns(beside, savedOf);
   const sort = { by: url.by, isDown: url.down };
   const layout = useLayout('ledger', columns, lines, sort);
   const { rows } = layout;
@@ -103,6 +106,7 @@ export function LedgerScreen() {
         </form>
         <p className="ml-auto text-small text-soft">What was sent is undone by a change in the tray.</p>
       </header>
+      <SavedSoFarLine soFar={saved?.soFar ?? null} />
       <ErrorText error={error} isWhole />
       <DataTable
         id="ledger"
@@ -125,7 +129,7 @@ export function LedgerScreen() {
         keysHelp="Arrows go through the entries, u undoes the one in hand, f goes to the filters."
         empty={data && (Object.keys(filters).length > 0 ? 'No entry says this.' : 'Nothing was changed yet.')}
       />
-      <EntryInHand line={rows[at]} />
+      <EntryInHand line={rows[at]} isSavedKnown={savedOf.has(rows[at]?.change?.id ?? 0)} />
     </div>
   );
 }

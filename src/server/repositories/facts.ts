@@ -97,6 +97,36 @@ export async function loadSumsSince(
   return rows;
 }
 
+/** What runs in a campaign from `since` to the day before the next of the days that were asked about. */
+export type TrafficSince = { campaignId: number; since: string; impressions: number };
+
+/**
+ * Impressions of each campaign, clicks where a row's impressions are unknown, from the first of some days to `to`, parted where one of the
+ * days begins.
+ * @param days ascending
+ */
+export async function loadTraffic(
+  db: Db,
+  accountId: number,
+  to: string,
+  days: readonly string[],
+): Promise<TrafficSince[]> {
+  const { rows } = await db.raw<{ rows: TrafficSince[] }>(
+    `with by_group as (
+       select ad_group_id, (cast(:days as date[]))[width_bucket(day, cast(:days as date[]))] as since,
+              sum(coalesce(impressions, clicks)) as impressions
+         from term_day
+        where account_id = :account and day between :from and :to
+        group by 1, 2
+     )
+     select campaign_id as "campaignId", since, sum(b.impressions)::bigint as impressions
+       from by_group b join ad_group g on g.account_id = :account and g.ad_group_id = b.ad_group_id
+      group by 1, 2`,
+    { account: accountId, from: days[0]!, to, days: [...days] },
+  );
+  return rows;
+}
+
 /** The days that hold facts, ascending. Hops from day to day through the key, without reading the facts. */
 export async function listDaysThere(db: Db, accountId: number): Promise<string[]> {
   const { rows } = await db.raw<{ rows: { day: string }[] }>(

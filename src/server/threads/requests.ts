@@ -32,6 +32,7 @@ import { draftPass } from '../use-cases/sift/pass/draft-pass';
 import { viewPass } from '../use-cases/sift/pass/view-pass';
 import { pullOut } from '../use-cases/sift/pull-out';
 import { viewKeywords, viewTerm } from '../use-cases/sift/view-term';
+import { viewSavedOfChange, viewSavedSoFar } from '../use-cases/ledger/saved/view-saved';
 import { undoSent, viewLedger } from '../use-cases/ledger/view-ledger';
 import { traySheet, viewTray } from '../use-cases/tray/view-tray';
 import { warmUp } from '../use-cases/warm-up';
@@ -70,7 +71,7 @@ export const REQUESTS = {
     },
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
-    viewLedger,
+    ...{ viewLedger, viewSavedSoFar, viewSavedOfChange },
     sheetOfSet,
     findCodes,
     warmUp,

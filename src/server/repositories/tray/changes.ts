@@ -7,7 +7,16 @@ import { openDraft, UNDERWAY, type SetState } from './change-sets';
 export type ChangeState = 'drafted' | 'applied' | 'refused' | 'said' | 'there' | 'missing' | 'different';
 
 /** What the terms of a change cost in the window before it was sent. */
-export type Before = { window: { from: string; to: string }; terms: number; figures: Figures };
+export type Before = {
+  window: { from: string; to: string };
+  terms: number;
+  figures: Figures;
+  /** what it was predicted to bring (rules 13.2) in as many days; changes that were sent before it was kept have none */
+  predicted?: Predicted;
+};
+
+/** Cost to come of what a change stops beyond those before it, and that less what comes back; micro-units. */
+export type Predicted = { days: number; stoppedMicros: number; netMicros: number };
 
 export type StoredChange = {
   id: number;
@@ -93,6 +102,37 @@ export async function loadUnanswered(
 ): Promise<StoredChange[]> {
   const unanswered = changes(db, accountId).where({ change_set_id: setId, state: 'drafted' });
   return (await unanswered.limit(most)).map(toChange);
+}
+
+/** A change that is in force, or was until somebody took it back. */
+export type InForce = {
+  id: number;
+  setId: number;
+  change: Change;
+  state: 'there' | 'said';
+  sentDay: string;
+  before: Before | null;
+  /** the day on which the change was sent that takes it back */
+  undoneDay: string | null;
+};
+
+/** Changes that were carried out, in the order in which they were sent. */
+export async function loadInForce(db: Db, accountId: number): Promise<InForce[]> {
+  const { rows } = await db.raw<{ rows: InForce[] }>(
+    `with carried_out as (
+       select c.change_id, c.change_set_id, c.body, c.state, c.before, c.undoes, s.sent_day
+         from change c join change_set s using (account_id, change_set_id)
+        where c.account_id = :account and c.state in ('there', 'said') and s.sent_day is not null
+     )
+     select c.change_id as id, c.change_set_id as "setId", c.body as change, c.state, c.sent_day as "sentDay", c.before,
+            u.undone_day as "undoneDay"
+       from carried_out c
+       left join (select undoes, min(sent_day) as undone_day from carried_out where undoes is not null group by undoes) u
+         on u.undoes = c.change_id
+      order by c.sent_day, c.change_id`,
+    { account: accountId },
+  );
+  return rows;
 }
 
 export async function findChange(

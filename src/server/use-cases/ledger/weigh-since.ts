@@ -71,7 +71,7 @@ export async function weighSince(
 }
 
 /** The window begins on the first of a month, so that the pages of a ledger share a few snapshots. */
-const firstOfMonth = (day: string) => `${day.slice(0, 8)}01`;
+export const firstOfMonth = (day: string) => `${day.slice(0, 8)}01`;
 
 /** Rows on which a change acts: in the whole account, and those of them where it stands. */
 function rowsOf({ gate }: Snapshot, change: Change) {
@@ -83,7 +83,7 @@ function rowsOf({ gate }: Snapshot, change: Change) {
  * Row of the snapshot → its sums, by the day from which they count. What a load has brought since the snapshot was made
  * has no row in it, and is left to the next version.
  */
-function sumsByRow(snapshot: Snapshot, sums: readonly SumSince[]): ReadonlyMap<number, SumSince[]> {
+export function sumsByRow(snapshot: Snapshot, sums: readonly SumSince[]): ReadonlyMap<number, SumSince[]> {
   const byRow = new Map<number, SumSince[]>();
   for (const sum of sums) {
     const row = findRow(snapshot, sum);

@@ -1,5 +1,5 @@
 import type { Days } from '@/contracts/days';
-import type { BatchAnswer, Selection, WantedVerdict } from '@/contracts/decisions';
+import type { BatchAnswer, BatchWay, Selection, WantedVerdict } from '@/contracts/decisions';
 import type { DraftOutcome } from '@/contracts/tray';
 import { termAt } from '../../compute/window-columns';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
@@ -33,10 +33,7 @@ export async function draftBatch(
   const open = await openWorkbench(deps, await requireAccount(deps, slug), question.days);
   const { answer, changes } = await planBatch(deps, open, question);
   if (answer.refusal) throw new Refusal(answer.refusal, 409);
-  const why =
-    question.way.by === 'each'
-      ? `one of ${answer.marked.terms} terms marked together`
-      : `smallest set for ${answer.marked.terms} terms marked together`;
+  const why = sayWhy(question.way, answer.marked.terms);
   return draftChanges(
     deps,
     slug,
@@ -99,4 +96,15 @@ function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredV
 function sayVerdicts(verdict: WantedVerdict, count: number): string {
   const terms = counted(count, 'term');
   return sayVerdict(terms, verdict, 'each has');
+}
+
+function sayWhy({ by }: BatchWay, terms: number): string {
+  switch (by) {
+    case 'each':
+      return `one of ${terms} terms marked together`;
+    case 'few':
+      return `smallest set for ${terms} terms marked together`;
+    case 'like':
+      return `for ${terms} terms marked together, and their like`;
+  }
 }

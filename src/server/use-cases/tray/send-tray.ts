@@ -13,16 +13,17 @@ import { sayCouldDrop } from '@/contracts/tray';
 import { few, protectedBy, weighRows } from '../../compute/workbench';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { findSet, freezeDraft, openDraft, setTrouble } from '../../repositories/tray/change-sets';
-import { updateChanges, type Before } from '../../repositories/tray/changes';
+import { updateChanges, type Before, type Predicted } from '../../repositories/tray/changes';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
 import type { Db } from '../../db/connection';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { outlookOf } from '../outlook/foresee-tray';
 import { workOf } from './kinds';
 
 /**
- * Sends the tray: freezes the draft, notes what each change's terms cost so far, opens a new draft and leaves the
+ * Sends the tray: freezes the draft, notes what each change's terms cost so far and what it is predicted to save, opens a new draft and leaves the
  * rest to the job process. Where no platform is connected it is handed over instead: as a sheet, which a person
  * carries out.
  * @returns the id of the set that is on its way
@@ -39,9 +40,10 @@ export async function sendTray(deps: Deps, slug: string, personId: number): Prom
     refuseIfOverLimit(open);
     await refuseIfChangedElsewhere(trx, open);
     const setId = open.drafted[0]!.setId;
-    const weighed = open.drafted.map((stored) => ({
-      id: stored.id,
-      before: costBefore(open, stored.change),
+    const predicted = predictedOf(open);
+    const weighed = open.drafted.map(({ id: changeId, change }) => ({
+      id: changeId,
+      before: { ...costBefore(open, change), predicted: predicted.get(changeId) },
     }));
     await updateChanges(trx, id, setId, weighed);
     const day = account.platformDay ?? new Date().toISOString().slice(0, 10);
@@ -113,6 +115,17 @@ async function refuseIfChangedElsewhere(trx: Db, open: Open) {
     const stale = workOf(change).refuseToSend?.(change, open);
     if (stale) throw new Refusal(stale, 409);
   }
+}
+
+/** What each change is likely to bring beyond those before it: the ledger holds it against what it brought. */
+function predictedOf(open: Open): ReadonlyMap<number, Predicted> {
+  const { days, changes } = outlookOf(open);
+  return new Map(
+    changes.map(({ id, stoppedMicros, netMicros }) => [
+      id,
+      { days, stoppedMicros: Math.round(stoppedMicros), netMicros: Math.round(netMicros) },
+    ]),
+  );
 }
 
 /** What the terms that a change is about cost in the window before it was sent, where it acts. */

@@ -1,0 +1,104 @@
+import { rollups, sum } from 'd3';
+import { daysBetween, rowsActedOn, shiftDay, type SavedPart } from '@/core';
+import type { SavedFigures, SavedOfChange, SavedSoFar } from '@/contracts/saved';
+import { Refusal, type Deps } from '../../deps';
+import { requireAccount } from '../../open-workbench';
+import { mondayOf, type ActingChange } from './acting';
+import { otherFormsOf } from './other-forms';
+import { reckonOf, type Saved } from './reckon';
+
+/** What everything that was sent saved so far, and each change (rules 13.4). */
+export async function viewSavedSoFar(deps: Deps, slug: string): Promise<SavedSoFar> {
+  const saved = await reckonOf(deps, await requireAccount(deps, slug));
+  if (!saved) return { soFar: null, changes: [] };
+  const all = saved.changes.map(({ acting }) => acting);
+  return {
+    soFar: {
+      ...figuresOf(saved, all),
+      since: saved.periods.starts[Math.min(...all.map(({ from }) => from))]!,
+      ...{ trays: new Set(all.map(({ sent }) => sent.setId)).size, changes: all.length },
+    },
+    changes: saved.changes.map(({ acting }) => {
+      const { weeks: _, ...figures } = figuresOf(saved, [acting]);
+      return { id: acting.sent.id, ...figures };
+    }),
+  };
+}
+
+/** @throws Refusal when the change stops nothing, or no data have come since it was sent */
+export async function viewSavedOfChange(deps: Deps, slug: string, changeId: number): Promise<SavedOfChange> {
+  const account = await requireAccount(deps, slug);
+  const saved = await reckonOf(deps, account);
+  const one = saved?.changes.find(({ acting }) => acting.sent.id === changeId);
+  if (!saved || !one) throw new Refusal('Nothing is known yet of what this change saved.', 404);
+  const { acting, parts } = one;
+  const { sent, until } = acting;
+  const ofTray = saved.changes.map((other) => other.acting).filter((a) => a.sent.setId === sent.setId);
+  const figures = figuresOf(saved, [acting]);
+  const aDay = predictedADay(acting);
+  const expected = sum(parts, (part) => part.expectedMicros);
+  return {
+    ...figures,
+    to: until === Infinity ? saved.newest : shiftDay(saved.periods.starts[until] ?? saved.newest, -1),
+    isTakenBack: until !== Infinity,
+    isGone: isGone(saved, acting),
+    trafficMicros: aDay && Math.round(expected - aDay.stopped * figures.days),
+    backMicros: Math.round(sum(parts, (part) => part.backMicros)),
+    backPredictedMicros: aDay && Math.round((aDay.stopped - aDay.net) * figures.days),
+    stillMicros: Math.round(sum(parts, (part) => part.stillMicros)),
+    otherForms: await otherFormsOf(deps, account, saved, acting),
+    tray: { ...figuresOf(saved, ofTray), changes: ofTray.length, sentDay: sent.sentDay },
+  };
+}
+
+/** Of some changes together, by week. */
+function figuresOf({ changes, periods, newest }: Saved, some: readonly ActingChange[]): SavedFigures {
+  const isOne = new Set(some);
+  const parts = changes.filter(({ acting }) => isOne.has(acting)).flatMap((one) => one.parts);
+  const realOf = new Map(
+    rollups(
+      parts,
+      (of) => sum(of, realOfPart),
+      ({ period }) => period,
+    ),
+  );
+  const acts = periods.days.map((_, p) => some.filter(({ from, until }) => from <= p && p < until));
+  const predicted = acts.map((of, p) => {
+    const known = of.flatMap((change) => predictedADay(change) ?? []);
+    return known.length === 0 ? null : sum(known, ({ net }) => net) * periods.days[p]!;
+  });
+  const counted = [...acts.keys()].filter((p) => acts[p]!.length > 0);
+  const figures = (some: readonly number[]) => {
+    const known = some.flatMap((p) => predicted[p] ?? []);
+    return {
+      days: sum(some, (p) => periods.days[p]!),
+      predictedMicros: known.length === 0 ? null : Math.round(sum(known)),
+      realMicros: Math.round(sum(some, (p) => realOf.get(p) ?? 0)),
+    };
+  };
+  const weekOf = (p: number) => mondayOf(periods.starts[p]!);
+  return {
+    ...figures(counted),
+    weeks: rollups(counted, (of) => ({ from: periods.starts[of[0]!]!, ...figures(of) }), weekOf)
+      .map(([, week]) => week)
+      .filter(({ from }) => daysBetween(from, newest) >= 0),
+  };
+}
+
+const realOfPart = ({ expectedMicros, stillMicros, backMicros }: SavedPart<ActingChange>) =>
+  expectedMicros - stillMicros - backMicros;
+
+function predictedADay({ sent }: ActingChange): { stopped: number; net: number } | null {
+  const predicted = sent.before?.predicted;
+  if (!predicted) return null;
+  return {
+    stopped: predicted.stoppedMicros / predicted.days,
+    net: predicted.netMicros / predicted.days,
+  };
+}
+
+/** Whether some of what a change stopped is open again, and nobody here took it back. */
+function isGone({ snapshot }: Saved, { sent, until }: ActingChange): boolean {
+  if (until !== Infinity || sent.state !== 'there') return false;
+  return rowsActedOn(sent.change, snapshot.gate).some((row) => snapshot.gate.stopCount(row) === 0);
+}
