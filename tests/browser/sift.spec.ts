@@ -198,7 +198,12 @@ test('rows marked by Space and Ctrl A are stopped by the smallest set, by keyboa
   const marked = await count('remaining');
   await expect(inHand()).toContainText(`${marked} terms marked`);
   await expect(page.getByTestId('batch')).toContainText('Stops nothing that is not marked.');
+  await inHand().getByRole('radio', { name: 'these and their like' }).check();
+  await expect(page.getByTestId('held-back')).toContainText(/Of those held back \d+ %/);
   await expectAccessible(page);
+  await inHand().getByRole('radio', { name: 'these rows exactly' }).check();
+  await expect(page.getByTestId('held-back')).toHaveCount(0);
+  await grid().focus();
   await expect(page.getByRole('button', { name: /^Put in the tray/ })).toBeEnabled();
   await page.keyboard.press('Enter');
   await expect.poll(() => count('stopped')).toBeGreaterThan(0);

@@ -60,5 +60,13 @@ test('what comes back is promised, stopped there too by one press or left, and t
     .click();
   await expect(inHand).toContainText('days since');
   await expect(inHand).toContainText('elsewhere');
+  // What it saved stands beside what was predicted, and so does all of it together.
+  const saved = inHand.getByTestId('saved');
+  await expect(saved).toContainText(/(Saved|Cost) about [\d.]+ in \d+ days; −?[\d.]+ predicted/);
+  await expect(saved).toContainText('lsewhere');
+  await saved.getByText('saved by week').click();
+  await expect(saved.getByRole('row')).toHaveCount(4);
+  await expect(page.getByRole('region', { name: 'Saved so far' })).toContainText('predicted, in');
+  await expectAccessible(page);
   expect(errors).toEqual([]);
 });

@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { LedgerLine } from '@/contracts/ledger';
+import type { SavedOfChange, SavedSoFar } from '@/contracts/saved';
 import { aLedgerLine, aWeight } from '../testing/builders';
 import { choose, show } from '../testing/screen';
 import { LedgerScreen } from './ledger-screen';
@@ -24,7 +25,31 @@ const aSentLine = (over: Partial<NonNullable<LedgerLine['change']>> = {}): Ledge
       ...over,
     },
   });
-const page = (...lines: LedgerLine[]) => ({ 'GET ledger': { lines, next: null } });
+const NOTHING_SAVED: SavedSoFar = { soFar: null, changes: [] };
+const page = (...lines: LedgerLine[]) => ({
+  ...{ 'GET ledger': { lines, next: null }, 'GET ledger/saved': NOTHING_SAVED },
+});
+const FIGURES = { days: 12, predictedMicros: 3_000_000, realMicros: 1_750_000 };
+const WEEKS = [
+  { from: '2026-11-11', days: 5, predictedMicros: 1_250_000, realMicros: 2_000_000 },
+  { from: '2026-11-16', days: 7, predictedMicros: 1_750_000, realMicros: -250_000 },
+];
+const aSaved = (over: Partial<SavedOfChange> = {}): SavedOfChange => ({
+  ...{ ...FIGURES, weeks: WEEKS, to: '2026-11-22', isTakenBack: false, isGone: false },
+  ...{ trafficMicros: 0, backMicros: 1_250_000, backPredictedMicros: 0, stillMicros: 0 },
+  otherForms: { costMicros: 0, beforeMicros: 0, first: [] },
+  tray: { ...FIGURES, weeks: WEEKS, changes: 1, sentDay: '2026-11-10' },
+  ...over,
+});
+/** A sent change, and what it saved. */
+const pageSaved = (over: Partial<SavedOfChange> = {}) => ({
+  'GET ledger': { lines: [aSentLine()], next: null },
+  'GET ledger/saved': {
+    soFar: { ...FIGURES, weeks: WEEKS, since: '2026-11-11', trays: 1, changes: 1 },
+    changes: [{ id: 21, ...FIGURES }],
+  },
+  'GET ledger/saved/[change]': aSaved(over),
+});
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 
 describe('the ledger', () => {
@@ -35,8 +60,8 @@ describe('the ledger', () => {
 
   test('beside what was sent stands what it cost before, since, and elsewhere', async () => {
     show(<LedgerScreen />, { answers: page(aSentLine()) });
-    const row = await screen.findByRole('row', { name: /Stop “movie”/ });
-    expect(row.textContent).toContain('7.50');
+    await screen.findByRole('row', { name: /Stop “movie”/ });
+    expect(inHand().textContent).toContain('7.50');
     expect(screen.getByRole('columnheader', { name: /^slips/ })).toBeDefined();
     expect(within(inHand()).getByText(/Still slips through, served elsewhere/)).toBeDefined();
     expect(within(inHand()).getByText('hive movie')).toBeDefined();
@@ -64,12 +89,6 @@ describe('the ledger', () => {
     const row = await screen.findByRole('row', { name: /Stop “movie”/ });
     expect(row.textContent).toContain('−7.00');
     expect(asked('GET ledger')[0]!.query).toEqual({ beside: '2026-09-01~2026-09-30' });
-  });
-
-  test('what its terms cost a day is told from what they cost before', async () => {
-    show(<LedgerScreen />, { answers: page(aSentLine()) });
-    // 7.50 in 30 days before, nothing in 12 days since.
-    expect((await screen.findByRole('row', { name: /Stop “movie”/ })).textContent).toContain('−0.25');
   });
 
   test('older entries come page by page', async () => {
@@ -153,5 +172,60 @@ describe('undo', () => {
     });
     await within(screen.getByRole('grid')).findByText('Keep “bee hive kit” open');
     expect(screen.queryByRole('button', { name: /^Undo/ })).toBeNull();
+  });
+});
+
+describe('what was saved', () => {
+  test('stands beside what was predicted: of all so far, of each change, and by week', async () => {
+    show(<LedgerScreen />, { answers: pageSaved() });
+    const soFar = await screen.findByRole('region', { name: 'Saved so far' });
+    expect(soFar.textContent).toContain('Saved so far about 1.75 of 3.00 predicted, in 12 days from 11 Nov');
+    const row = await screen.findByRole('row', { name: /Stop “movie”/ });
+    expect(row.textContent).toMatch(/3\.00in 12 days.*1\.75in 12 days/);
+    const saved = await within(inHand()).findByTestId('saved');
+    expect(saved.textContent).toContain('Saved about 1.75 in 12 days; 3.00 predicted.');
+    const cells = within(saved)
+      .getAllByRole('cell', { hidden: true })
+      .map((cell) => cell.textContent);
+    expect(cells).toEqual(['11 Nov', '5', '1.25', '2.00', '16 Nov', '7', '1.75', '−0.25']);
+  });
+
+  test.each([
+    [{ trafficMicros: -500_000 }, 'Less traffic: without it, 0.50 less would have been spent.'],
+    [{ trafficMicros: 500_000 }, 'More traffic: without it, 0.50 more would have been spent.'],
+    [{}, 'Came back elsewhere: 1.25.'],
+    [{ backPredictedMicros: 900_000 }, 'Came back elsewhere: 1.25; 0.90 predicted to come back.'],
+    [
+      { backMicros: -100_000, backPredictedMicros: 900_000 },
+      'Elsewhere its terms cost no more than before; 0.90 predicted to come back.',
+    ],
+    [{ stillMicros: 2_000_000 }, 'Still served where it acts: 2.00.'],
+    [{ isTakenBack: true }, 'It was taken back, and counts to 22 Nov.'],
+    [{ isGone: true }, 'Some of what it stopped is open again'],
+    [
+      {
+        otherForms: {
+          ...{ costMicros: 800_000, beforeMicros: 200_000 },
+          first: [{ text: 'hive movies', costMicros: 800_000 }],
+        },
+      },
+      'Other forms of its words cost 0.80, before 0.20: hive movies.',
+    ],
+    [{ realMicros: -1_000_000 }, 'Cost about 1.00 in 12 days'],
+    [{ predictedMicros: null, backPredictedMicros: null, trafficMicros: null }, 'nothing was predicted'],
+    [
+      { tray: { ...FIGURES, weeks: WEEKS, changes: 14, sentDay: '2026-11-10' } },
+      'Its tray of 10 Nov, 14 changes: saved 1.75 of 3.00 predicted.',
+    ],
+  ] satisfies [Partial<SavedOfChange>, string][])('%j is said in words', async (over, said) => {
+    show(<LedgerScreen />, { answers: pageSaved(over) });
+    expect((await within(inHand()).findByTestId('saved')).textContent).toContain(said);
+  });
+
+  test('nothing is said of it before data have come', async () => {
+    const { asked } = show(<LedgerScreen />, { answers: page(aSentLine({ since: null })) });
+    await within(inHand()).findByText(/No report reaches the day it was sent yet/);
+    expect(screen.queryByRole('region', { name: 'Saved so far' })).toBeNull();
+    expect(asked('GET ledger/saved/[change]')).toEqual([]);
   });
 });
