@@ -4,8 +4,11 @@ import {
   comesBack,
   takersOf,
   compileAccountGate,
+  compileGate,
   fitPrior,
   learnHabits,
+  likelyRange,
+  netVariance,
   priorOfGroup,
   shiftDay,
   type AccountGate,
@@ -15,7 +18,7 @@ import type { SeedRequest, Structure } from '@/contracts/platform';
 import { gateOn, termsOfService } from '@/standins/ad-platform/store';
 import { reckonedOf } from './reckoned';
 import { serve, type ServedRow } from './served';
-import { makeTrays, withTray } from './trays';
+import { makeTrays, withTray, type TruthTray } from './trays';
 
 /** What a tray, or one of its stops alone, was predicted to save in four weeks, and what it saved; micro-units. */
 export type NetOutcome = {
@@ -25,6 +28,8 @@ export type NetOutcome = {
   /** the cost of the stopped terms, as it was promised before */
   gross: number;
   net: number;
+  /** between what amounts the net lies in nine cases of ten */
+  likely: [from: number, to: number];
   real: number;
   /** what it saved as the Ledger reckons it from reports alone */
   reckoned: number;
@@ -38,10 +43,14 @@ const daysFrom = (first: string, count: number) =>
   Array.from({ length: count }, (_, i) => shiftDay(first, i));
 
 /**
- * Predicts what trays save by what the reports of a world show, and lets four weeks pass with and without each.
+ * Predicts what trays, and large changes of them alone, save by what the reports of a world show, and lets four weeks pass with and without
+ * each.
  * @param words negatives of the words at fault
  */
-export function netOfTrays(world: SeedRequest, words: readonly NegativeText[]): NetOutcome[] {
+export function netOfTrays(
+  world: SeedRequest,
+  words: readonly NegativeText[],
+): { trays: NetOutcome[]; alone: NetOutcome[] } {
   const { account, structure } = world;
   const newest = shiftDay(account.today, -1 - LAG);
   const all: string[] = [];
@@ -53,15 +62,38 @@ export function netOfTrays(world: SeedRequest, words: readonly NegativeText[]): 
   const groups = new Map(structure.adGroups.map((g) => [g.id, g.campaignId]));
   const campaignOf = (adGroupId: string) => groups.get(adGroupId)!;
   const predict = predictorOf(structure, account.today, history, window);
-  return makeTrays(structure, words, window).map((tray) => {
+  const outcomeOf = (tray: TruthTray): NetOutcome => {
     const changed = withTray(structure, tray, account.today);
     const since = serve(world, changed, after);
     const { isStopped, toCome, ...predicted } = predict(changed);
     const days = { before: WINDOW, since: WEEKS_4 };
     const reckoned = reckonedOf({ before: window, since }, isStopped, campaignOf, days, toCome);
     return { tray: tray.name, real: costOf(without) - costOf(since), reckoned, ...predicted };
-  });
+  };
+  const trays = makeTrays(structure, words, window);
+  const alone = [
+    ...new Map(trays.flatMap(({ stops }) => stops).map((stop) => [JSON.stringify(stop), stop])).values(),
+  ]
+    .map((stop): TruthTray => ({ name: stop.text, stops: [stop] }))
+    .filter(({ stops: [stop] }) => clicksAt(window, stop!, campaignOf) >= LEAST_CLICKS)
+    .slice(0, MOST_ALONE);
+  return { trays: trays.map(outcomeOf), alone: alone.map(outcomeOf) };
 }
+
+/** Clicks in the window of what a stop matches at its place. */
+function clicksAt(
+  window: readonly ServedRow[],
+  { place: { kind, id }, ...negative }: TruthTray['stops'][number],
+  campaignOf: (adGroupId: string) => string,
+): number {
+  const isThere = ({ adGroupId }: ServedRow) =>
+    kind === 'account' || id === (kind === 'adGroup' ? adGroupId : campaignOf(adGroupId));
+  const gate = compileGate([negative]);
+  return window.reduce((sum, r) => (isThere(r) && gate.isStopped(r.text) ? sum + r.clicks : sum), 0);
+}
+
+/** Single changes are looked at from so many clicks in the window, and no more of them than that. */
+const [LEAST_CLICKS, MOST_ALONE] = [90, 12];
 
 const costOf = (rows: readonly ServedRow[]) => rows.reduce((sum, r) => sum + r.costMicros, 0);
 
@@ -111,7 +143,7 @@ function predictorOf(
   const cpc = costOf(window) / window.reduce((sum, r) => sum + r.clicks, 0);
   return (changed: Structure) => {
     const gate = gateOn(changed, today);
-    const sum = { clicks: 0, gross: 0, net: 0, toCome: 0 };
+    const sum = { clicks: 0, gross: 0, net: 0, toCome: 0, variance: 0 };
     const stoppedRows = window.filter(
       (r) => isOpen(before, r.text, r.adGroupId) && !isOpen(gate, r.text, r.adGroupId),
     );
@@ -143,7 +175,9 @@ function predictorOf(
       );
       for (const row of stopped) {
         const each = row.clicks > 0 ? row.costMicros / row.clicks : cpc;
-        const toCome = (clicksToCome(priors.get(stopOf(row))!, row) * each * WEEKS_4) / WINDOW;
+        const clicks = clicksToCome(priors.get(stopOf(row))!, row);
+        const toCome = (clicks * each * WEEKS_4) / WINDOW;
+        sum.variance += netVariance({ eachMicros: each, clicks, back });
         sum.clicks += row.clicks;
         sum.gross += (row.costMicros * WEEKS_4) / WINDOW;
         sum.net += toCome * (1 - back);
@@ -153,6 +187,7 @@ function predictorOf(
     const stopped = new Set(stoppedRows.map((r) => `${r.text}|${r.adGroupId}`));
     return {
       ...{ clicks: sum.clicks, gross: sum.gross, net: sum.net },
+      likely: likelyRange(sum.net, sum.variance, WEEKS_4 / WINDOW),
       toCome: sum.toCome / sum.gross,
       isStopped: (text: string, adGroupId: string) => stopped.has(`${text}|${adGroupId}`),
     };

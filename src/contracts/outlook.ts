@@ -18,6 +18,8 @@ const ComesBackSchema = v.strictObject({
 
 export const OutlookSchema = v.strictObject({
   ...{ days: v.number(), ...SUMS },
+  /** between what amounts the net lies in nine cases of ten, by the chance of clicks alone */
+  likely: v.tuple([v.number(), v.number()]),
   /** of what comes back, the share whose very texts ran there, 0..1; the rest is told by queries like them */
   seen: v.number(),
   /** the costliest places; what is too little to be named is in the net alone */
@@ -28,6 +30,6 @@ export type Outlook = v.InferOutput<typeof OutlookSchema>;
 export const TrayOutlookSchema = v.strictObject({
   ...OutlookSchema.entries,
   /** of each change that stops something */
-  changes: v.array(v.strictObject({ id: v.number(), ...SUMS })),
+  changes: v.array(v.strictObject({ id: v.number(), ...SUMS, variance: v.number() })),
 });
 export type TrayOutlook = v.InferOutput<typeof TrayOutlookSchema>;

@@ -30,6 +30,8 @@ export const SavedOfChangeSchema = v.strictObject({
   isTakenBack: v.boolean(),
   /** some of what it stopped is open again: somebody removed it on the platform, or moved what it stood on */
   isGone: v.boolean(),
+  /** between what amounts it lies in nine cases of ten if all goes as it was predicted; null where nothing was */
+  likely: v.nullable(v.tuple([v.number(), v.number()])),
   /** what its terms would have cost, beyond what they were predicted to cost: the traffic of their places changed */
   trafficMicros: v.nullable(v.number()),
   /** what came back elsewhere, and what of it was predicted */

@@ -220,6 +220,8 @@ export {
   clicksToCome,
   comesBack,
   learnHabits,
+  likelyRange,
+  netVariance,
   priorOfGroup,
   reckonSaved,
   takersOf,

@@ -249,12 +249,13 @@ test('the Ledger names who, what and why, and the clock shows what was saved', a
   const row = page.getByRole('row', { name: /Stop “zebra” \(phrase\)/ });
   await expect(row).toContainText('Maren Oakes');
   await expect(row).toContainText('seen in “zebra hive puzzle”');
-  await expect(row).toContainText('1,049.70');
   await expect(row).toContainText('there');
+  await expect(row).toContainText('in 5 days'); // predicted, and saved
   await row
     .getByText(/^Stop “zebra”/)
     .first()
     .click();
+  await expect(inHand()).toContainText('1,049.70');
   await expect(inHand()).toContainText('days since');
   await expectAccessible(page);
 });

@@ -65,7 +65,7 @@ test('what comes back is promised, stopped there too by one press or left, and t
   await expect(saved).toContainText(/(Saved|Cost) about [\d.]+ in \d+ days; −?[\d.]+ predicted/);
   await expect(saved).toContainText('lsewhere');
   await saved.getByText('saved by week').click();
-  await expect(saved.getByRole('row')).toHaveCount(4);
+  await expect(saved.getByRole('row').nth(2)).toBeVisible(); // a head, and a week at least two times
   await expect(page.getByRole('region', { name: 'Saved so far' })).toContainText('predicted, in');
   await expectAccessible(page);
   expect(errors).toEqual([]);

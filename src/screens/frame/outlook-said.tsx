@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { counted } from '@/core';
 import type { Outlook } from '@/contracts/outlook';
 import { Explain } from '@/ui/explain';
-import { formatShare } from '@/ui/format';
+import { balance, formatShare } from '@/ui/format';
 import { useMoney } from './money';
 
 /** Of so much that comes back nobody needs to be told more than the net. */
@@ -53,13 +53,16 @@ export function OutlookSaid({ outlook, children }: { outlook: Outlook; children?
 }
 
 /** By what it is told, and how sure that is. */
-function Why({ outlook: { seen, back } }: { outlook: Outlook }) {
+function Why({ outlook: { seen, back, likely } }: { outlook: Outlook }) {
+  const money = useMoney();
+  const [from, to] = likely;
   return (
     <Explain about="what comes back" trigger="Why">
       A query that is stopped in one place is served by another that matches it: where it ran before, or where
       queries of the same keyword ran, as often as all days that are kept tell. Paused and ended places take
       nothing over. What is stopped is counted a little lower than it cost: the costliest terms of some days
-      come lower in the next.{' '}
+      come lower in the next. In nine cases of ten the net lies between {balance(from, money)} and{' '}
+      {balance(to, money)}, by the chance of clicks alone.{' '}
       {back.length > 0 &&
         `${formatShare(seen)} of what comes back is told by the very same queries, the rest by others like them${
           seen < 0.5 ? ', so it is a rough guess' : ''

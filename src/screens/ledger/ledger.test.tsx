@@ -36,6 +36,7 @@ const WEEKS = [
 ];
 const aSaved = (over: Partial<SavedOfChange> = {}): SavedOfChange => ({
   ...{ ...FIGURES, weeks: WEEKS, to: '2026-11-22', isTakenBack: false, isGone: false },
+  likely: [2_500_000, 3_500_000],
   ...{ trafficMicros: 0, backMicros: 1_250_000, backPredictedMicros: 0, stillMicros: 0 },
   otherForms: { costMicros: 0, beforeMicros: 0, first: [] },
   tray: { ...FIGURES, weeks: WEEKS, changes: 1, sentDay: '2026-11-10' },
@@ -211,6 +212,7 @@ describe('what was saved', () => {
       },
       'Other forms of its words cost 0.80, before 0.20: hive movies.',
     ],
+    [{ realMicros: 2_600_000 }, 'As it was to be expected: in nine cases of ten, 2.50 to 3.50.'],
     [{ realMicros: -1_000_000 }, 'Cost about 1.00 in 12 days'],
     [{ predictedMicros: null, backPredictedMicros: null, trafficMicros: null }, 'nothing was predicted'],
     [

@@ -74,6 +74,10 @@ const LITTLE = 0.02;
 function differencesOf(saved: SavedOfChange, money: (micros: number) => string): string[] {
   const { trafficMicros, backMicros, backPredictedMicros, stillMicros, otherForms } = saved;
   const said: string[] = [];
+  if (saved.likely && saved.realMicros >= saved.likely[0] && saved.realMicros <= saved.likely[1])
+    said.push(
+      `As it was to be expected: in nine cases of ten, ${balance(saved.likely[0], money)} to ${balance(saved.likely[1], money)}.`,
+    );
   const stopped = saved.realMicros + backMicros + stillMicros;
   const isMuch = (micros: number) => Math.abs(micros) > LITTLE * Math.abs(stopped);
   if (trafficMicros !== null && isMuch(trafficMicros))

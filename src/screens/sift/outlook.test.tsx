@@ -5,6 +5,7 @@ import { drafted, inHand, showSift, table } from './testing';
 describe('where a stopped query goes', () => {
   const outlook = {
     ...{ days: 30, stoppedMicros: 7_000_000, netMicros: 1_000_000, seen: 0.9 },
+    likely: [200_000, 1_800_000] as [number, number],
     back: [
       {
         ...{ place: { kind: 'campaign', id: '2' } as const, name: 'Courses', costMicros: 6_000_000 },

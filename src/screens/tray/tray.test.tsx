@@ -45,6 +45,7 @@ describe('the tray', () => {
         'GET tray': full,
         'GET tray/outlook': {
           ...{ days: 30, stoppedMicros: 7_000_000, netMicros: 1_000_000, seen: 1, changes: [] },
+          likely: [200_000, 1_800_000] as [number, number],
           back: [
             {
               ...{ place: { kind: 'campaign', id: '2' }, name: 'Courses', costMicros: 6_000_000 },

@@ -10,7 +10,7 @@ import { buildTermTable, type TermTable } from '../texts/term-table';
 export type Candidates = {
   count: number;
   negativeAt(candidate: number): NegativeText;
-  /** in words, in characters, and whether it is exact: what is preferred among equals (rules 9) */
+  /** in words, in characters, and whether it is exact: what is preferred among equals (rules 9.1) */
   words: Uint8Array;
   characters: Uint32Array;
   isExact: Uint8Array;

@@ -4,7 +4,7 @@ import { chooseGreedily, withoutNeedless } from './greedy';
 
 /**
  * A small set of negatives that hold an n-gram, stop none of the texts that must stay open, and stop as much of the
- * unwanted ones as they can (rules 9, by the greedy choice alone: many are asked for at once).
+ * unwanted ones as they can (rules 9.1, by the greedy choice alone: many are asked for at once).
  * @param question weights of the unwanted texts, all of which hold the n-gram, in whole numbers; `limit` is the most
  * negatives there may be
  * @returns those preferred first

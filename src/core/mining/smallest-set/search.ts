@@ -7,7 +7,7 @@ const MOST_CANDIDATES = 400;
 
 /**
  * Looks through all sets of at most `limit` candidates, leaving out those that can't beat the best one known.
- * @returns the best set by rules 9, and whether it is certain that there is none better; null where the question is
+ * @returns the best set by rules 9.1, and whether it is certain that there is none better; null where the question is
  *   too large to begin
  */
 export function searchAll(
@@ -74,7 +74,7 @@ function rankOf(candidates: Candidates, chosen: readonly number[]): Rank {
   return rank;
 }
 
-/** Negative when `a` is better (rules 9). */
+/** Negative when `a` is better (rules 9.1). */
 function compareRanks(a: Rank, b: Rank): number {
   return (
     b.cost - a.cost ||

@@ -115,7 +115,7 @@ function rank(negatives: readonly NegativeText[], terms: Parameters<typeof stopp
   ];
 }
 
-/** Every set of every candidate, one after another (rules 9). */
+/** Every set of every candidate, one after another (rules 9.1). */
 function bestOfAll(terms: Parameters<typeof stoppedBy>[1], open: readonly string[], limit: number): Rank {
   const candidates = new Map<string, NegativeText>();
   for (const { text, costMicros } of terms) {

@@ -13,7 +13,7 @@ export type SmallestSet = {
 };
 
 /**
- * The few negatives that stop the most unwanted cost and no term that must stay open (rules 9). Small questions are
+ * The few negatives that stop the most unwanted cost and no term that must stay open (rules 9.1). Small questions are
  * answered for certain; for large ones the set is very good, and the bound says how good it must be at least.
  * @param question costs in whole micro-units; `limit` is the most negatives there may be
  * @throws RangeError when the limit is no whole number of 0 or more

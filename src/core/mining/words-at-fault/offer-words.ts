@@ -49,7 +49,7 @@ export type OfferQuestion = {
 /**
  * Offers the words at fault that can be stopped (rules 7.12, 7.14). Of those that hold one another only the shortest count, for
  * its negative stops what holds it. A word that would stop protected terms is offered as the smallest set of longer
- * phrases and whole texts around them (rules 9), what is clicked most first.
+ * phrases and whole texts around them (rules 9.1), what is clicked most first.
  * @returns both surest first
  * @example offerWords({ words: [{ ngram: 'jobs', terms: 2, clicks: 90, conversions: 0, expected: 4, probability: 0.9 }], level: 0.8, brandWords: [], keywordsStoppedBy: () => [], protectedBy: () => [], termsAround: () => [], mayStand: () => true }).offered[0]?.negatives // [{ text: 'jobs', match: 'phrase' }]
  */

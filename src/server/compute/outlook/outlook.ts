@@ -4,6 +4,7 @@ import {
   comesBack,
   compileAccountGate,
   fitPrior,
+  netVariance,
   stops,
   type AccountGate,
   type NegativeText,
@@ -30,6 +31,8 @@ export type Outlook = {
   stoppedMicros: number;
   /** what comes back, by index of the ad group; the same texts ran there, or others like them */
   back: Map<number, { costMicros: number; seenMicros: number }>;
+  /** of the net, by the chance of clicks alone */
+  variance: number;
 };
 
 /** What would be in force: a gate, and what else is weighed beside it. */
@@ -51,7 +54,7 @@ const clickPrior = derivedFrom((facts: WindowFacts): Prior | null => {
  * @param rows rows of the window that are stopped, ascending
  */
 export function lookAhead(snapshot: Snapshot, rows: readonly number[], inForce: InForce): Outlook {
-  const outlook: Outlook = { stoppedMicros: 0, back: new Map() };
+  const outlook: Outlook = { stoppedMicros: 0, back: new Map(), variance: 0 };
   const serving = servingRows(snapshot, rows);
   const prior = priorOf(snapshot, serving);
   for (let begin = 0; begin < serving.length;) {
@@ -67,15 +70,20 @@ export function lookAhead(snapshot: Snapshot, rows: readonly number[], inForce: 
 type OfTerm = { stopped: readonly number[]; prior: Prior | null; inForce: InForce };
 
 function takeTerm(snapshot: Snapshot, t: number, { stopped, prior, inForce }: OfTerm, to: Outlook) {
-  const costMicros = stopped.reduce((sum, r) => sum + costToCome(snapshot, r, prior), 0);
+  const toCome = stopped.map((r) => clicksOf(snapshot, r, prior));
+  const costMicros = toCome.reduce((sum, { clicks, eachMicros }) => sum + clicks * eachMicros, 0);
   to.stoppedMicros += costMicros;
-  if (kindAt(snapshot.terms, t) !== 'query' || costMicros === 0) return;
-  for (const { adGroup, share, isSeen } of backOf(snapshot, t, stopped, inForce)) {
+  if (costMicros === 0) return;
+  const isQuery = kindAt(snapshot.terms, t) === 'query';
+  let back = 0;
+  for (const { adGroup, share, isSeen } of isQuery ? backOf(snapshot, t, stopped, inForce) : []) {
     const sum = to.back.get(adGroup) ?? { costMicros: 0, seenMicros: 0 };
     sum.costMicros += share * costMicros;
     if (isSeen) sum.seenMicros += share * costMicros;
     to.back.set(adGroup, sum);
+    back += share;
   }
+  for (const of of toCome) to.variance += netVariance({ ...of, back });
 }
 
 /** Of the rows that are stopped together (rules 13.2); null where nobody clicked. */
@@ -92,12 +100,16 @@ function priorOf({ rows, facts }: Snapshot, stopped: readonly number[]): Prior |
   return priorOfGroup(prior, group);
 }
 
-/** What a row costs in days to come: its clicks drawn towards the rate of those with it, each at what they cost so far. */
-function costToCome({ rows, facts }: Snapshot, r: number, prior: Prior | null): number {
+/** Clicks of a row in days to come, drawn towards the rate of those with it, and what each costs as it did so far. */
+function clicksOf(
+  { rows, facts }: Snapshot,
+  r: number,
+  prior: Prior | null,
+): { clicks: number; eachMicros: number } {
   const { impressions, clicks, costMicros } = figuresAt(rows, r);
-  if (clicks === null || costMicros === null || prior === null) return costMicros ?? 0;
-  const each = clicks > 0 ? costMicros / clicks : (groundOf({ facts }).cpcMicros ?? 0);
-  return each * clicksToCome(prior, { impressions, clicks });
+  if (clicks === null || costMicros === null) return { clicks: 1, eachMicros: costMicros ?? 0 };
+  const eachMicros = clicks > 0 ? costMicros / clicks : (groundOf({ facts }).cpcMicros ?? 0);
+  return { clicks: prior === null ? clicks : clicksToCome(prior, { impressions, clicks }), eachMicros };
 }
 
 function backOf(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce) {

@@ -15,8 +15,8 @@ export type Before = {
   predicted?: Predicted;
 };
 
-/** Cost to come of what a change stops beyond those before it, and that less what comes back; micro-units. */
-export type Predicted = { days: number; stoppedMicros: number; netMicros: number };
+/** Cost to come of what a change stops beyond those before it, that less what comes back, and its variance by chance; micro-units. */
+export type Predicted = { days: number; stoppedMicros: number; netMicros: number; variance: number };
 
 export type StoredChange = {
   id: number;

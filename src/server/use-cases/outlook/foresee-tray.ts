@@ -28,7 +28,8 @@ export const outlookOf: (open: Open) => TrayOutlook = derivedFrom((open: Open): 
     all.add(foreseen, negativeOf(change), stopsIn(change)?.kind ?? 'account');
     const back = [...foreseen.back.values()].reduce((sum, { costMicros }) => sum + costMicros, 0);
     const { stoppedMicros } = foreseen;
-    return [{ id, stoppedMicros, netMicros: stoppedMicros - back }];
+    const { variance } = foreseen;
+    return [{ id, stoppedMicros, netMicros: stoppedMicros - back, variance }];
   });
   return { ...all.tell(), changes };
 });

@@ -1,4 +1,4 @@
-import { placeKey, type NegativeText, type Place } from '@/core';
+import { likelyRange, placeKey, type NegativeText, type Place } from '@/core';
 import type { Outlook } from '@/contracts/outlook';
 import type { Outlook as Foreseen } from '../../compute/outlook/outlook';
 import type { Open } from '../open-workbench';
@@ -17,11 +17,16 @@ export function gather(open: Open) {
     string,
     { place: Place; costMicros: number; negatives: Map<string, NegativeText> }
   >();
-  const sum = { stoppedMicros: 0, backMicros: 0, seenMicros: 0 };
+  const sum = { stoppedMicros: 0, backMicros: 0, seenMicros: 0, variance: 0 };
   return {
     /** @param negative what is stopped by it can be stopped elsewhere by the same; null: by something else */
-    add({ stoppedMicros, back }: Foreseen, negative: NegativeText | null, stopsIn: Place['kind']): void {
+    add(
+      { stoppedMicros, back, variance }: Foreseen,
+      negative: NegativeText | null,
+      stopsIn: Place['kind'],
+    ): void {
       sum.stoppedMicros += stoppedMicros;
+      sum.variance += variance;
       for (const [g, { costMicros, seenMicros }] of back) {
         const adGroup = adGroups[g]!;
         sum.backMicros += costMicros;
@@ -39,13 +44,14 @@ export function gather(open: Open) {
       }
     },
     tell(): Outlook {
-      const { stoppedMicros, backMicros, seenMicros } = sum;
+      const { stoppedMicros, backMicros, seenMicros, variance } = sum;
+      const netMicros = stoppedMicros - backMicros;
       const named = [...places.values()]
         .filter(({ costMicros }) => costMicros >= LEAST_NAMED * stoppedMicros)
         .sort((a, b) => b.costMicros - a.costMicros);
       return {
         days: open.snapshot.days.length,
-        ...{ stoppedMicros, netMicros: stoppedMicros - backMicros },
+        ...{ stoppedMicros, netMicros, likely: likelyRange(netMicros, variance, 1) },
         seen: backMicros > 0 ? seenMicros / backMicros : 1,
         back: named.slice(0, MOST_NAMED).map(({ place, costMicros, negatives }) => ({
           ...{ place, costMicros },

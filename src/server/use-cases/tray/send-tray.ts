@@ -121,9 +121,14 @@ async function refuseIfChangedElsewhere(trx: Db, open: Open) {
 function predictedOf(open: Open): ReadonlyMap<number, Predicted> {
   const { days, changes } = outlookOf(open);
   return new Map(
-    changes.map(({ id, stoppedMicros, netMicros }) => [
+    changes.map(({ id, stoppedMicros, netMicros, variance }) => [
       id,
-      { days, stoppedMicros: Math.round(stoppedMicros), netMicros: Math.round(netMicros) },
+      {
+        days,
+        stoppedMicros: Math.round(stoppedMicros),
+        netMicros: Math.round(netMicros),
+        variance: Math.round(variance),
+      },
     ]),
   );
 }

@@ -1,5 +1,5 @@
 import { rollups, sum } from 'd3';
-import { daysBetween, rowsActedOn, shiftDay, type SavedPart } from '@/core';
+import { daysBetween, likelyRange, rowsActedOn, shiftDay, type SavedPart } from '@/core';
 import type { SavedFigures, SavedOfChange, SavedSoFar } from '@/contracts/saved';
 import { Refusal, type Deps } from '../../deps';
 import { requireAccount } from '../../open-workbench';
@@ -42,6 +42,7 @@ export async function viewSavedOfChange(deps: Deps, slug: string, changeId: numb
     to: until === Infinity ? saved.newest : shiftDay(saved.periods.starts[until] ?? saved.newest, -1),
     isTakenBack: until !== Infinity,
     isGone: isGone(saved, acting),
+    likely: likelyOf(acting, figures.days),
     trafficMicros: aDay && Math.round(expected - aDay.stopped * figures.days),
     backMicros: Math.round(sum(parts, (part) => part.backMicros)),
     backPredictedMicros: aDay && Math.round((aDay.stopped - aDay.net) * figures.days),
@@ -101,4 +102,11 @@ function predictedADay({ sent }: ActingChange): { stopped: number; net: number }
 function isGone({ snapshot }: Saved, { sent, until }: ActingChange): boolean {
   if (until !== Infinity || sent.state !== 'there') return false;
   return rowsActedOn(sent.change, snapshot.gate).some((row) => snapshot.gate.stopCount(row) === 0);
+}
+
+function likelyOf({ sent }: ActingChange, days: number): [number, number] | null {
+  const predicted = sent.before?.predicted;
+  if (!predicted) return null;
+  const stretch = days / predicted.days;
+  return likelyRange(predicted.netMicros * stretch, predicted.variance, stretch);
 }
