@@ -15,7 +15,7 @@ export function netVariance({
   clicks: number;
   back: number;
 }): number {
-  return 2 * eachMicros ** 2 * clicks * (1 + back);
+  return 2 * eachMicros * eachMicros * clicks * (1 + back);
 }
 
 /** Normal deviate of nine cases in ten. */

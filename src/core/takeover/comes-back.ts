@@ -71,15 +71,14 @@ export function takersOf(habits: Habits, { from, ran, named }: Stopped): Taker[]
  * @example comesBack([{ adGroup: 2, probability: 0.5, pull: 0.3, visibility: 0.8, isSeen: false }], () => true) // [{ adGroup: 2, isSeen: false, share: 0.4 }]
  */
 export function comesBack(takers: readonly Taker[], isOpen: (adGroup: number) => boolean): ComesBack[] {
-  const open = takers.filter(({ adGroup }) => isOpen(adGroup));
+  const back: ComesBack[] = [];
   let [nowhere, weights] = [1, 0];
-  for (const { probability, pull } of open) {
+  for (const { adGroup, probability, pull, visibility, isSeen } of takers) {
+    if (!isOpen(adGroup)) continue;
     nowhere *= 1 - probability;
     weights += probability * pull;
+    back.push({ adGroup, isSeen, share: visibility * probability * pull });
   }
-  return open
-    .map(({ adGroup, probability, pull, visibility, isSeen }) => ({
-      ...{ adGroup, isSeen, share: ((1 - nowhere) * visibility * probability * pull) / weights },
-    }))
-    .sort((a, b) => b.share - a.share || a.adGroup - b.adGroup);
+  for (const one of back) one.share *= (1 - nowhere) / weights;
+  return back.length < 2 ? back : back.sort((x, y) => y.share - x.share || x.adGroup - y.adGroup);
 }
