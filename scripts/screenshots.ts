@@ -84,6 +84,8 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async 'sift-batch'(page) {
     await page.emulateMedia({ colorScheme: 'light' });
     await showBatch(page);
+    await page.getByRole('radio', { name: 'these and their like' }).check();
+    await page.getByTestId('held-back').waitFor({ timeout: 60_000 });
   },
   'sift-plot': showPlot,
   async 'sift-marketplace'(page) {
@@ -128,8 +130,14 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByTestId('gate-answer').waitFor();
   },
   async ledger(page) {
-    await page.getByRole('button', { name: '+ 1 week' }).click();
-    await page.getByText(/on the platform now/).waitFor({ timeout: 60_000 });
+    for (let week = 0; week < 3; week++) {
+      await page.getByRole('button', { name: '+ 1 week' }).click();
+      await page
+        .getByText(/on the platform now/)
+        .last()
+        .waitFor({ timeout: 60_000 });
+      await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 });
+    }
     await page.getByRole('button', { name: 'Fetch report' }).click();
     await page.getByText(/Report loaded:/).waitFor({ timeout: 120_000 });
     await page.goto(`${WEB}/ledger`);
@@ -138,6 +146,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       .first()
       .click();
     await page.getByText('days since').first().waitFor();
+    await page.getByTestId('saved').waitFor();
   },
   async account(page) {
     await page.goto(`${WEB}/account`);

@@ -60,7 +60,7 @@ export function WeekBars({
       <figcaption>
         <details className="text-small text-soft">
           <summary>
-            {names.real} by week, the line is what was {names.said}
+            {names.real} by week; line: {names.said}
           </summary>
           <div className="max-h-40 overflow-y-auto" tabIndex={0} role="group" aria-label="Weeks as a table">
             <table className="w-full text-right">

@@ -6,7 +6,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { formatConversions, formatCount, formatDay } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { SavedInHand } from './saved-said';
-import { counted } from '@/core';
+import { counted, shiftDay } from '@/core';
 
 /**
  * What a sent change saved, what its terms cost before and since, and what still slips through.
@@ -26,7 +26,7 @@ export function EntryInHand({ line, isSavedKnown }: { line: LedgerLine | undefin
       <div className="mt-1 text-table">
         <p className="text-soft">
           {line.who}, {new Date(line.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-          {change && `, acts from ${formatDay(change.sentDay)}`}
+          {change && `, acts from ${formatDay(shiftDay(change.sentDay, 1))}`}
         </p>
         {line.why && <p>{line.why}</p>}
         {change && isSavedKnown && <SavedInHand changeId={change.id} />}

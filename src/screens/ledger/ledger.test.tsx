@@ -192,8 +192,8 @@ describe('what was saved', () => {
   });
 
   test.each([
-    [{ trafficMicros: -500_000 }, 'Less traffic: without it, 0.50 less would have been spent.'],
-    [{ trafficMicros: 500_000 }, 'More traffic: without it, 0.50 more would have been spent.'],
+    [{ trafficMicros: -500_000 }, 'Less traffic: its terms would have cost 0.50 less.'],
+    [{ trafficMicros: 500_000 }, 'More traffic: its terms would have cost 0.50 more.'],
     [{}, 'Came back elsewhere: 1.25.'],
     [{ backPredictedMicros: 900_000 }, 'Came back elsewhere: 1.25; 0.90 predicted to come back.'],
     [

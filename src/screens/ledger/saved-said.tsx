@@ -83,8 +83,8 @@ function differencesOf(saved: SavedOfChange, money: (micros: number) => string):
   if (trafficMicros !== null && isMuch(trafficMicros))
     said.push(
       trafficMicros > 0
-        ? `More traffic: without it, ${money(trafficMicros)} more would have been spent.`
-        : `Less traffic: without it, ${money(-trafficMicros)} less would have been spent.`,
+        ? `More traffic: its terms would have cost ${money(trafficMicros)} more.`
+        : `Less traffic: its terms would have cost ${money(-trafficMicros)} less.`,
     );
   const predicted = backPredictedMicros !== null && isMuch(backPredictedMicros);
   if (isMuch(backMicros) || predicted)
