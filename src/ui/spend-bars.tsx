@@ -1,6 +1,7 @@
 'use client';
 
 import { max, scaleBand, scaleLinear } from 'd3';
+import { ChartTable } from './chart-table';
 import { formatDay } from './format';
 
 export type SpendDay = { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number };
@@ -53,56 +54,20 @@ export function SpendBars({
           });
         })}
       </svg>
-      <figcaption>
-        <details className="text-small text-soft">
-          <summary>
-            {LAYERS.map(({ key, name }, i) => (
-              <span key={key}>
-                {i > 0 && ', '}
-                <svg
-                  viewBox="0 0 8 8"
-                  width="8"
-                  height="8"
-                  className={`mr-1 inline ${LAYERS[i]!.tone}`}
-                  aria-hidden
-                >
-                  <rect width="8" height="8" />
-                </svg>
-                {name}
-              </span>
-            ))}
-          </summary>
-          <div
-            className="max-h-40 overflow-y-auto"
-            tabIndex={0}
-            role="group"
-            aria-label="Spend by day as a table"
-          >
-            <table className="w-full text-right">
-              <thead>
-                <tr>
-                  <th className="text-left font-normal">day</th>
-                  {LAYERS.map(({ key, name }) => (
-                    <th key={key} className="font-normal">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {days.map((d) => (
-                  <tr key={d.day}>
-                    <td className="text-left">{formatDay(d.day)}</td>
-                    {LAYERS.map(({ key }) => (
-                      <td key={key}>{money(d[key])}</td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </details>
-      </figcaption>
+      <ChartTable
+        summary={LAYERS.map(({ key, name, tone }, i) => (
+          <span key={key}>
+            {i > 0 && ', '}
+            <svg viewBox="0 0 8 8" width="8" height="8" className={`mr-1 inline ${tone}`} aria-hidden>
+              <rect width="8" height="8" />
+            </svg>
+            {name}
+          </span>
+        ))}
+        label="Spend by day as a table"
+        head={['day', ...LAYERS.map(({ name }) => name)]}
+        rows={days.map((d) => [formatDay(d.day), ...LAYERS.map(({ key }) => money(d[key]))])}
+      />
     </figure>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { extent, scaleBand, scaleLinear } from 'd3';
+import { ChartTable } from './chart-table';
 import { balance, formatDay } from './format';
 
 /** Amounts of a week in micro-units: what was said before, if anything, and what became of it. */
@@ -57,35 +58,17 @@ export function WeekBars({
           </g>
         ))}
       </svg>
-      <figcaption>
-        <details className="text-small text-soft">
-          <summary>
-            {names.real} by week; line: {names.said}
-          </summary>
-          <div className="max-h-40 overflow-y-auto" tabIndex={0} role="group" aria-label="Weeks as a table">
-            <table className="w-full text-right">
-              <thead>
-                <tr>
-                  <th className="text-left font-normal">week from</th>
-                  <th className="font-normal">days</th>
-                  <th className="font-normal">{names.said}</th>
-                  <th className="font-normal">{names.real}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {weeks.map(({ from, days, said, real }) => (
-                  <tr key={from}>
-                    <td className="text-left">{formatDay(from)}</td>
-                    <td>{days}</td>
-                    <td>{said === null ? '–' : balance(said, money)}</td>
-                    <td>{balance(real, money)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </details>
-      </figcaption>
+      <ChartTable
+        summary={`${names.real} by week; line: ${names.said}`}
+        label="Weeks as a table"
+        head={['week from', 'days', names.said, names.real]}
+        rows={weeks.map(({ from, days, said, real }) => [
+          formatDay(from),
+          days,
+          said === null ? '–' : balance(said, money),
+          balance(real, money),
+        ])}
+      />
     </figure>
   );
 }

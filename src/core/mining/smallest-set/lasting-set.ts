@@ -31,8 +31,8 @@ export type LastingQuestion = {
   evidenceOf(negative: NegativeText, leftOut: ReadonlySet<string>): number;
 };
 
-/** A negative that is worth less than this share of the unwanted cost is not worth its place in a list. */
-const LEAST_WORTH = 0.005;
+/** A negative that is worth less than this share of the best one is not worth its place in a list. */
+const LEAST_WORTH = 0.05;
 const FIFTH = 5;
 
 /**
@@ -101,22 +101,21 @@ function choose(
 ): NegativeText[] {
   const candidates = makeCandidates(unwanted, [...open, ...good], { isEachKept: true });
   const weigh = weigher(candidates, (j) => evidenceOf(candidates.negativeAt(j), leftOut));
-  const least = LEAST_WORTH * candidates.costs.reduce((sum, cost) => sum + cost, 0);
   const queue = new TinyQueue(
-    Array.from({ length: candidates.count }, (_, j) => ({ j, worth: weigh.atMost(j) })).filter(
-      ({ worth }) => worth >= least,
-    ),
+    Array.from({ length: candidates.count }, (_, j) => ({ j, worth: weigh.atMost(j) })),
     (a, b) => b.worth - a.worth || a.j - b.j, // preferred candidates have smaller numbers
   );
   const chosen: number[] = [];
+  let least = Number.MIN_VALUE; // nothing is worth nothing
   while (chosen.length < limit) {
     const next = queue.pop();
-    if (!next) break;
+    if (!next || next.worth < least) break;
     // A worth only ever shrinks, so one that is still the largest when it is weighed anew is the largest of all.
     const worth = weigh.now(next.j);
     if (worth < least) continue;
     if (worth < next.worth) queue.push({ j: next.j, worth });
     else {
+      if (chosen.length === 0) least = LEAST_WORTH * worth;
       chosen.push(next.j);
       weigh.take(next.j);
     }

@@ -206,7 +206,7 @@ function Consequence({ answer }: { answer: BatchAnswer }) {
       ) : (
         <p className="text-timber">
           <StateIcon kind="stopped" /> Also stops {counted(others.terms, 'term')} not marked:{' '}
-          {formatMoney(others.costMicros ?? 0)}, {conversionsOf(others)}:{listed(others.first, others.terms)}
+          {formatMoney(others.costMicros ?? 0)}, {conversionsOf(others)}: {listed(others.first, others.terms)}
         </p>
       )}
       <Hurts protectedTerms={{ count: 0, first: [] }} touched={touched} />

@@ -35,7 +35,10 @@ export function layOverPeriods(
     const undone = one.undoneDay === null ? Infinity : at(shiftDay(one.undoneDay, 1));
     return {
       ...{ sent: one, from: at(shiftDay(one.sentDay, 1)), until: undone < 0 ? Infinity : undone },
-      before: { ...rangeOf(window, at), days: predicted?.days ?? daysBetween(window.from, window.to) + 1 },
+      before: {
+        ...rangeOf(window, at, starts.length),
+        days: predicted?.days ?? daysBetween(window.from, window.to) + 1,
+      },
       toCome: 1,
     };
   });
@@ -55,10 +58,11 @@ function startsOf(stopping: readonly Stopping[], newest: string): string[] {
   return [...starts].filter((day) => day <= newest).sort(ascending);
 }
 
-const rangeOf = ({ from, to }: Window, at: (day: string) => number) => ({
-  first: at(from),
-  end: at(shiftDay(to, 1)),
-});
+/** @param all periods: a window that goes beyond the newest day ends with them */
+function rangeOf({ from, to }: Window, at: (day: string) => number, all: number) {
+  const end = at(shiftDay(to, 1));
+  return { first: at(from), end: end < 0 ? all : end };
+}
 
 /** The first Monday after a day. */
 function mondayAfter(day: string): string {

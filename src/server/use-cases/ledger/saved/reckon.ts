@@ -38,18 +38,15 @@ export async function reckonOf(deps: Deps, account: Account): Promise<Saved | nu
     const sums = await loadSumsSince(deps.db, account.id, newest, ids, periods.starts);
     const traffic = await loadTraffic(deps.db, account.id, newest, periods.starts);
     const played = playOver(snapshot, periods, sumsByRow(snapshot, sums), traffic);
-    const rows = new Map(
-      terms.flatMap((t) => rowsOfTerm(snapshot, t)).map((row) => [row, played.rowOf(row)]),
-    );
-    setToCome(acting, stopping, (row, change) => rows.get(row)!.before(change));
+    setToCome(acting, stopping, (row, change) => played.rowOf(row).before(change));
     const parts = new Map<ActingChange, SavedPart<ActingChange>[]>(acting.map((change) => [change, []]));
     for (const t of terms) {
       const of = rowsOfTerm(snapshot, t);
       const own = of.flatMap((r, row): Stopping<ActingChange>[] =>
         (stopping.get(r) ?? []).map((change) => ({ row, change })),
       );
-      const places = of.map((r) => rows.get(r)!);
-      for (const part of reckonSaved(periods.days, places, own)) parts.get(part.change)!.push(part);
+      for (const part of reckonSaved(periods.days, of.map(played.rowOf), own))
+        parts.get(part.change)!.push(part);
     }
     return {
       ...{ newest, periods, snapshot },
