@@ -16,7 +16,8 @@ import { playOver } from './played';
 export type Saved = {
   newest: string;
   periods: Periods;
-  changes: readonly { acting: ActingChange; parts: readonly SavedPart<ActingChange>[] }[];
+  changes: readonly ActingChange[];
+  partsOf: ReadonlyMap<ActingChange, readonly SavedPart<ActingChange>[]>;
   /** over the days from the first one before the first change to the newest */
   snapshot: Snapshot;
 };
@@ -39,19 +40,16 @@ export async function reckonOf(deps: Deps, account: Account): Promise<Saved | nu
     const traffic = await loadTraffic(deps.db, account.id, newest, periods.starts);
     const played = playOver(snapshot, periods, sumsByRow(snapshot, sums), traffic);
     setToCome(acting, stopping, (row, change) => played.rowOf(row).before(change));
-    const parts = new Map<ActingChange, SavedPart<ActingChange>[]>(acting.map((change) => [change, []]));
+    const partsOf = new Map<ActingChange, SavedPart<ActingChange>[]>(acting.map((change) => [change, []]));
     for (const t of terms) {
       const of = rowsOfTerm(snapshot, t);
       const own = of.flatMap((r, row): Stopping<ActingChange>[] =>
         (stopping.get(r) ?? []).map((change) => ({ row, change })),
       );
       for (const part of reckonSaved(periods.days, of.map(played.rowOf), own))
-        parts.get(part.change)!.push(part);
+        partsOf.get(part.change)!.push(part);
     }
-    return {
-      ...{ newest, periods, snapshot },
-      changes: acting.map((change) => ({ acting: change, parts: parts.get(change)! })),
-    };
+    return { newest, periods, snapshot, changes: acting, partsOf };
   });
 }
 

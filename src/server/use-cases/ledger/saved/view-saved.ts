@@ -1,5 +1,5 @@
 import { rollups, sum } from 'd3';
-import { daysBetween, likelyRange, rowsActedOn, shiftDay, type SavedPart } from '@/core';
+import { likelyRange, rowsActedOn, shiftDay, type SavedPart } from '@/core';
 import type { SavedFigures, SavedOfChange, SavedSoFar } from '@/contracts/saved';
 import { Refusal, type Deps } from '../../deps';
 import { requireAccount } from '../../open-workbench';
@@ -11,14 +11,14 @@ import { reckonOf, type Saved } from './reckon';
 export async function viewSavedSoFar(deps: Deps, slug: string): Promise<SavedSoFar> {
   const saved = await reckonOf(deps, await requireAccount(deps, slug));
   if (!saved) return { soFar: null, changes: [] };
-  const all = saved.changes.map(({ acting }) => acting);
+  const all = saved.changes;
   return {
     soFar: {
       ...figuresOf(saved, all),
       since: saved.periods.starts[Math.min(...all.map(({ from }) => from))]!,
       ...{ trays: new Set(all.map(({ sent }) => sent.setId)).size, changes: all.length },
     },
-    changes: saved.changes.map(({ acting }) => {
+    changes: all.map((acting) => {
       const { weeks: _, ...figures } = figuresOf(saved, [acting]);
       return { id: acting.sent.id, ...figures };
     }),
@@ -29,11 +29,11 @@ export async function viewSavedSoFar(deps: Deps, slug: string): Promise<SavedSoF
 export async function viewSavedOfChange(deps: Deps, slug: string, changeId: number): Promise<SavedOfChange> {
   const account = await requireAccount(deps, slug);
   const saved = await reckonOf(deps, account);
-  const one = saved?.changes.find(({ acting }) => acting.sent.id === changeId);
-  if (!saved || !one) throw new Refusal('Nothing is known yet of what this change saved.', 404);
-  const { acting, parts } = one;
+  const acting = saved?.changes.find(({ sent }) => sent.id === changeId);
+  if (!saved || !acting) throw new Refusal('Nothing is known yet of what this change saved.', 404);
   const { sent, until } = acting;
-  const ofTray = saved.changes.map((other) => other.acting).filter((a) => a.sent.setId === sent.setId);
+  const parts = saved.partsOf.get(acting)!;
+  const ofTray = saved.changes.filter((other) => other.sent.setId === sent.setId);
   const figures = figuresOf(saved, [acting]);
   const aDay = predictedADay(acting);
   const expected = sum(parts, (part) => part.expectedMicros);
@@ -53,9 +53,8 @@ export async function viewSavedOfChange(deps: Deps, slug: string, changeId: numb
 }
 
 /** Of some changes together, by week. */
-function figuresOf({ changes, periods, newest }: Saved, some: readonly ActingChange[]): SavedFigures {
-  const isOne = new Set(some);
-  const parts = changes.filter(({ acting }) => isOne.has(acting)).flatMap((one) => one.parts);
+function figuresOf({ partsOf, periods }: Saved, some: readonly ActingChange[]): SavedFigures {
+  const parts = some.flatMap((change) => partsOf.get(change)!);
   const realOf = new Map(
     rollups(
       parts,
@@ -69,20 +68,20 @@ function figuresOf({ changes, periods, newest }: Saved, some: readonly ActingCha
     return known.length === 0 ? null : sum(known, ({ net }) => net) * periods.days[p]!;
   });
   const counted = [...acts.keys()].filter((p) => acts[p]!.length > 0);
-  const figures = (some: readonly number[]) => {
-    const known = some.flatMap((p) => predicted[p] ?? []);
+  const figures = (of: readonly number[]) => {
+    const known = of.flatMap((p) => predicted[p] ?? []);
     return {
-      days: sum(some, (p) => periods.days[p]!),
+      days: sum(of, (p) => periods.days[p]!),
       predictedMicros: known.length === 0 ? null : Math.round(sum(known)),
-      realMicros: Math.round(sum(some, (p) => realOf.get(p) ?? 0)),
+      realMicros: Math.round(sum(of, (p) => realOf.get(p) ?? 0)),
     };
   };
   const weekOf = (p: number) => mondayOf(periods.starts[p]!);
   return {
     ...figures(counted),
-    weeks: rollups(counted, (of) => ({ from: periods.starts[of[0]!]!, ...figures(of) }), weekOf)
-      .map(([, week]) => week)
-      .filter(({ from }) => daysBetween(from, newest) >= 0),
+    weeks: rollups(counted, (of) => ({ from: periods.starts[of[0]!]!, ...figures(of) }), weekOf).map(
+      ([, week]) => week,
+    ),
   };
 }
 
