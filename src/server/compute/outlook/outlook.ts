@@ -7,6 +7,7 @@ import {
   netVariance,
   stops,
   type AccountGate,
+  type ComesBack,
   type NegativeText,
   type Place,
   type Prior,
@@ -38,8 +39,11 @@ export type Outlook = {
 /** What would be in force: a gate, and what else is weighed beside it. */
 export type InForce = { gate: RowGate; besides: readonly (NegativeText & { place: Place })[] };
 
-/** The gates of the core for any text and ad group, made once for a gate over the rows. */
-const compiledGate = derivedFrom((gate: RowGate): AccountGate => compileAccountGate(gate.shape()));
+/** The gate of the core for any text, and by negative the ad groups in which it is in force, once that was asked for. */
+const reachOf = derivedFrom((gate: RowGate): { compiled: AccountGate; reached: Map<string, Uint8Array> } => ({
+  compiled: compileAccountGate(gate.shape()),
+  reached: new Map(),
+}));
 
 /** Clicks by impression of the account's terms, in the window. */
 const clickPrior = derivedFrom((facts: WindowFacts): Prior | null => {
@@ -112,22 +116,29 @@ function clicksOf(
   return { clicks: prior === null ? clicks : clicksToCome(prior, { impressions, clicks }), eachMicros };
 }
 
-function backOf(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce) {
+function backOf(snapshot: Snapshot, t: number, stopped: readonly number[], inForce: InForce): ComesBack[] {
   const h = allDaysOf(snapshot).indexOf[t]!;
   if (h < 0) return []; // it ran in the days of the lag alone
   const closed = stopped.map((r) => snapshot.served.adGroupOf[r]!);
   const takers = takersFor(snapshot, h, closed);
   if (takers.length === 0) return [];
-  const isOpen = opennessOf(snapshot, keyAt(snapshot.terms, t), inForce);
-  return comesBack(takers, (g) => !closed.includes(g) && isServing(snapshot, g) && isOpen(g));
+  return comesBack(takers, opennessOf(snapshot, keyAt(snapshot.terms, t), inForce));
 }
 
-/** Who may take a history term over that is stopped in some ad groups. A tray is looked at again after each decision. */
+/**
+ * Who of those that serve may take a history term over that is stopped in some ad groups. A tray is looked at again after each
+ * decision.
+ */
 function takersFor(snapshot: Snapshot, h: number, closed: readonly number[]): readonly Taker[] {
   const known = takersKnown(snapshot);
   const key = `${h} ${closed.join(' ')}`;
   let takers = known.get(key);
-  if (!takers) known.set(key, (takers = findTakers(snapshot, h, closed)));
+  if (!takers) {
+    takers = findTakers(snapshot, h, closed).filter(
+      ({ adGroup }) => !closed.includes(adGroup) && isServing(snapshot, adGroup),
+    );
+    known.set(key, takers);
+  }
   return takers;
 }
 
@@ -149,15 +160,22 @@ function findTakers(snapshot: Snapshot, h: number, closed: readonly number[]): T
 }
 
 /** Tells whether a text is open in an ad group. */
-function opennessOf({ served }: Snapshot, text: string, { gate, besides }: InForce): (g: number) => boolean {
-  const compiled = compiledGate(gate);
-  const negatives = compiled.matching(text);
+function opennessOf(
+  { served }: Snapshot,
+  text: string,
+  { gate, besides }: InForce,
+): (adGroup: number) => boolean {
+  const { compiled, reached } = reachOf(gate);
+  const closing = compiled.matching(text).map((id) => {
+    let mask = reached.get(id);
+    if (!mask) {
+      mask = Uint8Array.from(served.adGroups, (adGroup) => (compiled.isInForce(id, adGroup.id) ? 1 : 0));
+      reached.set(id, mask);
+    }
+    return mask;
+  });
   const more = besides.filter((negative) => stops(negative, text));
-  return (g) => {
-    const adGroup = served.adGroups[g]!;
-    return (
-      !negatives.some((id) => compiled.isInForce(id, adGroup.id)) &&
-      !more.some(({ place }) => gate.isWithin(place, adGroup))
-    );
-  };
+  return (g) =>
+    closing.every((mask) => mask[g] === 0) &&
+    !more.some(({ place }) => gate.isWithin(place, served.adGroups[g]!));
 }
