@@ -1,6 +1,6 @@
 import { ascending } from 'd3';
 import { daysBetween, shiftDay, stopsIn, type Acting, type Window } from '@/core';
-import type { InForce } from '../../../repositories/tray/changes';
+import type { InForce } from '../../../repositories/tray/in-force';
 
 /** A change that stops, over periods. */
 export type ActingChange = Acting & {

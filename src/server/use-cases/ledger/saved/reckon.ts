@@ -5,7 +5,7 @@ import { rowsOfTerm, type Snapshot } from '../../../compute/snapshot';
 import type { Account } from '../../../repositories/account/accounts';
 import { loadSumsSince, loadTraffic } from '../../../repositories/facts';
 import { findDataDays } from '../../../repositories/intake/reports';
-import { loadInForce } from '../../../repositories/tray/changes';
+import { loadInForce } from '../../../repositories/tray/in-force';
 import type { Deps } from '../../deps';
 import { openSnapshotOf } from '../../open-workbench';
 import { firstOfMonth, sumsByRow } from '../weigh-since';
