@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import type { Db } from '../db/connection';
-import type { Before, ChangeState } from './tray/changes';
+import type { Before } from './tray/before';
+import type { ChangeState } from './tray/changes';
 import type { Change, HangRule } from '@/core';
 import type { AccountFields } from './account/accounts';
 import type { StoredVerdicts } from './decisions/verdicts';

@@ -1,22 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { changeKey, type Change, type Figures } from '@/core';
+import { changeKey, type Change } from '@/core';
 import type { Db } from '../../db/connection';
+import type { Before } from './before';
 import { openDraft, UNDERWAY, type SetState } from './change-sets';
 
 /** said: carried out, as a person says, in an account without a platform; no structure file has shown it yet. */
 export type ChangeState = 'drafted' | 'applied' | 'refused' | 'said' | 'there' | 'missing' | 'different';
-
-/** What the terms of a change cost in the window before it was sent. */
-export type Before = {
-  window: { from: string; to: string };
-  terms: number;
-  figures: Figures;
-  /** what it was predicted to bring (rules 13.2) in as many days; changes that were sent before it was kept have none */
-  predicted?: Predicted;
-};
-
-/** Cost to come of what a change stops beyond those before it, that less what comes back, and its variance by chance; micro-units. */
-export type Predicted = { days: number; stoppedMicros: number; netMicros: number; variance: number };
 
 export type StoredChange = {
   id: number;

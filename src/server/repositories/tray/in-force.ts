@@ -1,6 +1,6 @@
 import type { Change } from '@/core';
 import type { Db } from '../../db/connection';
-import type { Before } from './changes';
+import type { Before } from './before';
 
 /** A change that is in force, or was until somebody took it back. */
 export type InForce = {

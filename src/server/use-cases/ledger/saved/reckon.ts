@@ -31,7 +31,7 @@ export async function reckonOf(deps: Deps, account: Account): Promise<Saved | nu
   const earliest = min(periods.starts);
   if (acting.length === 0 || earliest === undefined) return null;
   const snapshot = await openSnapshotOf(deps, account, { from: firstOfMonth(earliest), to: newest });
-  const key = JSON.stringify(acting.map(({ sent: { id, undoneDay } }) => [id, undoneDay]));
+  const key = JSON.stringify(acting.map(({ sent: { id, state, undoneDay } }) => [id, state, undoneDay]));
   return found(keptFor(snapshot, key), async () => {
     const stopping = creditRows(snapshot, acting);
     const terms = [...new Set([...stopping.keys()].map((r) => snapshot.rows.termOf[r]!))].sort(ascending);
