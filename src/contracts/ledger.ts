@@ -58,3 +58,8 @@ export const LedgerPageSchema = v.strictObject({
   ...{ lines: v.array(LedgerLineSchema), next: v.nullable(v.number()) },
 });
 export type LedgerPage = v.InferOutput<typeof LedgerPageSchema>;
+
+/** What is undone with a change: its tray, or all that was sent with it and later. */
+export const UndoTogetherSchema = v.object({ what: v.picklist(['tray', 'since']) });
+/** What was put in the tray by it, so that it can be taken out again. */
+export const UndoneTogetherSchema = v.strictObject({ said: v.string(), changeIds: v.array(v.number()) });

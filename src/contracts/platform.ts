@@ -6,8 +6,10 @@ import * as v from 'valibot';
  *
  *   GET  /accounts/:id/structure?since=revision   → StructureAnswer: all that changed after the revision
  *   GET  /accounts/:id/reports?kind=search-terms&from&to → CSV
- *   POST /accounts/:id/changes   ChangesRequest   → ChangesAnswer; 409 when a key comes again with another body
+ *   POST /accounts/:id/changes   ChangesRequest   → ChangesAnswer; 409 when a key comes again with another body;
+ *                                429 with Retry-After, seconds, when it comes too fast: nothing was done
  *   POST /accounts/:id/clock     ClockRequest     → ClockAnswer (the stand-in's clock can be moved on)
+ *   GET, PUT /accounts/:id/faults  Faults         (what is to go wrong on the stand-in)
  */
 
 export const MOST_CHANGES_IN_BATCH = 500;
@@ -51,9 +53,12 @@ export const ChangesRequestSchema = v.object({
 const ChangeAnswerSchema = v.variant('outcome', [
   v.object({ key: id, outcome: v.literal('applied'), id: v.nullable(v.string()) }),
   v.object({ key: id, outcome: v.literal('refused'), code: v.string(), text: v.string() }),
+  /** nothing was done, and nothing is wrong with it: the same key may come again later */
+  v.object({ key: id, outcome: v.literal('put off'), text: v.string() }),
 ]);
 export type ChangeAnswer = v.InferOutput<typeof ChangeAnswerSchema>;
 export const ChangesAnswerSchema = v.object({ revision: v.number(), answers: v.array(ChangeAnswerSchema) });
+export type ChangesAnswer = v.InferOutput<typeof ChangesAnswerSchema>;
 
 /** An account as the platform lists it. */
 const PlatformAccountSchema = v.object({ id, name: text, currency: v.string() });
@@ -131,6 +136,39 @@ export const ClockRequestSchema = v.object({
   days: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(31)),
 });
 export const ClockAnswerSchema = v.object({ today: day });
+
+/** What can be made to go wrong on the stand-in, to see what comes of it. */
+export const FAULTS = [
+  /** answers 429 to changes */
+  'asks to slow down',
+  /** answers 500 to changes */
+  'fails',
+  /** closes the connection before changes are made */
+  'hangs up before',
+  /** makes the changes and closes the connection without an answer */
+  'hangs up after',
+  /** takes some seconds to answer */
+  'is slow',
+  /** puts every third change off */
+  'puts some off',
+  /** refuses every third change for good */
+  'refuses some',
+  /** shows the account as it was when this was switched on */
+  'shows old data',
+  /** somebody else changes the account as well */
+  'has another user',
+] as const;
+export type Fault = (typeof FAULTS)[number];
+/** Which faults are on, and how many requests each still meets. */
+export const FaultsSchema = v.object({
+  faults: v.array(
+    v.object({
+      fault: v.picklist(FAULTS),
+      times: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1_000)),
+    }),
+  ),
+});
+export type Faults = v.InferOutput<typeof FaultsSchema>;
 
 /** How a query behaves: the truth that only the stand-in knows. */
 export const QuerySchema = v.object({

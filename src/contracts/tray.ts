@@ -44,6 +44,24 @@ export const RemoveRequestSchema = v.object({
   changeIds: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000)),
 });
 
+/** What of the tray is sent, and when; all of it and at once where nothing is said. */
+export const SendRequestSchema = v.object({
+  /** the others stay in the tray */
+  only: v.optional(v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000))),
+  /** when it is to begin */
+  at: v.optional(v.pipe(v.string(), v.isoTimestamp('Name a day and a time.'))),
+});
+
+/** Until when stops in the tray are to act. */
+export const EndDateSchema = v.object({
+  changeIds: v.pipe(v.array(StoredNumberSchema), v.minLength(1), v.maxLength(10_000)),
+  /** the first day on which they do not act any more; null for no end */
+  endsOn: v.nullable(DaySchema),
+});
+export const EndDateOutcomeSchema = v.strictObject({
+  was: v.array(v.strictObject({ changeId: v.number(), endsOn: v.nullable(v.string()) })),
+});
+
 /** What became of one change that was put in the tray. */
 export const DraftOutcomeSchema = v.variant('outcome', [
   /** its id is 0 where a later change of the same request took it out again */
@@ -70,6 +88,8 @@ const TrayChangeSchema = v.strictObject({
   /** what it stops beyond the changes before it, and what it opens again */
   ...{ stops: WeightSchema, reopens: WeightSchema },
   ...{ by: v.string(), why: v.nullable(v.string()) },
+  /** the first day on which it does not act any more */
+  endsOn: v.nullable(v.string()),
   /** the same for all that one action put in the tray */
   action: v.string(),
   ...{ forcedBecause: v.nullable(v.string()), failedBefore: v.nullable(v.string()) },
@@ -98,6 +118,8 @@ const SentStateSchema = v.strictObject({
   trouble: v.nullable(v.string()),
   /** a person has stopped it: what is not answered goes back to the tray */
   isStopped: v.boolean(),
+  /** when sending is to begin, as long as it has not */
+  sendAt: v.nullable(v.string()),
 });
 export type SentState = v.InferOutput<typeof SentStateSchema>;
 

@@ -3,7 +3,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { CHANGE_KINDS, newListId, type Change, type ChangeKind } from '@/core';
 import type { PlatformChange, Structure } from '@/contracts/platform';
 import { loadMirror } from '@/server/repositories/structure/structure';
-import { undoSent, viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { undoSent } from '@/server/use-cases/ledger/undo-sent';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';
 import { workOf } from '@/server/use-cases/tray/kinds';
@@ -254,15 +255,15 @@ describe.each(CHANGE_KINDS)('%s', (kind) => {
     const untouched = { ...platform };
     // Between our sending and our reading back.
     platform.change = async (account, batch) => {
-      const answers = await untouched.change(account, batch);
-      const made = answers.flatMap((a) => (a.outcome === 'applied' && a.id !== null ? [a.id] : []))[0];
+      const answer = await untouched.change(account, batch);
+      const made = answer.answers.flatMap((a) => (a.outcome === 'applied' && a.id !== null ? [a.id] : []))[0];
       const { meddling } = CASES[kind];
       const isOfMade = 'listId' in meddling && meddling.listId === 'L';
       const other = isOfMade ? { ...meddling, listId: made! } : meddling;
-      expect(await untouched.change(account, [{ key: randomUUID(), change: other }])).toMatchObject([
-        { outcome: 'applied' },
-      ]);
-      return answers;
+      expect(await untouched.change(account, [{ key: randomUUID(), change: other }])).toMatchObject({
+        answers: [{ outcome: 'applied' }],
+      });
+      return answer;
     };
     await world.work();
     platform.change = untouched.change;

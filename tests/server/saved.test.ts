@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { shiftDay, type Change, type NegativeText, type Place } from '@/core';
 import { fetchReport, moveClock } from '@/server/use-cases/intake/fetch-report';
 import { viewSavedOfChange, viewSavedSoFar } from '@/server/use-cases/ledger/saved/view-saved';
-import { undoSent } from '@/server/use-cases/ledger/view-ledger';
+import { undoSent } from '@/server/use-cases/ledger/undo-sent';
 import { foreseeTray } from '@/server/use-cases/outlook/foresee-tray';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';

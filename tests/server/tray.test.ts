@@ -10,7 +10,8 @@ import { fetchDaily, fetchReport, moveClock, setDailyFetch } from '@/server/use-
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { sendAgain, sendTray } from '@/server/use-cases/tray/send-tray';
 import { stopSending } from '@/server/use-cases/tray/stop-sending';
-import { undoSent, viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { undoSent } from '@/server/use-cases/ledger/undo-sent';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { weighCell } from '@/server/use-cases/lists/weigh-hangings';
 import { traySheet, viewTray } from '@/server/use-cases/tray/view-tray';

@@ -187,7 +187,7 @@ describe('a rule by which a list hangs', () => {
     await ask(sendTray, world.personId);
     await world.work();
     const hung = (await ledger()).find((l) => l.change && /^Hang Old/.test(l.what))!;
-    const { undoSent } = await import('@/server/use-cases/ledger/view-ledger');
+    const { undoSent } = await import('@/server/use-cases/ledger/undo-sent');
     await ask(undoSent, world.personId, hung.change!.id);
     // The rule leaves this campaign out from now on: else it would want the list there again.
     expect(await rules()).toEqual(['Old 1']);

@@ -93,7 +93,7 @@ test('a tray that is sent while job processes die arrives, each change once', as
   const drafted = await rows<{ text: string }>(
     `select body ->> 'text' as text from change join change_set using (account_id, change_set_id) where change_set.state = 'draft'`,
   );
-  const sent = await ask(request, 'POST', 'tray/send');
+  const sent = await ask(request, 'POST', 'tray/send', {});
   expect(sent.status()).toBe(200);
   for (const name of ['jobs 1', 'jobs 2', 'jobs 3', 'jobs 1', 'jobs 2'] as const) await killAndStart(name);
   const states = () => rows<{ state: string }>(`select state from change_set order by change_set_id`);

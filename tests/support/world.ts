@@ -43,20 +43,24 @@ export type World = {
   close(): Promise<void>;
 };
 
+/** How long a platform is waited for, and how long a slow one takes. */
+const PATIENCE_MS = 3_000;
+const SLOW_MS = PATIENCE_MS + 500;
+
 export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
   const url = process.env.GATEPOST_TEST_DATABASE_URL;
   if (!url) throw new Error('the server tests need their database; see tests/support/database.setup.ts');
   const db = connect(url);
   await emptyAll(db);
   const standin = connectStandin(url);
-  let server: Server = createPlatformServer(standin);
+  let server: Server = createPlatformServer(standin, SLOW_MS);
   const port = await listen(server, 0);
   const platformUrl = `http://127.0.0.1:${port}`;
   const data = await mkdtemp(path.join(tmpdir(), 'gatepost-test-'));
   const files = path.join(data, 'files');
   const deps: Deps = {
     db,
-    platform: createHttpPlatform(platformUrl, 5_000),
+    platform: createHttpPlatform(platformUrl, PATIENCE_MS),
     snapshots: createSnapshots(),
     enqueue,
     files,
@@ -90,6 +94,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
           .select('account_id', 'report_file_id');
         const sending = await db('change_set')
           .where({ state: 'sending' })
+          .whereRaw('(send_at is null or send_at <= now())')
           .select('account_id', 'change_set_id');
         if (files.length + readings.length + sending.length === 0) return;
         for (const row of files) {
@@ -119,7 +124,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
     stopPlatform: () =>
       new Promise((resolve) => void (server.close(() => resolve()), server.closeAllConnections())),
     async startPlatform() {
-      server = createPlatformServer(standin);
+      server = createPlatformServer(standin, SLOW_MS);
       await listen(server, port);
     },
     async close() {

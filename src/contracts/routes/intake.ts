@@ -10,7 +10,7 @@ import {
   ReportFilesSchema,
 } from '../intake';
 import { StoredSchema } from '../lists';
-import { ClockAnswerSchema, ClockRequestSchema } from '../platform';
+import { ClockAnswerSchema, ClockRequestSchema, FaultsSchema } from '../platform';
 import { routesOf } from './route';
 
 /** How large a file is, by the browser that sends it. */
@@ -39,6 +39,9 @@ export const intakeRoutes = routesOf({
     ...{ role: 'own', body: ClockRequestSchema, answer: ClockAnswerSchema },
     changes: ['structure', 'elsewhere', 'settings', 'ledger'],
   },
+  /** what is to go wrong on the stand-in */
+  'GET platform/faults': { role: 'look', answer: FaultsSchema },
+  'PUT platform/faults': { role: 'own', body: FaultsSchema, answer: FaultsSchema, changes: [] },
   'POST platform/report': { role: 'prepare', answer: FetchedSchema, changes: ['files', 'ledger'] },
   'POST platform/daily': { role: 'own', body: DailyFetchSchema, answer: DoneSchema, changes: ['files'] },
 });

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
-import { LedgerPageSchema, LedgerQuerySchema } from '../ledger';
+import { LedgerPageSchema, LedgerQuerySchema, UndoneTogetherSchema, UndoTogetherSchema } from '../ledger';
 import { TrayOutlookSchema } from '../outlook';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
@@ -9,8 +9,11 @@ import {
   DraftOutcomeSchema,
   DraftOutcomesSchema,
   DraftRequestSchema,
+  EndDateOutcomeSchema,
+  EndDateSchema,
   RemovedChangesSchema,
   RemoveRequestSchema,
+  SendRequestSchema,
   SentOutcomeSchema,
   TrayQuerySchema,
   TrayViewSchema,
@@ -38,9 +41,12 @@ export const trayRoutes = routesOf({
   },
   'GET tray/outlook': { role: 'look', query: DaysQuerySchema, answer: TrayOutlookSchema, from: STOPPING },
   'GET tray/sheet': { role: 'look', answer: 'file' },
-  'POST tray/send': { role: 'send', answer: SentOutcomeSchema, changes: SENT },
+  'PUT tray/ends': {
+    ...{ role: 'prepare', body: EndDateSchema, answer: EndDateOutcomeSchema, changes: ['draft'] },
+  },
+  'POST tray/send': { role: 'send', body: SendRequestSchema, answer: SentOutcomeSchema, changes: SENT },
   'POST tray/sent/[set]/again': { role: 'send', answer: DoneSchema, changes: SENT },
-  /** stops the sending after the batch that is on its way */
+  /** stops the sending after the batch that is on its way; what waits for its time is back in the tray at once */
   'POST tray/sent/[set]/stop': { role: 'send', answer: SaidSchema, changes: SENT },
   'POST tray/sent/[set]/back': {
     ...{ role: 'prepare', body: BackRequestSchema, answer: SaidSchema, changes: SENT },
@@ -65,6 +71,10 @@ export const trayRoutes = routesOf({
   'GET ledger/saved/[change]': { role: 'look', answer: SavedOfChangeSchema, from: SAVING },
   'POST ledger/[change]/undo': {
     ...{ role: 'prepare', answer: DraftOutcomeSchema, changes: ['draft', 'rules', 'ledger'] },
+  },
+  'POST ledger/[change]/undo-together': {
+    ...{ role: 'prepare', body: UndoTogetherSchema, answer: UndoneTogetherSchema },
+    changes: ['draft', 'rules', 'ledger'],
   },
   'POST ledger/entries/[entry]/undo': { role: 'prepare', answer: SaidSchema, changes: PARTS },
 });

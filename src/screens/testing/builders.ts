@@ -26,6 +26,7 @@ export const aTrayChange = (over: Partial<TrayChange> = {}): TrayChange => ({
   change: { kind: 'add negative', text: 'movie', match: 'phrase', place: { kind: 'campaign', id: '1' } },
   stops: aWeight({ terms: 4, clicks: 12, costMicros: 7_500_000, conversions: 0 }),
   ...{ reopens: aWeight(), by: 'Ilse Brandow', why: null, forcedBecause: null, failedBefore: null },
+  endsOn: null,
   ...{ touched: [], reaches: null, placeNote: null, heldBackBy: { count: 0, first: [] } },
   action: `1 ${over.id ?? 1}`, // each by an action of its own
   ...over,
@@ -42,6 +43,7 @@ export const aSentState = (over: Partial<SentState> = {}): SentState => ({
     lost: 0,
     trouble: null,
     isStopped: false,
+    sendAt: null,
   },
   ...over,
 });

@@ -117,7 +117,7 @@ export function useTrayActions() {
 
     async send(): Promise<boolean> {
       try {
-        await call('POST tray/send');
+        await call('POST tray/send', { body: {} });
         await refresh();
         return true;
       } catch (error) {

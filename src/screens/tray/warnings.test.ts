@@ -15,6 +15,7 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   why: null,
   forcedBecause: null,
   failedBefore: null,
+  endsOn: null,
   ...{ touched: [], placeNote: null, action: '1' },
   reaches: null,
   heldBackBy: { count: 0, first: [] },

@@ -16,6 +16,7 @@ import * as stoppedSending from './migrations/014-stopped-sending';
 import * as standingVersion from './migrations/015-standing-version';
 import * as bytesOfFiles from './migrations/016-bytes-of-files';
 import * as packedFacts from './migrations/017-packed-facts';
+import * as trustedSending from './migrations/018-trusted-sending';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -35,6 +36,7 @@ const MIGRATIONS = {
   '015-standing-version': standingVersion,
   '016-bytes-of-files': bytesOfFiles,
   '017-packed-facts': packedFacts,
+  '018-trusted-sending': trustedSending,
 };
 type Name = keyof typeof MIGRATIONS;
 

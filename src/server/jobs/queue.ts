@@ -4,12 +4,16 @@ import type { Task } from '../use-cases/deps';
 /**
  * Adds a task to the queue, within the transaction that it belongs to. A task that waits for the same thing is
  * brought forward instead of added twice.
+ * @param at when it is to be done; now where nothing is said
  */
-export async function enqueue(db: Knex, task: Task): Promise<void> {
+export async function enqueue(db: Knex, task: Task, at?: Date): Promise<void> {
   const { name, ...payload } = task;
-  await db.raw(`select graphile_worker.add_job(?, ?::json, job_key := ?, max_attempts := 25)`, [
-    name,
-    JSON.stringify(payload),
-    [name, ...Object.values(payload)].join(' '),
-  ]);
+  await db.raw(
+    `select graphile_worker.add_job(:name, cast(:payload as json), job_key := :key, max_attempts := 25,
+            run_at := coalesce(cast(:at as timestamptz), now()))`,
+    {
+      ...{ name, payload: JSON.stringify(payload), at: at?.toISOString() ?? null },
+      key: [name, ...Object.values(payload)].join(' '),
+    },
+  );
 }

@@ -10,12 +10,16 @@ import { fetchDaily } from '../use-cases/intake/fetch-report';
 import { loadReport } from '../use-cases/intake/load-report';
 import { readWholeReport } from '../use-cases/intake/read-upload';
 import { takeBackLoad } from '../use-cases/intake/take-back-load';
+import { endAll } from '../use-cases/tray/end-dates';
 import { workOnSet } from '../use-cases/tray/work-on-set';
 
 const log = logOf('jobs');
 const BEAT_MS = 2_000;
-/** Before the day's work begins: bytes that are kept no longer go, and reports of those accounts come that want the newest one each day. */
-const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files';
+/**
+ * Before the day's work begins: bytes that are kept no longer go, reports of those accounts come that want the newest one each
+ * day, and stops whose end has come are taken back.
+ */
+const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files\n5 0 * * * end-stops';
 
 /** What a job is about: its payload holds ids alone. */
 function aboutJob({ task_identifier: task, id, payload }: Pick<Job, 'task_identifier' | 'id' | 'payload'>) {
@@ -43,6 +47,7 @@ function taskList(deps: Deps): TaskList {
       return takeBackLoad(deps, asked.accountId, asked.reportFileId, asked.personId, asked.undoes);
     },
     'fetch-daily': () => fetchDaily(deps),
+    'end-stops': () => endAll(deps),
     'clear-files': async () => {
       const files = await clearFiles(deps);
       if (files > 0) log.info({ files }, 'removed the bytes of old files');

@@ -33,7 +33,8 @@ import { viewPass } from '../use-cases/sift/pass/view-pass';
 import { pullOut } from '../use-cases/sift/pull-out';
 import { viewKeywords, viewTerm } from '../use-cases/sift/view-term';
 import { viewSavedOfChange, viewSavedSoFar } from '../use-cases/ledger/saved/view-saved';
-import { undoSent, viewLedger } from '../use-cases/ledger/view-ledger';
+import { undoSent, undoTogether } from '../use-cases/ledger/undo-sent';
+import { viewLedger } from '../use-cases/ledger/view-ledger';
 import { traySheet, viewTray } from '../use-cases/tray/view-tray';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
@@ -76,7 +77,7 @@ export const REQUESTS = {
     findCodes,
     warmUp,
   },
-  ...{ draftChanges, removeFromTray, sendTray, undoSent, draftBatch, draftPass, setVerdicts },
+  ...{ draftChanges, removeFromTray, sendTray, undoSent, undoTogether, draftBatch, draftPass, setVerdicts },
   ...{ draftEdit, keepHangRule, exceptFromRule },
   ...{ sayDone, unsayDone, takeBackToDraft, undoEntry, undoOutside },
 };
@@ -87,6 +88,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'removeFromTray',
   'sendTray',
   'undoSent',
+  'undoTogether',
   'draftBatch',
   'draftPass',
   'setVerdicts',

@@ -15,8 +15,8 @@ export type Deps = {
   db: Knex;
   platform: Platform;
   snapshots: Snapshots;
-  /** Adds a task within the transaction; one that waits already for the same thing is brought forward. */
-  enqueue(db: Knex, task: Task): Promise<void>;
+  /** Adds a task within the transaction, to be done at a time or at once; one that waits already for the same thing is moved. */
+  enqueue(db: Knex, task: Task, at?: Date): Promise<void>;
   /** folder of uploaded files */
   files: string;
   /** opens them */

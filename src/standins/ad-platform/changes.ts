@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import type { ChangeAnswer, PlatformChange } from '@/contracts/platform';
 import { endDay } from './clock';
 import { applyChange } from './kinds';
-import type { AccountInWork, Applied } from './kinds/kind';
+import { refuse, type AccountInWork, type Applied } from './kinds/kind';
 import { loadStructure, putElement, requireAccount } from './store';
 
 export type KeyedChange = { key: string; change: PlatformChange };
@@ -13,12 +13,20 @@ export class KeyReused extends Error {
   override name = 'KeyReused';
 }
 
+/** What becomes of every third change of a batch, where that fault is on. */
+export type ThirdChange = 'put off' | 'refused' | null;
+
 /**
  * Applies a batch in order, each change whole or refused with a reason; the others go on. A key that was answered
  * before gets the same answer again and nothing is done twice.
  * @throws KeyReused before anything is applied
  */
-export async function applyChanges(db: Knex, accountId: string, batch: readonly KeyedChange[]) {
+export async function applyChanges(
+  db: Knex,
+  accountId: string,
+  batch: readonly KeyedChange[],
+  third: ThirdChange = null,
+) {
   return db.transaction(async (trx) => {
     const account = (await requireAccount(trx, accountId, true))!;
     const revision = account.revision + 1;
@@ -33,8 +41,13 @@ export async function applyChanges(db: Knex, accountId: string, batch: readonly 
       newId: (letter) => `${letter}${nextId++}`,
       resolve: async (id) => (id.startsWith('key:') ? madeBy(id.slice(4), answers, trx, accountId) : id),
     };
-    for (const { key, change } of batch) {
-      const answer = known.get(key) ?? toAnswer(key, await applyChange(change, inWork));
+    for (const [i, { key, change }] of batch.entries()) {
+      const isThird = third !== null && i % 3 === 2 && !known.has(key);
+      if (isThird && third === 'put off') {
+        answers.push({ key, outcome: 'put off', text: 'Too much is going on here at the moment.' });
+        continue;
+      }
+      const answer = known.get(key) ?? toAnswer(key, isThird ? BY_POLICY : await applyChange(change, inWork));
       answers.push(answer);
       if (known.has(key)) continue;
       known.set(key, answer);
@@ -49,6 +62,8 @@ export async function applyChanges(db: Knex, accountId: string, batch: readonly 
     return { revision, answers };
   });
 }
+
+const BY_POLICY = refuse('policy', 'This account may not change that at the moment.');
 
 function toAnswer(key: string, applied: Applied): ChangeAnswer {
   if ('refused' in applied) return { key, outcome: 'refused', code: applied.refused, text: applied.text };

@@ -1,15 +1,19 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import * as v from 'valibot';
 import {
   ChangesRequestSchema,
   ClockRequestSchema,
+  FaultsSchema,
   SeedQueriesSchema,
   SeedRequestSchema,
   SeedTrafficSchema,
 } from '@/contracts/platform';
-import { applyChanges, KeyReused } from './changes';
+import { letAnotherChange } from './another-user';
+import { applyChanges, KeyReused, type KeyedChange } from './changes';
 import { moveClock, seedAccount, seedTraffic } from './clock';
+import { createFaults } from './faults';
 import { searchTermReport } from './report';
 import { insertQueries, loadStructure, requireAccount, type AccountRow } from './store';
 
@@ -20,19 +24,36 @@ class Refused extends Error {
   constructor(
     readonly status: number,
     message: string,
+    /** seconds after which the same may be asked again */
+    readonly retryAfter?: number,
   ) {
     super(message);
   }
 }
 
-/** The stand-in as an HTTP server; the caller makes it listen. */
-export function createPlatformServer(db: Knex): Server {
+/** The connection is closed without an answer. */
+class HungUp extends Error {
+  override name = 'HungUp';
+}
+
+/** What the stand-in holds besides its database. */
+type Standin = { db: Knex; faults: ReturnType<typeof createFaults>; slowMs: number };
+
+/**
+ * The stand-in as an HTTP server; the caller makes it listen.
+ * @param slowMs how long it takes to answer while it is slow
+ */
+export function createPlatformServer(db: Knex, slowMs = 3_000): Server {
+  const standin: Standin = { db, faults: createFaults(), slowMs };
   return createServer((request, response) => {
-    answer(db, request).then(
+    answer(standin, request).then(
       (body) => send(response, 200, body),
       (error: unknown) => {
-        if (error instanceof Refused) send(response, error.status, { error: error.message });
-        else if (error instanceof KeyReused) send(response, 409, { error: error.message });
+        if (error instanceof HungUp) response.destroy();
+        else if (error instanceof Refused) {
+          if (error.retryAfter !== undefined) response.setHeader('retry-after', error.retryAfter);
+          send(response, error.status, { error: error.message });
+        } else if (error instanceof KeyReused) send(response, 409, { error: error.message });
         else {
           console.error(error);
           send(response, 500, { error: 'The stand-in failed; see its log.' });
@@ -42,7 +63,8 @@ export function createPlatformServer(db: Knex): Server {
   });
 }
 
-async function answer(db: Knex, request: IncomingMessage): Promise<unknown> {
+async function answer(standin: Standin, request: IncomingMessage): Promise<unknown> {
+  const { db, faults } = standin;
   const url = new URL(request.url ?? '/', 'http://stand-in');
   const route = `${request.method} ${url.pathname.replace(/^\/accounts\/[^/]+/, '/accounts/:id')}`;
   if (route === 'GET /health') return { name: 'stand-in ad platform' };
@@ -58,17 +80,21 @@ async function answer(db: Knex, request: IncomingMessage): Promise<unknown> {
   switch (route) {
     case 'GET /accounts/:id/structure': {
       const since = Number(url.searchParams.get('since') ?? 0);
-      return {
-        revision: account.revision,
-        today: account.today,
-        ...(await loadStructure(db, account.id, since)),
-      };
+      const old = since > 0 ? faults.take(account.id, 'shows old data') : undefined;
+      const revision = Math.min(account.revision, old?.revision ?? Infinity);
+      return { revision, today: account.today, ...(await loadStructure(db, account.id, since, revision)) };
     }
     case 'GET /accounts/:id/reports':
       return searchTermReport(db, account, readWindow(url, account));
     case 'POST /accounts/:id/changes': {
       const { changes } = await readBody(request, ChangesRequestSchema);
-      return applyChanges(db, account.id, changes);
+      return changeWithFaults(standin, account.id, changes);
+    }
+    case 'GET /accounts/:id/faults':
+      return faults.left(account.id);
+    case 'PUT /accounts/:id/faults': {
+      faults.set(account.id, await readBody(request, FaultsSchema), account.revision);
+      return faults.left(account.id);
     }
     case 'POST /accounts/:id/seed/queries': {
       const { first, queries } = await readBody(request, SeedQueriesSchema);
@@ -87,6 +113,24 @@ async function answer(db: Knex, request: IncomingMessage): Promise<unknown> {
     default:
       throw new Refused(404, `There is nothing at ${route}.`);
   }
+}
+
+/** Seconds after which a caller may come again who is told to slow down. */
+const SLOW_DOWN = 2;
+
+/** Makes changes, and whatever is to go wrong with that. */
+async function changeWithFaults({ db, faults, slowMs }: Standin, id: string, changes: KeyedChange[]) {
+  if (faults.take(id, 'asks to slow down'))
+    throw new Refused(429, 'Too many requests in a short time.', SLOW_DOWN);
+  if (faults.take(id, 'fails')) throw new Refused(500, 'Something broke here.');
+  if (faults.take(id, 'hangs up before')) throw new HungUp();
+  if (faults.take(id, 'has another user')) await letAnotherChange(db, id);
+  const putsOff = faults.take(id, 'puts some off') !== undefined;
+  const refuses = faults.take(id, 'refuses some') !== undefined;
+  const answer = await applyChanges(db, id, changes, putsOff ? 'put off' : refuses ? 'refused' : null);
+  if (faults.take(id, 'is slow')) await sleep(slowMs);
+  if (faults.take(id, 'hangs up after')) throw new HungUp();
+  return answer;
 }
 
 function readWindow(url: URL, account: AccountRow): { from: string; to: string } {

@@ -47,13 +47,22 @@ export async function requireAccount(db: Knex, id: string, lock = false): Promis
   return lock ? query.forUpdate() : query;
 }
 
-/** Everything of the account that changed after a revision; 0 gives all that is not removed. */
-export async function loadStructure(db: Knex, accountId: string, since: number): Promise<Structure> {
+/**
+ * Everything of the account that changed after a revision; 0 gives all that is not removed.
+ * @param upTo leaves out what changed after this revision
+ */
+export async function loadStructure(
+  db: Knex,
+  accountId: string,
+  since: number,
+  upTo = Number.MAX_SAFE_INTEGER,
+): Promise<Structure> {
   const structure = {} as Record<keyof Structure, unknown[]>;
   for (const kind of KINDS) {
     const query = db(TABLE_OF[kind])
       .where({ account_id: accountId })
       .where('revision', '>', since)
+      .where('revision', '<=', upTo)
       .orderBy('id');
     if (since === 0) void query.whereNot('status', 'removed');
     const rows: { body: object; status: string }[] = await query.select('body', 'status');

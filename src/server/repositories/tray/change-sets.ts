@@ -14,6 +14,10 @@ export type ChangeSet = {
   trouble: string | null;
   /** a person has stopped its sending */
   isStopped: boolean;
+  /** when sending is to begin; null once it has begun, or where it began at once */
+  sendAt: string | null;
+  /** the platform's revision after its newest answer */
+  platformRevision: number | null;
 };
 
 function toSet(row: Record<string, unknown>): ChangeSet {
@@ -25,6 +29,8 @@ function toSet(row: Record<string, unknown>): ChangeSet {
     sentDay: row.sent_day as string | null,
     trouble: row.trouble as string | null,
     isStopped: row.is_stopped as boolean,
+    sendAt: (row.send_at as Date | null)?.toISOString() ?? null,
+    platformRevision: row.platform_revision as number | null,
   };
 }
 
@@ -74,12 +80,54 @@ export async function freezeDraft(
   db: Db,
   accountId: number,
   setId: number,
-  sent: { as: 'sending' | 'handed over'; by: number; day: string },
+  sent: { as: 'sending' | 'handed over'; by: number; day: string; at?: string },
 ): Promise<boolean> {
   const frozen = await db('change_set')
     .where({ account_id: accountId, change_set_id: setId, state: 'draft' })
-    .update({ state: sent.as, sent_at: db.fn.now(), sent_by: sent.by, sent_day: sent.day });
+    .update({
+      ...{ state: sent.as, sent_at: db.fn.now(), sent_by: sent.by, sent_day: sent.day },
+      send_at: sent.at ?? null,
+    });
   return frozen > 0;
+}
+
+/** Makes a set that is on its way from the beginning. @returns its id */
+export async function insertSending(
+  db: Db,
+  accountId: number,
+  sent: { by: number; day: string },
+): Promise<number> {
+  const [row] = await db('change_set')
+    .insert({
+      ...{ account_id: accountId, state: 'sending', sent_at: db.fn.now() },
+      ...{ sent_by: sent.by, sent_day: sent.day },
+    })
+    .returning<{ change_set_id: number }[]>('change_set_id');
+  return row!.change_set_id;
+}
+
+/** Sending begins now, whatever time was set for it. @param day the platform's, from which it acts */
+export async function beginSending(db: Db, accountId: number, setId: number, day: string): Promise<void> {
+  await db('change_set')
+    .where({ account_id: accountId, change_set_id: setId })
+    .update({ send_at: null, sent_day: day });
+}
+
+/** Sets when sending is to begin. */
+export async function setSendAt(db: Db, accountId: number, setId: number, at: Date): Promise<void> {
+  await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ send_at: at });
+}
+
+/** Notes the platform's revision after an answer; a lower one changes nothing. */
+export async function noteRevision(
+  db: Db,
+  accountId: number,
+  setId: number,
+  revision: number,
+): Promise<void> {
+  await db('change_set')
+    .where({ account_id: accountId, change_set_id: setId })
+    .update({ platform_revision: db.raw('greatest(platform_revision, ?)', [revision]) });
 }
 
 export async function setTrouble(

@@ -21,6 +21,10 @@ export type StoredChange = {
   before: Before | null;
   failedBefore: string | null;
   undoes: number | null;
+  /** how often the platform put it off */
+  attempts: number;
+  /** the first day on which it does not act any more */
+  endsOn: string | null;
   draftedBy: string;
   draftedById: number;
   /** the same for all that one action put in */
@@ -42,6 +46,8 @@ function toChange(row: Record<string, unknown>): StoredChange {
     before: row.before as Before | null,
     failedBefore: row.failed_before as string | null,
     undoes: row.undoes as number | null,
+    attempts: row.attempts as number,
+    endsOn: row.ends_on as string | null,
     draftedBy: row.drafted_by_name as string,
     draftedById: row.drafted_by as number,
     draftedAt: (row.drafted_at as Date).toISOString(),
@@ -127,6 +133,7 @@ export type NewChange = {
   failedBefore?: string | null;
   undoes?: number | null;
   fromTerm?: string | null;
+  endsOn?: string | null;
   draftedBy: number;
 };
 
@@ -152,6 +159,7 @@ export async function insertChanges(
     failed_before: one.failedBefore ?? null,
     undoes: one.undoes ?? null,
     from_term: one.fromTerm ?? null,
+    ends_on: one.endsOn ?? null,
     drafted_by: one.draftedBy,
     state: 'drafted',
   }));
@@ -212,6 +220,19 @@ export async function moveToDraft(
     .delete();
 }
 
+/** Moves changes of one open set to another; `ids` are those that stay. */
+export async function moveRest(
+  db: Db,
+  accountId: number,
+  sets: { from: number; to: number },
+  ids: readonly number[],
+): Promise<void> {
+  await db('change')
+    .where({ account_id: accountId, change_set_id: sets.from })
+    .whereNotIn('change_id', [...ids])
+    .update({ change_set_id: sets.to });
+}
+
 /** Takes changes of a set away that were sent or handed over. */
 export async function deleteFromSet(
   db: Db,
@@ -232,6 +253,7 @@ export type ChangeUpdate = { id: number } & Partial<{
   answerText: string;
   platformId: string | null;
   before: Before;
+  attempts: number;
 }>;
 
 /**
@@ -245,9 +267,9 @@ export async function updateChanges(
   updates: readonly ChangeUpdate[],
 ): Promise<void> {
   if (updates.length === 0) return;
-  const rows = updates.map(({ id, state, answerCode, answerText, platformId, before }) => ({
+  const rows = updates.map(({ id, state, answerCode, answerText, platformId, before, attempts }) => ({
     ...{ change_id: id, state, answer_code: answerCode, answer_text: answerText },
-    ...{ platform_id: platformId, before },
+    ...{ platform_id: platformId, before, attempts },
   }));
   await db.raw(
     `update change c
@@ -255,9 +277,11 @@ export async function updateChanges(
             answer_code = coalesce(u.answer_code, c.answer_code),
             answer_text = coalesce(u.answer_text, c.answer_text),
             platform_id = coalesce(u.platform_id, c.platform_id),
-            before = coalesce(u.before, c.before)
+            before = coalesce(u.before, c.before),
+            attempts = coalesce(u.attempts, c.attempts)
        from jsonb_to_recordset(cast(:rows as jsonb)) as u (
-              change_id integer, state text, answer_code text, answer_text text, platform_id text, before jsonb)
+              change_id integer, state text, answer_code text, answer_text text, platform_id text, before jsonb,
+              attempts smallint)
       where c.account_id = :account and c.change_set_id = :set and c.change_id = u.change_id`,
     { account: accountId, set: setId, rows: JSON.stringify(rows) },
   );

@@ -10,6 +10,8 @@ export type InForce = {
   state: 'there' | 'said';
   sentDay: string;
   before: Before | null;
+  /** the change that it takes back */
+  undoes: number | null;
   /** the day on which the change was sent that takes it back */
   undoneDay: string | null;
 };
@@ -22,7 +24,7 @@ export async function loadInForce(db: Db, accountId: number): Promise<InForce[]>
          from change c join change_set s using (account_id, change_set_id)
         where c.account_id = :account and c.state in ('there', 'said') and s.sent_day is not null
      )
-     select c.change_id as id, c.change_set_id as "setId", c.body as change, c.state, c.sent_day as "sentDay", c.before,
+     select c.change_id as id, c.change_set_id as "setId", c.body as change, c.state, c.sent_day as "sentDay", c.before, c.undoes,
             u.undone_day as "undoneDay"
        from carried_out c
        left join (select undoes, min(sent_day) as undone_day from carried_out where undoes is not null group by undoes) u

@@ -7,6 +7,8 @@ import {
   type Account,
 } from '../../repositories/account/accounts';
 import { findDataDays, findLoadedByDigest, moveReportFile } from '../../repositories/intake/reports';
+import type { Faults } from '@/contracts/platform';
+import { endStops } from '../tray/end-dates';
 import { PlatformTrouble } from '../../platform/platform';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
@@ -85,7 +87,18 @@ export async function moveClock(deps: Deps, slug: string, days: number): Promise
   try {
     const { today } = await deps.platform.moveClock(requirePlatform(account), days);
     await setPlatformState(deps.db, account.id, { today });
+    await endStops(deps, account.id);
     return today;
+  } catch (error) {
+    throw toRefusal(error);
+  }
+}
+
+/** What is to go wrong on the stand-in platform. @param faults in place of what is on; null only asks */
+export async function setFaults(deps: Deps, slug: string, faults: Faults | null): Promise<Faults> {
+  const account = await requireConnected(deps, slug);
+  try {
+    return await deps.platform.faults(requirePlatform(account), faults);
   } catch (error) {
     throw toRefusal(error);
   }

@@ -1,17 +1,11 @@
-import { randomUUID } from 'node:crypto';
-import { daysBetween, inverse, isNewListId, newListId, rowsActedOn, stopsIn, type Change } from '@/core';
+import { daysBetween, inverse, rowsActedOn, stopsIn, type Change } from '@/core';
 import type { BesideFigures } from '@/contracts/common';
-import type { DraftOutcome } from '@/contracts/tray';
 import type { LedgerLine, LedgerPage, LedgerQuery } from '@/contracts/ledger';
 import { besideFigures, weighRows } from '../../compute/workbench';
 import type { Snapshot } from '../../compute/snapshot';
-import { findSet } from '../../repositories/tray/change-sets';
-import { findChange } from '../../repositories/tray/changes';
 import { listLedger, type LedgerEntry } from '../../repositories/ledger';
 import { findDataDays } from '../../repositories/intake/reports';
-import { Refusal, type Deps } from '../deps';
-import { draftChanges } from '../tray/draft-changes';
-import { workOf } from '../tray/kinds';
+import type { Deps } from '../deps';
 import { openSnapshotOf, requireAccount } from '../open-workbench';
 import { weighSince, type InForce } from './weigh-since';
 
@@ -81,36 +75,4 @@ function toLine(
 /** What the terms of a change did where it acts. */
 function actedOn(snapshot: Snapshot, change: Change): BesideFigures {
   return besideFigures(weighRows(snapshot, rowsActedOn(change, snapshot.gate)));
-}
-
-/** The change that takes another back. A list that was removed is made anew, so it gets an id of its own. */
-function takingBack(change: Change): Change {
-  const back = inverse(change);
-  return back.kind === 'make list' && !isNewListId(back.listId)
-    ? { ...back, listId: newListId(randomUUID()) }
-    : back;
-}
-
-/** Puts the change that takes a sent change back in the tray. */
-export async function undoSent(
-  deps: Deps,
-  slug: string,
-  personId: number,
-  changeId: number,
-): Promise<DraftOutcome> {
-  const account = await requireAccount(deps, slug);
-  const sent = await findChange(deps.db, account.id, changeId);
-  const set = sent && (await findSet(deps.db, account.id, sent.setId));
-  if (!sent || !set || ['draft', 'sending', 'handed over'].includes(set.state)) {
-    throw new Refusal(
-      'Only what was sent and read back can be undone here; what is in the tray can be removed there.',
-      409,
-    );
-  }
-  const [outcome] = await draftChanges(deps, slug, personId, [
-    { change: takingBack(sent.change), why: 'takes back a sent change', undoes: sent.id },
-  ]);
-  if (outcome!.outcome === 'drafted')
-    await workOf(sent.change).afterUndo?.(sent.change, deps, slug, personId);
-  return outcome!;
 }

@@ -25,9 +25,12 @@ export async function draftAgain(
     if (made) renamed.set(made.listId, newListId(key));
     const change = withList(stored.change, renamed);
     if (drafted.has(JSON.stringify(change))) continue;
-    const { why, forcedBecause, undoes, draftedById } = stored;
+    const { why, forcedBecause, undoes, endsOn, draftedById } = stored;
     const failedBefore = sayFailure(stored);
-    again.push({ key, change, why, forcedBecause, undoes, draftedBy: draftedById, failedBefore });
+    again.push({
+      ...{ key, change, why, forcedBecause, undoes, endsOn, failedBefore },
+      draftedBy: draftedById,
+    });
   }
   await insertChanges(trx, accountId, setId, again);
   return again.length;

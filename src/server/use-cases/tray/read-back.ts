@@ -23,6 +23,7 @@ import { loadNamesOfGoneLists } from '../../repositories/lists/list-versions';
 import { loadListStates } from '../../repositories/lists/list-states';
 import { applyStructure } from '../../repositories/structure/apply-structure';
 import { loadMirror } from '../../repositories/structure/structure';
+import { PlatformTrouble } from '../../platform/platform';
 import type { Deps } from '../deps';
 import { draftAgain } from './draft-again';
 import { findOutside } from './elsewhere/find-outside';
@@ -34,14 +35,16 @@ import { namesInMirror } from '../names';
 /**
  * Brings the mirror up to the platform and compares each sent change of a set with what is there now. What was
  * refused is drafted again, with the reason. One transaction: after a fall it is as if it had not begun.
+ * @throws PlatformTrouble `not yet` while the platform shows the account as it was before the changes
  */
 export async function readBack(deps: Deps, accountId: number, setId: number): Promise<void> {
   const account = await requireAccountById(deps.db, accountId);
   const answer = await deps.platform.structure(requirePlatform(account), account.structureRevision);
   await deps.db.transaction(async (trx) => {
-    await lockAccount(trx, accountId);
+    const { structureRevision } = await lockAccount(trx, accountId);
     const set = await findSet(trx, accountId, setId);
     if (set?.state !== 'sending') return;
+    if (answer.revision < Math.max(structureRevision, set.platformRevision ?? 0)) throw showsOldData();
     await takeOver(trx, accountId, answer);
     const mirror = await loadMirror(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
@@ -82,13 +85,23 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
   });
 }
 
+/** Seconds after which a platform that shows old data is asked again. */
+const OLD_FOR_SECONDS = 10;
+
+const showsOldData = () =>
+  new PlatformTrouble(
+    'not yet',
+    'The ad platform took the changes, and still shows the account as it was before.',
+    OLD_FOR_SECONDS,
+  );
+
 /** Brings the mirror up to the platform without comparing anything. */
 export async function refreshMirror(deps: Deps, accountId: number): Promise<StructureAnswer> {
   const account = await requireAccountById(deps.db, accountId);
   const answer = await deps.platform.structure(requirePlatform(account), account.structureRevision);
   await deps.db.transaction(async (trx) => {
-    await lockAccount(trx, accountId);
-    await takeOver(trx, accountId, answer);
+    const { structureRevision } = await lockAccount(trx, accountId);
+    if (answer.revision >= structureRevision) await takeOver(trx, accountId, answer);
   });
   return answer;
 }

@@ -1,121 +1,108 @@
-import {
-  changeKey,
-  describeChange,
-  describePlace,
-  listOf,
-  negativesBroughtBy,
-  roomAfter,
-  rowsActedOn,
-  type Change,
-} from '@/core';
+import { listMadeBy, listOf, rowsActedOn, type Change } from '@/core';
 import type { Weight } from '@/contracts/common';
-import { sayCouldDrop } from '@/contracts/tray';
-import { few, protectedBy, weighRows } from '../../compute/workbench';
+import { weighRows } from '../../compute/workbench';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
-import { findSet, freezeDraft, openDraft, setTrouble } from '../../repositories/tray/change-sets';
+import { findSet, freezeDraft, openDraft, setSendAt, setTrouble } from '../../repositories/tray/change-sets';
 import type { Before, Predicted } from '../../repositories/tray/before';
-import { updateChanges } from '../../repositories/tray/changes';
-import { listOutsideChanges } from '../../repositories/structure/outside-changes';
-import { listWaitingVersions } from '../../repositories/lists/list-versions';
-import type { Db } from '../../db/connection';
+import { moveRest, updateChanges, type StoredChange } from '../../repositories/tray/changes';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { outlookOf } from '../outlook/foresee-tray';
-import { workOf } from './kinds';
+import { checkBeforeSending } from './check-before-sending';
+
+/** What of the tray is sent, and when; all of it and at once where nothing is said. */
+export type Sending = {
+  /** changes that are sent; the others stay in the tray */
+  only?: readonly number[];
+  /** when it is to begin, an ISO time */
+  at?: string;
+};
 
 /**
- * Sends the tray: freezes the draft, notes what each change's terms cost so far and what it is predicted to save, opens a new draft and leaves the
- * rest to the job process. Where no platform is connected it is handed over instead: as a sheet, which a person
- * carries out.
+ * Sends the tray, or some of it: freezes the draft, notes what each change's terms cost so far and what it is predicted to
+ * save, opens a new draft and leaves the rest to the job process. Where no platform is connected it is handed over instead:
+ * as a sheet, which a person carries out.
  * @returns the id of the set that is on its way
- * @throws Refusal when the tray is empty, a change in it is held back, or a place would hold more than it may; nothing
+ * @throws Refusal when nothing is to be sent, a change is held back, or a place would hold more than it may; nothing
  * was changed then
  */
-export async function sendTray(deps: Deps, slug: string, personId: number): Promise<number> {
+export async function sendTray(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  sending: Sending = {},
+): Promise<number> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
     const open = await openWorkbench(deps, account, undefined, trx);
     if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
-    refuseIfHeldBack(open);
-    refuseIfOverLimit(open);
-    await refuseIfChangedElsewhere(trx, open);
-    const setId = open.drafted[0]!.setId;
+    const isConnected = account.platformAccountId !== null;
+    const at = timeOf(sending, isConnected);
+    const drafted = chosenOf(open.drafted, sending.only);
+    await checkBeforeSending(trx, { ...open, drafted });
+    const setId = drafted[0]!.setId;
     const predicted = predictedOf(open);
-    const weighed = open.drafted.map(({ id: changeId, change }) => ({
+    const weighed = drafted.map(({ id: changeId, change }) => ({
       id: changeId,
       before: { ...costBefore(open, change), predicted: predicted.get(changeId) },
     }));
     await updateChanges(trx, id, setId, weighed);
     const day = account.platformDay ?? new Date().toISOString().slice(0, 10);
-    const isConnected = account.platformAccountId !== null;
     await freezeDraft(trx, id, setId, {
-      ...{ as: isConnected ? 'sending' : 'handed over', by: personId, day },
+      ...{ as: isConnected ? 'sending' : 'handed over', by: personId, day, at: at?.toISOString() },
     });
-    await openDraft(trx, id);
+    const next = await openDraft(trx, id);
+    const stays = { from: setId, to: next };
+    if (drafted.length < open.drafted.length) await moveRest(trx, id, stays, idsOf(drafted));
     await raiseDecisionVersion(trx, id);
-    if (isConnected) await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId });
+    if (isConnected)
+      await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId }, at);
     return setId;
   });
 }
 
-/** Asks the job process to go on at once with a set that waits after trouble. */
+const idsOf = (changes: readonly StoredChange[]) => changes.map(({ id }) => id);
+
+/** Nobody plans further ahead than a year. */
+const MOST_DAYS_AHEAD = 366;
+
+function timeOf({ at }: Sending, isConnected: boolean): Date | undefined {
+  if (at === undefined) return undefined;
+  const time = new Date(at);
+  const ahead = (time.getTime() - Date.now()) / 86_400_000;
+  if (!isConnected)
+    throw new Refusal('A tray that is handed over as a sheet can not be set for a time. Nothing was sent.');
+  if (ahead <= 0) throw new Refusal('This time is past. Choose one to come, or send it now.');
+  if (ahead > MOST_DAYS_AHEAD)
+    throw new Refusal('A tray can be set for a time within a year. Nothing was sent.');
+  return time;
+}
+
+/** The changes that are sent, with those that make the lists they need. */
+function chosenOf(drafted: readonly StoredChange[], only: readonly number[] | undefined): StoredChange[] {
+  if (only === undefined) return [...drafted];
+  const wanted = new Set(only);
+  const isChosen = ({ id }: StoredChange) => wanted.has(id);
+  const needed = new Set(drafted.filter(isChosen).flatMap(({ change }) => listOf(change) ?? []));
+  const chosen = drafted.filter((one) => isChosen(one) || needed.has(listMadeBy(one.change)?.listId ?? ''));
+  if (chosen.length === 0)
+    throw new Refusal('None of these changes is in the tray any more. Nothing was sent.', 409);
+  return chosen;
+}
+
+/** Asks the job process to go on at once with a set that waits after trouble, or for its time. */
 export async function sendAgain(deps: Deps, slug: string, setId: number): Promise<void> {
   const account = await requireAccount(deps, slug);
   const set = await findSet(deps.db, account.id, setId);
   if (set?.state !== 'sending') throw new Refusal('This is not on its way any more.', 409);
-  await setTrouble(deps.db, account.id, setId, null);
+  await deps.db.transaction(async (trx) => {
+    await setTrouble(trx, account.id, setId, null);
+    if (set.sendAt === null) return;
+    await setSendAt(trx, account.id, setId, new Date());
+    await raiseDecisionVersion(trx, account.id);
+  });
   await deps.enqueue(deps.db, { name: 'send-change-set', accountId: account.id, changeSetId: setId });
-}
-
-function refuseIfHeldBack(open: Open) {
-  for (const { change, forcedBecause } of open.drafted) {
-    if (forcedBecause) continue;
-    const hits = protectedBy(open, negativesBroughtBy(change, open.draft.gate));
-    if (hits.length === 0) continue;
-    throw new Refusal(
-      `Nothing was sent. “${describeChange(change, open.names)}” would stop the protected term “${hits[0]}”. Remove the change, or put it in the tray again with a reason.`,
-      409,
-    );
-  }
-}
-
-/** Rules 12: going over a limit is refused before anything is sent. */
-function refuseIfOverLimit({ account, draft, drafted, names }: Open) {
-  const changes = drafted.map((c) => c.change);
-  const over = roomAfter(draft.gate, changes, account.limits).find(({ used, most }) => used > most);
-  if (!over) return;
-  const { what, place, used, most, couldDrop } = over;
-  throw new Refusal(
-    `Nothing was sent. With these changes ${describePlace(place, names)} would hold ${used} ${what}; its limit is ${most}. Take ${used - most} out of the tray or put them elsewhere.${sayCouldDrop(few(couldDrop))}`,
-    409,
-  );
-}
-
-/** What somebody else did to a list is looked at before it is changed again. */
-async function refuseIfChangedElsewhere(trx: Db, open: Open) {
-  const { account, drafted, names } = open;
-  const waiting = await listWaitingVersions(trx, account.id);
-  const touched = new Set(drafted.flatMap(({ change }) => listOf(change) ?? []));
-  const unseen = waiting.find(({ listId }) => touched.has(listId));
-  if (unseen) {
-    throw new Refusal(
-      `Nothing was sent. Somebody else changed the list ${unseen.listName} on the platform. Look at it in Lists, under Changed elsewhere: take it over or undo it, then send.`,
-      409,
-    );
-  }
-  const outside = new Set((await listOutsideChanges(trx, account.id)).map(({ change }) => changeKey(change)));
-  const seen = drafted.find(({ change }) => outside.has(changeKey(change)));
-  if (seen) {
-    throw new Refusal(
-      `Nothing was sent. Somebody else changed on the platform what “${describeChange(seen.change, names)}” is about. Look at it in Lists, under Changed elsewhere: take it over or undo it, then send.`,
-      409,
-    );
-  }
-  for (const { change } of open.drafted) {
-    const stale = workOf(change).refuseToSend?.(change, open);
-    if (stale) throw new Refusal(stale, 409);
-  }
 }
 
 /** What each change is likely to bring beyond those before it: the ledger holds it against what it brought. */

@@ -73,6 +73,7 @@ function tellChange(open: Open, i: number): TrayChange {
     by: stored.draftedBy,
     action: `${stored.draftedById} ${stored.draftedAt}`,
     why: stored.why,
+    endsOn: stored.endsOn,
     forcedBecause: stored.forcedBecause,
     failedBefore: stored.failedBefore,
     touched: touchedBy(open, change, draft.gate, step.stopped),

@@ -103,7 +103,7 @@ async function viewSet(deps: Deps, open: Open, set: ChangeSet): Promise<SentStat
         reason: sayFailure(c),
       })),
     lost: changes.filter((c) => isLost(c) && !drafted.has(changeKey(c.change))).length,
-    ...{ trouble: set.trouble, isStopped: set.isStopped },
+    ...{ trouble: set.trouble, isStopped: set.isStopped, sendAt: set.sendAt },
   };
 }
 

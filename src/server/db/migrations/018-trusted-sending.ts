@@ -1,0 +1,26 @@
+import type { Knex } from 'knex';
+
+/** What sending must remember to be trusted: when to begin, what the platform has seen, and how long a stop lasts. */
+export async function up(db: Knex): Promise<void> {
+  await db.raw(`
+    -- a tray that is sent later: it is frozen, and can be taken back until then
+    alter table change_set add column send_at timestamptz;
+    -- the platform's revision after the newest answer: a read-back of an older one says nothing yet
+    alter table change_set add column platform_revision bigint;
+    -- how often the platform put the change off
+    alter table change add column attempts smallint not null default 0;
+    -- the first day on which a stop does not act any more
+    alter table change add column ends_on date;
+    create index change_that_ends on change (account_id, ends_on) where ends_on is not null;
+    create trigger ledger_is_never_deleted before delete on ledger_entry
+      for each statement execute function ledger_is_append_only();
+  `);
+}
+
+export async function down(db: Knex): Promise<void> {
+  await db.raw(`
+    drop trigger ledger_is_never_deleted on ledger_entry;
+    alter table change drop column ends_on, drop column attempts;
+    alter table change_set drop column platform_revision, drop column send_at;
+  `);
+}
