@@ -156,6 +156,15 @@ export const TrayViewSchema = v.strictObject({
 });
 export type TrayView = v.InferOutput<typeof TrayViewSchema>;
 
+/** What is found of the tray when somebody is about to send it. */
+export const TrayCheckSchema = v.strictObject({
+  /** negatives that stop nothing that another one does not stop for good or today, and which that is */
+  needless: v.array(v.strictObject({ changeId: v.number(), coveredBy: v.string() })),
+  /** changes that can not be made any more, and why */
+  gone: v.array(v.strictObject({ changeId: v.number(), said: v.string(), reason: v.string() })),
+});
+export type TrayCheck = v.InferOutput<typeof TrayCheckSchema>;
+
 /** What is needless where a limit is passed, as a sentence; nothing where there is none. */
 export function sayCouldDrop({ count, first }: Few<NegativeText>): string {
   if (count === 0) return '';

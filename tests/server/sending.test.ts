@@ -7,6 +7,7 @@ import { undoTogether } from '@/server/use-cases/ledger/undo-sent';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { moveClock, setFaults } from '@/server/use-cases/intake/fetch-report';
 import { endStops, setEndDate } from '@/server/use-cases/tray/end-dates';
+import { checkTray } from '@/server/use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { sendAgain, sendTray, type Sending } from '@/server/use-cases/tray/send-tray';
@@ -357,6 +358,45 @@ test('a stop with an end is put in the tray to be taken back where no platform i
   expect(await endStops(world.deps, world.accountId)).toBe(1);
   expect(await endStops(world.deps, world.accountId)).toBe(0);
   expect((await tray()).changes).toMatchObject([{ change: { kind: 'remove negative', text: 'halloween' } }]);
+});
+
+describe('what is found of the tray before it is sent', () => {
+  const check = () => checkTray(world.deps, world.slug);
+
+  test('what others stop already, in the tray or in force, and which they are', async () => {
+    const { campaign_id: hives } = await world.db('campaign').orderBy('campaign_id').first('campaign_id');
+    const inHives: Place = { kind: 'campaign', id: String(hives) };
+    const [narrow, , other] = await draft(stop('free plans', inHives), stop('plans'), stop('meme'));
+    expect(await check()).toEqual({
+      needless: [{ changeId: narrow, coveredBy: '“plans” (phrase) in the whole account' }],
+      gone: [],
+    });
+    await send({ only: [other!] });
+    await world.work();
+    const [again] = await draft(stop('funny meme', inHives));
+    expect((await check()).needless.map(({ changeId }) => changeId)).toContain(again);
+  });
+
+  test('what is about an element that is gone', async () => {
+    const list: Change = {
+      ...{ kind: 'make list', listId: 'new:7d8d7f0e-9f0f-4a68-9f0c-0a4a2f6f5a11', name: 'Season' },
+      holds: 'words',
+    };
+    const { ad_group_id: adGroup } = await world.db('ad_group').orderBy('ad_group_id').first('ad_group_id');
+    await draft(list, stop('movie'));
+    const [inGroup] = await draft(stop('plans', { kind: 'adGroup', id: String(adGroup) }));
+    expect((await check()).gone).toEqual([]);
+    await world
+      .db('change')
+      .where({ change_id: inGroup })
+      .update({
+        body: JSON.stringify(stop('plans', { kind: 'adGroup', id: '999999' })),
+      });
+    await setEndDate(world.deps, world.slug, [inGroup!], null); // lays the draft anew
+    expect((await check()).gone).toMatchObject([
+      { changeId: inGroup, reason: 'the ad group is not there any more.' },
+    ]);
+  });
 });
 
 describe('undoing several changes', () => {

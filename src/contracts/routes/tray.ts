@@ -15,6 +15,7 @@ import {
   RemoveRequestSchema,
   SendRequestSchema,
   SentOutcomeSchema,
+  TrayCheckSchema,
   TrayQuerySchema,
   TrayViewSchema,
 } from '../tray';
@@ -40,6 +41,8 @@ export const trayRoutes = routesOf({
     changes: ['draft', 'rules', 'ledger'],
   },
   'GET tray/outlook': { role: 'look', query: DaysQuerySchema, answer: TrayOutlookSchema, from: STOPPING },
+  /** what is found of the whole tray before it is sent */
+  'GET tray/check': { role: 'look', answer: TrayCheckSchema, from: STOPPING },
   'GET tray/sheet': { role: 'look', answer: 'file' },
   'PUT tray/ends': {
     ...{ role: 'prepare', body: EndDateSchema, answer: EndDateOutcomeSchema, changes: ['draft'] },

@@ -8,6 +8,7 @@ import { formatCount, formatDay } from '@/ui/format';
 import { sayFailure } from '@/screens/tray/use-tray';
 import type { ReportFileView } from '@/contracts/intake';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { PlatformFaults } from './platform-faults';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { PARTS } from '@/contracts/routes';
 
@@ -70,6 +71,7 @@ export function PlatformClock({ day }: { day: string }) {
           Fetch report
         </button>
       </div>
+      <PlatformFaults />
       <p role="status" className="mt-1 min-h-4">
         {busy && `${busy} …`} {loading && `${formatCount(loading.rowsRead)} rows`}
       </p>

@@ -3,9 +3,10 @@
 import { useMoney } from '@/screens/frame/money';
 import type { LedgerLine } from '@/contracts/ledger';
 import { InHand } from '@/screens/frame/in-hand';
-import { formatConversions, formatCount, formatDay } from '@/ui/format';
+import { formatConversions, formatCount, formatDay, formatMoment } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { SavedInHand } from './saved-said';
+import { UndoTogether } from './undo-together';
 import { counted, shiftDay } from '@/core';
 
 /**
@@ -25,12 +26,15 @@ export function EntryInHand({ line, isSavedKnown }: { line: LedgerLine | undefin
     <InHand title={line.what}>
       <div className="mt-1 text-table">
         <p className="text-soft">
-          {line.who}, {new Date(line.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+          {line.who}, {formatMoment(line.at)}
           {change && `, acts from ${formatDay(shiftDay(change.sentDay, 1))}`}
         </p>
         {line.why && <p>{line.why}</p>}
         {change && isSavedKnown && <SavedInHand changeId={change.id} />}
         {change && <Outcome change={change} />}
+        {change && (change.state === 'there' || change.state === 'said') && (
+          <UndoTogether changeId={change.id} />
+        )}
       </div>
     </InHand>
   );

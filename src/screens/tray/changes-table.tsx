@@ -2,15 +2,18 @@
 
 import { useMemo, useState } from 'react';
 import type { TrayChange } from '@/contracts/tray';
+import { stopsIn } from '@/core';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout, type Sort } from '@/ui/table/use-layout';
+import { useTrayActions } from './use-tray';
 
 /** What will change, a row a change; what is out of sight is not drawn. */
 export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
-  const columns = useChangeColumns();
+  const { setEnd } = useTrayActions();
+  const columns = useChangeColumns(setEnd);
   const [sort, setSort] = useState<Sort | null>(null);
   const [cursor, setCursor] = useState(0);
   const layout = useLayout('changes', columns, changes as TrayChange[], sort);
@@ -32,7 +35,9 @@ export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
   );
 }
 
-function useChangeColumns(): readonly Column<TrayChange>[] {
+type SetEnd = ReturnType<typeof useTrayActions>['setEnd'];
+
+function useChangeColumns(setEnd: SetEnd): readonly Column<TrayChange>[] {
   const money = useMoney();
   const units = useUnits();
   return useMemo(() => {
@@ -68,10 +73,38 @@ function useChangeColumns(): readonly Column<TrayChange>[] {
         cell: ({ reopens }) =>
           reopens.terms > 0 ? <b>{formatCount(reopens.terms)}</b> : <span className="text-soft">–</span>,
       },
+      {
+        ...{ id: 'until', name: 'ends on', px: 122, isText: true, isSortable: true, explains: ENDS },
+        value: ({ endsOn }) => endsOn ?? '',
+        cell: (change) => stopsIn(change.change) && <EndField change={change} setEnd={setEnd} />,
+      },
     ];
     return columns;
-  }, [money, units]);
+  }, [money, units, setEnd]);
 }
 
+/** The day on which a stop is taken back; it is stored when the field is left, or by Enter. */
+function EndField({ change: { id, said, endsOn }, setEnd }: { change: TrayChange; setEnd: SetEnd }) {
+  const [typed, setTyped] = useState(endsOn ?? '');
+  const store = () => {
+    if (typed !== (endsOn ?? '')) void setEnd([id], typed === '' ? null : typed);
+  };
+  return (
+    <input
+      type="date"
+      aria-label={`Ends on: ${said}`}
+      className="w-full border-b border-dashed border-soft bg-transparent text-small"
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={store}
+      onKeyDown={(event) => {
+        event.stopPropagation(); // the arrows turn the day, not the row
+        if (event.key === 'Enter') store();
+      }}
+    />
+  );
+}
+
+const ENDS = 'On that day the stop is taken back by itself: for a season, or for stock that comes again.';
 const ADDS = 'Terms that the change stops beyond those that the changes before it stop.';
 const OPENS = 'Terms that were stopped, and that the change lets through again.';

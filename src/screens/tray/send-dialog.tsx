@@ -1,7 +1,9 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useRoutes } from '@/screens/frame/data/routes';
 import type { TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
 import { DialogFrame } from '@/ui/dialog-frame';
@@ -10,11 +12,14 @@ import { ChangesTable } from './changes-table';
 import { WarningRow } from './warning-row';
 import { useAccount } from '@/screens/frame/account-context';
 import { useTrayActions } from './use-tray';
-import { warningsOf } from './warnings';
+import { warningsOf, warningsOfCheck, type Warning } from './warnings';
 import { counted } from '@/core';
 
 /** More warnings than that nobody reads at once. */
 const MOST_WARNINGS = 50;
+
+/** What keeps the tray from being sent comes first. */
+const rank = ({ tone }: Warning) => (tone === 'stop' ? 0 : 1);
 
 /** What stands around the changes, px; a change has one line or two. */
 const AROUND = 260;
@@ -26,8 +31,16 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
   const { summary } = useAccount();
   const verb = summary.isConnected ? 'Send' : 'Hand';
   const [busy, setBusy] = useState(false);
-  const warnings = warningsOf(view);
+  const { query } = useRoutes();
+  const { data: check } = useQuery(query('GET tray/check'));
+  const found = check ? warningsOfCheck(check, view.changes) : [];
+  const warnings = [...warningsOf(view), ...found].sort((a, b) => rank(a) - rank(b));
   const stopped = warnings.some((w) => w.tone === 'stop');
+  const failed = view.changes.filter(({ failedBefore }) => failedBefore !== null);
+  const sendAndClose = (sending?: Parameters<typeof send>[0]) => {
+    setBusy(true);
+    void send(sending).then((sent) => (sent ? onClose() : setBusy(false)));
+  };
   return (
     <DialogFrame
       width={820}
@@ -79,21 +92,51 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
         )}
       </div>
       <div className="flex items-center gap-2 border-t border-line px-5 py-3">
-        <Button
-          tone="main"
-          disabled={busy || stopped}
-          onClick={() => {
-            setBusy(true);
-            void send().then((sent) => (sent ? onClose() : setBusy(false)));
-          }}
-        >
+        <Button tone="main" disabled={busy || stopped} onClick={() => sendAndClose()}>
           {verb} {counted(view.changes.length, 'change')}
           {summary.isConnected ? '' : ' over'}
         </Button>
+        {failed.length > 0 && failed.length < view.changes.length && (
+          <Button disabled={busy} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
+            Only {counted(failed.length, 'change')} that failed before
+          </Button>
+        )}
+        {summary.isConnected && (
+          <SendLater isDisabled={busy || stopped} onSend={(at) => sendAndClose({ at })} />
+        )}
         <Button onClick={onClose}>Not yet</Button>
         {stopped && <span className="text-table text-rust">A change is held back; see above.</span>}
       </div>
     </DialogFrame>
+  );
+}
+
+/** A day and a time at which the tray is to be sent, in the time of the browser. */
+function SendLater({ isDisabled, onSend }: { isDisabled: boolean; onSend: (at: string) => void }) {
+  const [time, setTime] = useState('');
+  return (
+    <form
+      aria-label="Send later"
+      className="ml-auto flex items-center gap-1.5 text-table"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSend(new Date(time).toISOString());
+      }}
+    >
+      <label htmlFor="send-at" className="text-soft">
+        or on
+      </label>
+      <input
+        id="send-at"
+        type="datetime-local"
+        className="rounded border border-line bg-sheet px-1.5 py-0.5"
+        value={time}
+        onChange={(event) => setTime(event.target.value)}
+      />
+      <Button type="submit" disabled={isDisabled || time === ''}>
+        Send then
+      </Button>
+    </form>
   );
 }
 

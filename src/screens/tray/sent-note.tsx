@@ -3,7 +3,7 @@
 import type { SentState } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { Button } from '@/ui/button';
-import { formatDay } from '@/ui/format';
+import { formatDay, formatMoment } from '@/ui/format';
 import { useTrayActions } from './use-tray';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
@@ -18,7 +18,13 @@ export function SentNote({ sent }: { sent: SentState }) {
       className="-mx-4 mt-2 border-y border-line bg-raised px-4 py-2 text-table"
     >
       <Headline sent={sent} />
-      {sent.state === 'sending' && sent.trouble === null && sent.answered < sent.total && (
+      {sent.state === 'sending' && sent.sendAt !== null && (
+        <div className="mt-1 flex flex-wrap gap-1.5">
+          <Button onClick={() => void stop(sent.setId)}>Back to the tray</Button>
+          <Button onClick={() => void sendAgain(sent.setId)}>Send it now</Button>
+        </div>
+      )}
+      {isAnswering(sent) && (
         <p className="mt-1">
           {sent.isStopped ? (
             'It stops after the batch that is on its way.'
@@ -56,8 +62,11 @@ export function SentNote({ sent }: { sent: SentState }) {
   );
 }
 
+const isAnswering = ({ state, sendAt, trouble, answered, total }: SentState) =>
+  state === 'sending' && sendAt === null && trouble === null && answered < total;
+
 function Headline({
-  sent: { state, sentBy, sentAt, total, answered, confirmed, failed, isStopped },
+  sent: { state, sentBy, sentAt, sendAt, total, answered, confirmed, failed, isStopped },
 }: {
   sent: SentState;
 }) {
@@ -66,6 +75,13 @@ function Headline({
   const day = sentAt ? formatDay(sentAt.slice(0, 10)) : '';
   switch (state) {
     case 'sending':
+      if (sendAt !== null)
+        return (
+          <p>
+            <b>To be sent on {formatMoment(sendAt)}</b>, set by {sentBy}: {changes}. Until then nothing of it
+            is on the platform.
+          </p>
+        );
       return (
         <>
           <p>

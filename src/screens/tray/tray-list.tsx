@@ -5,6 +5,7 @@ import { useState, type KeyboardEvent } from 'react';
 import { counted, doesWhat } from '@/core';
 import type { TrayChange } from '@/contracts/tray';
 import { useMoney } from '@/screens/frame/money';
+import { formatDay } from '@/ui/format';
 import { StateIcon } from '@/ui/state-icon';
 import { useRoving } from '@/ui/use-roving';
 import { effectOf, groupChanges, sayGroup, type ChangeGroup } from './groups';
@@ -125,6 +126,9 @@ function ChangeRow({ change, item, isInside, onRemove }: ChangeProps) {
         )}
         {change.failedBefore && (
           <span className="block text-small text-rust">Failed before: {change.failedBefore}</span>
+        )}
+        {change.endsOn && (
+          <span className="block text-small text-soft">until {formatDay(change.endsOn, true)}</span>
         )}
         {change.forcedBecause && (
           <span className="block text-small text-rust">Forced: {change.forcedBecause}</span>

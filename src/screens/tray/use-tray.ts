@@ -1,10 +1,11 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { group } from 'd3';
 import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
-import type { DraftOutcome, TrayView } from '@/contracts/tray';
+import type { DraftOutcome, SentState, TrayView } from '@/contracts/tray';
 import { useDecide } from '@/screens/frame/data/decide';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { doing } from '@/screens/frame/data/undo';
@@ -14,6 +15,7 @@ import { inDays, useDays } from '@/screens/frame/data/days';
 import { PARTS } from '@/contracts/routes';
 import type { Naming } from '@/screens/frame/data/decide';
 import { counted } from '@/core';
+import { formatDay } from '@/ui/format';
 
 /** The tray as the server sees it; asked for again while something is on its way. */
 export function useTrayView() {
@@ -34,7 +36,7 @@ export function useTrayView() {
       const kept = last?.changes.slice(0, view.kept) ?? [];
       return { ...view, kept: 0, changes: [...kept, ...view.changes] };
     },
-    refetchInterval: ({ state }) => (isSending(state.data) ? 700 : false),
+    refetchInterval: ({ state }) => askAgainAfter(state.data),
   });
   const sending = isSending(query.data);
   const was = useRef(false);
@@ -45,8 +47,15 @@ export function useTrayView() {
   return query;
 }
 
-const isSending = (view: TrayView | undefined) =>
-  view?.sent.some(({ state, trouble }) => state === 'sending' && trouble === null) ?? false;
+const isOnItsWay = ({ state, sendAt }: SentState) => state === 'sending' && sendAt === null;
+const isSending = (view: TrayView | undefined) => view?.sent.some(isOnItsWay) ?? false;
+
+/** Milliseconds until the tray is asked for again: soon while the platform answers, later while it is waited for. */
+function askAgainAfter(view: TrayView | undefined): number | false {
+  const underway = view?.sent.filter(isOnItsWay) ?? [];
+  if (underway.some(({ trouble }) => trouble === null)) return 700;
+  return underway.length > 0 ? 3_000 : false;
+}
 
 /** What became of a change; waits: there is no connection, and it is sent when it is back. */
 export type DraftResult = DraftOutcome | { outcome: 'waits' };
@@ -115,14 +124,35 @@ export function useTrayActions() {
       }
     },
 
-    async send(): Promise<boolean> {
+    /** @param sending some changes only, or at a time */
+    async send(sending: { only?: number[]; at?: string } = {}): Promise<boolean> {
       try {
-        await call('POST tray/send', { body: {} });
+        await call('POST tray/send', { body: sending });
         await refresh();
         return true;
       } catch (error) {
         sayFailure(error);
         return false;
+      }
+    },
+
+    /** Says until when stops are to act. */
+    async setEnd(changeIds: readonly number[], endsOn: string | null): Promise<void> {
+      const put = (ids: readonly number[], day: string | null) =>
+        call('PUT tray/ends', { body: { changeIds: [...ids], endsOn: day } });
+      try {
+        const { was } = await doing(put(changeIds, endsOn));
+        const said =
+          endsOn === null ? 'No end any more' : `Taken back by itself on ${formatDay(endsOn, true)}`;
+        await undoable(said, async () => {
+          for (const [day, ids] of group(was, (one) => one.endsOn))
+            await put(
+              ids.map((one) => one.changeId),
+              day,
+            );
+        });
+      } catch (error) {
+        sayFailure(error);
       }
     },
 

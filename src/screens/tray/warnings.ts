@@ -1,5 +1,5 @@
 import { placeKey, type NegativeText, type Place, listed } from '@/core';
-import { sayCouldDrop, type TrayChange, type TrayView } from '@/contracts/tray';
+import { sayCouldDrop, type TrayChange, type TrayCheck, type TrayView } from '@/contracts/tray';
 
 /** What puts a warning right: changes that go out of the tray, negatives that go where they are needless, a reason. */
 export type Mend =
@@ -15,6 +15,29 @@ export function warningsOf({ changes, room }: Pick<TrayView, 'changes' | 'room'>
     ...room.flatMap((one) => overLimit(one, changes)),
     ...changes.flatMap(warningsOfChange),
     ...warningsOfPlaces(changes),
+  ];
+}
+
+/** What was found of the whole tray. What can not be made any more keeps it from being sent. */
+export function warningsOfCheck({ needless, gone }: TrayCheck, changes: readonly TrayChange[]): Warning[] {
+  const byId = new Map(changes.map((change) => [change.id, change]));
+  const stands = <T extends { changeId: number }>(found: readonly T[]) =>
+    found.flatMap((one) => ({ ...one, change: byId.get(one.changeId) })).filter((one) => one.change);
+  const covered = stands(needless);
+  const all = covered.map(({ change }) => change!);
+  return [
+    ...stands(gone).map(({ changeId, said, reason, change }): Warning => ({
+      ...{ key: `${changeId} gone`, tone: 'stop', mends: [takeOut([change!])] },
+      text: `“${said}” can not be sent any more: ${reason}`,
+    })),
+    ...covered.map(({ changeId, coveredBy, change }, i): Warning => ({
+      ...{ key: `${changeId} needless`, tone: 'heed' },
+      text: `“${change!.said}” is needless: ${coveredBy} stops all of it.`,
+      mends:
+        i === 0 && all.length > 1
+          ? [takeOut([change!]), { ...takeOut(all), name: `Take all ${all.length} needless out` }]
+          : [takeOut([change!])],
+    })),
   ];
 }
 

@@ -2,6 +2,7 @@ import { countOpen } from '../use-cases/account/count-open';
 import { findCodes } from '../use-cases/account/view-account';
 import { checkGate } from '../use-cases/gate/check-gate';
 import type { Deps } from '../use-cases/deps';
+import { checkTray } from '../use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '../use-cases/tray/draft-changes';
 import { undoOutside } from '../use-cases/tray/elsewhere/settle-outside';
 import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/tray/hand-over/say-done';
@@ -58,6 +59,7 @@ export const REQUESTS = {
     foreseeTray,
     countOpen,
     viewTray,
+    checkTray,
     traySheet,
     ...{
       viewLists,
