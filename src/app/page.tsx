@@ -9,6 +9,6 @@ export const dynamic = 'force-dynamic';
 export default async function Home() {
   const { accounts, people } = await listAccountsAndPeople(webDeps());
   const [first] = accounts.filter((a) => !a.isRetired);
-  if (first) redirect(`/${first.slug}/sift`);
+  if (first) redirect(`/${first.slug}/today`);
   return <StartScreen isFirst={people.length === 0} retired={accounts} />;
 }

@@ -221,6 +221,7 @@ export {
   comesBack,
   learnHabits,
   likelyRange,
+  makeNeighbours,
   netVariance,
   priorOfGroup,
   reckonSaved,

@@ -4,12 +4,20 @@ import { intakeRoutes } from './intake';
 import { listRoutes } from './lists';
 import type { Part, Route } from './route';
 import { siftRoutes } from './sift';
+import { todayRoutes } from './today';
 import { trayRoutes } from './tray';
 
 export { PARTS, type Part, type Route } from './route';
 
 /** Everything that crosses between browser and server: for each route who may, what is asked, and what is answered. */
-export const ROUTES = { ...accountRoutes, ...intakeRoutes, ...siftRoutes, ...listRoutes, ...trayRoutes };
+export const ROUTES = {
+  ...accountRoutes,
+  ...intakeRoutes,
+  ...siftRoutes,
+  ...listRoutes,
+  ...trayRoutes,
+  ...todayRoutes,
+};
 
 export type Routes = typeof ROUTES;
 export type Name = keyof Routes;

@@ -134,7 +134,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
       </Link>
       <nav aria-label="Screens" className="mt-1 flex flex-col">
         {SCREENS.map(({ path, name, icon: Icon, open: what }) => {
-          const count = what && open ? open[path] : 0;
+          const count = path !== 'today' && open ? open[path] : 0;
           const href = `/${summary.slug}/${path}`;
           const current = pathname.startsWith(href);
           return (
@@ -187,7 +187,7 @@ function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
         className="max-w-56 shrink-0 max-[900px]:max-w-32"
         options={accounts.map(({ slug, name }) => ({ key: slug, says: name }))}
         value={summary.slug}
-        onChange={(slug) => router.push(`/${slug}/sift`)}
+        onChange={(slug) => router.push(`/${slug}/today`)}
       />
       <DaysPicker summary={summary} />
       <span className="whitespace-nowrap text-soft max-[900px]:hidden">

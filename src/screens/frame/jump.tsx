@@ -136,7 +136,7 @@ function Choices({ commands, onDone }: Props & { onDone: () => void }) {
         <Command.Group heading="accounts" className={heading}>
           {accounts
             .filter((account) => account.slug !== slug)
-            .map((account) => item(`account ${account.slug}`, account.name, go(`/${account.slug}/sift`)))}
+            .map((account) => item(`account ${account.slug}`, account.name, go(`/${account.slug}/today`)))}
         </Command.Group>
       </Command.List>
       {wanted !== '' && (

@@ -1,7 +1,8 @@
-import { BookText, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
+import { BookText, CalendarDays, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
 
 /** The screens of an account, in the order of the work; the rail shows them, and what is open in each. */
 export const SCREENS = [
+  { path: 'today', name: 'Today', icon: CalendarDays, open: null },
   { path: 'intake', name: 'Intake', icon: Inbox, open: 'files that are not loaded' },
   { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },

@@ -71,6 +71,11 @@ export function LedgerScreen() {
   useEffect(() => {
     if (!isNewestFirst && hasNextPage && !isFetchingNextPage) void fetchNextPage();
   }, [isNewestFirst, hasNextPage, isFetchingNextPage, fetchNextPage]);
+  // An entry that an address names may be older than those that are there.
+  const isOlder = url.entry !== null && lines.length > 0 && url.entry < lines.at(-1)!.id;
+  useEffect(() => {
+    if (isOlder && hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [isOlder, hasNextPage, isFetchingNextPage, fetchNextPage]);
   const goOn = (to: number) => {
     if (to >= rows.length - 20 && hasNextPage && !isFetchingNextPage) void fetchNextPage();
   };

@@ -127,6 +127,55 @@ export async function loadTraffic(
   return rows;
 }
 
+/** Terms that were first served after a day, with what they did since. */
+export type NewTerm = { text: string; clicks: number; costMicros: number; conversions: number };
+
+/** The queries that were served after a day and on no day before it, costliest first. */
+export async function loadNewTerms(db: Db, accountId: number, since: string): Promise<NewTerm[]> {
+  const { rows } = await db.raw<{ rows: NewTerm[] }>(
+    `with new as (
+       select term_id, coalesce(sum(clicks), 0) as clicks, coalesce(sum(cost_micros), 0) as cost_micros,
+              coalesce(sum(conversions), 0) as conversions
+         from term_day
+        where account_id = :account
+        group by term_id
+       having min(day) > :since
+     )
+     select t.key as text, n.clicks::bigint as clicks, n.cost_micros::bigint as "costMicros", n.conversions
+       from new n join term t on t.account_id = :account and t.term_id = n.term_id
+      where t.kind = 'query'
+      order by n.cost_micros desc, t.key`,
+    { account: accountId, since },
+  );
+  return rows;
+}
+
+/** What a keyword was shown before a day and from it on, without some terms. */
+export type KeywordShown = { keywordId: number; before: number; since: number };
+
+/**
+ * Impressions of each keyword from one day to before another, and from that to a third.
+ * @param without terms that do not count
+ */
+export async function loadKeywordsShown(
+  db: Db,
+  accountId: number,
+  days: { from: string; turn: string; to: string },
+  without: readonly number[],
+): Promise<KeywordShown[]> {
+  const { rows } = await db.raw<{ rows: KeywordShown[] }>(
+    `select f.keyword_id as "keywordId",
+            coalesce(sum(f.impressions) filter (where f.day < :turn), 0)::bigint as before,
+            coalesce(sum(f.impressions) filter (where f.day >= :turn), 0)::bigint as since
+       from term_day f
+       left join unnest(cast(:without as integer[])) as w (term_id) on w.term_id = f.term_id
+      where f.account_id = :account and f.day between :from and :to and w.term_id is null
+      group by f.keyword_id`,
+    { account: accountId, ...days, without: [...without] },
+  );
+  return rows;
+}
+
 /** The days that hold facts, ascending. Hops from day to day through the key, without reading the facts. */
 export async function listDaysThere(db: Db, accountId: number): Promise<string[]> {
   const { rows } = await db.raw<{ rows: { day: string }[] }>(

@@ -125,6 +125,21 @@ export async function listLedger(
   return (await query).map(toEntry);
 }
 
+/** The first entry of each of some changes, by the change. */
+export async function findEntriesOf(
+  db: Db,
+  accountId: number,
+  changeIds: readonly number[],
+): Promise<ReadonlyMap<number, number>> {
+  const rows: { change_id: number; entry: number }[] = await db('ledger_entry')
+    .where({ account_id: accountId })
+    .whereIn('change_id', [...changeIds])
+    .groupBy('change_id')
+    .select('change_id')
+    .min('ledger_entry_id as entry');
+  return new Map(rows.map(({ change_id, entry }) => [change_id, entry]));
+}
+
 export async function findEntry(db: Db, accountId: number, id: number): Promise<LedgerEntry | undefined> {
   const [row] = await entries(db, accountId).where({ 'e.ledger_entry_id': id });
   return row && toEntry(row);

@@ -37,6 +37,10 @@ import { viewSavedOfChange, viewSavedSoFar } from '../use-cases/ledger/saved/vie
 import { undoSent, undoTogether } from '../use-cases/ledger/undo-sent';
 import { viewLedger } from '../use-cases/ledger/view-ledger';
 import { traySheet, viewTray } from '../use-cases/tray/view-tray';
+import { viewToday } from '../use-cases/today/view-today';
+import { viewNews } from '../use-cases/today/what-is-new';
+import { viewNext } from '../use-cases/today/what-next';
+import { viewRegrets } from '../use-cases/today/regrets';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
 
@@ -75,6 +79,7 @@ export const REQUESTS = {
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
     ...{ viewLedger, viewSavedSoFar, viewSavedOfChange },
+    ...{ viewToday, viewNext, viewNews, viewRegrets },
     sheetOfSet,
     findCodes,
     warmUp,

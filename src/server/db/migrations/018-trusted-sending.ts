@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 
-/** What sending must remember to be trusted: when to begin, what the platform has seen, and how long a stop lasts. */
+/** What sending must remember to be trusted: when to begin, what the platform has seen, and how long a stop lasts; and who knew what. */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
     -- a tray that is sent later: it is frozen, and can be taken back until then
@@ -12,6 +12,14 @@ export async function up(db: Knex): Promise<void> {
     -- the first day on which a stop does not act any more
     alter table change add column ends_on date;
     create index change_that_ends on change (account_id, ends_on) where ends_on is not null;
+    -- what a person knew when looking at Today: the newest day with data, and the one before that look
+    create table last_look (
+      account_id integer not null references account on delete cascade,
+      person_id integer not null references person,
+      data_to date not null,
+      before_to date,
+      primary key (account_id, person_id)
+    );
     create trigger ledger_is_never_deleted before delete on ledger_entry
       for each statement execute function ledger_is_append_only();
   `);
@@ -20,6 +28,7 @@ export async function up(db: Knex): Promise<void> {
 export async function down(db: Knex): Promise<void> {
   await db.raw(`
     drop trigger ledger_is_never_deleted on ledger_entry;
+    drop table last_look;
     alter table change drop column ends_on, drop column attempts;
     alter table change_set drop column platform_revision, drop column send_at;
   `);

@@ -28,7 +28,8 @@ export async function countOpen(deps: Deps, slug: string): Promise<OpenCounts> {
   };
 }
 
-const hasTarget = ({ steersBy, targetMicros, targetAcos }: Account) =>
+/** Whether there is something to steer by. */
+export const hasTarget = ({ steersBy, targetMicros, targetAcos }: Account) =>
   (steersBy === 'CPA' ? targetMicros : targetAcos) !== null;
 
 async function countSurelyMissing(deps: Deps, slug: string): Promise<number> {

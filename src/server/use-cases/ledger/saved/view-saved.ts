@@ -1,9 +1,10 @@
-import { rollups, sum } from 'd3';
-import { likelyRange, rowsActedOn, shiftDay, type SavedPart } from '@/core';
-import type { SavedFigures, SavedOfChange, SavedSoFar } from '@/contracts/saved';
+import { sum } from 'd3';
+import { likelyRange, rowsActedOn, shiftDay } from '@/core';
+import type { SavedOfChange, SavedSoFar } from '@/contracts/saved';
 import { Refusal, type Deps } from '../../deps';
 import { requireAccount } from '../../open-workbench';
-import { mondayOf, type ActingChange } from './acting';
+import type { ActingChange } from './acting';
+import { figuresOf, predictedADay } from './figures';
 import { otherFormsOf } from './other-forms';
 import { reckonOf, type Saved } from './reckon';
 
@@ -49,51 +50,6 @@ export async function viewSavedOfChange(deps: Deps, slug: string, changeId: numb
     stillMicros: Math.round(sum(parts, (part) => part.stillMicros)),
     otherForms: await otherFormsOf(deps, account, saved, acting),
     tray: { ...figuresOf(saved, ofTray), changes: ofTray.length, sentDay: sent.sentDay },
-  };
-}
-
-/** Of some changes together, by week. */
-function figuresOf({ partsOf, periods }: Saved, some: readonly ActingChange[]): SavedFigures {
-  const parts = some.flatMap((change) => partsOf.get(change)!);
-  const realOf = new Map(
-    rollups(
-      parts,
-      (of) => sum(of, realOfPart),
-      ({ period }) => period,
-    ),
-  );
-  const acts = periods.days.map((_, p) => some.filter(({ from, until }) => from <= p && p < until));
-  const predicted = acts.map((of, p) => {
-    const known = of.flatMap((change) => predictedADay(change) ?? []);
-    return known.length === 0 ? null : sum(known, ({ net }) => net) * periods.days[p]!;
-  });
-  const counted = [...acts.keys()].filter((p) => acts[p]!.length > 0);
-  const figures = (of: readonly number[]) => {
-    const known = of.flatMap((p) => predicted[p] ?? []);
-    return {
-      days: sum(of, (p) => periods.days[p]!),
-      predictedMicros: known.length === 0 ? null : Math.round(sum(known)),
-      realMicros: Math.round(sum(of, (p) => realOf.get(p) ?? 0)),
-    };
-  };
-  const weekOf = (p: number) => mondayOf(periods.starts[p]!);
-  return {
-    ...figures(counted),
-    weeks: rollups(counted, (of) => ({ from: periods.starts[of[0]!]!, ...figures(of) }), weekOf).map(
-      ([, week]) => week,
-    ),
-  };
-}
-
-const realOfPart = ({ expectedMicros, stillMicros, backMicros }: SavedPart<ActingChange>) =>
-  expectedMicros - stillMicros - backMicros;
-
-function predictedADay({ sent }: ActingChange): { stopped: number; net: number } | null {
-  const predicted = sent.before?.predicted;
-  if (!predicted) return null;
-  return {
-    stopped: predicted.stoppedMicros / predicted.days,
-    net: predicted.netMicros / predicted.days,
   };
 }
 

@@ -1,0 +1,18 @@
+import { DaysQuerySchema } from '../common';
+import { NewsSchema, NextAnswerSchema, RegretsSchema, TodaySchema } from '../today';
+import { routesOf, SIFTING } from './route';
+
+/** What was sent, and the days since. */
+const SENT = ['ledger', 'facts', 'structure', 'settings'] as const;
+
+export const todayRoutes = routesOf({
+  'GET today': { role: 'look', query: DaysQuerySchema, answer: TodaySchema, from: SENT },
+  /** what waits on each screen, by what it is worth */
+  'GET today/next': {
+    ...{ role: 'look', query: DaysQuerySchema, answer: NextAnswerSchema },
+    from: [...SIFTING, 'files', 'elsewhere'],
+  },
+  'GET today/regrets': { role: 'look', answer: RegretsSchema, from: SENT },
+  /** notes that a person looks, and tells what came since the look before */
+  'POST today/look': { role: 'look', answer: NewsSchema, changes: [] },
+});
