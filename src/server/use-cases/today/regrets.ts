@@ -22,8 +22,8 @@ import { namesInMirror } from '../names';
 import { requireAccount } from '../open-workbench';
 
 /** Regrets that are told of each kind, and terms of each. */
-const MOST = 5;
-const MOST_TERMS = 3;
+const MOST = 3;
+const MOST_TERMS = 2;
 /** Trays whose keywords are looked at, days before and after each, and from how many impressions on. */
 const MOST_TRAYS = 4;
 const MOST_DAYS = 14;
@@ -60,8 +60,11 @@ async function findRegrets(deps: Deps, account: Account, saved: Saved): Promise<
 
 type About = (change: ActingChange) => { changeId: number; said: string; sentDay: string };
 
-const neighboursIn = derivedFrom(({ history }: Snapshot['facts']) =>
-  makeNeighbours(queryTexts(history).filter((text) => text !== '')),
+const neighboursIn = derivedFrom(({ history, liveKeywords }: Snapshot) =>
+  makeNeighbours(
+    queryTexts(history).filter((text) => text !== ''),
+    liveKeywords.map(({ text }) => text),
+  ),
 );
 
 const textOf = (change: Change) => (change.kind === 'add negative' ? change.text : undefined);
@@ -75,7 +78,7 @@ async function neighboursThatConvert(
   about: About,
 ): Promise<Regret[]> {
   const { snapshot, periods, newest } = saved;
-  const isNeighbour = neighboursIn(snapshot.facts);
+  const isNeighbour = neighboursIn(snapshot);
   const converting = openTermsThatConvert(snapshot);
   const texts = converting.map((t) => keyAt(snapshot.terms, t));
   const found = standing.flatMap((change) => {
