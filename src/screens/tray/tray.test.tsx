@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { UserEvent } from '@testing-library/user-event';
 import { describe, expect, test } from 'vitest';
 import { aSentState, aTrayChange, aTrayView, aWeight } from '../testing/builders';
@@ -206,11 +206,94 @@ describe('sending', () => {
     expect(screen.getByRole('dialog')).toBeDefined();
   });
 
+  test('can be set for a time', async () => {
+    const { user, asked } = show(<Tray />, { answers: { 'GET tray': full, 'POST tray/send': { setId: 9 } } });
+    await openPage(user);
+    expect(await screen.findByRole('button', { name: 'Send then' })).toHaveProperty('disabled', true);
+    fireEvent.change(screen.getByLabelText('or on'), { target: { value: '2026-12-01T07:30' } });
+    await user.click(screen.getByRole('button', { name: 'Send then' }));
+    await waitFor(() => expect(asked('POST tray/send')).toHaveLength(1));
+    expect(asked('POST tray/send')[0]!.body).toEqual({ at: new Date('2026-12-01T07:30').toISOString() });
+  });
+
+  test('what failed before can be sent without the rest', async () => {
+    const view = aTrayView({
+      changes: [
+        aTrayChange(),
+        aTrayChange({ id: 7, said: 'Stop “plans”', failedBefore: 'The platform was busy.' }),
+      ],
+    });
+    const { user, asked } = show(<Tray />, { answers: { 'GET tray': view, 'POST tray/send': { setId: 9 } } });
+    await openPage(user);
+    await user.click(await screen.findByRole('button', { name: 'Only 1 change that failed before' }));
+    await waitFor(() => expect(asked('POST tray/send')[0]?.body).toEqual({ only: [7] }));
+  });
+
+  test('what is found of the whole tray is said, with its mend; what is gone keeps it back', async () => {
+    const { user, asked } = show(<Tray />, {
+      answers: {
+        'GET tray': aTrayView({
+          changes: [aTrayChange(), aTrayChange({ id: 2, said: 'Stop “free plans”' })],
+        }),
+        'GET tray/check': {
+          needless: [{ changeId: 2, coveredBy: '“plans” (phrase) in the whole account' }],
+          gone: [{ changeId: 1, said: 'Stop “movie”', reason: 'the campaign is not there any more.' }],
+        },
+        'DELETE tray': { removed: [] },
+      },
+    });
+    await openPage(user);
+    const warnings = within(await screen.findByRole('group', { name: 'Warnings' }));
+    const [gone, needless] = warnings.getAllByText(/can not be sent any more|is needless/);
+    expect(gone!.textContent).toMatch(/“Stop “movie”” can not be sent any more: the campaign is not there/);
+    expect(needless!.textContent).toMatch(/“plans” \(phrase\) in the whole account stops all of it/);
+    expect(screen.getByRole('button', { name: 'Send 2 changes' })).toHaveProperty('disabled', true);
+    await user.click(within(needless!).getByRole('button', { name: 'Take it out' }));
+    expect(asked('DELETE tray')[0]!.body).toEqual({ changeIds: [2] });
+  });
+
+  test('a stop is given an end, which is stored when the field is left', async () => {
+    const { user, asked } = show(<Tray />, {
+      answers: { 'GET tray': full, 'PUT tray/ends': { was: [{ changeId: 1, endsOn: null }] } },
+    });
+    await openPage(user);
+    const [field] = await screen.findAllByLabelText(/^Ends on: Stop/);
+    fireEvent.change(field!, { target: { value: '2027-01-06' } });
+    expect(asked('PUT tray/ends')).toHaveLength(0);
+    fireEvent.blur(field!);
+    await waitFor(() => expect(asked('PUT tray/ends')).toHaveLength(1));
+    expect(asked('PUT tray/ends')[0]!.body).toEqual({ changeIds: [1], endsOn: '2027-01-06' });
+    expect(await screen.findByText('Taken back by itself on 6 Jan 2027')).toBeDefined();
+  });
+
   test('without a platform it is handed over', async () => {
     const { user } = show(<Tray />, { answers: { 'GET tray': full }, summary: { isConnected: false } });
     await openPage(user);
     expect(await screen.findByText(/No platform is connected/)).toBeDefined();
     expect(screen.getByRole('button', { name: 'Hand 2 changes over' })).toBeDefined();
+  });
+});
+
+describe('what waits for its time', () => {
+  const waits = aTrayView({
+    sent: [aSentState({ state: 'sending', answered: 0, sendAt: '2026-12-01T07:30:00.000Z' })],
+  });
+
+  test('says when it is sent, and can be taken back or sent at once', async () => {
+    const { user, asked } = show(<Tray />, {
+      answers: {
+        'GET tray': waits,
+        'POST tray/sent/[set]/stop': { said: 'Not sent: 2 changes back in the tray.' },
+        'POST tray/sent/[set]/again': {},
+      },
+    });
+    const note = within(await screen.findByTestId('sent-note'));
+    expect(note.getByText(/To be sent on 1 Dec/)).toBeDefined();
+    await user.click(note.getByRole('button', { name: 'Send it now' }));
+    expect(asked('POST tray/sent/[set]/again')).toHaveLength(1);
+    await user.click(note.getByRole('button', { name: 'Back to the tray' }));
+    expect(asked('POST tray/sent/[set]/stop')).toHaveLength(1);
+    expect(asked('GET tray')).toHaveLength(3); // once, and after each: it is not asked again and again while it waits
   });
 });
 
