@@ -27,12 +27,15 @@ export const TodaySchema = v.strictObject({
   window: WindowSchema,
   /** the account's day in progress */
   today: DaySchema,
-  /** of the days looked at: what it brought, what it did not, and what stopping is reckoned to have saved */
-  days: v.array(
-    v.strictObject({
-      ...{ day: DaySchema, returnedMicros: v.number(), openMicros: v.number(), stoppedMicros: v.number() },
-    }),
-  ),
+  /** of the days looked at: what went to terms that returned something, and what to others */
+  days: v.array(v.strictObject({ day: DaySchema, returnedMicros: v.number(), openMicros: v.number() })),
+  /** stops that end soon, the next first */
+  ending: v.array(v.strictObject({ changeId: v.number(), said: v.string(), endsOn: DaySchema })),
+});
+export type Today = v.InferOutput<typeof TodaySchema>;
+
+/** What stopping saved, as it is reckoned (rules 13.4). */
+export const SavedOfTodaySchema = v.strictObject({
   /** null until data reach a day on which something acts */
   soFar: v.nullable(
     v.strictObject({
@@ -42,10 +45,10 @@ export const TodaySchema = v.strictObject({
   ),
   /** the newest first */
   trays: v.array(TrayOfTodaySchema),
-  /** stops that end soon, the next first */
-  ending: v.array(v.strictObject({ changeId: v.number(), said: v.string(), endsOn: DaySchema })),
+  /** on each day on which something acts */
+  days: v.array(v.strictObject({ day: DaySchema, stoppedMicros: v.number() })),
 });
-export type Today = v.InferOutput<typeof TodaySchema>;
+export type SavedOfToday = v.InferOutput<typeof SavedOfTodaySchema>;
 
 /** What can be done next, and where. */
 export const NEXT_KINDS = [

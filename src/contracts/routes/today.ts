@@ -1,5 +1,5 @@
 import { DaysQuerySchema } from '../common';
-import { NewsSchema, NextAnswerSchema, RegretsSchema, TodaySchema } from '../today';
+import { NewsSchema, NextAnswerSchema, RegretsSchema, SavedOfTodaySchema, TodaySchema } from '../today';
 import { routesOf, SIFTING } from './route';
 
 /** What was sent, and the days since. */
@@ -7,6 +7,7 @@ const SENT = ['ledger', 'facts', 'structure', 'settings'] as const;
 
 export const todayRoutes = routesOf({
   'GET today': { role: 'look', query: DaysQuerySchema, answer: TodaySchema, from: SENT },
+  'GET today/saved': { role: 'look', answer: SavedOfTodaySchema, from: SENT },
   /** what waits on each screen, by what it is worth */
   'GET today/next': {
     ...{ role: 'look', query: DaysQuerySchema, answer: NextAnswerSchema },

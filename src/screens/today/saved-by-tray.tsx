@@ -2,13 +2,13 @@
 
 import Link from 'next/link';
 import { counted } from '@/core';
-import type { Today } from '@/contracts/today';
+import type { SavedOfToday } from '@/contracts/today';
 import { useAccount } from '@/screens/frame/account-context';
 import { useMoney } from '@/screens/frame/money';
 import { balance, formatDay } from '@/ui/format';
 
 /** What was saved so far, and by which tray, beside what was predicted. */
-export function SavedByTray({ today: { soFar, trays } }: { today: Today }) {
+export function SavedByTray({ saved: { soFar, trays } }: { saved: SavedOfToday }) {
   const money = useMoney();
   const { slug } = useAccount().summary;
   if (!soFar)

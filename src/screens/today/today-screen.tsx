@@ -3,7 +3,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { counted } from '@/core';
-import type { News, Today } from '@/contracts/today';
+import type { News, SavedOfToday, Today } from '@/contracts/today';
 import { useAccount } from '@/screens/frame/account-context';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -24,6 +24,7 @@ export function TodayScreen() {
   const [days] = useDays();
   const asked = { query: inDays(days) };
   const { data, error } = useQuery({ ...query('GET today', asked), placeholderData: keepPreviousData });
+  const { data: saved } = useQuery({ ...query('GET today/saved'), placeholderData: keepPreviousData });
   const { data: news } = useQuery({
     queryKey: [slug, 'POST today/look', dataDays?.to],
     queryFn: () => call('POST today/look'),
@@ -49,8 +50,8 @@ export function TodayScreen() {
             aria-label="What flowed and what was saved"
             tabIndex={0}
           >
-            {data && <Spend today={data} />}
-            {data && <SavedByTray today={data} />}
+            {data && <Spend today={data} saved={saved} />}
+            {saved && <SavedByTray saved={saved} />}
             {news && <NewWords news={news} />}
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-line px-4 py-3 max-[1180px]:overflow-visible max-[1180px]:border-t max-[1180px]:border-l-0">
@@ -87,11 +88,11 @@ function NoData({ slug }: { slug: string }) {
   );
 }
 
-function Spend({ today: { days, trays, window } }: { today: Today }) {
+function Spend({ today: { days, window }, saved }: { today: Today; saved: SavedOfToday | undefined }) {
   const money = useMoney();
-  const shown = trays.filter(({ sentDay }) => sentDay >= window.from && sentDay <= window.to);
-  const sum = (key: 'returnedMicros' | 'openMicros' | 'stoppedMicros') =>
-    days.reduce((all, day) => all + day[key], 0);
+  const shown = (saved?.trays ?? []).filter(({ sentDay }) => sentDay >= window.from && sentDay <= window.to);
+  const stoppedOn = new Map(saved?.days.map(({ day, stoppedMicros }) => [day, stoppedMicros]));
+  const sum = (key: 'returnedMicros' | 'openMicros') => days.reduce((all, day) => all + day[key], 0);
   return (
     <section aria-label="Spend by day">
       <h2 className="mb-2 font-semibold">
@@ -102,7 +103,7 @@ function Spend({ today: { days, trays, window } }: { today: Today }) {
         </span>
       </h2>
       <SpendBars
-        days={days}
+        days={days.map((day) => ({ ...day, stoppedMicros: stoppedOn.get(day.day) ?? 0 }))}
         money={money}
         look="large"
         marks={shown.map(({ sentDay, letter }) => ({ day: sentDay, letter }))}

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
-import type { News, NextAnswer, Regret, Today } from '@/contracts/today';
+import type { News, NextAnswer, Regret, SavedOfToday, Today } from '@/contracts/today';
 import { aLedgerLine } from '../testing/builders';
 import { show } from '../testing/screen';
 import { sayRegret } from './regret-watch';
@@ -10,9 +10,13 @@ const WINDOW = { from: '2026-11-01', to: '2026-11-02' };
 const aToday = (over: Partial<Today> = {}): Today => ({
   ...{ window: WINDOW, today: '2026-11-25' },
   days: [
-    { day: '2026-11-01', returnedMicros: 10_000_000, openMicros: 20_000_000, stoppedMicros: 0 },
-    { day: '2026-11-02', returnedMicros: 5_000_000, openMicros: 15_000_000, stoppedMicros: 4_000_000 },
+    { day: '2026-11-01', returnedMicros: 10_000_000, openMicros: 20_000_000 },
+    { day: '2026-11-02', returnedMicros: 5_000_000, openMicros: 15_000_000 },
   ],
+  ending: [],
+  ...over,
+});
+const SAVED: SavedOfToday = {
   soFar: {
     ...{ predictedMicros: 5_000_000, realMicros: 4_000_000, days: 12, since: '2026-11-02', changes: 3 },
   },
@@ -22,9 +26,9 @@ const aToday = (over: Partial<Today> = {}): Today => ({
       ...{ predictedMicros: 5_000_000, realMicros: 4_000_000, difference: 'more came back elsewhere' },
     },
   ],
-  ending: [],
-  ...over,
-});
+  days: [{ day: '2026-11-02', stoppedMicros: 4_000_000 }],
+};
+const NOTHING_SAVED: SavedOfToday = { soFar: null, trays: [], days: [] };
 const NEWS: News = {
   ...{ since: '2026-11-18', days: 2, terms: 31, costMicros: 9_500_000 },
   words: [{ text: 'zeppelin', terms: 2, clicks: 4, costMicros: 4_500_000, conversions: 0 }],
@@ -52,6 +56,7 @@ const REGRET: Regret = {
 };
 const answers = {
   'GET today': aToday(),
+  'GET today/saved': SAVED,
   'GET today/next': NEXT,
   'GET today/regrets': { regrets: [] as Regret[] },
   'POST today/look': NEWS,
@@ -62,8 +67,10 @@ const region = (name: string) => screen.findByRole('region', { name });
 describe('Today', () => {
   test('says what flowed, what was saved by which tray and why that differs, each leading to its rows', async () => {
     show(<TodayScreen />, { answers });
-    expect((await region('Spend by day')).textContent).toMatch(
-      /50\.00 in 2 days: 15\.00 on terms that returned, 35\.00 on others/,
+    const spend = await region('Spend by day');
+    expect(spend.textContent).toMatch(/50\.00 in 2 days: 15\.00 on terms that returned, 35\.00 on others/);
+    await waitFor(() =>
+      expect(within(spend).getByRole('row', { name: /2 Nov/, hidden: true }).textContent).toContain('4.00'),
     );
     const saved = within(await region('Saved so far'));
     expect(saved.getByTestId('today-saved').textContent).toBe('4.00');
@@ -131,7 +138,7 @@ describe('Today', () => {
 
   test('without data it says where to begin, and asks for nothing to do', async () => {
     show(<TodayScreen />, {
-      answers: { ...answers, 'GET today': aToday({ days: [], soFar: null, trays: [] }) },
+      answers: { ...answers, 'GET today': aToday({ days: [] }), 'GET today/saved': NOTHING_SAVED },
       summary: { dataDays: null, window: null },
     });
     expect(await screen.findByText(/Nothing is known of this account yet/)).toBeDefined();
@@ -142,7 +149,7 @@ describe('Today', () => {
     show(<TodayScreen />, {
       answers: {
         ...answers,
-        'GET today': aToday({ soFar: null, trays: [] }),
+        'GET today/saved': NOTHING_SAVED,
         'GET today/next': { window: WINDOW, next: [] },
         'POST today/look': { since: null, days: 0, terms: 0, costMicros: 0, words: [], first: [] },
       },

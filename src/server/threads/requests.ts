@@ -38,6 +38,7 @@ import { undoSent, undoTogether } from '../use-cases/ledger/undo-sent';
 import { viewLedger } from '../use-cases/ledger/view-ledger';
 import { traySheet, viewTray } from '../use-cases/tray/view-tray';
 import { viewToday } from '../use-cases/today/view-today';
+import { viewSavedOfToday } from '../use-cases/today/view-saved';
 import { viewNews } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
@@ -79,7 +80,7 @@ export const REQUESTS = {
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
     ...{ viewLedger, viewSavedSoFar, viewSavedOfChange },
-    ...{ viewToday, viewNext, viewNews, viewRegrets },
+    ...{ viewToday, viewSavedOfToday, viewNext, viewNews, viewRegrets },
     sheetOfSet,
     findCodes,
     warmUp,
