@@ -148,6 +148,13 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByText('days since').first().waitFor();
     await page.getByTestId('saved').waitFor();
   },
+  async today(page) {
+    await page.goto(`${WEB}/today?days=60`);
+    await page.getByTestId('today-saved').waitFor();
+    await page.getByText('Next, by what it is worth').waitFor();
+    await page.getByRole('link', { name: /at fault/ }).waitFor();
+    await page.getByText('New terms that cost').waitFor();
+  },
   async account(page) {
     await page.goto(`${WEB}/account`);
     await page.getByLabel('A term is a product code when it matches').waitFor();

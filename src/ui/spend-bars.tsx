@@ -6,8 +6,8 @@ import { formatDay } from './format';
 
 export type SpendDay = { day: string; returnedMicros: number; openMicros: number; stoppedMicros: number };
 
-/** A day that is marked, with the letter of what happened then. */
-export type Mark = { day: string; letter: string };
+/** A day on which something happened, and the letter that it is called by. */
+export type Flag = { day: string; letter: string };
 
 const WIDTH = 270;
 const LOOKS = {
@@ -31,13 +31,13 @@ export function SpendBars({
   days,
   money,
   look = 'tray',
-  marks = [],
+  flags = [],
 }: {
   days: readonly SpendDay[];
   /** writes micro-units as an amount */
   money: (micros: number) => string;
   look?: keyof typeof LOOKS;
-  marks?: readonly Mark[];
+  flags?: readonly Flag[];
 }) {
   const { height, box } = LOOKS[look];
   const layers = layersOf(LOOKS[look]);
@@ -75,7 +75,7 @@ export function SpendBars({
             });
           })}
         </svg>
-        {marks.map(({ day, letter }) => (
+        {flags.map(({ day, letter }) => (
           <span
             key={letter}
             aria-hidden

@@ -106,7 +106,7 @@ function Spend({ today: { days, window }, saved }: { today: Today; saved: SavedO
         days={days.map((day) => ({ ...day, stoppedMicros: stoppedOn.get(day.day) ?? 0 }))}
         money={money}
         look="large"
-        marks={shown.map(({ sentDay, letter }) => ({ day: sentDay, letter }))}
+        flags={shown.map(({ sentDay, letter }) => ({ day: sentDay, letter }))}
       />
     </section>
   );

@@ -148,7 +148,7 @@ function matchedTerms(snapshot: Snapshot, change: Change): number[] {
     : [];
 }
 
-/** Rules 14.3: live keywords that lost impressions beyond what a tray stopped. */
+/** Rules 14.3: live keywords that lost impressions of terms that nothing stops, since a tray acts. */
 async function keywordsThatFell(
   deps: Deps,
   account: Account,
@@ -157,33 +157,29 @@ async function keywordsThatFell(
   about: About,
 ): Promise<Regret[]> {
   const { snapshot, newest } = saved;
+  const termsOf = (rows: readonly number[]) => rows.map((r) => snapshot.terms.ids[snapshot.rows.termOf[r]!]!);
+  const rowsOf = new Map(standing.map((one) => [one, rowsActedOn(one.sent.change, snapshot.gate)]));
+  const stopped = [...new Set([...rowsOf.values()].flatMap(termsOf))];
   const trays = [...group(standing, ({ sent }) => sent.setId).values()].slice(-MOST_TRAYS);
   const regrets: Extract<Regret, { kind: 'keyword fell' }>[] = [];
   for (const tray of trays) {
     const turn = shiftDay(tray[0]!.sent.sentDay, 1);
     const days = Math.min(MOST_DAYS, daysBetween(turn, newest) + 1);
     if (days < 3) continue; // too few to say anything
-    const actsOn = tray.map((change) => ({
-      change,
-      rows: rowsActedOn(change.sent.change, snapshot.gate),
-    }));
-    const stopped = new Set(
-      actsOn.flatMap(({ rows }) => rows.map((r) => snapshot.terms.ids[snapshot.rows.termOf[r]!]!)),
-    );
     const shown = await loadKeywordsShown(
       deps.db,
       account.id,
       { from: shiftDay(turn, -days), turn, to: shiftDay(turn, days - 1) },
-      [...stopped],
+      stopped,
     );
     const all = sum(shown, ({ since }) => since) / (sum(shown, ({ before }) => before) || 1);
     for (const { keywordId, before, since } of shown) {
       const keyword = snapshot.liveKeyword.get(String(keywordId));
       if (!keyword || before < SHOWN_FROM || since >= FELL_TO * before * Math.min(1, all)) continue;
-      const by = actsOn.find(({ rows }) => rows.some((r) => snapshot.rows.keywordId[r] === keywordId));
+      const by = tray.find((one) => rowsOf.get(one)!.some((r) => snapshot.rows.keywordId[r] === keywordId));
       if (!by) continue;
       regrets.push({
-        ...{ kind: 'keyword fell', ...about(by.change), keyword: nameKeyword(keyword)! },
+        ...{ kind: 'keyword fell', ...about(by), keyword: nameKeyword(keyword)! },
         ...{ adGroup: keyword.adGroup.name, before, since, days },
       });
     }

@@ -65,6 +65,7 @@ async function traysOf(deps: Deps, accountId: number, saved: Saved): Promise<Sav
 /** A difference that is a smaller share of what was predicted than this is none. */
 const LITTLE = 0.1;
 
+/** The greatest part of the difference between what was predicted and what came; null where nothing was predicted. */
 function differenceOf(
   saved: Saved,
   changes: readonly ActingChange[],
@@ -76,16 +77,15 @@ function differenceOf(
     sum(saved.periods.days.filter((_, p) => from <= p && p < until));
   const predicted = (of: 'stopped' | 'net') =>
     sum(known, (change) => predictedADay(change)![of] * daysOf(change));
+  const net = predicted('net');
+  if (Math.abs(sum(parts, realOfPart) - net) <= LITTLE * Math.abs(net)) return 'as predicted';
   const traffic = sum(parts, (part) => part.expectedMicros) - predicted('stopped');
-  const back = sum(parts, (part) => part.backMicros) - (predicted('stopped') - predicted('net'));
+  const back = sum(parts, (part) => part.backMicros) - (predicted('stopped') - net);
   const still = sum(parts, (part) => part.stillMicros);
-  const [most] = (
-    [
-      [traffic, traffic > 0 ? 'more traffic' : 'less traffic'],
-      [back, back > 0 ? 'more came back elsewhere' : 'less came back elsewhere'],
-      [still, 'still served there'],
-    ] as const
-  ).toSorted(([a], [b]) => Math.abs(b) - Math.abs(a));
-  const isMuch = Math.abs(most![0]) > LITTLE * Math.abs(predicted('stopped'));
-  return isMuch ? most![1] : 'as predicted';
+  const sizes = [
+    { size: traffic, says: traffic > 0 ? 'more traffic' : 'less traffic' },
+    { size: back, says: back > 0 ? 'more came back elsewhere' : 'less came back elsewhere' },
+    { size: still, says: 'still served there' },
+  ] as const;
+  return sizes.reduce((most, one) => (Math.abs(one.size) > Math.abs(most.size) ? one : most)).says;
 }
