@@ -87,6 +87,8 @@ export type ListLine = v.InferOutput<typeof ListLineSchema>;
 
 const VersionLineSchema = v.strictObject({
   ...{ id: v.number(), at: v.string(), by: v.nullable(v.string()) },
+  /** the day on which it was changed on the platform, where that is known */
+  on: v.nullable(v.string()),
   what: v.picklist(['made', 'changed', 'removed']),
   state: v.picklist(['own', 'waits', 'taken over', 'undone']),
   /** the difference in words: the name, the counts, the first of each */
@@ -107,7 +109,13 @@ export const ListsViewSchema = v.strictObject({
   accountWide: v.strictObject({ used: v.number(), most: v.number() }),
   waiting: v.array(WaitingVersionSchema),
   /** what others changed on the platform outside lists, and nobody has looked at yet, the newest first */
-  outside: v.array(v.strictObject({ id: v.number(), at: v.string(), said: v.string() })),
+  outside: v.array(
+    v.strictObject({
+      ...{ id: v.number(), at: v.string(), said: v.string() },
+      /** who, and on what day, where the platform says so */
+      ...{ by: v.nullable(v.string()), on: v.nullable(v.string()) },
+    }),
+  ),
 });
 export type ListsView = v.InferOutput<typeof ListsViewSchema>;
 

@@ -60,6 +60,12 @@ export type ChangeAnswer = v.InferOutput<typeof ChangeAnswerSchema>;
 export const ChangesAnswerSchema = v.object({ revision: v.number(), answers: v.array(ChangeAnswerSchema) });
 export type ChangesAnswer = v.InferOutput<typeof ChangesAnswerSchema>;
 
+/** Who changed an element last, and on what day of the platform's, where it says so. */
+const CHANGED = {
+  changedBy: v.optional(v.nullable(text)),
+  changedAt: v.optional(v.nullable(day)),
+};
+
 /** An account as the platform lists it. */
 const PlatformAccountSchema = v.object({ id, name: text, currency: v.string() });
 export type PlatformAccount = v.InferOutput<typeof PlatformAccountSchema>;
@@ -90,8 +96,12 @@ export const KeywordSchema = v.object({
   bidMicros: micros,
   /** the day on which its bid, status or match type was changed last */
   changedOn: v.optional(v.nullable(day), null),
+  ...CHANGED,
 });
-export const ListSchema = v.object({ id, name: text, status, holds: v.optional(listContent, 'words') });
+export const ListSchema = v.object({
+  ...{ id, name: text, status, holds: v.optional(listContent, 'words') },
+  ...CHANGED,
+});
 export const HangingSchema = v.object({
   listId: id,
   /** null is the whole account */
@@ -99,10 +109,17 @@ export const HangingSchema = v.object({
   status,
   /** the first day on which it hung there */
   since: v.optional(v.nullable(day), null),
+  ...CHANGED,
 });
 /** A site, an app or a channel in a placement list. */
-export const PlacementSchema = v.object({ id, address: text, listId: id, createdAt: v.string(), status });
-export const NegativeSchema = v.object({ id, text, match, place, createdAt: v.string(), status });
+export const PlacementSchema = v.object({
+  ...{ id, address: text, listId: id, createdAt: v.string(), status },
+  ...CHANGED,
+});
+export const NegativeSchema = v.object({
+  ...{ id, text, match, place, createdAt: v.string(), status },
+  ...CHANGED,
+});
 /** A product whose page no ad of the place may stand on. */
 export const ExclusionSchema = v.object({
   id,
@@ -110,6 +127,7 @@ export const ExclusionSchema = v.object({
   place: productPlace,
   createdAt: v.string(),
   status,
+  ...CHANGED,
 });
 
 export const StructureSchema = v.object({

@@ -9,6 +9,7 @@ import { moveClock, setFaults } from '@/server/use-cases/intake/fetch-report';
 import { endStops, setEndDate } from '@/server/use-cases/tray/end-dates';
 import { checkTray } from '@/server/use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { sendAgain, sendTray, type Sending } from '@/server/use-cases/tray/send-tray';
 import { stopSending } from '@/server/use-cases/tray/stop-sending';
@@ -162,11 +163,13 @@ describe('a platform with a fault', () => {
     await world.work();
     expect((await tray()).sent[0]).toMatchObject({ state: 'confirmed', confirmed: 1 });
     const { lines } = await viewLedger(world.deps, world.slug);
-    const others = lines.filter(({ what }) => what.startsWith('Somebody else'));
-    expect(others.map(({ what }) => what)).toEqual([
-      expect.stringContaining('Somebody else changed on the platform: Stop “pallet price”'),
-    ]);
-    expect(others[0]!.what).not.toContain('movie');
+    const others = lines.filter(({ what }) => what.startsWith('Ilka Brandt changed on the platform'));
+    expect(others.map(({ what }) => what)).toEqual([expect.stringContaining(': Stop “pallet price”')]);
+    // Both what was changed outside lists and in one say who did it, and when.
+    const { outside, waiting } = await viewLists(world.deps, world.slug);
+    const { platform_day: on } = await world.db('account').where({ slug: world.slug }).first();
+    expect(outside).toMatchObject([{ by: 'Ilka Brandt', on }]);
+    expect(waiting).toMatchObject([{ by: 'Ilka Brandt', on, what: 'changed' }]);
   });
 
   test('faults that are on can be seen, and switched off', async () => {

@@ -14,11 +14,12 @@ describe('beside a list', () => {
             id: 31,
             at: '2026-11-20T10:00:00Z',
             by: 'Tobias Finch',
+            on: null,
             what: 'changed',
             state: 'own',
             said: ['added “salary” (broad)'],
           },
-          { id: 30, at: '2026-11-01T10:00:00Z', by: null, what: 'made', state: 'own', said: [] },
+          { id: 30, at: '2026-11-01T10:00:00Z', by: null, on: null, what: 'made', state: 'own', said: [] },
         ],
       },
     });
@@ -80,12 +81,25 @@ describe('beside a list', () => {
 
 describe('what somebody else changed', () => {
   const outside = [
-    { id: 41, at: '2026-11-24T10:00:00Z', said: 'Pause “bee hive” (broad)' },
-    { id: 42, at: '2026-11-24T10:00:00Z', said: 'Stop “foreign” (phrase)' },
+    { id: 41, at: '2026-11-24T10:00:00Z', said: 'Pause “bee hive” (broad)', by: null, on: null },
+    {
+      id: 42,
+      at: '2026-11-24T10:00:00Z',
+      said: 'Stop “foreign” (phrase)',
+      by: 'Ilka Brandt',
+      on: '2026-11-23',
+    },
   ];
   const waiting = [
     {
-      ...{ id: 51, at: '2026-11-24T10:00:00Z', by: null, what: 'changed' as const, state: 'waits' as const },
+      ...{
+        id: 51,
+        at: '2026-11-24T10:00:00Z',
+        by: null,
+        on: null,
+        what: 'changed' as const,
+        state: 'waits' as const,
+      },
       ...{ said: ['removed “salary” (broad)'], listId: '1', listName: 'Jobs', isThere: true },
     },
   ];

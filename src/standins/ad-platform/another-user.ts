@@ -4,6 +4,8 @@ import type { PlatformChange } from '@/contracts/platform';
 import { applyChanges } from './changes';
 import { loadStructure } from './store';
 
+const ANOTHER = 'Ilka Brandt';
+
 /** Somebody else works in the account: takes an entry out of a list, and stops something in a campaign. */
 export async function letAnotherChange(db: Knex, accountId: string): Promise<void> {
   const { negatives, campaigns } = await loadStructure(db, accountId, 0);
@@ -21,5 +23,6 @@ export async function letAnotherChange(db: Knex, accountId: string): Promise<voi
       db,
       accountId,
       changes.map((change) => ({ key: randomUUID(), change })),
+      { by: ANOTHER },
     );
 }

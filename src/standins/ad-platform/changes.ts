@@ -13,8 +13,13 @@ export class KeyReused extends Error {
   override name = 'KeyReused';
 }
 
-/** What becomes of every third change of a batch, where that fault is on. */
-export type ThirdChange = 'put off' | 'refused' | null;
+/** How a batch comes in. */
+export type Asking = {
+  /** who asks; nobody is named for what comes by this interface */
+  by?: string;
+  /** what becomes of every third change, where that fault is on */
+  third?: 'put off' | 'refused';
+};
 
 /**
  * Applies a batch in order, each change whole or refused with a reason; the others go on. A key that was answered
@@ -25,7 +30,7 @@ export async function applyChanges(
   db: Knex,
   accountId: string,
   batch: readonly KeyedChange[],
-  third: ThirdChange = null,
+  { by, third }: Asking = {},
 ) {
   return db.transaction(async (trx) => {
     const account = (await requireAccount(trx, accountId, true))!;
@@ -37,12 +42,16 @@ export async function applyChanges(
     const inWork: AccountInWork = {
       structure: await loadStructure(trx, accountId, 0),
       today: account.today,
-      put: (kind, element) => putElement(trx, { accountId, revision }, kind, element),
+      put: (kind, element) =>
+        putElement(trx, { accountId, revision }, kind, {
+          ...element,
+          ...{ changedBy: by ?? null, changedAt: account.today },
+        }),
       newId: (letter) => `${letter}${nextId++}`,
       resolve: async (id) => (id.startsWith('key:') ? madeBy(id.slice(4), answers, trx, accountId) : id),
     };
     for (const [i, { key, change }] of batch.entries()) {
-      const isThird = third !== null && i % 3 === 2 && !known.has(key);
+      const isThird = third !== undefined && i % 3 === 2 && !known.has(key);
       if (isThird && third === 'put off') {
         answers.push({ key, outcome: 'put off', text: 'Too much is going on here at the moment.' });
         continue;

@@ -125,9 +125,9 @@ async function changeWithFaults({ db, faults, slowMs }: Standin, id: string, cha
   if (faults.take(id, 'fails')) throw new Refused(500, 'Something broke here.');
   if (faults.take(id, 'hangs up before')) throw new HungUp();
   if (faults.take(id, 'has another user')) await letAnotherChange(db, id);
-  const putsOff = faults.take(id, 'puts some off') !== undefined;
-  const refuses = faults.take(id, 'refuses some') !== undefined;
-  const answer = await applyChanges(db, id, changes, putsOff ? 'put off' : refuses ? 'refused' : null);
+  const putsOff = faults.take(id, 'puts some off') && ('put off' as const);
+  const refuses = faults.take(id, 'refuses some') && ('refused' as const);
+  const answer = await applyChanges(db, id, changes, { third: putsOff ?? refuses });
   if (faults.take(id, 'is slow')) await sleep(slowMs);
   if (faults.take(id, 'hangs up after')) throw new HungUp();
   return answer;

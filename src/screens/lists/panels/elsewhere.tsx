@@ -11,7 +11,7 @@ import { Button } from '@/ui/button';
 import { formatDay } from '@/ui/format';
 import { useRoving } from '@/ui/use-roving';
 import { EditInHand } from '../edit/edit-in-hand';
-import { Outside } from './outside';
+import { Outside, sayWho } from './outside';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { EmptyState } from '@/ui/said';
 
@@ -41,13 +41,12 @@ export function Elsewhere({ view: { waiting, outside } }: { view: ListsView }) {
           </EmptyState>
         )}
         <ul aria-label="Changed elsewhere" {...list}>
-          {waiting.map(({ id, listName, at, what, said }, i) => (
+          {waiting.map(({ id, listName, at, by, on, what, said }, i) => (
             <li key={id} className="flex items-start gap-3 border-b border-line px-4 py-2">
               <span className="min-w-0 flex-1">
                 <b>{listName}</b>{' '}
                 <span className="text-soft">
-                  {what === 'changed' ? 'changed' : what} by somebody else, seen{' '}
-                  {formatDay(at.slice(0, 10), true)}
+                  {what} {sayWho(by, on, at)}
                 </span>
                 {said.map((line) => (
                   <span key={line} className="block">

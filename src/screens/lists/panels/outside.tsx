@@ -10,6 +10,10 @@ import { useRoving } from '@/ui/use-roving';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
+/** Who changed something on the platform and when; where the platform does not say, when it was seen. */
+export const sayWho = (by: string | null, on: string | null, at: string) =>
+  `by ${by ?? 'somebody else'}, ${on ? `on ${formatDay(on, true)}` : `seen ${formatDay(at.slice(0, 10), true)}`}`;
+
 /** What others changed on the platform outside lists: to be taken over, or undone, one by one or all. */
 export function Outside({ outside }: Pick<ListsView, 'outside'>) {
   const { call } = useRoutes();
@@ -47,11 +51,10 @@ export function Outside({ outside }: Pick<ListsView, 'outside'>) {
         <Button onClick={() => void settle('undo', all)}>Undo all</Button>
       </div>
       <ul aria-label="Changed elsewhere, outside lists" {...list}>
-        {outside.map(({ id, at, said }, i) => (
+        {outside.map(({ id, at, said, by, on }, i) => (
           <li key={id} className="flex items-start gap-3 border-b border-line px-4 py-2">
             <span className="min-w-0 flex-1">
-              {said}{' '}
-              <span className="text-soft">by somebody else, seen {formatDay(at.slice(0, 10), true)}</span>
+              {said} <span className="text-soft">{sayWho(by, on, at)}</span>
             </span>
             <Button {...item(2 * i)} onClick={() => void settle('take-over', [id])}>
               Take over

@@ -20,6 +20,9 @@ export async function up(db: Knex): Promise<void> {
       before_to date,
       primary key (account_id, person_id)
     );
+    -- who changed it on the platform and on what day, where the platform says so
+    alter table outside_change add column changed_by text, add column changed_on date;
+    alter table list_version add column changed_by text, add column changed_on date;
     create trigger ledger_is_never_deleted before delete on ledger_entry
       for each statement execute function ledger_is_append_only();
   `);
@@ -29,6 +32,8 @@ export async function down(db: Knex): Promise<void> {
   await db.raw(`
     drop trigger ledger_is_never_deleted on ledger_entry;
     drop table last_look;
+    alter table list_version drop column changed_on, drop column changed_by;
+    alter table outside_change drop column changed_on, drop column changed_by;
     alter table change drop column ends_on, drop column attempts;
     alter table change_set drop column platform_revision, drop column send_at;
   `);

@@ -3,7 +3,7 @@ import type { ListContent, ListState, NegativeText } from '@/core';
 import type { Db } from '../../db/connection';
 
 /** A shared list as the mirror has it. */
-export type StoredList = ListState & { id: string; holds: ListContent };
+export type StoredList = ListState & { id: string; platformId: string | null; holds: ListContent };
 
 /** Lists of the mirror as they stand, by our id; all of them, or those whose platform ids are given. */
 export async function loadListStates(
@@ -12,9 +12,10 @@ export async function loadListStates(
   platformIds?: readonly string[],
 ): Promise<Map<string, StoredList>> {
   const where = { account_id: accountId };
-  const query = db('shared_list').where(where).select('list_id', 'name', 'holds');
+  const query = db('shared_list').where(where).select('list_id', 'platform_id', 'name', 'holds');
   if (platformIds) void query.whereIn('platform_id', platformIds);
-  const lists: { list_id: number; name: string; holds: ListContent }[] = await query;
+  const lists: { list_id: number; platform_id: string | null; name: string; holds: ListContent }[] =
+    await query;
   const ids = lists.map((list) => list.list_id);
   type Of<T> = T & { list_id: number };
   const negatives: Of<NegativeText>[] = await db('negative')
@@ -37,11 +38,11 @@ export async function loadListStates(
     group(hangings, ofList),
   ];
   return new Map(
-    lists.map(({ list_id, name, holds }) => [
+    lists.map(({ list_id, platform_id: platformId, name, holds }) => [
       String(list_id),
       {
         id: String(list_id),
-        ...{ name, holds },
+        ...{ platformId, name, holds },
         entries: (entriesOf.get(list_id) ?? []).map(({ text, match }) => ({ text, match })),
         placements: (placementsOf.get(list_id) ?? []).map(({ address }) => address),
         hungOn: (hungOn.get(list_id) ?? []).map((h) =>

@@ -12,13 +12,17 @@ export type NewVersion = {
   personId: number | null;
   what: 'made' | 'changed' | 'removed';
   difference: ListDifference;
+  /** who changed it on the platform and on what day, where the platform says so */
+  by?: string | null;
+  on?: string | null;
 };
 
 export type ListVersion = Omit<NewVersion, 'personId'> & {
   id: number;
   at: string;
-  /** null: somebody else */
+  /** a person here, or whom the platform names; null: somebody else */
   by: string | null;
+  on: string | null;
   state: VersionState;
 };
 
@@ -36,7 +40,8 @@ function toVersion(row: Record<string, unknown>): ListVersion {
     listName: row.list_name as string,
     holds: row.holds as ListContent,
     at: (row.at as Date).toISOString(),
-    by: row.by as string | null,
+    by: (row.by ?? row.changed_by) as string | null,
+    on: row.changed_on as string | null,
     what: row.what as ListVersion['what'],
     difference: row.difference as ListDifference,
     state: row.state as VersionState,
@@ -51,9 +56,10 @@ export async function insertListVersions(
   accountId: number,
   made: readonly NewVersion[],
 ): Promise<void> {
-  const rows = made.map(({ listId, listName, holds, personId, what, difference }) => ({
+  const rows = made.map(({ listId, listName, holds, personId, what, difference, by, on }) => ({
     ...{ account_id: accountId, list_id: Number(listId), list_name: listName, holds, what },
     ...{ person_id: personId, difference: JSON.stringify(difference) },
+    ...{ changed_by: by ?? null, changed_on: on ?? null },
     state: personId === null ? 'waits' : 'own',
   }));
   for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)

@@ -6,7 +6,17 @@ import type { Db } from '../../db/connection';
 export type OutsideState = 'waits' | 'taken over' | 'undone';
 
 /** Something that others changed on the platform outside lists, as the change that we would have made. */
-export type OutsideChange = { id: number; at: string; change: Change; said: string; state: OutsideState };
+export type OutsideChange = {
+  id: number;
+  /** when it was found here */
+  at: string;
+  change: Change;
+  said: string;
+  state: OutsideState;
+  /** who changed it and on what day, where the platform says so */
+  by: string | null;
+  on: string | null;
+};
 
 /** Elements as the mirror has them, by the platform's ids: those that an answer says something about. */
 export type ElementStates = {
@@ -66,15 +76,17 @@ const toOutsideChange = (row: Record<string, unknown>): OutsideChange => ({
   change: row.body as Change,
   said: row.said as string,
   state: row.state as OutsideState,
+  by: row.changed_by as string | null,
+  on: row.changed_on as string | null,
 });
 
 export async function insertOutsideChanges(
   db: Db,
   accountId: number,
-  found: readonly { change: Change; said: string }[],
+  found: readonly Pick<OutsideChange, 'change' | 'said' | 'by' | 'on'>[],
 ): Promise<void> {
-  const rows = found.map(({ change, said }) => ({
-    ...{ account_id: accountId, body: JSON.stringify(change), said },
+  const rows = found.map(({ change, said, by, on }) => ({
+    ...{ account_id: accountId, body: JSON.stringify(change), said, changed_by: by, changed_on: on },
   }));
   for (let at = 0; at < rows.length; at += 5_000)
     await db('outside_change').insert(rows.slice(at, at + 5_000));

@@ -7,10 +7,10 @@ const MOST_NAMED = 4;
 
 /** A version in words. */
 export function sayVersion({ names }: Pick<Open, 'names'>, version: ListVersion): VersionLine {
-  const { id, at, by, what, state, difference } = version;
+  const { id, at, by, on, what, state, difference } = version;
   const campaign = (campaignId: string | null) =>
     campaignId === null ? 'the whole account' : (names.campaign(campaignId) ?? 'a campaign that is gone');
-  return { id, at, by, what, state, said: sayDifference(difference, campaign) };
+  return { id, at, by, on, what, state, said: sayDifference(difference, campaign) };
 }
 
 function sayDifference(of: ListDifference, campaign: (id: string | null) => string): string[] {

@@ -1,3 +1,4 @@
+import { max } from 'd3';
 import {
   differenceOf,
   isNoDifference,
@@ -10,7 +11,22 @@ import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../../db/connection';
 import type { StoredChange } from '../../repositories/tray/changes';
 import { loadListStates, type StoredList } from '../../repositories/lists/list-states';
+import { partedByAuthor, type Author } from '../tray/elsewhere/authors';
 import { insertListVersions, type NewVersion } from '../../repositories/lists/list-versions';
+
+/** Who changed something of a list, by its platform id; where several did, all of them and the last of the days. */
+function authorsOfLists(answer: StructureAnswer): Map<string, Author> {
+  const authors = new Map<string, Author>();
+  for (const { author, part } of partedByAuthor(answer)) {
+    if (author.by === null) continue;
+    for (const id of listsTouched(part)) {
+      const known = authors.get(id);
+      const names = new Set([...(known?.by?.split(', ') ?? []), author.by]);
+      authors.set(id, { by: [...names].join(', '), on: max([known?.on ?? '', author.on ?? '']) || null });
+    }
+  }
+  return authors;
+}
 
 /** Platform ids of the lists that an answer says something about. */
 export function listsTouched({ lists, hangings, negatives, placements }: StructureAnswer): string[] {
@@ -26,22 +42,27 @@ export function listsTouched({ lists, hangings, negatives, placements }: Structu
 /**
  * Keeps what a read-back changed in lists as versions of them: what was sent from here under the name of who drafted it,
  * the rest as somebody else's, which waits to be looked at.
+ * @param answer of the platform, which may say who changed what
  * @param before the touched lists as they stood
  * @param ours changes that were sent and not read back until now, lists under their own ids
  */
 export async function keepListVersions(
   db: Db,
   accountId: number,
-  touched: readonly string[],
+  answer: StructureAnswer,
   before: ReadonlyMap<string, StoredList>,
   ours: readonly StoredChange[],
 ): Promise<void> {
-  const after = await loadListStates(db, accountId, touched);
+  const after = await loadListStates(db, accountId, listsTouched(answer));
+  const authorOf = authorsOfLists(answer);
   const bySender = new Map<string, number>();
   for (const { change, state, draftedById } of ours)
     if (state !== 'refused') bySender.set(outcomeKey(change), draftedById);
   const versions = [...new Set([...before.keys(), ...after.keys()])].flatMap((id) =>
-    versionsOf(before.get(id), after.get(id), bySender),
+    versionsOf(before.get(id), after.get(id), bySender).map((version): NewVersion => {
+      const { platformId } = (after.get(id) ?? before.get(id))!;
+      return { ...version, ...(version.personId === null && authorOf.get(platformId ?? '')) };
+    }),
   );
   await insertListVersions(db, accountId, versions);
 }

@@ -46,7 +46,9 @@ export async function viewLists(deps: Deps, slug: string): Promise<ListsView> {
       ...{ listId: version.listId, listName: version.listName },
       isThere: snapshot.mirror.lists.some((l) => l.id === version.listId),
     })),
-    outside: (await listOutsideChanges(deps.db, account.id)).map(({ id, at, said }) => ({ id, at, said })),
+    outside: (await listOutsideChanges(deps.db, account.id)).map(({ id, at, said, by, on }) => ({
+      ...{ id, at, said, by, on },
+    })),
   };
 }
 

@@ -1,4 +1,5 @@
-import { describeChange, isNewListId, listMadeBy, listOf, type Change } from '@/core';
+import { group } from 'd3';
+import { describeChange, isNewListId, listMadeBy, listOf } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../../db/connection';
 import {
@@ -17,7 +18,7 @@ import {
   type StoredChange,
 } from '../../repositories/tray/changes';
 import { insertOutsideChanges, loadElementStates } from '../../repositories/structure/outside-changes';
-import { appendAllToLedger, appendLedger } from '../../repositories/ledger';
+import { appendAllToLedger } from '../../repositories/ledger';
 import { renameListsInRules } from '../../repositories/lists/hang-rules';
 import { loadNamesOfGoneLists } from '../../repositories/lists/list-versions';
 import { loadListStates } from '../../repositories/lists/list-states';
@@ -118,7 +119,7 @@ async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Pr
   // What was there when the account was first read has no history.
   if (structureRevision === 0) return;
   const ours = await loadSent(trx, accountId);
-  if (touched.length > 0) await keepListVersions(trx, accountId, touched, before, ours);
+  if (touched.length > 0) await keepListVersions(trx, accountId, answer, before, ours);
   const after = await loadElementStates(trx, accountId, answer);
   await keepOutsideChanges(trx, accountId, findOutside(answer, elements, after, ours));
 }
@@ -126,20 +127,31 @@ async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Pr
 const MOST_NAMED = 3;
 
 /** What others changed outside lists waits to be looked at, and stands in the ledger. */
-async function keepOutsideChanges(trx: Db, accountId: number, changes: readonly Change[]): Promise<void> {
+async function keepOutsideChanges(
+  trx: Db,
+  accountId: number,
+  changes: ReturnType<typeof findOutside>,
+): Promise<void> {
   if (changes.length === 0) return;
   const { currency } = await requireAccountById(trx, accountId);
   const gone = await loadNamesOfGoneLists(trx, accountId);
   const names = namesInMirror(await loadMirror(trx, accountId), [], currency, gone);
-  const found = changes.map((change) => ({ change, said: describeChange(change, names) }));
+  const found = changes.map((one) => ({ ...one, said: describeChange(one.change, names) }));
   await insertOutsideChanges(trx, accountId, found);
-  const some = found.slice(0, MOST_NAMED).map(({ said }) => said);
-  const more = found.length > MOST_NAMED ? `, and ${found.length - MOST_NAMED} more` : '';
-  await appendLedger(trx, accountId, {
-    ...{ actor: 'read-back', about: 'change' },
-    what: `Somebody else changed on the platform: ${some.join('; ')}${more}`,
-    after: changes,
-  });
+  const byAuthor = group(found, ({ by }) => by);
+  await appendAllToLedger(
+    trx,
+    accountId,
+    [...byAuthor].map(([by, of]) => ({
+      ...{ actor: 'read-back', about: 'change', after: of.map(({ change }) => change) },
+      what: `${by ?? 'Somebody else'} changed on the platform: ${sayFirst(of.map(({ said }) => said))}`,
+    })),
+  );
+}
+
+function sayFirst(said: readonly string[]): string {
+  const more = said.length > MOST_NAMED ? `, and ${said.length - MOST_NAMED} more` : '';
+  return said.slice(0, MOST_NAMED).join('; ') + more;
 }
 
 /** Changes that are on their way to the platform, or there and not read back. */
