@@ -1,7 +1,8 @@
-import ExcelJS from 'exceljs';
+import type ExcelJS from 'exceljs';
 import { SourceFault, type Cell } from '@/core';
 import { listEntries, readEntry } from './archive';
 import { damaged } from './limits';
+import { OrderedReader } from './ordered-reader';
 import { checkWidth, sheetBounds } from './sheet-bounds';
 
 const BATCH = 1_000;
@@ -33,7 +34,7 @@ export async function listSheets(path: string): Promise<string[]> {
  */
 export async function* readSheet(path: string, index: number): AsyncGenerator<Cell[][]> {
   await checkEntries(path);
-  const reader = openReader(path);
+  const reader = new OrderedReader(path);
   try {
     let at = 0;
     for await (const sheet of reader) {
@@ -88,17 +89,10 @@ type Sheet = AsyncIterable<ExcelJS.Row> & { name: string };
 async function eachSheet(path: string, visit: (sheet: Sheet) => Promise<boolean>): Promise<void> {
   await checkEntries(path);
   try {
-    for await (const sheet of openReader(path)) if (!(await visit(sheet as unknown as Sheet))) return;
+    for await (const sheet of new OrderedReader(path)) if (!(await visit(sheet as unknown as Sheet))) return;
   } catch (error) {
     throw toFault(error);
   }
-}
-
-function openReader(path: string) {
-  return new ExcelJS.stream.xlsx.WorkbookReader(path, {
-    ...{ worksheets: 'emit', sharedStrings: 'cache', styles: 'cache' },
-    ...{ hyperlinks: 'ignore', entries: 'ignore' },
-  });
 }
 
 /**
