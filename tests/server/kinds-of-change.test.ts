@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { CHANGE_KINDS, newListId, type Change, type ChangeKind } from '@/core';
 import type { PlatformChange, Structure } from '@/contracts/platform';
 import { loadMirror } from '@/server/repositories/structure/structure';
-import { undoSent } from '@/server/use-cases/ledger/undo-sent';
+import { undoSent, undoTogether } from '@/server/use-cases/ledger/undo-sent';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';
@@ -278,3 +279,47 @@ function sameAgain(change: Change): Change {
   if (change.kind === 'rename list') return { ...change, was: change.name };
   return change;
 }
+
+describe('several kinds together', () => {
+  const send = async (kinds: readonly ChangeKind[]) => {
+    const changes: Change[] = [];
+    for (const kind of kinds) {
+      const change = await changeFor(kind);
+      changes.push(change.kind === 'make list' ? { ...change, listId: newListId(randomUUID()) } : change);
+    }
+    const wanted = changes.map((change) => ({ change }));
+    const outcomes = await draftChanges(world.deps, world.slug, world.personId, wanted);
+    expect(outcomes.map(({ outcome }) => outcome)).toEqual(kinds.map(() => 'drafted'));
+    return sendDraft();
+  };
+  const sendDraft = async () => {
+    const setId = await sendTray(world.deps, world.slug, world.personId);
+    await world.work();
+    expect(await world.db('change_set').where({ change_set_id: setId }).first('state')).toEqual({
+      state: 'confirmed',
+    });
+    return setId;
+  };
+  const firstOf = async (setId: number) =>
+    (await world.db('change').where({ change_set_id: setId }).first('change_id')).change_id as number;
+
+  test('a tray, or all since one, and what undoes it leave the account as it was', async () => {
+    const some = fc.shuffledSubarray([...CHANGE_KINDS], { minLength: 1 });
+    await fc.assert(
+      fc.asyncProperty(some, fc.nat(), async (kinds, at) => {
+        const before = await standing();
+        const split = 1 + (at % kinds.length);
+        const first = await send(kinds.slice(0, split));
+        if (split < kinds.length) await send(kinds.slice(split));
+        const undo = (what: 'tray' | 'since', setId: number) => async () =>
+          undoTogether(world.deps, world.slug, world.personId, await firstOf(setId), what);
+        await undo('since', first)();
+        await sendDraft();
+        expect(await standing()).toEqual(before);
+        // All of it is taken back now, so there is nothing more to undo.
+        await expect(undo('tray', first)()).rejects.toThrow('nothing to undo');
+      }),
+      { numRuns: 8 },
+    );
+  });
+});

@@ -3,8 +3,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import ExcelJS from 'exceljs';
+import JSZip from 'jszip';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { zipped } from '../../../tests/support/zipped';
+import { readerHere } from './reader/file-reader';
 import { readReportFile } from './open-report';
 import { isArchive, unpackArchive } from './unpack-archive';
 
@@ -89,6 +91,36 @@ describe('workbooks', () => {
     expect((await readReportFile(locked)).error?.category).toBe('encrypted');
     const cut = await stored('cut.xlsx', whole.subarray(0, whole.length / 2));
     expect((await readReportFile(cut)).error?.category).toBe('damaged');
+  });
+
+  test('are read alike in whatever order their parts stand in the archive', async () => {
+    const whole = await workbook({
+      Report: [
+        ['Search term', 'Day', 'Clicks'],
+        ['hive', '2026-10-31', 3],
+        ['smoker', '2026-10-31', 4],
+      ],
+      More: [['movie'], ['plans']],
+    });
+    const { files } = await JSZip.loadAsync(whole);
+    const parts: [string, Uint8Array][] = [];
+    for (const part of Object.values(files))
+      if (!part.dir) parts.push([part.name, await part.async('uint8array')]);
+    // Texts and names last, as some programs write them; first; and the sheets before all.
+    const isSheet = ([name]: [string, unknown]) => name.includes('worksheets');
+    const orders = [
+      parts,
+      parts.toReversed().sort((a, b) => Number(isSheet(b)) - Number(isSheet(a)) || a[0].localeCompare(b[0])),
+      parts.toSorted((a, b) => Number(isSheet(a)) - Number(isSheet(b))),
+    ];
+    for (const [i, order] of orders.entries()) {
+      const file = await stored(`order${i}.xlsx`, await zipped(Object.fromEntries(order)));
+      expect(await readReportFile(file)).toMatchObject({ rows: 2, sums: { clicks: 7 } });
+      expect(await readerHere.readSheets(file)).toEqual([
+        { name: 'Report', text: 'Search term\tDay\tClicks\nhive\t2026-10-31\t3\nsmoker\t2026-10-31\t4' },
+        { name: 'More', text: 'movie\nplans' },
+      ]);
+    }
   });
 
   test('without a table say that no header was found', async () => {
