@@ -62,6 +62,12 @@ export const EndDateOutcomeSchema = v.strictObject({
   was: v.array(v.strictObject({ changeId: v.number(), endsOn: v.nullable(v.string()) })),
 });
 
+/** What a person says of a change in the tray. */
+export const CommentSchema = v.object({
+  changeId: StoredNumberSchema,
+  text: v.pipe(v.string(), v.trim(), v.minLength(1, 'Say something.'), v.maxLength(500)),
+});
+
 /** What became of one change that was put in the tray. */
 export const DraftOutcomeSchema = v.variant('outcome', [
   /** its id is 0 where a later change of the same request took it out again */
@@ -90,6 +96,8 @@ const TrayChangeSchema = v.strictObject({
   ...{ by: v.string(), why: v.nullable(v.string()) },
   /** the first day on which it does not act any more */
   endsOn: v.nullable(v.string()),
+  /** what people said of it, oldest first */
+  comments: v.array(v.strictObject({ id: v.number(), by: v.string(), text: v.string() })),
   /** the same for all that one action put in the tray */
   action: v.string(),
   ...{ forcedBecause: v.nullable(v.string()), failedBefore: v.nullable(v.string()) },

@@ -25,7 +25,7 @@ const LANDED: Record<string, string> = {
   '015-standing-version': '1ed6c3dcda61ad2f',
   '016-bytes-of-files': 'c4afc035f9b95f08',
   '017-packed-facts': '288315f314bde73a',
-  '018-trusted-sending': '63c2aa2b499236c1',
+  '018-trusted-sending': '01b17c1c25341359',
 };
 
 const digestOf = (name: string) =>

@@ -7,6 +7,7 @@ import { undoTogether } from '@/server/use-cases/ledger/undo-sent';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { moveClock, setFaults } from '@/server/use-cases/intake/fetch-report';
 import { endStops, setEndDate } from '@/server/use-cases/tray/end-dates';
+import { commentOnChange, removeComment } from '@/server/use-cases/tray/comment';
 import { checkTray } from '@/server/use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
@@ -399,6 +400,34 @@ describe('what is found of the tray before it is sent', () => {
     expect((await check()).gone).toMatchObject([
       { changeId: inGroup, reason: 'the ad group is not there any more.' },
     ]);
+  });
+});
+
+describe('comments on a change', () => {
+  const say = (changeId: number, text: string, person = world.personId) =>
+    commentOnChange(world.deps, world.slug, person, changeId, text);
+
+  test('stand with it for all, and go on with it when it failed', async () => {
+    const [, , third] = await draft(stop('movie'), stop('plans'), stop('jobs'));
+    const { person_id: other } = await world
+      .db('person')
+      .whereNot({ person_id: world.personId })
+      .first('person_id');
+    await say(third!, 'Is this not a course of ours?');
+    const { id } = await say(third!, 'It is not.', other);
+    const { id: mistaken } = await say(third!, 'Oh');
+    await removeComment(world.deps, world.slug, world.personId, mistaken);
+    const comments = [
+      { by: 'Maren Oakes', text: 'Is this not a course of ours?' },
+      { by: 'Tobias Finch', text: 'It is not.' },
+    ];
+    expect((await tray()).changes[2]).toMatchObject({ comments });
+    await expect(removeComment(world.deps, world.slug, world.personId, id)).rejects.toThrow('another person');
+    await switchOn('refuses some');
+    await send();
+    await world.work();
+    expect((await tray()).changes).toMatchObject([{ change: { text: 'jobs' }, comments }]);
+    await expect(say(third!, 'Too late')).rejects.toThrow('not in the tray any more');
   });
 });
 

@@ -2,10 +2,12 @@ import * as v from 'valibot';
 import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
 import { LedgerPageSchema, LedgerQuerySchema, UndoneTogetherSchema, UndoTogetherSchema } from '../ledger';
+import { StoredSchema } from '../lists';
 import { TrayOutlookSchema } from '../outlook';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
   BackRequestSchema,
+  CommentSchema,
   DraftOutcomeSchema,
   DraftOutcomesSchema,
   DraftRequestSchema,
@@ -47,6 +49,11 @@ export const trayRoutes = routesOf({
   'PUT tray/ends': {
     ...{ role: 'prepare', body: EndDateSchema, answer: EndDateOutcomeSchema, changes: ['draft'] },
   },
+  'POST tray/comments': {
+    ...{ role: 'prepare', body: CommentSchema, answer: StoredSchema, changes: ['draft'] },
+  },
+  /** takes back what oneself has said */
+  'DELETE tray/comments/[comment]': { role: 'prepare', answer: DoneSchema, changes: ['draft'] },
   'POST tray/send': { role: 'send', body: SendRequestSchema, answer: SentOutcomeSchema, changes: SENT },
   'POST tray/sent/[set]/again': { role: 'send', answer: DoneSchema, changes: SENT },
   /** stops the sending after the batch that is on its way; what waits for its time is back in the tray at once */

@@ -27,6 +27,7 @@ export const aTrayChange = (over: Partial<TrayChange> = {}): TrayChange => ({
   stops: aWeight({ terms: 4, clicks: 12, costMicros: 7_500_000, conversions: 0 }),
   ...{ reopens: aWeight(), by: 'Ilse Brandow', why: null, forcedBecause: null, failedBefore: null },
   endsOn: null,
+  comments: [],
   ...{ touched: [], reaches: null, placeNote: null, heldBackBy: { count: 0, first: [] } },
   action: `1 ${over.id ?? 1}`, // each by an action of its own
   ...over,

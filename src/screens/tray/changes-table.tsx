@@ -8,6 +8,7 @@ import { formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout, type Sort } from '@/ui/table/use-layout';
+import { CommentCell } from './comment-cell';
 import { useTrayActions } from './use-tray';
 
 /** What will change, a row a change; what is out of sight is not drawn. */
@@ -77,6 +78,11 @@ function useChangeColumns(setEnd: SetEnd): readonly Column<TrayChange>[] {
         ...{ id: 'until', name: 'ends on', px: 122, isText: true, isSortable: true, explains: ENDS },
         value: ({ endsOn }) => endsOn ?? '',
         cell: (change) => stopsIn(change.change) && <EndField change={change} setEnd={setEnd} />,
+      },
+      {
+        ...{ id: 'comments', name: 'comments', px: 110, isText: true },
+        value: ({ comments }) => comments.map(({ by, text }) => `${by}: ${text}`).join('; '),
+        cell: (change) => <CommentCell change={change} />,
       },
     ];
     return columns;

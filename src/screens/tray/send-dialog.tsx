@@ -43,7 +43,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
   };
   return (
     <DialogFrame
-      width={820}
+      width={920}
       isTall
       needs={AROUND + 46 * view.changes.length + 60 * warnings.length}
       onClose={onClose}

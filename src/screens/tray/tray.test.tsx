@@ -266,6 +266,21 @@ describe('sending', () => {
     expect(await screen.findByText('Taken back by itself on 6 Jan 2027')).toBeDefined();
   });
 
+  test('something is said of a change, by Enter', async () => {
+    const said = { id: 3, by: 'Tobias Finch', text: 'A course of ours?' };
+    const view = aTrayView({ changes: [aTrayChange({ comments: [said] })] });
+    const { user, asked } = show(<Tray />, {
+      answers: { 'GET tray': view, 'POST tray/comments': { id: 4 } },
+    });
+    await openPage(user);
+    expect(await screen.findByText('A course of ours?')).toBeDefined();
+    await user.click(screen.getByRole('button', { name: /^Comment on: Stop “movie”/ }));
+    await user.keyboard('No, a film.{Enter}');
+    await waitFor(() => expect(asked('POST tray/comments')).toHaveLength(1));
+    expect(asked('POST tray/comments')[0]!.body).toEqual({ changeId: 1, text: 'No, a film.' });
+    expect(await screen.findByText('Said of the change')).toBeDefined();
+  });
+
   test('without a platform it is handed over', async () => {
     const { user } = show(<Tray />, { answers: { 'GET tray': full }, summary: { isConnected: false } });
     await openPage(user);

@@ -156,6 +156,20 @@ export function useTrayActions() {
       }
     },
 
+    /** Says something of a change, for all who look at the tray. @returns whether it was said */
+    async comment(changeId: number, text: string): Promise<boolean> {
+      try {
+        const { id } = await doing(call('POST tray/comments', { body: { changeId, text } }));
+        await undoable('Said of the change', () =>
+          call('DELETE tray/comments/[comment]', { params: { comment: id } }),
+        );
+        return true;
+      } catch (error) {
+        sayFailure(error);
+        return false;
+      }
+    },
+
     /** A tray that was handed over has been carried out, a person says. */
     async sayDone(setId: number): Promise<void> {
       try {

@@ -16,6 +16,7 @@ const aChange = (over: Partial<TrayChange>): TrayChange => ({
   forcedBecause: null,
   failedBefore: null,
   endsOn: null,
+  comments: [],
   ...{ touched: [], placeNote: null, action: '1' },
   reaches: null,
   heldBackBy: { count: 0, first: [] },

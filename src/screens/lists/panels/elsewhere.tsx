@@ -8,7 +8,6 @@ import { InHand } from '@/screens/frame/in-hand';
 import { useRefresh } from '@/screens/frame/data/refresh';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { Button } from '@/ui/button';
-import { formatDay } from '@/ui/format';
 import { useRoving } from '@/ui/use-roving';
 import { EditInHand } from '../edit/edit-in-hand';
 import { Outside, sayWho } from './outside';

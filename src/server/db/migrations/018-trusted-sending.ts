@@ -12,6 +12,18 @@ export async function up(db: Knex): Promise<void> {
     -- the first day on which a stop does not act any more
     alter table change add column ends_on date;
     create index change_that_ends on change (account_id, ends_on) where ends_on is not null;
+    -- what people say of a change before it is sent
+    create table change_comment (
+      account_id integer not null,
+      change_comment_id integer not null generated always as identity,
+      change_id integer not null,
+      person_id integer not null references person,
+      at timestamptz not null default now(),
+      body text not null,
+      primary key (account_id, change_comment_id),
+      foreign key (account_id, change_id) references change on delete cascade
+    );
+    create index change_comment_of on change_comment (account_id, change_id);
     -- what a person knew when looking at Today: the newest day with data, and the one before that look
     create table last_look (
       account_id integer not null references account on delete cascade,
@@ -32,6 +44,7 @@ export async function down(db: Knex): Promise<void> {
   await db.raw(`
     drop trigger ledger_is_never_deleted on ledger_entry;
     drop table last_look;
+    drop table change_comment;
     alter table list_version drop column changed_on, drop column changed_by;
     alter table outside_change drop column changed_on, drop column changed_by;
     alter table change drop column ends_on, drop column attempts;

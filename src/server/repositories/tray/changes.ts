@@ -3,6 +3,7 @@ import { changeKey, type Change } from '@/core';
 import type { Db } from '../../db/connection';
 import type { Before } from './before';
 import { openDraft, UNDERWAY, type SetState } from './change-sets';
+import { COMMENTS, type Comment } from './comments';
 
 /** said: carried out, as a person says, in an account without a platform; no structure file has shown it yet. */
 export type ChangeState = 'drafted' | 'applied' | 'refused' | 'said' | 'there' | 'missing' | 'different';
@@ -25,13 +26,15 @@ export type StoredChange = {
   attempts: number;
   /** the first day on which it does not act any more */
   endsOn: string | null;
+  /** what people said of it, oldest first */
+  comments: Comment[];
   draftedBy: string;
   draftedById: number;
   /** the same for all that one action put in */
   draftedAt: string;
 };
 
-function toChange(row: Record<string, unknown>): StoredChange {
+export function toChange(row: Record<string, unknown>): StoredChange {
   return {
     id: row.change_id as number,
     setId: row.change_set_id as number,
@@ -48,18 +51,19 @@ function toChange(row: Record<string, unknown>): StoredChange {
     undoes: row.undoes as number | null,
     attempts: row.attempts as number,
     endsOn: row.ends_on as string | null,
+    comments: (row.comments as Comment[] | null) ?? [],
     draftedBy: row.drafted_by_name as string,
     draftedById: row.drafted_by as number,
     draftedAt: (row.drafted_at as Date).toISOString(),
   };
 }
 
-const changes = (db: Db, accountId: number) =>
+export const changes = (db: Db, accountId: number) =>
   db('change')
     .join('person', 'person.person_id', 'change.drafted_by')
     .where({ 'change.account_id': accountId })
     .orderBy('change.change_id')
-    .select('change.*', 'person.name as drafted_by_name');
+    .select('change.*', 'person.name as drafted_by_name', db.raw(`(${COMMENTS}) as comments`));
 
 export async function loadDraft(db: Db, accountId: number): Promise<StoredChange[]> {
   const draft = db('change_set').where({ account_id: accountId, state: 'draft' }).select('change_set_id');
@@ -284,37 +288,5 @@ export async function updateChanges(
               attempts smallint)
       where c.account_id = :account and c.change_set_id = :set and c.change_id = u.change_id`,
     { account: accountId, set: setId, rows: JSON.stringify(rows) },
-  );
-}
-
-/** The changes that made lists, by the keys that the `new:` ids of the lists carry. */
-export async function loadMakers(
-  db: Db,
-  accountId: number,
-  keys: readonly string[],
-): Promise<Map<string, StoredChange>> {
-  if (keys.length === 0) return new Map();
-  const rows = await changes(db, accountId).where({ kind: 'make list' }).whereIn('key', keys);
-  return new Map(rows.map(toChange).map((maker) => [maker.key, maker]));
-}
-
-/**
- * Lists that bore a `new:` id get their own: in every change that names them. Such an id is a key, so nothing else holds it,
- * and a change names one list.
- * @param adopted `new:` id → id of the list
- */
-export async function renameLists(
-  db: Db,
-  accountId: number,
-  adopted: ReadonlyMap<string, string>,
-): Promise<void> {
-  if (adopted.size === 0) return;
-  await db.raw(
-    `update change c
-        set body = cast(replace(c.body::text, '"' || a.new_id || '"', '"' || a.list_id || '"') as jsonb),
-            natural_key = replace(c.natural_key, a.new_id, a.list_id)
-       from unnest(cast(:newIds as text[]), cast(:listIds as text[])) as a (new_id, list_id)
-      where c.account_id = :account and strpos(c.natural_key, a.new_id) > 0`,
-    { account: accountId, newIds: [...adopted.keys()], listIds: [...adopted.values()] },
   );
 }

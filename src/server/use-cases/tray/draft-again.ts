@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { listMadeBy, listOf, newListId, type Change } from '@/core';
 import type { Db } from '../../db/connection';
 import { openDraft } from '../../repositories/tray/change-sets';
+import { copyComments } from '../../repositories/tray/comments';
 import { insertChanges, loadDraft, type NewChange, type StoredChange } from '../../repositories/tray/changes';
 
 /**
@@ -19,6 +20,7 @@ export async function draftAgain(
   const drafted = new Set((await loadDraft(trx, accountId)).map((c) => JSON.stringify(c.change)));
   const renamed = new Map<string, string>();
   const again: NewChange[] = [];
+  const from: number[] = [];
   for (const stored of failed) {
     const key = randomUUID();
     const made = listMadeBy(stored.change);
@@ -27,12 +29,15 @@ export async function draftAgain(
     if (drafted.has(JSON.stringify(change))) continue;
     const { why, forcedBecause, undoes, endsOn, draftedById } = stored;
     const failedBefore = sayFailure(stored);
+    from.push(stored.id);
     again.push({
       ...{ key, change, why, forcedBecause, undoes, endsOn, failedBefore },
       draftedBy: draftedById,
     });
   }
-  await insertChanges(trx, accountId, setId, again);
+  const ids = await insertChanges(trx, accountId, setId, again);
+  const pairs = ids.map((to, i) => ({ from: from[i]!, to }));
+  await copyComments(trx, accountId, pairs);
   return again.length;
 }
 

@@ -13,10 +13,10 @@ import { closeSet, findSet } from '../../repositories/tray/change-sets';
 import {
   loadChangesOf,
   loadUnderway,
-  renameLists,
   updateChanges,
   type StoredChange,
 } from '../../repositories/tray/changes';
+import { renameLists } from '../../repositories/tray/made-lists';
 import { insertOutsideChanges, loadElementStates } from '../../repositories/structure/outside-changes';
 import { appendAllToLedger } from '../../repositories/ledger';
 import { renameListsInRules } from '../../repositories/lists/hang-rules';

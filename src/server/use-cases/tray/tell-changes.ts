@@ -74,6 +74,7 @@ function tellChange(open: Open, i: number): TrayChange {
     action: `${stored.draftedById} ${stored.draftedAt}`,
     why: stored.why,
     endsOn: stored.endsOn,
+    comments: stored.comments,
     forcedBecause: stored.forcedBecause,
     failedBefore: stored.failedBefore,
     touched: touchedBy(open, change, draft.gate, step.stopped),

@@ -1,7 +1,8 @@
 import { isNewListId, keyOfNewList, listOf } from '@/core';
 import type { PlatformChange } from '@/contracts/platform';
 import { findSet } from '../../repositories/tray/change-sets';
-import { loadMakers, type StoredChange } from '../../repositories/tray/changes';
+import { type StoredChange } from '../../repositories/tray/changes';
+import { loadMakers } from '../../repositories/tray/made-lists';
 import type { Mirror } from '../../repositories/structure/structure';
 import { PlatformTrouble } from '../../platform/platform';
 import type { Deps } from '../deps';

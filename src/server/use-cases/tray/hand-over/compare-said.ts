@@ -4,10 +4,10 @@ import { closeSet, listUnderway } from '../../../repositories/tray/change-sets';
 import {
   loadChangesOf,
   loadUnderway,
-  renameLists,
   updateChanges,
   type StoredChange,
 } from '../../../repositories/tray/changes';
+import { renameLists } from '../../../repositories/tray/made-lists';
 import { renameListsInRules } from '../../../repositories/lists/hang-rules';
 import {
   removeFromMirror,
