@@ -20,6 +20,19 @@ async function chooseFault(page: Page, fault: string) {
   ).toContainText(fault);
 }
 
+/** Puts stops in the tray, for the whole account. */
+async function draft(page: Page, texts: readonly string[]) {
+  const changes = texts.map((text) => ({
+    change: { kind: 'add negative', text, match: 'exact', place: { kind: 'account', id: null } },
+  }));
+  const answer = await page.request.post(`/api${ACCOUNT}/tray`, {
+    data: { changes },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(answer.status()).toBe(200);
+  await page.reload();
+}
+
 test('some of a tray is refused, mended and sent again; a stop comes to its end; Today tells of it', async ({
   page,
 }) => {
@@ -28,23 +41,16 @@ test('some of a tray is refused, mended and sent again; a stop comes to its end;
   const trayCount = async () => toNumber(await page.getByTestId('tray-count').textContent());
   const note = page.getByTestId('sent-note');
 
-  await page.goto(`${ACCOUNT}/sift?returns=none&text=hive`);
-  const terms = page.getByRole('grid', { name: 'Search terms' });
-  await expect(terms.locator('[role=row][aria-selected=true]')).toBeVisible();
-  await terms.focus();
-  const before = await trayCount();
-  for (let stopped = 0; stopped < 3; stopped++) {
-    await expect(page.locator('[data-weighed]')).toBeVisible();
-    await page.keyboard.press('w');
-    await expect.poll(trayCount).toBe(before + stopped + 1);
-  }
+  await page.goto(`${ACCOUNT}/sift`);
+  await draft(page, ['okapi lamp red', 'okapi lamp blue', 'okapi lamp green']);
+  await expect.poll(trayCount).toBeGreaterThanOrEqual(3);
 
   // The platform refuses every third change; the first of the tray has an end.
   await chooseFault(page, 'refuses some');
   await tray.getByRole('button', { name: 'Send the tray…' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toBeVisible();
-  const end = dialog.getByLabel(/^Ends on: Stop/).first();
+  const end = dialog.getByLabel(/^Ends on: Stop “okapi lamp red”/);
   await end.fill(await dayIn(page, 3));
   await end.press('Enter');
   await expect(page.getByText(/Taken back by itself on/)).toBeVisible();
@@ -89,12 +95,8 @@ test('some of a tray is refused, mended and sent again; a stop comes to its end;
 test('a tray that is set for a time waits, and one press brings it back', async ({ page }) => {
   const tray = page.getByRole('region', { name: 'Tray' });
   const trayCount = async () => toNumber(await page.getByTestId('tray-count').textContent());
-  await page.goto(`${ACCOUNT}/sift?returns=none&text=hive`);
-  const terms = page.getByRole('grid', { name: 'Search terms' });
-  await expect(terms.locator('[role=row][aria-selected=true]')).toBeVisible();
-  await terms.focus();
-  await expect(page.locator('[data-weighed]')).toBeVisible();
-  await page.keyboard.press('w');
+  await page.goto(`${ACCOUNT}/sift`);
+  await draft(page, ['okapi lamp white']);
   await expect.poll(trayCount).toBe(1);
   await tray.getByRole('button', { name: 'Send the tray…' }).click();
   const tomorrow = new Date(Date.now() + 86_400_000).toISOString().slice(0, 16);
