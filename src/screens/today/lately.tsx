@@ -12,7 +12,9 @@ const MOST = 6;
 export function Lately() {
   const { query } = useRoutes();
   const { slug } = useAccount().summary;
-  const { data } = useQuery(query('GET ledger', { query: {} }));
+  // The Ledger keeps the same answer page by page, so this one is kept under a name of its own.
+  const { queryKey, ...asked } = query('GET ledger', { query: {} });
+  const { data } = useQuery({ ...asked, queryKey: [...queryKey, 'newest'] });
   if (!data || data.lines.length === 0) return null;
   return (
     <section aria-label="Lately" className="mt-4 text-table">

@@ -1,6 +1,7 @@
 'use client';
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { group } from 'd3';
 import Link from 'next/link';
 import { counted } from '@/core';
 import type { News, SavedOfToday, Today } from '@/contracts/today';
@@ -106,7 +107,15 @@ function Spend({ today: { days, window }, saved }: { today: Today; saved: SavedO
         days={days.map((day) => ({ ...day, stoppedMicros: stoppedOn.get(day.day) ?? 0 }))}
         money={money}
         look="large"
-        flags={shown.map(({ sentDay, letter }) => ({ day: sentDay, letter }))}
+        flags={[...group(shown, ({ sentDay }) => sentDay)].map(([day, trays]) => ({
+          ...{
+            day,
+            letter: trays
+              .map(({ letter }) => letter)
+              .reverse()
+              .join(' '),
+          },
+        }))}
       />
     </section>
   );
