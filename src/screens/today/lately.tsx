@@ -10,11 +10,13 @@ const MOST = 6;
 
 /** The newest entries of the ledger. */
 export function Lately() {
-  const { query } = useRoutes();
+  const { call } = useRoutes();
   const { slug } = useAccount().summary;
   // The Ledger keeps the same answer page by page, so this one is kept under a name of its own.
-  const { queryKey, ...asked } = query('GET ledger', { query: {} });
-  const { data } = useQuery({ ...asked, queryKey: [...queryKey, 'newest'] });
+  const { data } = useQuery({
+    queryKey: ['GET ledger', slug, 'newest'],
+    queryFn: () => call('GET ledger', { query: {} }),
+  });
   if (!data || data.lines.length === 0) return null;
   return (
     <section aria-label="Lately" className="mt-4 text-table">

@@ -27,7 +27,7 @@ export function TodayScreen() {
   const { data, error } = useQuery({ ...query('GET today', asked), placeholderData: keepPreviousData });
   const { data: saved } = useQuery({ ...query('GET today/saved'), placeholderData: keepPreviousData });
   const { data: news } = useQuery({
-    queryKey: [slug, 'POST today/look', dataDays?.to],
+    queryKey: ['POST today/look', slug, dataDays?.to],
     queryFn: () => call('POST today/look'),
     staleTime: Infinity,
   });
