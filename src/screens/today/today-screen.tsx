@@ -44,7 +44,7 @@ export function TodayScreen() {
       {dataDays === null ? (
         <NoData slug={slug} />
       ) : (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)] max-[1180px]:grid-cols-[minmax(0,1fr)]  max-[1180px]:overflow-y-auto">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)] max-[1180px]:block max-[1180px]:overflow-y-auto">
           <div
             className="min-h-0 overflow-y-auto px-4 py-3 max-[1180px]:overflow-visible"
             role="group"
