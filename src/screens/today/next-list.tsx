@@ -31,13 +31,17 @@ export function NextList() {
     <section aria-label="Next, by what it is worth">
       <h2 className="font-semibold">Next, by what it is worth</h2>
       <ErrorText error={error} />
-      {data && things.length === 0 && <p className="text-table text-soft">Nothing waits. Well done.</p>}
+      {data && things.length === 0 && (
+        <p className="text-table text-soft" tabIndex={-1} data-work>
+          Nothing waits. Well done.
+        </p>
+      )}
       <ul className="mt-1 border-t border-line" {...roving.list}>
         {things.map((thing, index) => (
           <li key={thing.kind} className="border-b border-line">
             <Goes
               thing={thing}
-              item={roving.itemOf(index)}
+              item={{ ...roving.itemOf(index), ...(index === roving.at && { 'data-work': true }) }}
               className={`flex w-full items-start gap-3 border-l-[3px] px-2.5 py-1.5 text-left ${index === roving.at ? 'border-pine bg-raised' : 'border-transparent hover:bg-raised'}`}
             >
               <span className="min-w-0 flex-1">
@@ -49,14 +53,21 @@ export function NextList() {
           </li>
         ))}
       </ul>
-      {inHand && <ThingInHand thing={inHand} days={length} />}
+      {inHand ? (
+        <ThingInHand thing={inHand} days={length} />
+      ) : (
+        <InHand>
+          <p className="mt-1 text-table text-soft">What is next stands here, with what it is worth.</p>
+        </InHand>
+      )}
     </section>
   );
 }
 
 type GoesProps = {
   thing: NextThing;
-  item?: { 'data-item': number; tabIndex: number };
+  /** the one in hand is where Esc and the first stop of Tab lead */
+  item: { 'data-item': number; tabIndex: number; 'data-work'?: true };
   className?: string;
   children: React.ReactNode;
 };

@@ -2,6 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { News, NextAnswer, Regret, SavedOfToday, Today } from '@/contracts/today';
 import { aLedgerLine } from '../testing/builders';
+import { focusWork } from '@/ui/focus-work';
 import { show } from '../testing/screen';
 import { sayRegret } from './regret-watch';
 import { TodayScreen } from './today-screen';
@@ -104,7 +105,8 @@ describe('Today', () => {
     const inHand = screen.getByRole('region', { name: 'In hand' });
     await waitFor(() => expect(inHand.textContent).toContain('risks about 1.3 conversions'));
     expect(inHand.textContent).toContain('jobs61.20and 11 more');
-    words!.focus();
+    focusWork(); // where Esc leads
+    expect(document.activeElement).toBe(words);
     await user.keyboard('{ArrowDown}');
     expect(document.activeElement).toBe(files);
     expect(inHand.textContent).toContain('1 file brought and not loaded');
@@ -155,7 +157,9 @@ describe('Today', () => {
       },
     });
     expect(await screen.findByText(/Nothing yet: what a tray saved is told/)).toBeDefined();
-    expect(await screen.findByText(/Nothing waits/)).toBeDefined();
+    const nothing = await screen.findByText(/Nothing waits/);
+    focusWork();
+    expect(document.activeElement).toBe(nothing);
     expect(await screen.findByText(/Nothing came since your last look/)).toBeDefined();
   });
 });
