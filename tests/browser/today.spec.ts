@@ -50,6 +50,7 @@ test('some of a tray is refused, mended and sent again; a stop comes to its end;
   await tray.getByRole('button', { name: 'Send the tray…' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toBeVisible();
+  await dialog.getByText(/^Stop “okapi lamp red”/).click(); // the row in hand has the fields
   const end = dialog.getByLabel(/^Ends on: Stop “okapi lamp red”/);
   await end.fill(await dayIn(page, 3));
   await end.press('Enter');

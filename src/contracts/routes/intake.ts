@@ -40,8 +40,8 @@ export const intakeRoutes = routesOf({
     changes: ['structure', 'elsewhere', 'settings', 'ledger'],
   },
   /** what is to go wrong on the stand-in */
-  'GET platform/faults': { role: 'look', answer: FaultsSchema },
-  'PUT platform/faults': { role: 'own', body: FaultsSchema, answer: FaultsSchema, changes: [] },
+  'GET platform/faults': { role: 'look', answer: FaultsSchema, from: ['faults'] },
+  'PUT platform/faults': { role: 'own', body: FaultsSchema, answer: FaultsSchema, changes: ['faults'] },
   'POST platform/report': { role: 'prepare', answer: FetchedSchema, changes: ['files', 'ledger'] },
   'POST platform/daily': { role: 'own', body: DailyFetchSchema, answer: DoneSchema, changes: ['files'] },
 });

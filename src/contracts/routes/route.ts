@@ -22,6 +22,7 @@ export const PARTS = [
   'settings', // of the account
   'people', // and accounts
   'files', // that were brought, and recipes
+  'faults', // of the stand-in platform
 ] as const;
 export type Part = (typeof PARTS)[number];
 

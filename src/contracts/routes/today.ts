@@ -15,5 +15,5 @@ export const todayRoutes = routesOf({
   },
   'GET today/regrets': { role: 'look', answer: RegretsSchema, from: SENT },
   /** notes that a person looks, and tells what came since the look before */
-  'POST today/look': { role: 'look', answer: NewsSchema, changes: [] },
+  'POST today/look': { role: 'prepare', answer: NewsSchema, changes: [] },
 });

@@ -4,19 +4,20 @@ import { useMemo, useState } from 'react';
 import type { TrayChange } from '@/contracts/tray';
 import { stopsIn } from '@/core';
 import { useMoney, useUnits } from '@/screens/frame/money';
-import { formatCount } from '@/ui/format';
+import { formatCount, formatDay } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout, type Sort } from '@/ui/table/use-layout';
 import { CommentCell } from './comment-cell';
 import { useTrayActions } from './use-tray';
 
-/** What will change, a row a change; what is out of sight is not drawn. */
+/** What will change, a row a change; what is out of sight is not drawn. The row in hand has fields, the others say what stands in them. */
 export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
   const { setEnd } = useTrayActions();
-  const columns = useChangeColumns(setEnd);
+  const [inHand, setInHand] = useState<number | null>(null);
+  const current = inHand ?? changes[0]?.id;
+  const columns = useChangeColumns(setEnd, current);
   const [sort, setSort] = useState<Sort | null>(null);
-  const [cursor, setCursor] = useState(0);
   const layout = useLayout('changes', columns, changes as TrayChange[], sort);
   return (
     <DataTable
@@ -25,8 +26,11 @@ export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
       layout={layout}
       count={changes.length}
       rowAt={(index) => layout.rows[index]}
-      cursor={Math.min(cursor, Math.max(0, changes.length - 1))}
-      onCursor={setCursor}
+      cursor={Math.max(
+        0,
+        layout.rows.findIndex(({ id }) => id === current),
+      )}
+      onCursor={(index) => setInHand(layout.rows[index]?.id ?? null)}
       sort={sort}
       onSort={setSort}
       isMeasured
@@ -38,7 +42,8 @@ export function ChangesTable({ changes }: { changes: readonly TrayChange[] }) {
 
 type SetEnd = ReturnType<typeof useTrayActions>['setEnd'];
 
-function useChangeColumns(setEnd: SetEnd): readonly Column<TrayChange>[] {
+/** @param current the change in hand */
+function useChangeColumns(setEnd: SetEnd, current: number | undefined): readonly Column<TrayChange>[] {
   const money = useMoney();
   const units = useUnits();
   return useMemo(() => {
@@ -77,16 +82,21 @@ function useChangeColumns(setEnd: SetEnd): readonly Column<TrayChange>[] {
       {
         ...{ id: 'until', name: 'ends on', px: 122, isText: true, isSortable: true, explains: ENDS },
         value: ({ endsOn }) => endsOn ?? '',
-        cell: (change) => stopsIn(change.change) && <EndField change={change} setEnd={setEnd} />,
+        cell: (change) =>
+          stopsIn(change.change) && change.id === current ? (
+            <EndField change={change} setEnd={setEnd} />
+          ) : (
+            <span className="text-soft">{change.endsOn ? formatDay(change.endsOn, true) : '–'}</span>
+          ),
       },
       {
         ...{ id: 'comments', name: 'comments', px: 110, isText: true },
         value: ({ comments }) => comments.map(({ by, text }) => `${by}: ${text}`).join('; '),
-        cell: (change) => <CommentCell change={change} />,
+        cell: (change) => <CommentCell change={change} isInHand={change.id === current} />,
       },
     ];
     return columns;
-  }, [money, units, setEnd]);
+  }, [money, units, setEnd, current]);
 }
 
 /** The day on which a stop is taken back; it is stored when the field is left, or by Enter. */

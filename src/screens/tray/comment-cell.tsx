@@ -4,8 +4,14 @@ import { useState } from 'react';
 import type { TrayChange } from '@/contracts/tray';
 import { useTrayActions } from './use-tray';
 
-/** What people said of a change, and a field to say more. */
-export function CommentCell({ change: { id, said, comments } }: { change: TrayChange }) {
+/** What people said of a change and, where it is in hand, a field to say more. */
+export function CommentCell({
+  change: { id, said, comments },
+  isInHand,
+}: {
+  change: TrayChange;
+  isInHand: boolean;
+}) {
   const { comment } = useTrayActions();
   const [text, setText] = useState<string | null>(null);
   return (
@@ -15,7 +21,7 @@ export function CommentCell({ change: { id, said, comments } }: { change: TrayCh
           {one.by}: <span className="text-ink">{one.text}</span>
         </span>
       ))}
-      {text === null ? (
+      {!isInHand ? null : text === null ? (
         <button
           type="button"
           className="text-small text-pine hover:underline"
