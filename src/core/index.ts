@@ -255,3 +255,19 @@ export {
   type Redundancy,
   type Status,
 } from './tidy';
+export {
+  faultOfRecipe,
+  layRow,
+  readResults,
+  SHEET_COLUMNS,
+  TO_DO,
+  USUAL_RECIPE,
+  WORDED_COLUMNS,
+  type GivenOut,
+  type ResultColumns,
+  type SheetCells,
+  type SheetColumn,
+  type SheetRecipe,
+  type SheetResults,
+  type WordedColumn,
+} from './sheets';

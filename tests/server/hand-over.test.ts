@@ -85,7 +85,7 @@ describe('a tray of an account without a platform', () => {
     const { setId } = (await tray()).sent[0]!;
     const { content, name } = await sheetOfSet(world.deps, world.slug, setId, 'csv');
     expect(name).toMatch(/^own 20\d\d-\d\d-\d\d tray \d+\.csv$/);
-    expect(String(content)).toContain('Add the negative,Hives,,,movie,phrase');
+    expect(String(content)).toContain('Add the negative,live,campaign,Hives,,,movie,phrase');
     const { content: workbook } = await sheetOfSet(world.deps, world.slug, setId, 'xlsx');
     expect(
       Buffer.from(workbook as Uint8Array)

@@ -26,6 +26,7 @@ const LANDED: Record<string, string> = {
   '016-bytes-of-files': 'c4afc035f9b95f08',
   '017-packed-facts': '288315f314bde73a',
   '018-trusted-sending': '01b17c1c25341359',
+  '019-sheet-recipes': '42789151ac33f2ec',
 };
 
 const digestOf = (name: string) =>

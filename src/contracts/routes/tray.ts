@@ -6,6 +6,16 @@ import { StoredSchema } from '../lists';
 import { TrayOutlookSchema } from '../outlook';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
+  ReadResultsQuerySchema,
+  ResultsReadSchema,
+  ResultsSchema,
+  ResultsStoredSchema,
+  SheetQuerySchema,
+  SheetRecipeSchema,
+  SheetRecipesSchema,
+  SheetRowsSchema,
+} from '../sheets';
+import {
   BackRequestSchema,
   CommentSchema,
   DraftOutcomeSchema,
@@ -65,11 +75,25 @@ export const trayRoutes = routesOf({
   'POST tray/sent/[set]/done': { role: 'send', answer: DoneSchema, changes: SENT },
   'DELETE tray/sent/[set]/done': { role: 'send', answer: DoneSchema, changes: SENT },
   'GET tray/sent/[set]/sheet': {
-    role: 'look',
-    query: v.object({
-      as: v.optional(v.picklist(['csv', 'xlsx'], 'A tray is saved as csv or xlsx.'), 'csv'),
-    }),
-    answer: 'file',
+    ...{ role: 'look', query: SheetQuerySchema, answer: 'file' },
+  },
+  /** the first rows of its sheet, by column */
+  'GET tray/sent/[set]/rows': { role: 'look', answer: SheetRowsSchema, from: ['draft', 'structure'] },
+  /** reads only: nothing of the file is stored */
+  'POST tray/sent/[set]/read-results': {
+    ...{ role: 'look', query: ReadResultsQuerySchema, body: 'file', answer: ResultsReadSchema },
+  },
+  /** what a result sheet says; `DELETE tray/sent/[set]/done` takes it back */
+  'POST tray/sent/[set]/results': {
+    ...{ role: 'send', body: ResultsSchema, answer: ResultsStoredSchema, changes: SENT },
+  },
+  'GET sheet-recipes': { role: 'look', answer: SheetRecipesSchema, from: ['settings'] },
+  'POST sheet-recipes': {
+    ...{ role: 'prepare', body: SheetRecipeSchema, answer: StoredSchema, changes: ['settings', 'ledger'] },
+  },
+  'DELETE sheet-recipes/[recipe]': {
+    ...{ role: 'prepare', answer: v.strictObject({ recipe: SheetRecipeSchema }) },
+    changes: ['settings', 'ledger'],
   },
   'GET gate': { role: 'look', query: GateQuerySchema, answer: GateAnswerSchema, from: STOPPING },
   'GET ledger': {

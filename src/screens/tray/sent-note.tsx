@@ -4,8 +4,8 @@ import type { SentState } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { Button } from '@/ui/button';
 import { formatDay, formatMoment } from '@/ui/format';
+import { HandedOver } from './hand-over/handed-over';
 import { useTrayActions } from './use-tray';
-import { useRoutes } from '@/screens/frame/data/routes';
 import { counted } from '@/core';
 
 /** What was sent or handed over: its progress while it is on its way, and what became of it. */
@@ -123,55 +123,4 @@ function Headline({
         </p>
       );
   }
-}
-
-/** The sheet, and what a person says became of it. */
-function HandedOver({ sent: { setId, state, waiting, total } }: { sent: SentState }) {
-  const { address } = useRoutes();
-  const { sayDone, takeBack } = useTrayActions();
-  const link =
-    'inline-flex min-h-6 items-center rounded border border-line bg-sheet px-2 text-table font-semibold hover:border-soft';
-  return (
-    <>
-      <div className="mt-1 flex flex-wrap gap-1.5">
-        {(['csv', 'xlsx'] as const).map((kind) => (
-          <a
-            key={kind}
-            className={link}
-            href={address('GET tray/sent/[set]/sheet', { params: { set: setId }, query: { as: kind } })}
-            download
-          >
-            {kind.toUpperCase()}
-          </a>
-        ))}
-        {state === 'handed over' && (
-          <Button tone="main" onClick={() => void sayDone(setId)}>
-            It was carried out
-          </Button>
-        )}
-        <Button onClick={() => void takeBack(setId)}>Back to the tray</Button>
-      </div>
-      {waiting.length > 1 && (
-        <details className="mt-1">
-          <summary className="cursor-pointer text-pine">One by one</summary>
-          <ul className="max-h-44 overflow-y-auto" tabIndex={0}>
-            {waiting.map(({ id, said }) => (
-              <li key={id} className="flex items-start gap-1.5 border-b border-line py-0.5">
-                <span className="min-w-0 flex-1 break-words">{said}</span>
-                <button
-                  type="button"
-                  className="min-h-6 shrink-0 text-pine hover:underline"
-                  aria-label={`Back to the tray: ${said}`}
-                  onClick={() => void takeBack(setId, [id])}
-                >
-                  back
-                </button>
-              </li>
-            ))}
-          </ul>
-          {total > waiting.length && <p className="text-soft">The sheet lists all {total}.</p>}
-        </details>
-      )}
-    </>
-  );
 }

@@ -183,6 +183,24 @@ export function useTrayActions() {
       }
     },
 
+    /** Stores what a result sheet says of a tray that was handed over. */
+    async storeResults(
+      setId: number,
+      results: readonly { id: number; failed: string | null }[],
+    ): Promise<void> {
+      try {
+        const body = { results: results.map(({ id, failed }) => ({ id, failed })) };
+        const { done, failed } = await doing(
+          call('POST tray/sent/[set]/results', { params: { set: setId }, body }),
+        );
+        const said = `${counted(done, 'change')} carried out${failed > 0 ? `, ${failed} back in the tray` : ''}`;
+        await undoable(said, () => call('DELETE tray/sent/[set]/done', { params: { set: setId } }));
+      } catch (error) {
+        sayFailure(error);
+        await refresh(PARTS);
+      }
+    },
+
     /** Puts what was not delivered back in the tray: some changes, or all. */
     async takeBack(setId: number, changeIds?: readonly number[]): Promise<void> {
       try {

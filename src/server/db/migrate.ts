@@ -17,6 +17,7 @@ import * as standingVersion from './migrations/015-standing-version';
 import * as bytesOfFiles from './migrations/016-bytes-of-files';
 import * as packedFacts from './migrations/017-packed-facts';
 import * as trustedSending from './migrations/018-trusted-sending';
+import * as sheetRecipes from './migrations/019-sheet-recipes';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -37,6 +38,7 @@ const MIGRATIONS = {
   '016-bytes-of-files': bytesOfFiles,
   '017-packed-facts': packedFacts,
   '018-trusted-sending': trustedSending,
+  '019-sheet-recipes': sheetRecipes,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -6,7 +6,8 @@ import { checkTray } from '../use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '../use-cases/tray/draft-changes';
 import { undoOutside } from '../use-cases/tray/elsewhere/settle-outside';
 import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/tray/hand-over/say-done';
-import { sheetOfSet } from '../use-cases/tray/hand-over/sheet-of-set';
+import { readResultSheet, storeResults } from '../use-cases/tray/hand-over/results';
+import { firstRowsOf, sheetOfSet } from '../use-cases/tray/hand-over/sheet-of-set';
 import { undoEntry } from '../use-cases/ledger/undo-entry';
 import { draftEdit, previewEdit } from '../use-cases/lists/edit-list';
 import { viewHistory } from '../use-cases/lists/history';
@@ -81,13 +82,13 @@ export const REQUESTS = {
     checkGate,
     ...{ viewLedger, viewSavedSoFar, viewSavedOfChange },
     ...{ viewToday, viewSavedOfToday, viewNext, viewNews, viewRegrets },
-    sheetOfSet,
+    ...{ sheetOfSet, firstRowsOf, readResultSheet },
     findCodes,
     warmUp,
   },
   ...{ draftChanges, removeFromTray, sendTray, undoSent, undoTogether, draftBatch, draftPass, setVerdicts },
   ...{ draftEdit, keepHangRule, exceptFromRule },
-  ...{ sayDone, unsayDone, takeBackToDraft, undoEntry, undoOutside },
+  ...{ sayDone, unsayDone, storeResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
 /** Those that change something are not asked again when a thread dies over them. */
@@ -104,6 +105,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'keepHangRule',
   'exceptFromRule',
   'sayDone',
+  'storeResults',
   'unsayDone',
   'takeBackToDraft',
   'undoEntry',

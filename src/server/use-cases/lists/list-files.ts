@@ -1,14 +1,10 @@
-import { readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import * as v from 'valibot';
-import { SourceFault, writeCsv } from '@/core';
+import { writeCsv } from '@/core';
 import { ListFileSchema, type ListFile, type ReadListFile } from '@/contracts/lists';
-import { findContainer } from '../../files/container';
-import { NotReceived, receiveFile, type Received } from '../../files/receive';
 import { writeWorkbook } from '../../files/write-workbook';
 import { Refusal, type Deps } from '../deps';
-import { sayNotReceived } from '../intake/take-in';
 import { openWorkbench, requireAccount } from '../open-workbench';
+import { readSmallFile, type Incoming } from '../small-file';
 import { requireList } from './known-lists';
 
 export type ListFileKind = 'csv' | 'xlsx' | 'json';
@@ -44,41 +40,16 @@ export async function writeListFile(
   return { name: `${safeName}.${kind}`, type: TYPES[kind], content };
 }
 
-const LARGEST = 20e6;
-
 /**
  * Reads a file with lists into lines, to be looked at before anything is taken of it: JSON of our own, a workbook (a
  * list a sheet), or text.
  * @throws Refusal when it can not be read
  */
-export async function readListFile(
-  { reader }: Pick<Deps, 'reader'>,
-  { bytes: source, announced }: { bytes: AsyncIterable<Uint8Array>; announced: number | null },
-): Promise<ReadListFile> {
-  const { path: at, sizeBytes } = await receive(source, announced);
-  try {
-    if (sizeBytes === 0) throw new Refusal('The file is empty. Nothing was taken.');
-    const sheets = await reader.readSheets(at);
-    if (sheets) return toLists(sheets);
-    if ((await findContainer(at)) !== 'plain')
-      throw new Refusal('This is no workbook and no text. Nothing was taken.');
-    const text = decode(await readFile(at));
-    return /^\s*\{/.test(text) ? readOwn(text) : { lists: [{ name: null, holds: guess(text), text }] };
-  } catch (error) {
-    if (error instanceof SourceFault) throw new Refusal(`${error.error.message} Nothing was taken.`);
-    throw error;
-  } finally {
-    await rm(at, { force: true });
-  }
-}
-
-/** @throws Refusal as soon as there is more than lists can hold, or less than was announced */
-async function receive(source: AsyncIterable<Uint8Array>, announced: number | null): Promise<Received> {
-  try {
-    return await receiveFile(source, { folder: tmpdir(), most: LARGEST, announced });
-  } catch (error) {
-    throw error instanceof NotReceived ? sayNotReceived(error, LARGEST) : error;
-  }
+export async function readListFile(deps: Pick<Deps, 'reader'>, incoming: Incoming): Promise<ReadListFile> {
+  const file = await readSmallFile(deps, incoming);
+  if ('sheets' in file) return toLists(file.sheets);
+  const { text } = file;
+  return /^\s*\{/.test(text) ? readOwn(text) : { lists: [{ name: null, holds: guess(text), text }] };
 }
 
 function toLists(sheets: readonly { name: string; text: string }[]): ReadListFile {
@@ -97,15 +68,6 @@ function guess(text: string): 'words' | 'placements' {
     .slice(0, 200);
   const addresses = lines.filter((line) => /^"?[^\s"]+\.[^\s"]{2,}/.test(line.trim())).length;
   return addresses * 2 > lines.length ? 'placements' : 'words';
-}
-
-function decode(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
 }
 
 function readOwn(text: string): ReadListFile {

@@ -29,7 +29,7 @@ export async function compareSaid(
   elements: readonly ElementRow[],
 ): Promise<{ compared: number; there: number }> {
   const outcome = { compared: 0, there: 0 };
-  const said = (await listUnderway(trx, accountId)).filter((set) => set.state === 'said to be done');
+  const said = (await listUnderway(trx, accountId)).filter((set) => set.state !== 'sending');
   if (said.length === 0) return outcome;
   const speaksOf = new Set(elements.map((row) => row.element));
   for (const { id: setId } of said) {
@@ -46,7 +46,7 @@ export async function compareSaid(
     outcome.compared += found.length;
     outcome.there += found.filter(({ state }) => state === 'there').length;
     const after = await loadChangesOf(trx, accountId, setId);
-    if (after.every((c) => c.state !== 'said')) {
+    if (after.every((c) => c.state !== 'said' && c.state !== 'drafted')) {
       const failed = after.some((c) => c.state !== 'there');
       await closeSet(trx, accountId, setId, failed ? 'partly failed' : 'confirmed');
     }

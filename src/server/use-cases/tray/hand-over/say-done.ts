@@ -1,14 +1,13 @@
 import { counted } from '@/core';
-import type { Db } from '../../../db/connection';
-import { lockAccount, raiseDecisionVersion } from '../../../repositories/account/accounts';
-import { findSet, moveSet, type ChangeSet } from '../../../repositories/tray/change-sets';
+import { moveSet } from '../../../repositories/tray/change-sets';
 import { loadChangesOf, moveChanges, type StoredChange } from '../../../repositories/tray/changes';
 import { appendAllToLedger, appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
 import { draftAgain } from '../draft-again';
 import { putBack } from '../put-back';
 import { tellOf } from '../tell-ledger';
-import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
+import { onSet } from './on-set';
+import { takeBackResults } from './results';
 
 /** Trays of an account without a platform: handed over as a sheet, said to be done, shown by a structure file. */
 
@@ -44,6 +43,7 @@ export async function unsayDone(deps: Deps, slug: string, personId: number, setI
         'A structure file has shown since what became of it. It is undone in the Ledger.',
         409,
       );
+    await takeBackResults(trx, id, setId);
     await moveChanges(trx, id, setId, 'said', 'drafted');
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'change' },
@@ -86,22 +86,4 @@ export async function takeBackToDraft(
 /** Whether a change that was delivered was not found as it should be. */
 export function isLost({ state }: Pick<StoredChange, 'state'>): boolean {
   return state === 'missing' || state === 'different';
-}
-
-async function onSet<Answer>(
-  deps: Deps,
-  slug: string,
-  setId: number,
-  work: (trx: Db, open: Open, set: ChangeSet) => Promise<Answer>,
-): Promise<Answer> {
-  const { id } = await requireAccount(deps, slug);
-  return deps.db.transaction(async (trx) => {
-    const account = await lockAccount(trx, id);
-    const set = await findSet(trx, id, setId);
-    if (!set || set.state === 'draft') throw new Refusal('This tray is not there any more.', 404);
-    const open = await openWorkbench(deps, account, undefined, trx);
-    const answer = await work(trx, open, set);
-    await raiseDecisionVersion(trx, id);
-    return answer;
-  });
 }

@@ -14,6 +14,7 @@ type Hanging = ChangeOf<Kind>;
 
 const cells: KindWork<Hanging>['sheet']['cells'] = ({ listId, campaignId }, open) => ({
   ...cellsOfList(open, listId),
+  Place: campaignId === null ? 'account' : 'campaign',
   Campaign: campaignId === null ? WHOLE_ACCOUNT : (open.names.campaign(campaignId) ?? campaignId),
 });
 /** A structure file names a list beside a campaign; it has no row for the whole account. */
@@ -28,7 +29,7 @@ export const hangingWork: WorkFor<Kind> = {
         : undefined,
     translate,
     find: ({ listId, campaignId }, { lists }) => isFound(isHungOn(hungOn(lists, listId), campaignId)),
-    sheet: { task: 'Apply the shared list', cells },
+    sheet: { task: 'Apply the shared list', status: 'live', cells },
     shownBy,
     afterUndo: leaveOutOfRules,
   },
@@ -40,7 +41,7 @@ export const hangingWork: WorkFor<Kind> = {
         : `${names.list(listId)} does not hang there.`,
     translate,
     find: ({ listId, campaignId }, { lists }) => isFound(!isHungOn(hungOn(lists, listId), campaignId)),
-    sheet: { task: 'Take the shared list off', cells },
+    sheet: { task: 'Take the shared list off', status: 'removed', cells },
     shownBy,
     dropUnnamed: ({ listId, campaignId }, gone) => void gone.hangings.push({ listId, campaignId }),
   },

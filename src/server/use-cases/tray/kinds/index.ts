@@ -27,3 +27,6 @@ export function workOf<C extends Change>(change: C): KindWork<C> {
 export const workOfAll: readonly Pick<KindWork<Change>, 'findOutside'>[] = CHANGE_KINDS.map(
   (kind) => WORK[kind],
 );
+
+/** What a person is asked to do in a sheet, for each kind. */
+export const SHEET_TASKS: readonly string[] = CHANGE_KINDS.map((kind) => WORK[kind].sheet.task);

@@ -1,10 +1,10 @@
-import { nameKeyword, plainAmount } from '@/core';
+import { nameKeyword, plainAmount, type SheetCells } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { ElementStates } from '../../../repositories/structure/outside-changes';
 import type { Mirror } from '../../../repositories/structure/structure';
 import type { Open } from '../../open-workbench';
 import { isFound, type Found, type WorkFor } from './kind';
-import { cellsOfPlace, type SheetCells } from './sheet-cells';
+import { cellsOfPlace } from './sheet-cells';
 
 type Kind = 'set bid' | 'pause keyword' | 'run keyword';
 
@@ -35,7 +35,7 @@ export const keywordWork: WorkFor<Kind> = {
           : [{ kind: 'set bid', keywordId: is.id, bidMicros: is.bidMicros, wasMicros: was.bidMicros }],
       ),
     sheet: {
-      task: 'Set the bid',
+      ...{ task: 'Set the bid', status: 'live' },
       cells: ({ keywordId, bidMicros }, open) => ({
         Bid: plainAmount(bidMicros, open.account.currency),
         ...cellsOfKeyword(open, keywordId),
@@ -54,7 +54,11 @@ export const keywordWork: WorkFor<Kind> = {
           ? [{ kind: 'pause keyword', keywordId: is.id }]
           : [],
       ),
-    sheet: { task: 'Pause the keyword', cells: ({ keywordId }, open) => cellsOfKeyword(open, keywordId) },
+    sheet: {
+      task: 'Pause the keyword',
+      status: 'paused',
+      cells: ({ keywordId }, open) => cellsOfKeyword(open, keywordId),
+    },
     shownBy: () => 'keyword',
   },
   'run keyword': {
@@ -67,7 +71,7 @@ export const keywordWork: WorkFor<Kind> = {
         was.status === 'paused' && is.status === 'live' ? [{ kind: 'run keyword', keywordId: is.id }] : [],
       ),
     sheet: {
-      task: 'Run the keyword again',
+      ...{ task: 'Run the keyword again', status: 'live' },
       cells: ({ keywordId }, open) => cellsOfKeyword(open, keywordId),
     },
     shownBy: () => 'keyword',

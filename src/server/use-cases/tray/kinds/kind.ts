@@ -1,4 +1,4 @@
-import type { Change, ChangeKind, ChangeOf, ElementRow } from '@/core';
+import type { Change, ChangeKind, ChangeOf, ElementRow, SheetCells } from '@/core';
 import type { PlatformChange, StructureAnswer } from '@/contracts/platform';
 import type { ChangeState } from '../../../repositories/tray/changes';
 import type { ElementStates } from '../../../repositories/structure/outside-changes';
@@ -7,7 +7,6 @@ import type { Mirror } from '../../../repositories/structure/structure';
 import type { Deps } from '../../deps';
 import type { KnownList } from '../../lists/known-lists';
 import type { Open } from '../../open-workbench';
-import type { SheetCells } from './sheet-cells';
 
 /** Everything that the server must know of a kind of change, from the draft to what a structure file shows of it. */
 export type KindWork<C extends Change> = {
@@ -25,8 +24,12 @@ export type KindWork<C extends Change> = {
   find(change: C, mirror: Mirror): Found;
   /** What others did of this kind on the platform, outside lists; a kind and its opposite answer once. */
   findOutside?(answer: StructureAnswer, before: ElementStates, after: ElementStates): Change[];
-  /** The change as a row of the sheet that is handed over. */
-  sheet: { task: string; cells(change: C, open: Open): SheetCells };
+  /** The change as a row of the sheet that is handed over, and what the element is once it is carried out. */
+  sheet: {
+    task: string;
+    status: 'live' | 'paused' | 'removed';
+    cells(change: C, open: Open): SheetCells;
+  };
   /** The kind of row by which a structure file shows the change; null where no row does. */
   shownBy(change: C): ElementRow['element'] | null;
   /** What leaves the mirror when the change was said to be done, and a structure file does not name it any more. */

@@ -5,6 +5,8 @@ import { isFound, type WorkFor } from './kind';
 
 type Kind = 'make list' | 'remove list' | 'rename list';
 
+const cellsOfName = ({ name }: { name: string }) => ({ Place: 'list', List: name });
+
 const UUID = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/;
 
 export const listWork: WorkFor<Kind> = {
@@ -16,7 +18,7 @@ export const listWork: WorkFor<Kind> = {
     },
     translate: ({ kind, name, holds = 'words' }) => ({ kind, name, holds }),
     find: ({ listId }, { lists }) => isFound(lists.some(({ id }) => id === listId)),
-    sheet: { task: 'Make the shared list', cells: ({ name }) => ({ List: name }) },
+    sheet: { task: 'Make the shared list', status: 'live', cells: cellsOfName },
     shownBy: () => 'list',
   },
   'remove list': {
@@ -30,7 +32,7 @@ export const listWork: WorkFor<Kind> = {
     },
     translate: ({ kind }, ids) => ({ kind, listId: ids.list! }),
     find: ({ listId }, { lists }) => isFound(!lists.some(({ id }) => id === listId)),
-    sheet: { task: 'Remove the shared list', cells: ({ name }) => ({ List: name }) },
+    sheet: { task: 'Remove the shared list', status: 'removed', cells: cellsOfName },
     shownBy: () => 'list',
     dropUnnamed: ({ listId }, gone) => void gone.listIds.push(listId),
   },
@@ -53,7 +55,10 @@ export const listWork: WorkFor<Kind> = {
       if (found === name) return 'there';
       return found === was || found === undefined ? 'missing' : 'different';
     },
-    sheet: { task: 'Rename the shared list', cells: ({ was, name }) => ({ List: was, Text: name }) },
+    sheet: {
+      ...{ task: 'Rename the shared list', status: 'live' },
+      cells: ({ was, name }) => ({ ...cellsOfName({ name: was }), Text: name }),
+    },
     shownBy: () => 'list',
   },
 };

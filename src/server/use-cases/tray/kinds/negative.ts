@@ -39,7 +39,7 @@ export const negativeWork: WorkFor<Kind> = {
       return holds(mirror, place, text) ? 'different' : 'missing';
     },
     findOutside,
-    sheet: { task: 'Add the negative', cells },
+    sheet: { task: 'Add the negative', status: 'live', cells },
     shownBy: () => 'negative',
   },
   'remove negative': {
@@ -49,7 +49,7 @@ export const negativeWork: WorkFor<Kind> = {
         : `“${change.text}” (${change.match}) does not stand there.`,
     translate,
     find: ({ place, text, match }, mirror) => isFound(!holds(mirror, place, text, match)),
-    sheet: { task: 'Remove the negative', cells },
+    sheet: { task: 'Remove the negative', status: 'removed', cells },
     shownBy: () => 'negative',
     dropUnnamed(change, gone, mirror) {
       const key = changeKey(change);

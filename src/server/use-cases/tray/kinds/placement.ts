@@ -23,7 +23,7 @@ export const placementWork: WorkFor<Kind> = {
       draft.gate.holdsPlacement(listId, address) ? `${address} stands there already.` : undefined,
     translate,
     find: (change, mirror) => isFound(isIn(change, mirror)),
-    sheet: { task: 'Add the placement', cells },
+    sheet: { task: 'Add the placement', status: 'live', cells },
     shownBy: () => null,
   },
   'remove placement': {
@@ -31,7 +31,7 @@ export const placementWork: WorkFor<Kind> = {
       draft.gate.holdsPlacement(listId, address) ? undefined : `${address} does not stand there.`,
     translate,
     find: (change, mirror) => isFound(!isIn(change, mirror)),
-    sheet: { task: 'Remove the placement', cells },
+    sheet: { task: 'Remove the placement', status: 'removed', cells },
     shownBy: () => null,
   },
 };

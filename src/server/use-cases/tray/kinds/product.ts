@@ -28,7 +28,7 @@ export const productWork: WorkFor<Kind> = {
     translate,
     find: (change, mirror) => isFound(isExcluded(change, mirror)),
     findOutside,
-    sheet: { task: 'Exclude the product', cells },
+    sheet: { task: 'Exclude the product', status: 'live', cells },
     shownBy: () => null,
   },
   'readmit product': {
@@ -36,7 +36,7 @@ export const productWork: WorkFor<Kind> = {
       draft.gate.excludes(code, place) ? undefined : `${code} is not excluded there.`,
     translate,
     find: (change, mirror) => isFound(!isExcluded(change, mirror)),
-    sheet: { task: 'Take back the exclusion of the product', cells },
+    sheet: { task: 'Take back the exclusion of the product', status: 'removed', cells },
     shownBy: () => null,
   },
 };
