@@ -8,6 +8,7 @@ import Papa from 'papaparse';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { readReport, shiftDay } from '@/core';
+import { systemClock } from '@/server/clock';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
@@ -128,6 +129,7 @@ export async function benchLoad(quick: boolean): Promise<Line[]> {
   const deps: Deps = {
     ...{
       db,
+      clock: systemClock,
       snapshots: createSnapshots(),
       reader: readerHere,
       files: folder,

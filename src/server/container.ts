@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { clockAt, systemClock } from './clock';
 import { createSnapshots } from './compute/snapshots';
 import { connect } from './db/connection';
 import { readerHere, type FileReader } from './files/reader/file-reader';
@@ -10,15 +11,18 @@ import type { Deps } from './use-cases/deps';
  * Everything that use-cases need, from the environment that the start scripts set.
  * @param connections to the database, at most
  * @param reader of files; in this process unless given
+ * @param moment at which all is done, where it is not now
  */
 export function createDeps({
   connections = 10,
   reader = readerHere,
-}: { connections?: number; reader?: FileReader } = {}): Deps {
+  moment,
+}: { connections?: number; reader?: FileReader; moment?: Date } = {}): Deps {
   const url = process.env.GATEPOST_DATABASE_URL;
   if (!url) throw new Error('GATEPOST_DATABASE_URL must be set; start Gate Post with ./gatepost');
   return {
-    db: connect(url, connections),
+    db: connect(url, connections, moment),
+    clock: moment ? clockAt(moment) : systemClock,
     platform: createHttpPlatform(process.env.GATEPOST_PLATFORM_URL ?? 'http://127.0.0.1:4182'),
     snapshots: createSnapshots(),
     enqueue,

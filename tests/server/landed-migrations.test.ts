@@ -27,6 +27,8 @@ const LANDED: Record<string, string> = {
   '017-packed-facts': '288315f314bde73a',
   '018-trusted-sending': '01b17c1c25341359',
   '019-sheet-recipes': '42789151ac33f2ec',
+  '020-clock': 'd475b674ab373c9a',
+  '021-standing': '66776db946ed1cf0',
 };
 
 const digestOf = (name: string) =>

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Knex } from 'knex';
 import type { ReadDecisions } from '@/core';
+import { systemClock } from '@/server/clock';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
 import { readerHere } from '@/server/files/reader/file-reader';
@@ -60,6 +61,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
   const files = path.join(data, 'files');
   const deps: Deps = {
     db,
+    clock: systemClock,
     platform: createHttpPlatform(platformUrl, PATIENCE_MS),
     snapshots: createSnapshots(),
     enqueue,

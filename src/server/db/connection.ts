@@ -9,6 +9,18 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (day) => day);
 /** A connection, or a transaction on one: what repositories are given. */
 export type Db = Knex;
 
-export function connect(url: string, most = 10): Knex {
-  return createKnex({ client: 'pg', connection: url, pool: { min: 0, max: most } });
+/**
+ * @param most connections at a time
+ * @param now what the database takes for now, where it is not now
+ */
+export function connect(url: string, most = 10, now?: Date): Knex {
+  const setClock = (connection: pg.Client, done: (error: unknown, connection: pg.Client) => void) =>
+    connection.query(`select set_config('gatepost.now', $1, false)`, [now!.toISOString()], (error) =>
+      done(error, connection),
+    );
+  const pool = { min: 0, max: most, ...(now && { afterCreate: setClock }) };
+  return createKnex({ client: 'pg', connection: url, pool });
 }
+
+/** The time by the clock of the database. */
+export const clockNow = (db: Db): Knex.Raw => db.raw('clock_now()');

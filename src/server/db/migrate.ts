@@ -18,6 +18,8 @@ import * as bytesOfFiles from './migrations/016-bytes-of-files';
 import * as packedFacts from './migrations/017-packed-facts';
 import * as trustedSending from './migrations/018-trusted-sending';
 import * as sheetRecipes from './migrations/019-sheet-recipes';
+import * as clock from './migrations/020-clock';
+import * as standing from './migrations/021-standing';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -39,6 +41,8 @@ const MIGRATIONS = {
   '017-packed-facts': packedFacts,
   '018-trusted-sending': trustedSending,
   '019-sheet-recipes': sheetRecipes,
+  '020-clock': clock,
+  '021-standing': standing,
 };
 type Name = keyof typeof MIGRATIONS;
 

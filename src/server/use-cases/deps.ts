@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import type { Clock } from '../clock';
 import type { Snapshots } from '../compute/snapshots';
 import type { FileReader } from '../files/reader/file-reader';
 import type { Platform } from '../platform/platform';
@@ -13,6 +14,7 @@ export type Task =
 /** What use-cases need of the world. */
 export type Deps = {
   db: Knex;
+  clock: Clock;
   platform: Platform;
   snapshots: Snapshots;
   /** Adds a task within the transaction, to be done at a time or at once; one that waits already for the same thing is moved. */

@@ -1,5 +1,5 @@
 import { USUAL_LIMITS, type Limits, type MatchType } from '@/core';
-import type { Db } from '../../db/connection';
+import { clockNow, type Db } from '../../db/connection';
 
 export type Account = {
   id: number;
@@ -220,7 +220,7 @@ export async function updateAccount(
 export async function setAccountRetired(db: Db, accountId: number, isRetired: boolean): Promise<void> {
   await db('account')
     .where({ account_id: accountId })
-    .update({ retired_at: isRetired ? db.fn.now() : null });
+    .update({ retired_at: isRetired ? clockNow(db) : null });
 }
 
 /** The account that a platform's account is brought into, if any. */
@@ -239,7 +239,7 @@ export async function listPeople(db: Db): Promise<Person[]> {
 
 /** @returns whether there is such a person */
 export async function setPersonRetired(db: Db, personId: number, isRetired: boolean): Promise<boolean> {
-  const fields = { retired_at: isRetired ? db.fn.now() : null };
+  const fields = { retired_at: isRetired ? clockNow(db) : null };
   return (await db('person').where({ person_id: personId }).update(fields)) > 0;
 }
 

@@ -1,4 +1,4 @@
-import type { Db } from '../../db/connection';
+import { clockNow, type Db } from '../../db/connection';
 
 export type SavedView = { name: string; search: string; by: string; at: string };
 
@@ -30,7 +30,7 @@ export async function putSavedView(
   await db('saved_view')
     .insert({ account_id: accountId, name: view.name, search: view.search, person_id: view.personId })
     .onConflict(['account_id', 'name'])
-    .merge({ search: view.search, person_id: view.personId, saved_at: db.fn.now() });
+    .merge({ search: view.search, person_id: view.personId, saved_at: clockNow(db) });
 }
 
 export async function deleteSavedView(db: Db, accountId: number, name: string): Promise<boolean> {

@@ -1,5 +1,5 @@
 import type { ReadDecisions, RejectedRow, ReportKind } from '@/core';
-import type { Db } from '../../db/connection';
+import { clockNow, type Db } from '../../db/connection';
 
 export type ReportState =
   'uploaded' | 'waiting' | 'loading' | 'loaded' | 'cancelled' | 'failed' | 'taking back' | 'taken back';
@@ -121,9 +121,9 @@ export async function listReportFiles(db: Db, accountId: number, most = 50): Pro
  */
 export async function claimClearedBytes(db: Db): Promise<string[]> {
   const { rows } = await db.raw<{ rows: { storedAs: string }[] }>(
-    `update report_file f set bytes_gone_at = now() from account a
+    `update report_file f set bytes_gone_at = clock_now() from account a
       where a.account_id = f.account_id and f.bytes_gone_at is null
-        and f.created_at < now() - a.file_days * interval '1 day'
+        and f.created_at < clock_now() - a.file_days * interval '1 day'
         and f.state not in ('waiting', 'loading', 'taking back')
         and not exists (select from whole_reading w
                          where w.account_id = f.account_id and w.report_file_id = f.report_file_id and w.reading is null)
@@ -169,10 +169,10 @@ export async function moveReportFile(
       state: to,
       ...(fields.options && { options: JSON.stringify(fields.options) }),
       ...(fields.kind && { kind: fields.kind }),
-      ...(to === 'loading' && { started_at: db.fn.now() }),
+      ...(to === 'loading' && { started_at: clockNow(db) }),
       ...(fields.outcome && { outcome: JSON.stringify(fields.outcome) }),
       ...(fields.error !== undefined && { error: fields.error }),
-      ...(fields.loaded && { loaded_at: db.fn.now() }),
+      ...(fields.loaded && { loaded_at: clockNow(db) }),
       ...(to === 'waiting' && { rows_read: 0, cancel_asked: false, error: null }),
     });
   return moved > 0;

@@ -1,4 +1,4 @@
-import type { Db } from '../../db/connection';
+import { clockNow, type Db } from '../../db/connection';
 
 export type SetState =
   'draft' | 'sending' | 'handed over' | 'said to be done' | 'confirmed' | 'partly failed';
@@ -85,7 +85,7 @@ export async function freezeDraft(
   const frozen = await db('change_set')
     .where({ account_id: accountId, change_set_id: setId, state: 'draft' })
     .update({
-      ...{ state: sent.as, sent_at: db.fn.now(), sent_by: sent.by, sent_day: sent.day },
+      ...{ state: sent.as, sent_at: clockNow(db), sent_by: sent.by, sent_day: sent.day },
       send_at: sent.at ?? null,
     });
   return frozen > 0;
@@ -99,7 +99,7 @@ export async function insertSending(
 ): Promise<number> {
   const [row] = await db('change_set')
     .insert({
-      ...{ account_id: accountId, state: 'sending', sent_at: db.fn.now() },
+      ...{ account_id: accountId, state: 'sending', sent_at: clockNow(db) },
       ...{ sent_by: sent.by, sent_day: sent.day },
     })
     .returning<{ change_set_id: number }[]>('change_set_id');

@@ -12,9 +12,9 @@ const SOON = 14;
 export async function viewToday(deps: Deps, slug: string, days?: Days): Promise<Today> {
   const account = await requireAccount(deps, slug);
   const { snapshot, names } = await openWorkbench(deps, account, days);
-  const ending = await listEndingWithin(deps.db, account, SOON);
+  const ending = await listEndingWithin(deps, account, SOON);
   return {
-    ...{ window: snapshot.window, today: todayOf(account) },
+    ...{ window: snapshot.window, today: todayOf(deps, account) },
     days: snapshot.days.map(({ day, costMicros, returnedMicros }) => ({
       ...{ day, returnedMicros, openMicros: costMicros - returnedMicros },
     })),

@@ -5,6 +5,7 @@ import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench } from '../open-workbench';
 import { checkBeforeSending } from './check-before-sending';
+import { todayOf } from './end-dates';
 import { putBack } from './put-back';
 
 /**
@@ -16,9 +17,8 @@ export async function beginOrPutBack(
   deps: Deps,
   accountId: number,
   { id: setId, sendAt }: ChangeSet,
-  now = new Date(),
 ): Promise<boolean> {
-  if (sendAt !== null && new Date(sendAt) > now) return false;
+  if (sendAt !== null && new Date(sendAt) > deps.clock.now()) return false;
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
@@ -35,7 +35,7 @@ export async function beginOrPutBack(
       await raiseDecisionVersion(trx, accountId);
       return false;
     }
-    const day = account.platformDay ?? now.toISOString().slice(0, 10);
+    const day = todayOf(deps, account);
     await beginSending(trx, accountId, setId, day);
     await raiseDecisionVersion(trx, accountId);
     return true;

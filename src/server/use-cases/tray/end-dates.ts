@@ -32,7 +32,7 @@ export async function setEndDate(
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
-    const today = todayOf(account);
+    const today = todayOf(deps, account);
     if (endsOn !== null && endsOn <= today)
       throw new Refusal(`An end lies after ${today}, the day in progress. Nothing was changed.`);
     if (endsOn !== null && endsOn > shiftDay(today, MOST_YEARS * 366))
@@ -50,8 +50,10 @@ export async function setEndDate(
 }
 
 /** The account's day in progress: the platform's, where one is connected. */
-export const todayOf = ({ platformDay }: Pick<Account, 'platformDay'>): string =>
-  platformDay ?? new Date().toISOString().slice(0, 10);
+export const todayOf = (
+  { clock }: Pick<Deps, 'clock'>,
+  { platformDay }: Pick<Account, 'platformDay'>,
+): string => platformDay ?? clock.now().toISOString().slice(0, 10);
 
 /** The job that takes back, in all accounts, what was to end by now. One account's trouble does not keep the others waiting. */
 export async function endAll(deps: Deps): Promise<void> {
@@ -76,7 +78,7 @@ async function endOf(deps: Deps, account: Account): Promise<void> {
 export async function endStops(deps: Deps, accountId: number): Promise<number> {
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, accountId);
-    const today = todayOf(account);
+    const today = todayOf(deps, account);
     const ended = await listEnding(trx, accountId, today);
     if (ended.length === 0) return 0;
     const isConnected = account.platformAccountId !== null;
@@ -100,6 +102,6 @@ const takingBack = ({ id, change, endsOn, draftedById }: Ending): NewChange => (
 });
 
 /** What ends within some days: it is said before. */
-export function listEndingWithin(db: Db, account: Account, days: number): Promise<Ending[]> {
-  return listEnding(db, account.id, shiftDay(todayOf(account), days));
+export function listEndingWithin(deps: Deps, account: Account, days: number): Promise<Ending[]> {
+  return listEnding(deps.db, account.id, shiftDay(todayOf(deps, account), days));
 }

@@ -112,6 +112,7 @@ async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Pr
   const touched = listsTouched(answer);
   const before = await loadListStates(trx, accountId, touched);
   const elements = await loadElementStates(trx, accountId, answer);
+  await setPlatformState(trx, accountId, { today: answer.today }); // the day on which elements come and go
   await applyStructure(trx, accountId, answer);
   await setPlatformState(trx, accountId, answer);
   await raiseDataVersion(trx, accountId);

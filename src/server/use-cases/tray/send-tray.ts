@@ -9,6 +9,7 @@ import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { outlookOf } from '../outlook/foresee-tray';
 import { checkBeforeSending } from './check-before-sending';
+import { todayOf } from './end-dates';
 
 /** What of the tray is sent, and when; all of it and at once where nothing is said. */
 export type Sending = {
@@ -38,7 +39,7 @@ export async function sendTray(
     const open = await openWorkbench(deps, account, undefined, trx);
     if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
     const isConnected = account.platformAccountId !== null;
-    const at = timeOf(sending, isConnected);
+    const at = timeOf(deps, sending, isConnected);
     const drafted = chosenOf(open.drafted, sending.only);
     await checkBeforeSending(trx, { ...open, drafted });
     const setId = drafted[0]!.setId;
@@ -48,7 +49,7 @@ export async function sendTray(
       before: { ...costBefore(open, change), predicted: predicted.get(changeId) },
     }));
     await updateChanges(trx, id, setId, weighed);
-    const day = account.platformDay ?? new Date().toISOString().slice(0, 10);
+    const day = todayOf(deps, account);
     await freezeDraft(trx, id, setId, {
       ...{ as: isConnected ? 'sending' : 'handed over', by: personId, day, at: at?.toISOString() },
     });
@@ -67,10 +68,10 @@ const idsOf = (changes: readonly StoredChange[]) => changes.map(({ id }) => id);
 /** Nobody plans further ahead than a year. */
 const MOST_DAYS_AHEAD = 366;
 
-function timeOf({ at }: Sending, isConnected: boolean): Date | undefined {
+function timeOf({ clock }: Deps, { at }: Sending, isConnected: boolean): Date | undefined {
   if (at === undefined) return undefined;
   const time = new Date(at);
-  const ahead = (time.getTime() - Date.now()) / 86_400_000;
+  const ahead = (time.getTime() - clock.now().getTime()) / 86_400_000;
   if (!isConnected)
     throw new Refusal('A tray that is handed over as a sheet can not be set for a time. Nothing was sent.');
   if (ahead <= 0) throw new Refusal('This time is past. Choose one to come, or send it now.');
@@ -99,7 +100,7 @@ export async function sendAgain(deps: Deps, slug: string, setId: number): Promis
   await deps.db.transaction(async (trx) => {
     await setTrouble(trx, account.id, setId, null);
     if (set.sendAt === null) return;
-    await setSendAt(trx, account.id, setId, new Date());
+    await setSendAt(trx, account.id, setId, deps.clock.now());
     await raiseDecisionVersion(trx, account.id);
   });
   await deps.enqueue(deps.db, { name: 'send-change-set', accountId: account.id, changeSetId: setId });

@@ -53,7 +53,7 @@ export async function workOnSet(deps: Deps, accountId: number, setId: number): P
       : 'Nothing is lost: the changes wait here and are sent again.';
     await setTrouble(deps.db, accountId, setId, `${message} ${next}`);
     if (!isSoon) throw error;
-    const at = new Date(Date.now() + 1_000 * waitSeconds);
+    const at = new Date(deps.clock.now().getTime() + 1_000 * waitSeconds);
     await deps.enqueue(deps.db, { name: 'send-change-set', accountId, changeSetId: setId }, at);
   }
 }
