@@ -6,20 +6,21 @@ import { drawFrom } from './random';
 import { buildWebSearch } from './structure';
 
 /** The platform's day in progress when the demo begins, and the days of its past. */
-const TODAY = '2026-11-22';
-const PAST_DAYS = 90;
+export const TODAY = '2026-11-22';
+export const PAST_DAYS = 90;
 
 /**
  * The made-up advertiser Larkfell, a bee-keeping supplier, as the stand-in platform is given it: a web search account
  * (steers by CPA) and a marketplace account (steers by ACoS). The same scale always gives the same data.
  * @param scale 1 is about 12,000 reported terms in the web search account; about 8 gives a million rows
  * @param seed other seeds give other traffic of the same advertiser; 0 is the demo
+ * @param today the platform's day in progress; the traffic up to it is made at once
  */
-export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
+export function makeLarkfell(scale = 1, seed = 0, today = TODAY): SeedRequest[] {
   const firstDay = shiftDay(TODAY, -PAST_DAYS);
   const draws = (of: number) => drawFrom((of + seed * 0.0917) % 1);
-  const web = buildWebSearch(drawFrom(0.417), TODAY);
-  const market = buildMarketplace(drawFrom(0.833), TODAY);
+  const web = buildWebSearch(drawFrom(0.417), today);
+  const market = buildMarketplace(drawFrom(0.833), today);
   const of = ({ adGroups }: typeof web) => ({ adGroups, scale });
   return [
     {
@@ -29,7 +30,7 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
         currency: 'EUR',
         seed: 41 + seed,
         firstDay,
-        today: TODAY,
+        today,
       },
       structure: web.structure,
       queries: makeQueries({ ...of(web), withValue: false }, draws(0.177)),
@@ -41,7 +42,7 @@ export function makeLarkfell(scale = 1, seed = 0): SeedRequest[] {
         currency: 'EUR',
         seed: 83 + seed,
         firstDay,
-        today: TODAY,
+        today,
       },
       structure: market.structure,
       queries: [

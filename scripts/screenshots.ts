@@ -13,7 +13,7 @@ import { readSettings } from './steps/settings';
 async function main(args: readonly string[]): Promise<void> {
   const running = args.find((arg) => arg.startsWith('--of='))?.slice('--of='.length);
   if (running) await takeAll(running);
-  else await withFreshDemo(readSettings('test'), 1, takeAll);
+  else await withFreshDemo(readSettings('test'), { scale: 1, hasPast: true }, takeAll);
 }
 
 async function takeAll(address: string): Promise<void> {

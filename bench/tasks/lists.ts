@@ -20,7 +20,7 @@ export async function benchLists(quick: boolean): Promise<Line[]> {
     listOf: (i) => (i < 2.5 * entries ? 0 : i % lists),
   };
   const settings = readSettings('test');
-  return withFreshDemo(settings, 0.02, async (address) => {
+  return withFreshDemo(settings, { scale: 0.02, hasPast: false }, async (address) => {
     await fillAccount(settings, makeAccount(quick ? 20_000 : 60_000, 5 * entries), shape);
     return benchScreen(`${address}/${SLUG}/lists`, { lists, campaigns, entries, lines });
   });

@@ -21,7 +21,7 @@ const MOST = { middle: 10, high: 25 };
  */
 export async function benchPeople(quick: boolean): Promise<Line[]> {
   const seconds = quick ? 10 : 60;
-  return withFreshDemo(readSettings('test'), 1, async (address) => {
+  return withFreshDemo(readSettings('test'), { scale: 1, hasPast: false }, async (address) => {
     const crowd: Crowd = { address, slug: 'larkfell-web', people: PEOPLE, seconds };
     const terms = await listTerms(crowd);
     await letPeopleAsk({ ...crowd, seconds: 5 }, 'pulse'); // warms up

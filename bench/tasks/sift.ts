@@ -25,7 +25,7 @@ const SHAPE = {
 export async function benchSift(quick: boolean): Promise<Line[]> {
   const [terms, negatives] = quick ? [60_000, 1_000] : [600_000, 5_000];
   const settings = readSettings('test');
-  return withFreshDemo(settings, 0.02, async (address) => {
+  return withFreshDemo(settings, { scale: 0.02, hasPast: false }, async (address) => {
     await fillAccount(settings, makeAccount(terms, negatives), SHAPE);
     const size = `${count(terms)} terms, ${count(negatives)} negatives`;
     const memory = await measureSnapshot(settings, size);

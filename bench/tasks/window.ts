@@ -34,7 +34,7 @@ const QUERY = v.parse(TermsQuerySchema, { days: '60' });
 export async function benchWindow(quick: boolean): Promise<Line[]> {
   const [terms, negatives] = quick ? [60_000, 1_000] : [600_000, 5_000];
   const settings = readSettings('test');
-  return withFreshDemo(settings, 0.02, async () => {
+  return withFreshDemo(settings, { scale: 0.02, hasPast: false }, async () => {
     await fillAccount(settings, makeAccount(terms, negatives), SHAPE);
     Object.assign(process.env, environmentOf(settings));
     const deps = { ...createDeps(), files: path.join(settings.data, 'files') };

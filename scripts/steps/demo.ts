@@ -4,17 +4,26 @@ import { createDeps } from '@/server/container';
 import type { Deps } from '@/server/use-cases/deps';
 import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-cases/set-up';
 import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
+import { makePast } from './demo-past';
 import { Remedy, step } from './say';
 import { seedPlatform } from './seed-platform';
 import { environmentOf, type Settings } from './settings';
 
-/** Seeds the stand-in platform with Larkfell and loads its first reports. Does nothing when that was done. */
+/**
+ * Seeds the stand-in platform with Larkfell and loads its reports: as three months of work, or as the first day with
+ * 90 days of reports. Does nothing when that was done.
+ */
 export async function loadDemo(settings: Settings): Promise<void> {
   Object.assign(process.env, environmentOf(settings));
+  const { scale, seed: traffic, hasPast } = readDemoSettings(process.env);
+  if (hasPast) await makePast(settings, scale, traffic);
+  else await loadAtOnce(settings, scale, traffic);
+}
+
+async function loadAtOnce(settings: Settings, scale: number, traffic: number): Promise<void> {
   const deps = { ...createDeps(), files: path.join(settings.data, 'files') };
   try {
     if (await areLoaded(deps, Object.keys(ACCOUNT_SETTINGS))) return;
-    const { scale, seed: traffic } = readDemoSettings(process.env);
     step('Making the demo account Larkfell and 90 days of its traffic');
     await addPeople(deps, PEOPLE);
     for (const seed of makeLarkfell(scale, traffic)) {
@@ -26,13 +35,19 @@ export async function loadDemo(settings: Settings): Promise<void> {
   }
 }
 
-/** @throws Remedy where one of them is no such number */
-function readDemoSettings({ GATEPOST_DEMO_SCALE = '1', GATEPOST_DEMO_SEED = '0' }: NodeJS.ProcessEnv) {
+/** @throws Remedy where one of them is not what it can be */
+function readDemoSettings({
+  GATEPOST_DEMO_SCALE = '1',
+  GATEPOST_DEMO_SEED = '0',
+  GATEPOST_DEMO_PAST = 'yes',
+}: NodeJS.ProcessEnv) {
   const [scale, seed] = [Number(GATEPOST_DEMO_SCALE), Number(GATEPOST_DEMO_SEED)];
   if (!(scale > 0 && scale <= 50)) throw new Remedy('GATEPOST_DEMO_SCALE must be a number over 0, up to 50.');
   if (!(Number.isInteger(seed) && seed >= 0 && seed <= 10_000))
     throw new Remedy('GATEPOST_DEMO_SEED must be a whole number from 0 to 10,000.');
-  return { scale, seed };
+  if (GATEPOST_DEMO_PAST !== 'yes' && GATEPOST_DEMO_PAST !== 'no')
+    throw new Remedy('GATEPOST_DEMO_PAST must be yes or no.');
+  return { scale, seed, hasPast: GATEPOST_DEMO_PAST === 'yes' };
 }
 
 async function connect(deps: Deps, { id, name, currency }: SeedRequest['account']): Promise<void> {

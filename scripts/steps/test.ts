@@ -16,6 +16,8 @@ type Suite = {
   on: string;
   /** the share of the demo that is enough for them; null: none, as on the first day */
   scale: number | null;
+  /** whether the demo has three months of work behind it */
+  hasPast?: boolean;
   /** they start web and job processes themselves */
   ownProcesses?: boolean;
 };
@@ -23,6 +25,7 @@ const SUITES: readonly Suite[] = [
   { name: 'browser', on: 'a demo of their own', scale: 0.5 },
   { name: 'first-day', on: 'an empty database', scale: null },
   { name: 'several', on: 'a small demo and several processes', scale: 0.05, ownProcesses: true },
+  { name: 'past', on: 'a small demo with three months of work behind it', scale: 0.2, hasPast: true },
   { name: 'large', on: 'a demo eight times as large', scale: 8 },
 ];
 
@@ -50,7 +53,7 @@ const CHECKS: { name: string; args: string[] }[] = [
 
 /**
  * Runs all checks, the unit and server tests, and the browser tests, and prints one closing line.
- * @param flags --only=checks,unit,browser,first-day,several,large runs a part
+ * @param flags --only=checks,unit,browser,first-day,several,past,large runs a part
  * @returns the exit code: 0 when nothing failed
  */
 export async function runTests(flags: readonly string[]): Promise<number> {
@@ -101,11 +104,11 @@ async function runVitest(settings: Settings, report: string): Promise<Count> {
 }
 
 async function runBrowser(settings: Settings, suite: Suite, results: string): Promise<Count> {
-  const { name, scale } = suite;
+  const { name, scale, hasPast = false } = suite;
   step(`Preparing the ${name} tests: ${suite.on}`);
   const report = path.join(results, `${name}.json`);
   const output = path.join(results, name);
-  return withFreshDemo(settings, scale, async (address) => {
+  return withFreshDemo(settings, scale === null ? null : { scale, hasPast }, async (address) => {
     if (suite.ownProcesses) await stopProcesses(settings, ['web application', 'job process']);
     step(`Running the ${name} tests`);
     const args = ['node_modules/@playwright/test/cli.js', 'test', `tests/${name}/`, `--output=${output}`];

@@ -1,3 +1,4 @@
+import { min } from 'd3';
 import {
   findAccount,
   insertAccount,
@@ -17,6 +18,13 @@ export async function areLoaded(deps: Deps, slugs: readonly string[]): Promise<b
   return slugs.every((slug) =>
     accounts.some((a) => a.slug === slug && a.structureRevision > 0 && a.dataVersion > 2),
   );
+}
+
+/** The day in progress that all of these accounts have reached; null where one of them is not there, or knows none. */
+export async function reachedDay(deps: Deps, slugs: readonly string[]): Promise<string | null> {
+  const accounts = await listAccounts(deps.db);
+  const days = slugs.map((slug) => accounts.find((one) => one.slug === slug)?.platformDay ?? null);
+  return days.includes(null) ? null : (min(days as string[]) ?? null);
 }
 
 export function addPeople(deps: Deps, names: readonly string[]): Promise<void> {
