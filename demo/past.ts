@@ -36,78 +36,84 @@ const inCampaign = (campaign: string, match: MatchType, ...texts: string[]): Pas
   texts.map((text) => ({ text, match, in: { campaign } }));
 
 /** How Larkfell worked with Gate Post since it began, by account and week; the first week is 1. */
-export const PAST: Readonly<Record<string, Readonly<Record<number, PastWeek>>>> = {
+export const PAST: Readonly<Record<string, { every: number; weeks: Readonly<Record<number, PastWeek>> }>> = {
   'larkfell-web': {
-    2: {
-      notes: [
-        {
-          by: ILSE,
-          about: 'bee hive',
-          body: 'Our catalogue word: whatever happens, this stays open in Hives.',
-        },
-      ],
-    },
-    3: {
-      tray: {
-        by: MAREN,
-        why: 'they look for work, not for hives',
-        stops: inList('Work & careers', 'broad', 'jobs', 'salary', 'volunteer'),
-        worst: 8,
+    every: 1,
+    weeks: {
+      2: {
+        notes: [
+          {
+            by: ILSE,
+            about: 'bee hive',
+            body: 'Our catalogue word: whatever happens, this stays open in Hives.',
+          },
+        ],
       },
-    },
-    4: {
-      notes: [
-        {
+      3: {
+        tray: {
+          by: MAREN,
+          why: 'they look for work, not for hives',
+          stops: inList('Work & careers', 'broad', 'jobs', 'salary', 'volunteer'),
+          worst: 8,
+        },
+      },
+      4: {
+        notes: [
+          {
+            by: TOBIAS,
+            about: 'beekeeping course',
+            body: 'Courses fill by themselves until May; no more budget.',
+          },
+        ],
+      },
+      6: {
+        tray: {
           by: TOBIAS,
-          about: 'beekeeping course',
-          body: 'Courses fill by themselves until May; no more budget.',
+          why: 'films, songs and costumes again',
+          stops: [
+            ...inList('Leisure & media', 'broad', 'movie', 'song', 'trailer', 'costume', 'halloween'),
+            ...inCampaign('Hives · Starter', 'broad', 'documentary', 'removal'),
+          ],
+          worst: 6,
+          fault: 'refuses some',
         },
-      ],
-    },
-    6: {
-      tray: {
-        by: TOBIAS,
-        why: 'films, songs and costumes again',
-        stops: [
-          ...inList('Leisure & media', 'broad', 'movie', 'song', 'trailer', 'costume', 'halloween'),
-          ...inCampaign('Hives · Starter', 'broad', 'documentary', 'removal'),
-        ],
-        worst: 6,
-        fault: 'refuses some',
       },
-    },
-    8: {
-      tray: {
-        by: MAREN,
-        why: 'people who build their own, or want it for nothing',
-        stops: [
-          ...inList('Free & do-it-yourself', 'broad', 'diy', 'plans', 'build'),
-          ...inCampaign('Clothing · Suits', 'phrase', 'free'),
-        ],
-        worst: 4,
-        forcedBecause: 'in September whoever asked for something free bought nothing',
-        fault: 'has another user',
-      },
-      notes: [
-        {
-          by: ILSE,
-          about: 'bee suit free delivery',
-          body: 'Is this one not ours? Delivery is free over 80.',
+      8: {
+        tray: {
+          by: MAREN,
+          why: 'people who build their own, or want it for nothing',
+          stops: [
+            ...inList('Free & do-it-yourself', 'broad', 'diy', 'plans', 'build'),
+            ...inCampaign('Clothing · Suits', 'phrase', 'free'),
+          ],
+          worst: 4,
+          forcedBecause: 'in September whoever asked for something free bought nothing',
+          fault: 'has another user',
         },
-      ],
-    },
-    10: {
-      tray: {
-        by: TOBIAS,
-        why: 'free delivery is what we offer: these buy',
-        stops: inList('Second hand', 'broad', 'hire', 'rent'),
-        worst: 5,
-        undoes: 'free',
+        notes: [
+          {
+            by: ILSE,
+            about: 'bee suit free delivery',
+            body: 'Is this one not ours? Delivery is free over 80.',
+          },
+        ],
+      },
+      10: {
+        tray: {
+          by: TOBIAS,
+          why: 'free delivery is what we offer: these buy',
+          stops: inList('Second hand', 'broad', 'hire', 'rent'),
+          worst: 5,
+          undoes: 'free',
+        },
       },
     },
   },
   'larkfell-market': {
-    5: { tray: { by: MAREN, why: 'paid for weeks and nothing came', stops: [], worst: 12 } },
-    9: { tray: { by: ILSE, why: 'paid for weeks and nothing came', stops: [], worst: 10 } },
+    every: 2, // its reports came every other week
+    weeks: {
+      6: { tray: { by: MAREN, why: 'paid for weeks and nothing came', stops: [], worst: 12 } },
+      10: { tray: { by: ILSE, why: 'paid for weeks and nothing came', stops: [], worst: 10 } },
+    },
   },
 };

@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { range } from 'd3';
 import * as v from 'valibot';
 import { daysBetween, shiftDay, type Change, type Place } from '@/core';
 import type { SeedRequest } from '@/contracts/platform';
@@ -39,35 +40,44 @@ export async function makePast(settings: Settings, scale: number, traffic: numbe
     reachedDay(deps, accounts),
   );
   if (reached === null) await begin(settings, makeLarkfell(scale, traffic, began));
-  for (let week = 2; week <= weeks; week++) {
-    const day = dayOf(week);
-    if (reached !== null && day <= reached) continue;
-    step(`Telling the past of Larkfell: the week up to ${day}`);
-    await atTime(settings, new Date(`${day}T08:30:00Z`), async (deps, work) => {
-      for (const slug of accounts) {
+  const weeksToCome = range(2, weeks + 1).filter((week) => reached === null || dayOf(week) > reached);
+  // The accounts know nothing of each other, so their weeks pass beside each other.
+  const passWeeks = async (slug: string) => {
+    let last = reached ?? began;
+    for (const week of weeksToCome) {
+      const { every, weeks: known } = PAST[slug]!;
+      if (week % every !== 0 && week !== weeks) continue;
+      const day = dayOf(week);
+      if (slug === accounts[0]) step(`Telling the past of Larkfell: the week up to ${day}`);
+      await atTime(settings, new Date(`${day}T08:30:00Z`), async (deps, work) => {
         const person = await personIn(deps, PEOPLE[week % 2]!);
-        await moveClock(deps, slug, daysBetween(dayOf(week - 1), day));
+        await moveClock(deps, slug, daysBetween(last, day));
         await fetchReport(deps, slug, person);
         await work();
-        await live(deps, slug, PAST[slug]?.[week] ?? {}, work);
-      }
-    });
-  }
+        await live(deps, slug, known[week] ?? {}, work);
+      });
+      last = day;
+    }
+  };
+  await Promise.all(accounts.map(passWeeks));
 }
 
 /** The first week: people, accounts, and their first reports. */
 async function begin(settings: Settings, seeds: readonly SeedRequest[]) {
   const moment = new Date(`${seeds[0]!.account.today}T08:30:00Z`);
-  await atTime(settings, moment, async (deps, work) => {
-    await addPeople(deps, PEOPLE);
-    for (const seed of seeds) {
-      const { id, name, currency } = seed.account;
-      await seedPlatform(`http://127.0.0.1:${settings.platformPort}`, seed);
+  await atTime(settings, moment, (deps) => addPeople(deps, PEOPLE));
+  const connect = ({ account: { id, name, currency } }: SeedRequest) =>
+    atTime(settings, moment, async (deps, work) => {
       const known = ACCOUNT_SETTINGS[id as keyof typeof ACCOUNT_SETTINGS];
       await connectAccount(deps, { ...known, slug: id, name, platformAccountId: id, currency });
       await work();
-    }
-  });
+    });
+  const loads: Promise<void>[] = [];
+  for (const seed of seeds) {
+    await seedPlatform(`http://127.0.0.1:${settings.platformPort}`, seed);
+    loads.push(connect(seed)); // while the next one is seeded
+  }
+  await Promise.all(loads);
 }
 
 /** Does something with what all use-cases need, at a moment; `work` does what the job process would do until nothing is left. */

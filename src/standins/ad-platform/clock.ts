@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { LRUCache } from 'lru-cache';
 import { shiftDay } from '@/core';
 import type { SeedRequest, Structure } from '@/contracts/platform';
 import {
@@ -10,9 +11,10 @@ import {
   loadQueries,
   loadStructure,
   requireAccount,
+  versionOfQueries,
   type AccountRow,
 } from './store';
-import { openAuctions, type Auction, type NumberedQuery } from './auction';
+import { openAuctions, type Auction, type MatchedQuery, type NumberedQuery } from './auction';
 import { matcherOf } from './keyword-matching';
 import { makeDay, type ServedDay } from './traffic';
 
@@ -71,16 +73,49 @@ async function makeTraffic(trx: Knex.Transaction, account: AccountRow, days: rea
   const last = days.at(-1);
   if (last === undefined) return;
   const structure = await loadStructure(trx, account.id, 0);
-  const queries = await loadQueries(trx, account.id);
-  await copyTraffic(trx, account.id, servedDays(queries, structure, account.seed, days));
+  const matched = await loadMatched(trx, account, structure);
+  await copyTraffic(trx, account.id, serveDays(matched, structure, account.seed, days));
   await trx('account')
     .where({ id: account.id })
     .update({ traffic_from: shiftDay(last, 1) });
 }
 
-/** Auctions open anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
-export function* servedDays(
+/** What all queries match, of the accounts whose clock moved last: a week that passes need not match them anew. */
+const matchedOf = new LRUCache<string, MatchedQuery[]>({ max: 2 });
+/** More queries than this are matched anew each time, for they take much memory. */
+const MOST_KEPT = 60_000;
+
+async function loadMatched(
+  trx: Knex.Transaction,
+  account: AccountRow,
+  structure: Structure,
+): Promise<MatchedQuery[]> {
+  const key = `${account.id} ${account.revision} ${await versionOfQueries(trx, account.id)}`;
+  const known = matchedOf.get(key);
+  if (known) return known;
+  const matched = matchAll(await loadQueries(trx, account.id), structure);
+  if (matched.length <= MOST_KEPT) matchedOf.set(key, matched);
+  return matched;
+}
+
+function matchAll(queries: readonly NumberedQuery[], structure: Structure): MatchedQuery[] {
+  const matchesOf = matcherOf(structure);
+  return queries.map((query) => ({ query, matches: matchesOf(query) }));
+}
+
+/** The days of an account, each with what it served. */
+export function servedDays(
   queries: readonly NumberedQuery[],
+  structure: Structure,
+  seed: number,
+  days: readonly string[],
+): Generator<{ day: string; served: ServedDay[] }> {
+  return serveDays(matchAll(queries, structure), structure, seed, days);
+}
+
+/** Auctions open anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
+function* serveDays(
+  matched: readonly MatchedQuery[],
   structure: Structure,
   seed: number,
   days: readonly string[],
@@ -90,8 +125,6 @@ export function* servedDays(
     ...structure.hangings.map((h) => h.since),
     ...structure.campaigns.map((c) => c.endDate && shiftDay(c.endDate, 1)),
   ]);
-  const matchesOf = matcherOf(structure);
-  const matched = queries.map((query) => ({ query, matches: matchesOf(query) }));
   let auctions: Auction[] | undefined;
   for (const day of days) {
     if (!auctions || turningDays.has(day))

@@ -167,6 +167,15 @@ export async function loadQueries(db: Knex, accountId: string): Promise<Numbered
   }));
 }
 
+/** A text that is another as soon as queries were inserted or deleted, whichever database they are in. */
+export async function versionOfQueries(db: Knex, accountId: string): Promise<string> {
+  const { rows } = await db.raw<{ rows: { version: string }[] }>(
+    `select count(*) || ' ' || coalesce(max(xmin::text::bigint), 0) as version from query where account_id = ?`,
+    [accountId],
+  );
+  return rows[0]!.version;
+}
+
 /**
  * Inserts queries, in place of those that stand there under the same numbers.
  * @param first number of the first of them
