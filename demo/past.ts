@@ -5,7 +5,13 @@ import { PEOPLE } from './larkfell';
 const [MAREN, TOBIAS, ILSE] = PEOPLE as [string, string, string];
 
 /** What is stopped, and where: in the whole account, or in a list or a campaign by its name. */
-type PastStop = { text: string; match: MatchType; in: { list: string } | { campaign: string } | 'account' };
+type PastStop = {
+  text: string;
+  match: MatchType;
+  in: { list: string } | { campaign: string } | 'account';
+  /** stops protected terms in spite of it, for this reason */
+  forcedBecause?: string;
+};
 
 /** One tray of the past. */
 type PastTray = {
@@ -14,8 +20,6 @@ type PastTray = {
   stops: readonly PastStop[];
   /** so many of the costliest terms without return are stopped exactly in the whole account besides */
   worst: number;
-  /** stops protected terms in spite of it, for this reason */
-  forcedBecause?: string;
   /** takes back the stop with this text that was sent before */
   undoes?: string;
   /** what goes wrong on the platform while it is sent */
@@ -84,10 +88,12 @@ export const PAST: Readonly<Record<string, { every: number; weeks: Readonly<Reco
           why: 'people who build their own, or want it for nothing',
           stops: [
             ...inList('Free & do-it-yourself', 'broad', 'diy', 'plans', 'build'),
-            ...inCampaign('Clothing · Suits', 'phrase', 'free'),
+            {
+              ...{ text: 'free', match: 'phrase', in: { campaign: 'Clothing · Suits' } },
+              forcedBecause: 'in September whoever asked for something free bought nothing',
+            },
           ],
           worst: 4,
-          forcedBecause: 'in September whoever asked for something free bought nothing',
           fault: 'has another user',
         },
         notes: [
@@ -101,11 +107,18 @@ export const PAST: Readonly<Record<string, { every: number; weeks: Readonly<Reco
       10: {
         tray: {
           by: TOBIAS,
-          why: 'free delivery is what we offer: these buy',
+          why: 'they want to rent, and we sell',
           stops: inList('Second hand', 'broad', 'hire', 'rent'),
           worst: 5,
           undoes: 'free',
         },
+        notes: [
+          {
+            by: TOBIAS,
+            about: 'bee suit free delivery',
+            body: 'It is ours: these buy. “free” is taken back.',
+          },
+        ],
       },
     },
   },

@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { range } from 'd3';
 import * as v from 'valibot';
-import { daysBetween, shiftDay, type Change, type Place } from '@/core';
+import { daysBetween, shiftDay, type Place } from '@/core';
 import type { SeedRequest } from '@/contracts/platform';
 import { TermsQuerySchema } from '@/contracts/sift';
 import { createDeps } from '@/server/container';
@@ -116,27 +116,25 @@ async function live(deps: Deps, slug: string, { notes = [], tray }: PastWeek, wo
     await writeNote(deps, slug, await personIn(deps, by), { kind: 'term', about, body });
   if (!tray) return;
   const person = await personIn(deps, tray.by);
-  const { why, stops, worst, forcedBecause, undoes, fault } = tray;
+  const { why, stops, worst, undoes, fault } = tray;
   const placeOf = await placesOf(deps, slug);
-  const changes: Change[] = stops.map(({ text, match, in: where }) => ({
-    ...{ kind: 'add negative', text, match, place: placeOf(where) },
-  }));
   const query = v.parse(TermsQuerySchema, { view: 'remaining', most: String(worst || 1) });
   const { lines } = await listTerms(deps, slug, query);
-  for (const { raw, kind } of lines.slice(0, worst))
-    if (kind === 'query')
-      changes.push({ kind: 'add negative', text: raw, match: 'exact', place: placeOf('account') });
+  const words = stops.map(({ text, match, in: where, forcedBecause }) => ({
+    change: { kind: 'add negative', text, match, place: placeOf(where) } as const,
+    ...{ why, forcedBecause },
+  }));
+  const terms = lines.slice(0, worst).filter(({ kind }) => kind === 'query');
+  const exact = terms.map(({ raw: text }) => ({
+    change: { kind: 'add negative', text, match: 'exact', place: placeOf('account') } as const,
+    why: 'paid for weeks, and nothing came of it',
+  }));
   if (undoes !== undefined) {
     const { lines: entries } = await viewLedger(deps, slug, { find: `“${undoes}”`, about: 'change' });
     const sent = entries.find(({ change }) => change?.undo.kind === 'remove negative');
     await undoSent(deps, slug, person, sent!.change!.id);
   }
-  await draftChanges(
-    deps,
-    slug,
-    person,
-    changes.map((change) => ({ change, why, ...(forcedBecause !== undefined && { forcedBecause }) })),
-  );
+  await draftChanges(deps, slug, person, [...words, ...exact]);
   if (fault) await setFaults(deps, slug, { faults: [{ fault, times: 1 }] });
   await sendTray(deps, slug, person);
   await work();

@@ -237,6 +237,7 @@ export {
   type Stopping,
   type Taker,
 } from './takeover';
+export { changesBack, compareStanding, type ComparedStanding, type Standing } from './standing';
 export {
   campaignsOverlap,
   compileReach,

@@ -3,6 +3,7 @@ import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
 import { LedgerPageSchema, LedgerQuerySchema, UndoneTogetherSchema, UndoTogetherSchema } from '../ledger';
 import { StoredSchema } from '../lists';
+import { PutBackSchema, StandingQuerySchema, StandingViewSchema } from '../standing';
 import { TrayOutlookSchema } from '../outlook';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
@@ -103,6 +104,15 @@ export const trayRoutes = routesOf({
   /** what everything that was sent saved, and one change: held against what was predicted */
   'GET ledger/saved': { role: 'look', answer: SavedSoFarSchema, from: SAVING },
   'GET ledger/saved/[change]': { role: 'look', answer: SavedOfChangeSchema, from: SAVING },
+  /** the account at the end of a day, beside how it is now */
+  'GET standing': {
+    ...{ role: 'look', query: StandingQuerySchema, answer: StandingViewSchema },
+    from: ['structure', 'settings'],
+  },
+  'POST standing/back': {
+    ...{ role: 'prepare', body: PutBackSchema, answer: UndoneTogetherSchema },
+    changes: ['draft', 'rules', 'ledger'],
+  },
   'POST ledger/[change]/undo': {
     ...{ role: 'prepare', answer: DraftOutcomeSchema, changes: ['draft', 'rules', 'ledger'] },
   },

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type {
-  SHEET_COLUMNS} from '.';
+import type { SHEET_COLUMNS } from '.';
 import {
   faultOfRecipe,
   layRow,

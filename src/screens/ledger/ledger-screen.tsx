@@ -2,9 +2,11 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { parseAsBoolean, parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import Link from 'next/link';
 import { useEffect, useMemo } from 'react';
 import { LEDGER_ABOUT } from '@/contracts/ledger';
 import { sayDays } from '@/contracts/days';
+import { useAccount } from '@/screens/frame/account-context';
 import { useBesideDays } from '@/screens/frame/beside-columns';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -32,6 +34,7 @@ const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */
 export function LedgerScreen() {
   const { call, query } = useRoutes();
+  const { slug } = useAccount().summary;
   const [single] = useSingleKeys();
   const [url, setUrl] = useQueryStates({
     entry: parseAsInteger,
@@ -109,7 +112,9 @@ export function LedgerScreen() {
             onChange={(e) => void setUrl({ find: e.target.value, entry: null })}
           />
         </form>
-        <p className="ml-auto text-small text-soft">What was sent is undone by a change in the tray.</p>
+        <Link className="ml-auto text-pine hover:underline" href={`/${slug}/ledger/as-it-was`}>
+          The account as it was
+        </Link>
       </header>
       <SavedSoFarLine soFar={saved?.soFar ?? null} />
       <ErrorText error={error} isWhole />

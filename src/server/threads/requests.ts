@@ -8,6 +8,7 @@ import { undoOutside } from '../use-cases/tray/elsewhere/settle-outside';
 import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/tray/hand-over/say-done';
 import { readResultSheet, storeResults } from '../use-cases/tray/hand-over/results';
 import { firstRowsOf, sheetOfSet } from '../use-cases/tray/hand-over/sheet-of-set';
+import { putStandingBack, viewStanding } from '../use-cases/ledger/as-it-was';
 import { undoEntry } from '../use-cases/ledger/undo-entry';
 import { draftEdit, previewEdit } from '../use-cases/lists/edit-list';
 import { viewHistory } from '../use-cases/lists/history';
@@ -80,13 +81,23 @@ export const REQUESTS = {
     },
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
-    ...{ viewLedger, viewSavedSoFar, viewSavedOfChange },
+    ...{ viewStanding, viewLedger, viewSavedSoFar, viewSavedOfChange },
     ...{ viewToday, viewSavedOfToday, viewNext, viewNews, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
     findCodes,
     warmUp,
   },
-  ...{ draftChanges, removeFromTray, sendTray, undoSent, undoTogether, draftBatch, draftPass, setVerdicts },
+  ...{
+    draftChanges,
+    removeFromTray,
+    sendTray,
+    undoSent,
+    undoTogether,
+    putStandingBack,
+    draftBatch,
+    draftPass,
+    setVerdicts,
+  },
   ...{ draftEdit, keepHangRule, exceptFromRule },
   ...{ sayDone, unsayDone, storeResults, takeBackToDraft, undoEntry, undoOutside },
 };
@@ -98,6 +109,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'sendTray',
   'undoSent',
   'undoTogether',
+  'putStandingBack',
   'draftBatch',
   'draftPass',
   'setVerdicts',

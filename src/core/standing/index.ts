@@ -1,0 +1,1 @@
+export { changesBack, compareStanding, type ComparedStanding, type Standing } from './compare-standing';
