@@ -29,8 +29,8 @@ type PastTray = {
 /** What happened in a week, after its report had come. */
 export type PastWeek = {
   notes?: readonly { by: string; about: string; body: string }[];
-  /** terms that nothing may stop from then on, the best of the week if nothing is named */
-  kept?: readonly { by: string; raw: string }[];
+  /** terms that nothing may stop from then on */
+  kept?: readonly { by: string; raw: string; note: string }[];
   tray?: PastTray;
 };
 
@@ -45,6 +45,10 @@ export const PAST: Readonly<Record<string, { every: number; weeks: Readonly<Reco
     every: 1,
     weeks: {
       2: {
+        kept: [
+          { by: ILSE, raw: 'beekeeping starter kit', note: 'our best seller in spring' },
+          { by: MAREN, raw: 'bee hive for sale', note: 'whoever asks so buys' },
+        ],
         notes: [
           {
             by: ILSE,

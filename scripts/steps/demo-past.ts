@@ -14,6 +14,7 @@ import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { addPeople, connectAccount, reachedDay } from '@/server/use-cases/set-up';
 import { writeNote } from '@/server/use-cases/sift/remember';
+import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
@@ -111,9 +112,16 @@ async function personIn(deps: Deps, name: string): Promise<number> {
 }
 
 /** What people did in a week. */
-async function live(deps: Deps, slug: string, { notes = [], tray }: PastWeek, work: () => Promise<void>) {
+async function live(
+  deps: Deps,
+  slug: string,
+  { notes = [], kept = [], tray }: PastWeek,
+  work: () => Promise<void>,
+) {
   for (const { by, about, body } of notes)
     await writeNote(deps, slug, await personIn(deps, by), { kind: 'term', about, body });
+  for (const { by, raw, note } of kept)
+    await setVerdict(deps, slug, await personIn(deps, by), { raw, verdict: { is: 'kept', note } });
   if (!tray) return;
   const person = await personIn(deps, tray.by);
   const { why, stops, worst, undoes, fault } = tray;

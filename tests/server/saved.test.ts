@@ -1,3 +1,4 @@
+import JSZip from 'jszip';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { shiftDay, type Change, type NegativeText, type Place } from '@/core';
 import { fetchReport, moveClock } from '@/server/use-cases/intake/fetch-report';
@@ -6,6 +7,8 @@ import { undoSent } from '@/server/use-cases/ledger/undo-sent';
 import { foreseeTray } from '@/server/use-cases/outlook/foresee-tray';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { setVerdict } from '@/server/use-cases/sift/set-verdict';
+import { forClientSheet, viewForClient } from '@/server/use-cases/today/for-client';
 import type { TrayOutlook } from '@/contracts/outlook';
 import type { SavedFigures } from '@/contracts/saved';
 import { aSeedServedElsewhere } from '../support/seed';
@@ -157,4 +160,35 @@ test('other forms of its words that are let through are named, with what they co
     first: [{ text: 'okapi lamps', costMicros: 3_500_000 }],
   });
   expect(otherForms.beforeMicros).toBeGreaterThan(0);
+});
+
+test('the page for the client says of its days what was stopped, what that saved in them, and what is kept', async () => {
+  const { soFar: all } = await soFar();
+  const since = all!.since;
+  await setVerdict(world.deps, world.slug, world.personId, {
+    raw: 'bee hive kit',
+    verdict: { is: 'kept', note: 'our best' },
+  });
+  const newest = await world.db('term_day').where({ account_id: world.accountId }).max('day as day').first();
+  const ask = (from: string, to: string) => viewForClient(world.deps, world.slug, { from, to });
+  const whole = await ask(since, String(newest!.day));
+  expect(whole.savedMicros! / all!.realMicros).toBeCloseTo(1, 4);
+  expect(whole.stops.map(({ said }) => said).join()).toContain('bee hive movie');
+  expect(whole.kept).toMatchObject([{ text: 'bee hive kit', note: 'our best' }]);
+  expect(whole.days.reduce((sum, day) => sum + day.returnedMicros, 0)).toBe(whole.returnedMicros);
+  expect(whole.days.reduce((sum, day) => sum + day.returnedMicros + day.openMicros, 0)).toBe(
+    whole.costMicros,
+  );
+  // Two ranges that meet add up to the whole.
+  const middle = shiftDay(since, 10);
+  const parts = [await ask(since, middle), await ask(shiftDay(middle, 1), String(newest!.day))];
+  const saved = parts.reduce((sum, part) => sum + part.savedMicros!, 0);
+  expect(Math.abs(saved - whole.savedMicros!)).toBeLessThanOrEqual(2);
+  const none = await ask(shiftDay(since, -20), shiftDay(since, -10));
+  expect(none.stops).toEqual([]);
+  expect(none.savedMicros ?? 0).toBe(0);
+  const sheet = await forClientSheet(world.deps, world.slug, { from: since, to: middle });
+  expect(sheet.name).toContain(middle);
+  const book = await JSZip.loadAsync(sheet.content);
+  expect(Object.keys(book.files).filter((name) => name.startsWith('xl/worksheets/sheet'))).toHaveLength(3);
 });

@@ -1,4 +1,5 @@
 import { DaysQuerySchema } from '../common';
+import { ForClientSchema } from '../for-client';
 import { NewsSchema, NextAnswerSchema, RegretsSchema, SavedOfTodaySchema, TodaySchema } from '../today';
 import { routesOf, SIFTING } from './route';
 
@@ -14,6 +15,12 @@ export const todayRoutes = routesOf({
     from: [...SIFTING, 'files', 'elsewhere'],
   },
   'GET today/regrets': { role: 'look', answer: RegretsSchema, from: SENT },
+  /** what was done in a range of days, for the advertiser; and as a workbook */
+  'GET today/for-client': {
+    ...{ role: 'look', query: DaysQuerySchema, answer: ForClientSchema },
+    from: [...SENT, 'verdicts'],
+  },
+  'GET today/for-client/sheet': { role: 'look', query: DaysQuerySchema, answer: 'file' },
   /** notes that a person looks, and tells what came since the look before */
   'POST today/look': { role: 'prepare', answer: NewsSchema, changes: [] },
 });

@@ -131,7 +131,9 @@ function make(now: readonly Standing[], changes: readonly Change[]): Standing[] 
         (change.kind === 'hang list' ? put : drop)({ kind: 'hanging', listId, campaignId });
         break;
       }
-      default:
+      case 'set bid':
+      case 'pause keyword':
+      case 'run keyword':
         throw new Error(change.kind);
     }
   }

@@ -39,6 +39,14 @@ export function TodayScreen() {
           {data && formatDay(data.today, true)}
           {news && <SinceThen news={news} />}
         </p>
+        {dataDays !== null && (
+          <Link
+            className="ml-auto shrink-0 text-pine hover:underline"
+            href={`/${slug}/today/for-client${days === null ? '' : `?days=${days}`}`}
+          >
+            For the client
+          </Link>
+        )}
       </header>
       <ErrorText error={error} isWhole />
       {dataDays === null ? (

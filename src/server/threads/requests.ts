@@ -39,6 +39,7 @@ import { viewSavedOfChange, viewSavedSoFar } from '../use-cases/ledger/saved/vie
 import { undoSent, undoTogether } from '../use-cases/ledger/undo-sent';
 import { viewLedger } from '../use-cases/ledger/view-ledger';
 import { traySheet, viewTray } from '../use-cases/tray/view-tray';
+import { forClientSheet, viewForClient } from '../use-cases/today/for-client';
 import { viewToday } from '../use-cases/today/view-today';
 import { viewSavedOfToday } from '../use-cases/today/view-saved';
 import { viewNews } from '../use-cases/today/what-is-new';
@@ -82,6 +83,7 @@ export const REQUESTS = {
     ...{ viewEntries, viewEntriesHealth, compareLists, viewThemesOfList, viewCouldBe, viewAccountWide },
     checkGate,
     ...{ viewStanding, viewLedger, viewSavedSoFar, viewSavedOfChange },
+    ...{ viewForClient, forClientSheet },
     ...{ viewToday, viewSavedOfToday, viewNext, viewNews, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
     findCodes,

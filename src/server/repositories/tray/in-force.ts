@@ -7,6 +7,7 @@ export type InForce = {
   id: number;
   setId: number;
   change: Change;
+  why: string | null;
   state: 'there' | 'said';
   sentDay: string;
   before: Before | null;
@@ -20,11 +21,11 @@ export type InForce = {
 export async function loadInForce(db: Db, accountId: number): Promise<InForce[]> {
   const { rows } = await db.raw<{ rows: InForce[] }>(
     `with carried_out as (
-       select c.change_id, c.change_set_id, c.body, c.state, c.before, c.undoes, s.sent_day
+       select c.change_id, c.change_set_id, c.body, c.why, c.state, c.before, c.undoes, s.sent_day
          from change c join change_set s using (account_id, change_set_id)
         where c.account_id = :account and c.state in ('there', 'said') and s.sent_day is not null
      )
-     select c.change_id as id, c.change_set_id as "setId", c.body as change, c.state, c.sent_day as "sentDay", c.before, c.undoes,
+     select c.change_id as id, c.change_set_id as "setId", c.body as change, c.why, c.state, c.sent_day as "sentDay", c.before, c.undoes,
             u.undone_day as "undoneDay"
        from carried_out c
        left join (select undoes, min(sent_day) as undone_day from carried_out where undoes is not null group by undoes) u

@@ -9,7 +9,6 @@ import { appendLedger } from '../../repositories/ledger';
 import { insertSending, openDraft } from '../../repositories/tray/change-sets';
 import { insertChanges, loadDraft, type NewChange } from '../../repositories/tray/changes';
 import { listEnding, setEnds, type Ending } from '../../repositories/tray/ending';
-import type { Db } from '../../db/connection';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { refreshMirror } from './read-back';
