@@ -29,6 +29,7 @@ const LANDED: Record<string, string> = {
   '019-sheet-recipes': '42789151ac33f2ec',
   '020-clock': 'd475b674ab373c9a',
   '021-standing': '66776db946ed1cf0',
+  '022-ledger-finding': 'cbf8f8ce65d42fd9',
 };
 
 const digestOf = (name: string) =>

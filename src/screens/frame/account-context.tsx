@@ -7,6 +7,8 @@ export type AccountContextValue = {
   summary: AccountSummary;
   /** all accounts here */
   accounts: readonly { slug: string; name: string }[];
+  /** who works here */
+  people: readonly { id: number; name: string }[];
   /** the name of the person chosen in the top strip */
   me: string;
   /** where a screen puts what is in hand, and the buttons that decide it */

@@ -48,7 +48,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   useEscapeToWork();
   const me = people.find((p) => p.id === personId)?.name ?? '';
   return (
-    <AccountContext.Provider value={{ summary, accounts, me, inHand: { body, actions } }}>
+    <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
       <div
         className="frame grid h-dvh min-w-(--least) grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
         style={

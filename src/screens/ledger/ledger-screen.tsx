@@ -14,6 +14,7 @@ import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { DataTable } from '@/ui/table/data-table';
 import { optionsIn, Select } from '@/ui/select';
 import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { OnWhat } from './on-what';
 import { EntryInHand } from './entry-in-hand';
 import { SavedSoFarLine } from './saved-said';
 import { useLedgerColumns } from './ledger-columns';
@@ -34,12 +35,16 @@ const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */
 export function LedgerScreen() {
   const { call, query } = useRoutes();
-  const { slug } = useAccount().summary;
+  const { summary, people } = useAccount();
+  const { slug } = summary;
   const [single] = useSingleKeys();
   const [url, setUrl] = useQueryStates({
     entry: parseAsInteger,
     about: parseAsStringLiteral(LEDGER_ABOUT),
     find: parseAsString.withDefault(''),
+    who: parseAsString,
+    on: parseAsString,
+    term: parseAsString,
     by: parseAsString.withDefault('at'),
     down: parseAsBoolean.withDefault(true),
   });
@@ -48,6 +53,8 @@ export function LedgerScreen() {
   const filters = {
     ...(url.about && { about: url.about }),
     ...(url.find.trim() && { find: url.find.trim() }),
+    ...(url.who && { who: url.who }),
+    ...(url.on ? { on: url.on } : url.term && { term: url.term }),
   };
   const asked = { ...filters, ...(beside && { ...inDays(days), beside: sayDays(beside) }) };
   const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useInfiniteQuery({
@@ -102,6 +109,23 @@ export function LedgerScreen() {
             options={[{ key: '', says: 'everything' }, ...optionsIn(LEDGER_ABOUT, ABOUT)]}
             value={url.about ?? ''}
             onChange={(about) => void setUrl({ about: about === '' ? null : about, entry: null })}
+          />
+          by
+          <Select
+            label="Who did it"
+            look="word"
+            options={[
+              { key: '', says: 'anyone' },
+              ...people.map(({ id, name }) => ({ key: String(id), says: name })),
+              { key: 'nobody', says: 'nobody here' },
+            ]}
+            value={url.who ?? ''}
+            onChange={(who) => void setUrl({ who: who === '' ? null : who, entry: null })}
+          />
+          <OnWhat
+            on={url.on}
+            term={url.term}
+            onChange={(what) => void setUrl({ on: null, term: null, ...what, entry: null })}
           />
           that says
           <input

@@ -2,7 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { LedgerLine } from '@/contracts/ledger';
 import type { SavedOfChange, SavedSoFar } from '@/contracts/saved';
-import { aLedgerLine, aWeight } from '../testing/builders';
+import { aLedgerLine, aListLine, aListsView, aWeight } from '../testing/builders';
 import { choose, show } from '../testing/screen';
 import { LedgerScreen } from './ledger-screen';
 
@@ -54,6 +54,23 @@ const pageSaved = (over: Partial<SavedOfChange> = {}) => ({
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 
 describe('the ledger', () => {
+  test('is filtered by who did it, and by what it is about', async () => {
+    const lists = aListsView({ lists: [aListLine({ id: '7', name: 'Songs' })] });
+    const { user, asked } = show(<LedgerScreen />, {
+      answers: { ...page(aLedgerLine()), 'GET lists': lists },
+      search: '?term=bee%20hive%20movie',
+    });
+    expect(await screen.findByText('the term “bee hive movie”')).toBeDefined();
+    await waitFor(() => expect(asked('GET ledger').at(-1)!.query).toMatchObject({ term: 'bee hive movie' }));
+    await choose(user, screen.getByRole('combobox', { name: 'Who did it' }), 'Tobias Finch');
+    await waitFor(() => expect(asked('GET ledger').at(-1)!.query).toMatchObject({ who: '2' }));
+    await user.click(screen.getByRole('button', { name: 'On what' }));
+    await user.click(await screen.findByText('Songs'));
+    await waitFor(() => expect(asked('GET ledger').at(-1)!.query).toEqual({ who: '2', on: 'list:7' }));
+    await user.click(screen.getByRole('button', { name: 'On anything' }));
+    await waitFor(() => expect(asked('GET ledger').at(-1)!.query).toEqual({ who: '2' }));
+  });
+
   test('is empty at first', async () => {
     show(<LedgerScreen />, { answers: page() });
     expect(await screen.findByText('Nothing was changed yet.')).toBeDefined();

@@ -106,8 +106,14 @@ function FrameOfTest({ summary, children }: { summary: AccountSummary; children:
     { slug: 'web', name: 'Larkfell web' },
     { slug: 'market', name: 'Larkfell market' },
   ];
+  const people = [
+    { id: 1, name: 'Maren Oakes' },
+    { id: 2, name: 'Tobias Finch' },
+  ];
   return (
-    <AccountContext.Provider value={{ summary, accounts, me: 'Ilse Brandow', inHand: { body, actions } }}>
+    <AccountContext.Provider
+      value={{ summary, accounts, people, me: 'Ilse Brandow', inHand: { body, actions } }}
+    >
       {children}
       <section aria-label="In hand">
         <div ref={setBody} />

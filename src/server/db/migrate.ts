@@ -20,6 +20,7 @@ import * as trustedSending from './migrations/018-trusted-sending';
 import * as sheetRecipes from './migrations/019-sheet-recipes';
 import * as clock from './migrations/020-clock';
 import * as standing from './migrations/021-standing';
+import * as ledgerFinding from './migrations/022-ledger-finding';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -43,6 +44,7 @@ const MIGRATIONS = {
   '019-sheet-recipes': sheetRecipes,
   '020-clock': clock,
   '021-standing': standing,
+  '022-ledger-finding': ledgerFinding,
 };
 type Name = keyof typeof MIGRATIONS;
 

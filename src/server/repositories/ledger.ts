@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import type { Db } from '../db/connection';
 import type { Before } from './tray/before';
 import type { ChangeState } from './tray/changes';
-import type { Change, HangRule } from '@/core';
+import type { Change, HangRule, NegativeText } from '@/core';
 import type { AccountFields } from './account/accounts';
 import type { StoredVerdicts } from './decisions/verdicts';
 import type { OwnTargets } from './account/own-targets';
@@ -104,6 +104,10 @@ export type LedgerFilter = {
   about?: NewEntry['about'];
   /** letters in what was done, why, or who did it; case does not count */
   find?: string;
+  /** the person who did it; null: the read-back */
+  person?: number | null;
+  /** what it is about: any of them */
+  touches?: readonly string[];
 };
 
 /** The newest entries first. */
@@ -111,18 +115,38 @@ export async function listLedger(
   db: Db,
   accountId: number,
   most: number,
-  { before, about, find = '' }: LedgerFilter = {},
+  { before, about, find = '', person, touches }: LedgerFilter = {},
 ): Promise<LedgerEntry[]> {
   const query = entries(db, accountId).limit(most);
   if (before !== undefined) void query.where('e.ledger_entry_id', '<', before);
   if (about !== undefined) void query.where('e.about', about);
+  if (person !== undefined) void query.where('e.person_id', person);
+  if (touches !== undefined) void query.whereRaw('e.touches && ?::text[]', [touches as string[]]);
   if (find !== '') {
     const like = `%${find.replaceAll(/[\\%_]/g, '\\$&')}%`;
     void query.where((either) => {
-      void either.whereILike('e.what', like).orWhereILike('e.why', like).orWhereILike('p.name', like);
+      void either
+        .whereILike('e.what', like)
+        .orWhereILike('e.why', like)
+        .orWhereIn('e.person_id', db('person').whereILike('name', like).select('person_id'));
     });
   }
   return (await query).map(toEntry);
+}
+
+/** The negatives of all changes that hold no other words than these, each once. */
+export async function listNegativesWithin(
+  db: Db,
+  accountId: number,
+  words: readonly string[],
+): Promise<NegativeText[]> {
+  const { rows } = await db.raw<{ rows: NegativeText[] }>(
+    `select distinct lower(body ->> 'text') as text, body ->> 'match' as match from change
+      where account_id = :account and body ->> 'match' is not null
+        and string_to_array(lower(body ->> 'text'), ' ') <@ cast(:words as text[])`,
+    { account: accountId, words: [...words] },
+  );
+  return rows;
 }
 
 /** The first entry of each of some changes, by the change. */

@@ -1,9 +1,14 @@
-import { daysBetween, inverse, rowsActedOn, stopsIn, type Change } from '@/core';
+import { covers, daysBetween, inverse, normalise, rowsActedOn, stopsIn, words, type Change } from '@/core';
 import type { BesideFigures } from '@/contracts/common';
 import type { LedgerLine, LedgerPage, LedgerQuery } from '@/contracts/ledger';
 import { besideFigures, weighRows } from '../../compute/workbench';
 import type { Snapshot } from '../../compute/snapshot';
-import { listLedger, type LedgerEntry } from '../../repositories/ledger';
+import {
+  listLedger,
+  listNegativesWithin,
+  type LedgerEntry,
+  type LedgerFilter,
+} from '../../repositories/ledger';
 import { findDataDays } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { openSnapshotOf, requireAccount } from '../open-workbench';
@@ -18,7 +23,7 @@ export async function viewLedger(
   asked: Partial<LedgerQuery> = {},
 ): Promise<LedgerPage> {
   const account = await requireAccount(deps, slug);
-  const entries = await listLedger(deps.db, account.id, PAGE + 1, asked);
+  const entries = await listLedger(deps.db, account.id, PAGE + 1, await filterOf(deps, account.id, asked));
   const newest = (await findDataDays(deps.db, account.id))?.to ?? null;
   const page = entries.slice(0, PAGE);
   const beside = asked.beside !== undefined && {
@@ -30,6 +35,30 @@ export async function viewLedger(
     lines: page.map((entry) => toLine(entry, beside, since?.get(entry.change?.id ?? 0) ?? null)),
     next: entries.length > PAGE ? page.at(-1)!.id : null,
   };
+}
+
+async function filterOf(
+  deps: Deps,
+  accountId: number,
+  { before, about, find, who, on, term }: Partial<LedgerQuery>,
+): Promise<LedgerFilter> {
+  const touches = [...(on === undefined ? [] : [on])];
+  if (term !== undefined && on === undefined) touches.push(...(await touchedByTerm(deps, accountId, term)));
+  return {
+    ...(before !== undefined && { before }),
+    ...(about !== undefined && { about }),
+    ...(find !== undefined && { find }),
+    ...(who !== undefined && { person: who === 'nobody' ? null : Number(who) }),
+    ...((on !== undefined || term !== undefined) && { touches }),
+  };
+}
+
+/** What entries about a search term touch: the term itself, and every negative that would stop it (rules 3). */
+async function touchedByTerm(deps: Deps, accountId: number, term: string): Promise<string[]> {
+  const text = normalise(term);
+  const negatives = await listNegativesWithin(deps.db, accountId, words(text));
+  const stopping = negatives.filter((negative) => covers(negative, { text, match: 'exact' }));
+  return [`term:${text}`, ...stopping.map((one) => `${one.match}:${one.text}`)];
 }
 
 /** The changes of a page that act, or are said to, and after whose day of sending data have come. */
