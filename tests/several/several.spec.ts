@@ -1,5 +1,6 @@
 import { request as send, type ClientRequest } from 'node:http';
 import { expect, test, type APIRequestContext } from '@playwright/test';
+import { randomLcg } from 'd3';
 import pg from 'pg';
 import { databaseUrl, type Settings } from '../../scripts/steps/settings';
 import { toNumber } from '../support/page';
@@ -132,6 +133,51 @@ test('files that are loaded while any process dies are loaded, each row once', a
   );
   expect(facts).toEqual([{ facts: '60000', clicks: '60000' }]);
 });
+
+test('whatever dies at random while trays are sent, each change arrives once', async ({ request }) => {
+  const rounds = Number(process.env.GATEPOST_KILLS ?? 5);
+  const seed = Number(process.env.GATEPOST_KILLS_SEED ?? Date.now() % 1_000_000);
+  console.log(`${rounds} random kills; GATEPOST_KILLS_SEED=${seed} does the same again`);
+  test.setTimeout(60_000 + 30_000 * rounds);
+  const draw = randomLcg(seed);
+  const texts: string[] = [];
+  for (let round = 0; round < rounds; round++) {
+    const text = `kestrel lamp ${seed} ${round}`;
+    const change = { kind: 'add negative', text, match: 'exact', place: { kind: 'account', id: null } };
+    await ask(request, 'POST', 'tray', { changes: [{ change }] });
+    const sent = ask(request, 'POST', 'tray/send', {});
+    const victim = VICTIMS[Math.floor(draw() * VICTIMS.length)]!;
+    await new Promise((resolve) => setTimeout(resolve, draw() * LONGEST_MS)); // at any moment of the sending
+    if (victim === 'database connections') await cutConnections();
+    else await killAndStart(victim);
+    await sent;
+    texts.push(text);
+  }
+  const open = () => rows<{ n: string }>(`select count(*) as n from change_set where state = 'sending'`);
+  await expect.poll(async () => Number((await open())[0]!.n), { timeout: 120_000 }).toBe(0);
+  const there = await rows<{ text: string; n: string }>(
+    `select body ->> 'text' as text, count(*) as n from standin.negative
+      where body ->> 'text' like 'kestrel lamp %' group by 1`,
+  );
+  expect(new Map(there.map(({ text, n }) => [text, Number(n)]))).toEqual(
+    new Map(texts.map((text) => [text, 1])),
+  );
+  const told = await rows<{ n: string }>(
+    `select count(*) as n from ledger_entry where what like 'Stop “kestrel lamp %' group by what having count(*) <> 1`,
+  );
+  expect(told).toEqual([]);
+});
+
+/** Whoever may die: processes of each kind, and every connection to the database at once. */
+const VICTIMS = ['web 1', 'web 2', 'jobs 1', 'jobs 2', 'jobs 3', 'database connections'] as const;
+const LONGEST_MS = 1_500;
+
+async function cutConnections() {
+  await rows(
+    `select pg_terminate_backend(pid) from pg_stat_activity
+      where datname = current_database() and pid <> pg_backend_pid()`,
+  );
+}
 
 test('an upload whose web process dies says so, and leaves nothing behind', async ({ page }) => {
   const before = await rows<{ n: string }>('select count(*) as n from report_file');
