@@ -62,7 +62,7 @@ test('what others changed is taken over, singly', async () => {
 
 test('the account as it was is held beside now, and a part of it is put back', async () => {
   await page.goto(`${ACCOUNT}/ledger`);
-  await page.getByRole('link', { name: 'The account as it was' }).click();
+  await page.getByRole('link', { name: 'As it was' }).click();
   await expect(page.getByRole('heading', { name: 'As it was' })).toBeVisible();
   await page.getByLabel('Day').fill('2026-10-25');
   const then = grid('What stood then');

@@ -136,8 +136,11 @@ export function LedgerScreen() {
             onChange={(e) => void setUrl({ find: e.target.value, entry: null })}
           />
         </form>
-        <Link className="ml-auto text-pine hover:underline" href={`/${slug}/ledger/as-it-was`}>
-          The account as it was
+        <Link
+          className="ml-auto whitespace-nowrap text-pine hover:underline"
+          href={`/${slug}/ledger/as-it-was`}
+        >
+          As it was
         </Link>
       </header>
       <SavedSoFarLine soFar={saved?.soFar ?? null} />

@@ -1,5 +1,7 @@
 'use client';
 
+import Link from 'next/link';
+import { useAccount } from '@/screens/frame/account-context';
 import { useMoney } from '@/screens/frame/money';
 import type { TermDetail } from '@/contracts/hand';
 import { Key } from '@/ui/button';
@@ -21,6 +23,7 @@ const NO_KEYWORD: Record<string, string> = {
 /** Where a term was served and when, what people said of it, and what stops it already. */
 export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
   const formatMoney = useMoney();
+  const { slug } = useAccount().summary;
   const { ran, lastDay, verdict, hasConverted, sinceChange } = detail;
   const [first, ...others] = ran;
   const stoppers = [
@@ -59,7 +62,14 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
             onClick={onKeywords}
           >
             Its other keywords <Key>k</Key>
-          </button>
+          </button>{' '}
+          <Link
+            href={`/${slug}/ledger?term=${encodeURIComponent(detail.raw)}`}
+            prefetch={false}
+            className="text-pine hover:underline"
+          >
+            In the Ledger
+          </Link>
         </p>
       )}
       {first && showsKeywords && (
