@@ -4,6 +4,7 @@ import { buildSync } from 'esbuild';
 import { YOUNG_ROOM } from '../scripts/steps/settings';
 import { PEER_FLAG, serveDuckDb } from './duckdb';
 import type { Line } from './measure';
+import { benchBounds } from './tasks/bounds';
 import { benchEvidence } from './tasks/evidence';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
@@ -31,10 +32,11 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   window: benchWindow,
   lists: benchLists,
   people: benchPeople,
+  bounds: benchBounds,
 };
 
 /** What a quick run leaves to a full one, unless it is named: these make a database or days of traffic of their own. */
-const SLOW = ['sift', 'window', 'lists', 'people', 'truth'];
+const SLOW = ['sift', 'window', 'lists', 'people', 'bounds', 'truth'];
 
 /** How a process is started: where memory is the question, the collector is kept from taking all that it may. */
 const FLAGS: Record<string, string[]> = {
@@ -42,6 +44,7 @@ const FLAGS: Record<string, string[]> = {
   sift: ['--expose-gc'],
   load: [YOUNG_ROOM], // as the job process is started
   window: [YOUNG_ROOM],
+  bounds: [YOUNG_ROOM],
 };
 
 type Result = { lines: Line[]; peakMb: number };

@@ -63,7 +63,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async sift(page) {
     for (const [word, place] of [
       ['tattoo', 'campaign'],
-      ['movie', 'Leisure & media'],
+      ['drawing', 'Leisure & media'],
     ] as const) {
       await page.goto(`${WEB}/sift?holding=${word}`);
       await page.getByRole('button', { name: /^Place: / }).click(); // the word is chosen already
@@ -80,7 +80,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await chooseLastWord(page);
   },
   'sift-batch-dark': showBatch,
-  'sift-plot-dark': showPlot,
   async 'sift-batch'(page) {
     await page.emulateMedia({ colorScheme: 'light' });
     await showBatch(page);
@@ -130,19 +129,9 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByTestId('gate-answer').waitFor();
   },
   async ledger(page) {
-    for (let week = 0; week < 3; week++) {
-      await page.getByRole('button', { name: '+ 1 week' }).click();
-      await page
-        .getByText(/on the platform now/)
-        .last()
-        .waitFor({ timeout: 60_000 });
-      await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 });
-    }
-    await page.getByRole('button', { name: 'Fetch report' }).click();
-    await page.getByText(/Report loaded:/).waitFor({ timeout: 120_000 });
-    await page.goto(`${WEB}/ledger`);
+    await page.goto(`${WEB}/ledger?find=jobs`);
     await page
-      .getByRole('row', { name: /Stop “/ })
+      .getByRole('row', { name: /Stop “jobs”/ })
       .first()
       .click();
     await page.getByText('days since').first().waitFor();
@@ -154,6 +143,10 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByText('Next, by what it is worth').waitFor();
     await page.getByRole('link', { name: /at fault/ }).waitFor();
     await page.getByText('New terms that cost').waitFor();
+  },
+  async 'for-client'(page) {
+    await page.goto(`${WEB}/today/for-client?days=60`);
+    await page.getByRole('region', { name: 'What stays open' }).waitFor();
   },
   async account(page) {
     await page.goto(`${WEB}/account`);
