@@ -114,7 +114,7 @@ for (const [i, account] of ACCOUNTS.entries()) {
     const download = page.waitForEvent('download');
     await note.getByRole('link', { name: 'CSV' }).click();
     const sheet = readFileSync(await (await download).path(), 'utf8');
-    expect(sheet).toContain('Add the negative,Hives,,,movie,phrase');
+    expect(sheet).toContain('Add the negative,live,campaign,Hives,,,movie,phrase');
     await expect(page.getByTestId('count-already')).toHaveText(/0/);
 
     await note.getByRole('button', { name: 'It was carried out' }).click();

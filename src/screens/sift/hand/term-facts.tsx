@@ -66,7 +66,7 @@ export function TermFacts({ detail, days, showsKeywords, onKeywords }: Props) {
           <Link
             href={`/${slug}/ledger?term=${encodeURIComponent(detail.raw)}`}
             prefetch={false}
-            className="text-pine hover:underline"
+            className="text-pine underline"
           >
             In the Ledger
           </Link>
