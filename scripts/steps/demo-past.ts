@@ -15,6 +15,7 @@ import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { addPeople, connectAccount, reachedDay } from '@/server/use-cases/set-up';
 import { writeNote } from '@/server/use-cases/sift/remember';
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
+import { lookAtToday } from '@/server/use-cases/today/what-is-new';
 import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
@@ -56,6 +57,8 @@ export async function makePast(settings: Settings, scale: number, traffic: numbe
         await fetchReport(deps, slug, person);
         await work();
         await live(deps, slug, known[week] ?? {}, work);
+        if (week === weeks - 1)
+          for (const one of PEOPLE) await lookAtToday(deps, slug, await personIn(deps, one));
       });
       last = day;
     }

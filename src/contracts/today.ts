@@ -91,6 +91,8 @@ export const NewsSchema = v.strictObject({
   words: v.array(NewSchema),
   /** terms that were not served before, costliest first */
   first: v.array(NewSchema),
+  /** words that are at fault by now and were not at the look before, surest first */
+  turnedBad: v.array(NewSchema),
 });
 export type News = v.InferOutput<typeof NewsSchema>;
 

@@ -30,6 +30,7 @@ const LANDED: Record<string, string> = {
   '020-clock': 'd475b674ab373c9a',
   '021-standing': '66776db946ed1cf0',
   '022-ledger-finding': 'cbf8f8ce65d42fd9',
+  '023-words-known': 'f456b65eb98ed2e2',
 };
 
 const digestOf = (name: string) =>

@@ -116,7 +116,7 @@ describe('what is next', () => {
 });
 
 describe('what is new', () => {
-  const look = (person = world.personId) => lookAtToday(world.deps, world.slug, person);
+  const look = async (person = world.personId) => (await lookAtToday(world.deps, world.slug, person)).since;
 
   test('the first look tells of a week; looks at the same data stay with that of the report before', async () => {
     const first = await dataTo();
@@ -150,6 +150,19 @@ describe('what is new', () => {
       { text: 'zeppelin', terms: 2, clicks: 4, costMicros: 4_500_000, conversions: 0 },
     ]);
     expect(news.first.map(({ text }) => text)).toEqual(['zeppelin hive', 'zeppelin bee']);
+  });
+
+  test('names the words that were not at fault at the look before', async () => {
+    await look();
+    const whatIs = async () => (await lookAtToday(world.deps, world.slug, world.personId)).turnedBad;
+    const { next } = await viewNext(world.deps, world.slug);
+    const bad = next.find(({ kind }) => kind === 'words at fault')!;
+    const day = () => world.db.raw('update last_look set data_to = data_to - 1, words = ?::text[]', [[]]);
+    await day();
+    expect((await whatIs()).map(({ text }) => text).slice(0, 8)).toEqual(bad.first.map(({ text }) => text));
+    expect((await whatIs()).length).toBeGreaterThan(0); // the same data again: as at the look before
+    await world.db.raw('update last_look set data_to = data_to - 1');
+    expect(await whatIs()).toEqual([]); // they are known by now
   });
 
   test('nothing is new without days after the look', async () => {

@@ -7,7 +7,7 @@ import { useMoney } from '@/screens/frame/money';
 import { conversionsOf, formatDay } from '@/ui/format';
 
 /** Words and terms that were never seen before and already cost; each leads to its rows in Sift. */
-export function NewWords({ news: { since, words, first } }: { news: News }) {
+export function NewWords({ news: { since, words, first, turnedBad } }: { news: News }) {
   if (since === null) return null;
   return (
     <section aria-label="What is new" className="mt-4 text-table">
@@ -15,6 +15,15 @@ export function NewWords({ news: { since, words, first } }: { news: News }) {
         New words that cost <span className="font-normal text-soft">first seen since {formatDay(since)}</span>
       </h2>
       {words.length === 0 ? <p className="text-soft">None.</p> : <Chips all={words} by="holding" />}
+      {turnedBad.length > 0 && (
+        <>
+          <h2 className="mt-2 font-semibold">
+            Words that turned bad{' '}
+            <span className="font-normal text-soft">not at fault at your last look</span>
+          </h2>
+          <Chips all={turnedBad} by="holding" />
+        </>
+      )}
       <h2 className="mt-2 font-semibold">
         New terms that cost <span className="font-normal text-soft">by cost</span>
       </h2>

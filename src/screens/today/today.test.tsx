@@ -34,6 +34,7 @@ const NEWS: News = {
   ...{ since: '2026-11-18', days: 2, terms: 31, costMicros: 9_500_000 },
   words: [{ text: 'zeppelin', terms: 2, clicks: 4, costMicros: 4_500_000, conversions: 0 }],
   first: [{ text: 'zeppelin hive', terms: 1, clicks: 2, costMicros: 3_000_000, conversions: 1 }],
+  turnedBad: [{ text: 'poster', terms: 3, clicks: 9, costMicros: 6_000_000, conversions: 0 }],
 };
 const NEXT: NextAnswer = {
   window: WINDOW,
@@ -87,6 +88,7 @@ describe('Today', () => {
       await screen.findByText(/New since 18 Nov: 2 days, 31 new terms, 9\.50 spent on them/),
     ).toBeDefined();
     const news = within(await region('What is new'));
+    expect(news.getByRole('link', { name: 'poster' }).getAttribute('href')).toBe('/web/sift?holding=poster');
     expect(news.getByRole('link', { name: 'zeppelin' }).getAttribute('href')).toBe(
       '/web/sift?holding=zeppelin',
     );
@@ -153,10 +155,19 @@ describe('Today', () => {
         ...answers,
         'GET today/saved': NOTHING_SAVED,
         'GET today/next': { window: WINDOW, next: [] },
-        'POST today/look': { since: null, days: 0, terms: 0, costMicros: 0, words: [], first: [] },
+        'POST today/look': {
+          since: null,
+          days: 0,
+          terms: 0,
+          costMicros: 0,
+          words: [],
+          first: [],
+          turnedBad: [],
+        },
       },
     });
     expect(await screen.findByText(/Nothing yet: what a tray saved is told/)).toBeDefined();
+    expect(screen.queryByText(/Words that turned bad/)).toBeNull();
     const nothing = await screen.findByText(/Nothing waits/);
     focusWork();
     expect(document.activeElement).toBe(nothing);

@@ -21,6 +21,7 @@ import * as sheetRecipes from './migrations/019-sheet-recipes';
 import * as clock from './migrations/020-clock';
 import * as standing from './migrations/021-standing';
 import * as ledgerFinding from './migrations/022-ledger-finding';
+import * as wordsKnown from './migrations/023-words-known';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -45,6 +46,7 @@ const MIGRATIONS = {
   '020-clock': clock,
   '021-standing': standing,
   '022-ledger-finding': ledgerFinding,
+  '023-words-known': wordsKnown,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -42,7 +42,7 @@ import { traySheet, viewTray } from '../use-cases/tray/view-tray';
 import { forClientSheet, viewForClient } from '../use-cases/today/for-client';
 import { viewToday } from '../use-cases/today/view-today';
 import { viewSavedOfToday } from '../use-cases/today/view-saved';
-import { viewNews } from '../use-cases/today/what-is-new';
+import { lookAtToday } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
 import { warmUp } from '../use-cases/warm-up';
@@ -84,7 +84,7 @@ export const REQUESTS = {
     checkGate,
     ...{ viewStanding, viewLedger, viewSavedSoFar, viewSavedOfChange },
     ...{ viewForClient, forClientSheet },
-    ...{ viewToday, viewSavedOfToday, viewNext, viewNews, viewRegrets },
+    ...{ viewToday, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
     findCodes,
     warmUp,
