@@ -71,6 +71,7 @@ const proxyConfig = (port: number, webPorts: readonly number[]) => `
 defaults
   mode http
   timeout connect 2s
+  timeout check 5s
   timeout client 60s
   timeout server 60s
   option redispatch

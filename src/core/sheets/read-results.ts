@@ -25,7 +25,7 @@ export type ResultColumns = { result?: number | null; reason?: number | null };
 
 /**
  * Reads a sheet that came back: which change each row is about, by the recipe whose headings it has, and what became of
- * it. A row that can be about two changes, contradicts another, or has a result that is not understood is unclear; none
+ * it (rules 15.6). A row that can be about two changes, contradicts another, or has a result that is not understood is unclear; none
  * of them is guessed.
  * @param table rows of cells, with the header among the first twenty
  * @param recipes the first one whose headings are all there is taken; else the one of which most are there

@@ -59,7 +59,7 @@ function keyOf(element: Standing): string {
 }
 
 /**
- * The changes after which elements stand again as they did, in an order in which they can be made. A list that is gone
+ * The changes after which elements stand again as they did, in an order in which they can be made (rules 15.7). A list that is gone
  * is made anew under an id of its own, also where only what it held is wanted.
  * @param chosen what is to be put back; what is the same makes no change
  * @param goneLists all lists that stood then and are gone
