@@ -64,7 +64,7 @@ test('the account as it was is held beside now, and a part of it is put back', a
   await page.goto(`${ACCOUNT}/ledger`);
   await page.getByRole('link', { name: 'As it was' }).click();
   await expect(page.getByRole('heading', { name: 'As it was' })).toBeVisible();
-  await page.getByLabel('Day').fill('2026-10-25');
+  await page.getByLabel('Day', { exact: true }).fill('2026-10-25');
   const then = grid('What stood then');
   await expect(then.getByText('“free” (phrase)')).toBeVisible();
   await expect(then.getByText('gone since').first()).toBeVisible();
