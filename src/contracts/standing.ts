@@ -46,4 +46,14 @@ export const PutBackSchema = v.object({
     v.minLength(1, 'Choose what is to be put back.'),
     v.maxLength(10_000),
   ),
+  /** some of it would stop protected terms, and is wanted for this reason */
+  forcedBecause: v.optional(v.pipe(v.string(), v.trim(), v.minLength(3, 'Give a reason.'), v.maxLength(500))),
+});
+
+export const PutBackOutcomeSchema = v.strictObject({
+  said: v.string(),
+  /** what was put in the tray, so that it can be taken out again */
+  changeIds: v.array(v.number()),
+  /** how many would stop protected terms, and wait for a reason */
+  heldBack: v.number(),
 });

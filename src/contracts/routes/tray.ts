@@ -3,7 +3,7 @@ import { DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { GateAnswerSchema, GateQuerySchema } from '../gate';
 import { LedgerPageSchema, LedgerQuerySchema, UndoneTogetherSchema, UndoTogetherSchema } from '../ledger';
 import { StoredSchema } from '../lists';
-import { PutBackSchema, StandingQuerySchema, StandingViewSchema } from '../standing';
+import { PutBackOutcomeSchema, PutBackSchema, StandingQuerySchema, StandingViewSchema } from '../standing';
 import { TrayOutlookSchema } from '../outlook';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
@@ -110,7 +110,7 @@ export const trayRoutes = routesOf({
     from: ['structure', 'settings'],
   },
   'POST standing/back': {
-    ...{ role: 'prepare', body: PutBackSchema, answer: UndoneTogetherSchema },
+    ...{ role: 'prepare', body: PutBackSchema, answer: PutBackOutcomeSchema },
     changes: ['draft', 'rules', 'ledger'],
   },
   'POST ledger/[change]/undo': {

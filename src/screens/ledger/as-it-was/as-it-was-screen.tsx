@@ -9,6 +9,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { ReasonForm } from '@/screens/tray/reason-form';
 import { Button } from '@/ui/button';
 import { FIELD } from '@/ui/form';
 import { formatDay } from '@/ui/format';
@@ -17,7 +18,7 @@ import { optionsIn, Select } from '@/ui/select';
 import { DataTable } from '@/ui/table/data-table';
 import { inMemory, useLayout } from '@/ui/table/use-layout';
 import { STANDING_COLUMNS } from './standing-columns';
-import { usePutBack } from './use-put-back';
+import { usePutBack, type HeldBack } from './use-put-back';
 
 const KINDS: Record<(typeof STANDING_KINDS)[number], string> = {
   negative: 'negatives',
@@ -58,7 +59,7 @@ export function AsItWasScreen() {
     0,
     rows.findIndex((line) => line.id === url.row),
   );
-  const putBack = usePutBack(day);
+  const { putBack, heldBack, leave } = usePutBack(day);
   const differing = rows.filter(({ is }) => is !== 'same');
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -134,7 +135,14 @@ export function AsItWasScreen() {
         keysHelp="Arrows go through the elements, Enter puts the one in hand back as it was, f goes to the filters."
         empty={data && 'Nothing differs: what stood then stands now, and nothing came since.'}
       />
-      <LineInHand line={rows[at]} day={day} all={differing} onPutBack={(ids) => void putBack(ids)} />
+      <LineInHand
+        line={rows[at]}
+        day={day}
+        all={differing}
+        heldBack={heldBack}
+        onLeave={leave}
+        onPutBack={(ids, because) => void putBack(ids, because)}
+      />
     </div>
   );
 }
@@ -162,12 +170,16 @@ function LineInHand({
   line,
   day,
   all,
+  heldBack,
+  onLeave,
   onPutBack,
 }: {
   line: StandingLine | undefined;
   day: string;
   all: readonly StandingLine[];
-  onPutBack: (ids: number[]) => void;
+  heldBack: HeldBack | null;
+  onLeave: () => void;
+  onPutBack: (ids: readonly number[], because?: string) => void;
 }) {
   if (!line)
     return (
@@ -199,6 +211,21 @@ function LineInHand({
             </Button>
           )}
         </div>
+        {heldBack && (
+          <>
+            <p className="mt-1 text-rust" role="alert">
+              {heldBack.said}
+            </p>
+            <ReasonForm
+              isFocused
+              onForce={(reason) => onPutBack(heldBack.ids, reason)}
+              onLeave={() => {
+                onLeave();
+                document.getElementById('as-it-was')?.focus();
+              }}
+            />
+          </>
+        )}
         <p className="mt-1 text-small text-soft">
           It comes into the tray, which says what it stops and what it opens again.
         </p>

@@ -18,11 +18,16 @@ const view: StandingView = {
   ],
   ...{ gone: 1, isNew: 1, renamed: 0, same: 1 },
 };
-const open = (search = '?day=2026-11-15&show=all') =>
+const open = (search = '?day=2026-11-15&show=all', outcome = {}) =>
   show(<AsItWasScreen />, {
     answers: {
       'GET standing': view,
-      'POST standing/back': { said: 'In the tray: what puts 1 part back', changeIds: [31] },
+      'POST standing/back': {
+        said: 'In the tray: what puts 1 part back',
+        changeIds: [31],
+        heldBack: 0,
+        ...outcome,
+      },
       'DELETE tray': { removed: [] },
     },
     search,
@@ -60,5 +65,25 @@ describe('the account as it was', () => {
     grid.focus();
     await user.keyboard('{Enter}');
     expect(asked('POST standing/back')).toHaveLength(0);
+  });
+
+  test('what stops protected terms goes in with a reason', async () => {
+    const { user, asked } = open('?day=2026-11-15&show=all&row=1', {
+      ...{
+        said: 'In the tray: nothing. 1 other not: it would stop a protected term',
+        changeIds: [],
+        heldBack: 1,
+      },
+    });
+    await user.click(await screen.findByRole('button', { name: /^As on 15 Nov/ }));
+    expect((await screen.findByRole('alert')).textContent).toContain('protected term');
+    await user.keyboard('it was right then{Enter}');
+    await waitFor(() => expect(asked('POST standing/back')).toHaveLength(2));
+    expect(asked('POST standing/back')[1]!.body).toMatchObject({
+      ids: [1],
+      forcedBecause: 'it was right then',
+    });
+    await user.click(screen.getByRole('button', { name: 'Leave it' }));
+    expect(screen.queryByRole('alert')).toBeNull();
   });
 });

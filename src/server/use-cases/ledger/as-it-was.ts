@@ -7,6 +7,7 @@ import {
   type ComparedStanding,
   type Names,
 } from '@/core';
+import type { DraftOutcome } from '@/contracts/tray';
 import type { StandingLine, StandingQuery, StandingView } from '@/contracts/standing';
 import {
   findFirstDay,
@@ -92,15 +93,16 @@ function inWords(element: StandingRow, names: Names): [what: string, where: stri
 /**
  * Puts in the tray what makes some elements stand again as they did at the end of a day: what is gone is put back, what
  * came since is taken away. A list that is gone is made anew where it is needed.
- * @returns what is to be said of it, and what was put in, so that it can be taken out again
+ * @returns what is to be said of it, what was put in, so that it can be taken out again, and how many wait for a reason
+ * because they stop protected terms
  * @throws Refusal when none of them differs any more, or nothing could be put in the tray
  */
 export async function putStandingBack(
   deps: Deps,
   slug: string,
   personId: number,
-  { day, ids }: { day: string; ids: readonly number[] },
-): Promise<{ said: string; changeIds: number[] }> {
+  { day, ids, forcedBecause }: { day: string; ids: readonly number[]; forcedBecause?: string | undefined },
+): Promise<{ said: string; changeIds: number[]; heldBack: number }> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const { compared, lists } = await compare(deps, open.account.id, day, open.names);
   const wanted = new Set(ids);
@@ -116,14 +118,18 @@ export async function putStandingBack(
     deps,
     slug,
     personId,
-    changes.map((change) => ({ change, why })),
+    changes.map((change) => ({ change, why, ...(forcedBecause !== undefined && { forcedBecause }) })),
   );
-  const put = outcomes.filter(({ outcome }) => outcome === 'drafted' || outcome === 'cancelled');
-  const others = outcomes.filter(({ outcome }) => outcome !== 'drafted' && outcome !== 'cancelled');
-  if (put.length === 0) throw new Refusal(`Nothing was put in the tray: ${others[0]!.said}`, 409);
-  const more = others.length > 0 ? ` ${counted(others.length, 'other')} not: ${others[0]!.said}` : '';
+  const isPut = ({ outcome }: DraftOutcome) => outcome === 'drafted' || outcome === 'cancelled';
+  const heldBack = outcomes.filter(({ outcome }) => outcome === 'held back').length;
+  const put = outcomes.filter(isPut);
+  const [other, ...others] = outcomes.filter((one) => !isPut(one));
+  if (put.length === 0 && heldBack === 0)
+    throw new Refusal(`Nothing was put in the tray: ${other!.said}`, 409);
+  const more = other ? ` ${counted(1 + others.length, 'other')} not: ${other.said}` : '';
   return {
     said: `In the tray: what puts ${counted(put.length, 'part')} back as on ${day}.${more}`,
     changeIds: put.flatMap((one) => (one.outcome === 'drafted' ? [one.changeId] : [])),
+    heldBack,
   };
 }
