@@ -46,8 +46,7 @@ describe('the columns of a sheet', () => {
       },
     });
     localStorage.setItem('sheet-recipe-web', '');
-    await user.click((await note()).getByRole('combobox', { name: 'Columns of the sheet' }));
-    await user.click(await screen.findByRole('option', { name: /as I like them/ }));
+    await user.click((await note()).getByRole('button', { name: /as I like them/ }));
     const dialog = within(await screen.findByRole('dialog'));
     const columns = dialog.getAllByRole('checkbox');
     for (const column of columns)

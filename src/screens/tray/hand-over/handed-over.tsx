@@ -46,19 +46,13 @@ export function HandedOver({ sent: { setId, state, waiting, total } }: { sent: S
         <Select
           label="Columns of the sheet"
           look="word"
-          options={[{ key: '', says: 'as usual' }, ...options, { key: 'new', says: 'as I like them …' }]}
+          options={[{ key: '', says: 'as usual' }, ...options]}
           value={recipe ? chosen : ''}
-          onChange={(key) => (key === 'new' ? setEditing(true) : setChosen(key))}
+          onChange={setChosen}
         />
-        {recipe && (
-          <button
-            type="button"
-            className="min-h-6 text-pine hover:underline"
-            onClick={() => setEditing(true)}
-          >
-            change
-          </button>
-        )}
+        <button type="button" className="min-h-6 text-pine hover:underline" onClick={() => setEditing(true)}>
+          {recipe ? 'change them' : 'as I like them …'}
+        </button>
       </div>
       <div className="mt-1 flex flex-wrap gap-1.5">
         {state === 'handed over' && (
