@@ -70,6 +70,13 @@ export const ResultsSchema = v.object({
     v.maxLength(100_000),
   ),
 });
+/** A change, and what it was before. */
+const WasBeforeSchema = v.object({ id: StoredNumberSchema, was: v.picklist(['drafted', 'said']) });
 export const ResultsStoredSchema = v.strictObject({
   ...{ done: v.number(), failed: v.number(), waiting: v.number() },
+  was: v.array(WasBeforeSchema),
+});
+/** What is to be again as it was before a result sheet was stored. */
+export const ResultsBackSchema = v.object({
+  was: v.pipe(v.array(WasBeforeSchema), v.minLength(1), v.maxLength(100_000)),
 });

@@ -260,6 +260,7 @@ export {
   faultOfRecipe,
   layRow,
   readResults,
+  SAID_DONE,
   SHEET_COLUMNS,
   TO_DO,
   USUAL_RECIPE,

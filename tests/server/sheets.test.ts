@@ -4,15 +4,14 @@ import { USUAL_RECIPE, type Change, type SheetRecipe } from '@/core';
 import { writeWorkbook } from '@/server/files/write-workbook';
 import { checkGate } from '@/server/use-cases/gate/check-gate';
 import { readSmallFile } from '@/server/use-cases/small-file';
-import { readResultSheet, storeResults } from '@/server/use-cases/tray/hand-over/results';
-import { unsayDone } from '@/server/use-cases/tray/hand-over/say-done';
+import { readResultSheet, storeResults, takeBackResults } from '@/server/use-cases/tray/hand-over/results';
 import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';
 import {
   forgetSheetRecipe,
   keepSheetRecipe,
   viewSheetRecipes,
 } from '@/server/use-cases/tray/hand-over/sheet-recipes';
-import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { viewTray } from '@/server/use-cases/tray/view-tray';
@@ -55,6 +54,8 @@ const read = async (setId: number, content: string | Uint8Array, chosen = {}) =>
 };
 const store = (setId: number, results: Parameters<typeof storeResults>[4]) =>
   storeResults(world.deps, world.slug, world.personId, setId, results);
+const takeBack = (setId: number, was: Parameters<typeof takeBackResults>[4]) =>
+  takeBackResults(world.deps, world.slug, world.personId, setId, was);
 const keep = (recipe: SheetRecipe) => keepSheetRecipe(world.deps, world.slug, world.personId, recipe);
 const tray = () => viewTray(world.deps, world.slug);
 const isStopped = async (query: string) =>
@@ -124,7 +125,8 @@ describe('a result sheet', () => {
     expect(said.unnamed).toHaveLength(1);
     expect(await isStopped('bee hive movie')).toEqual(['in the tray']);
 
-    expect(await store(setId, said.results)).toEqual({ done: 1, failed: 1, waiting: 1 });
+    const stored = await store(setId, said.results);
+    expect(stored).toMatchObject({ done: 1, failed: 1, waiting: 1 });
     expect(await isStopped('bee hive movie')).toEqual(['said to be done']);
     const view = await tray();
     expect(
@@ -137,6 +139,13 @@ describe('a result sheet', () => {
       [expect.any(String), 'said'],
     ]);
     await expect(store(setId, [{ id: 1_000_000, failed: null }])).rejects.toThrow('no result any more');
+
+    // Taken back while the rest waits, it is as before; and stored once more.
+    await takeBack(setId, stored.was);
+    expect((await tray()).changes).toEqual([]);
+    expect((await tray()).sent[0]).toMatchObject({ state: 'handed over', failed: [], answered: 0 });
+    await expect(takeBack(setId, stored.was)).rejects.toThrow('Something else');
+    await store(setId, said.results);
   });
 
   test('a workbook is read like text, the rest of the tray closes it, and all of it can be taken back', async () => {
@@ -144,23 +153,26 @@ describe('a result sheet', () => {
     const rows = [['ADD', 'poem', 'Hives', 'done']];
     const header = ['Action', 'Negative', 'Kampagne', 'Result'];
     const said = await read(setId, await writeWorkbook([{ name: 'back', header, rows }]));
-    expect(await store(setId, said.results)).toEqual({ done: 1, failed: 0, waiting: 0 });
+    const { was, ...stored } = await store(setId, said.results);
+    expect(stored).toEqual({ done: 1, failed: 0, waiting: 0 });
     expect((await tray()).sent[0]).toMatchObject({ state: 'said to be done' });
 
-    await unsayDone(world.deps, world.slug, world.personId, setId);
-    const view = await tray();
-    expect(view.changes).toEqual([]);
-    expect(view.sent[0]).toMatchObject({ state: 'handed over', failed: [], total: 3 });
-    expect(await isStopped('bee hive movie')).toEqual(['in the tray']);
+    await takeBack(setId, was);
+    expect((await tray()).sent[0]).toMatchObject({ state: 'handed over', answered: 2, total: 3 });
+    expect(await isStopped('bee hive movie')).toEqual(['said to be done']);
   });
 
-  test('a structure file then shows what was said; what the sheet left open goes on waiting', async () => {
+  test('a structure file then shows what of it is so', async () => {
     const setId = (await tray()).sent[0]!.setId;
     const said = await read(setId, (await sheet(setId)).replace(/to do\r\n/, 'done\r\n'));
-    expect(await store(setId, said.results)).toMatchObject({ done: 1, waiting: 2 });
+    expect(said.unnamed).toHaveLength(1); // what is said to be done already, and nobody touched
+    expect(await store(setId, said.results)).toMatchObject({ done: 1, waiting: 0 });
     await world.load('Campaign,Ad group,Keyword,Match type,Level\nHives,,movie,phrase,negative campaign');
     const [sent] = (await tray()).sent;
-    expect(sent).toMatchObject({ state: 'handed over', confirmed: 1, total: 3 });
+    // “poem” was said to be done, and the file does not name it.
+    expect(sent).toMatchObject({ state: 'partly failed', confirmed: 1, total: 3, lost: 1 });
+    const again = (await tray()).changes.map(({ id }) => id);
+    await removeFromTray(world.deps, world.slug, again);
   });
 
   test.each([
@@ -175,9 +187,14 @@ describe('a result sheet', () => {
   test('where every change failed, the tray is closed and all of it is drafted again', async () => {
     const setId = await handOver('ballad');
     const said = await read(setId, (await sheet(setId)).replace('to do', 'refused'));
-    expect(await store(setId, said.results)).toEqual({ done: 0, failed: 1, waiting: 0 });
+    const { was, ...stored } = await store(setId, said.results);
+    expect(stored).toEqual({ done: 0, failed: 1, waiting: 0 });
     const view = await tray();
     expect(view.changes).toHaveLength(1);
-    expect(view.sent.some((sent) => sent.setId === setId)).toBe(false);
+    expect(view.sent).toMatchObject([{ setId, state: 'partly failed' }]);
+
+    await takeBack(setId, was); // the tray is open again
+    expect((await tray()).changes).toEqual([]);
+    expect((await tray()).sent.find((sent) => sent.setId === setId)).toMatchObject({ state: 'handed over' });
   });
 });

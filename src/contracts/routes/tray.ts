@@ -8,6 +8,7 @@ import { TrayOutlookSchema } from '../outlook';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
   ReadResultsQuerySchema,
+  ResultsBackSchema,
   ResultsReadSchema,
   ResultsSchema,
   ResultsStoredSchema,
@@ -84,9 +85,12 @@ export const trayRoutes = routesOf({
   'POST tray/sent/[set]/read-results': {
     ...{ role: 'look', query: ReadResultsQuerySchema, body: 'file', answer: ResultsReadSchema },
   },
-  /** what a result sheet says; `DELETE tray/sent/[set]/done` takes it back */
+  /** what a result sheet says */
   'POST tray/sent/[set]/results': {
     ...{ role: 'send', body: ResultsSchema, answer: ResultsStoredSchema, changes: SENT },
+  },
+  'DELETE tray/sent/[set]/results': {
+    ...{ role: 'send', body: ResultsBackSchema, answer: DoneSchema, changes: SENT },
   },
   'GET sheet-recipes': { role: 'look', answer: SheetRecipesSchema, from: ['settings'] },
   'POST sheet-recipes': {

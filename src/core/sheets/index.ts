@@ -9,4 +9,11 @@ export {
   type SheetRecipe,
   type WordedColumn,
 } from './recipe';
-export { readResults, TO_DO, type GivenOut, type ResultColumns, type SheetResults } from './read-results';
+export {
+  readResults,
+  SAID_DONE,
+  TO_DO,
+  type GivenOut,
+  type ResultColumns,
+  type SheetResults,
+} from './read-results';

@@ -102,6 +102,10 @@ const FAILED =
 
 /** What a change that nobody has carried out yet is called in the column State. */
 export const TO_DO = 'to do';
+/** The same of one that somebody said to be done. */
+export const SAID_DONE = 'said to be done';
+/** What stands there while nobody has touched the row. */
+const UNTOUCHED: ReadonlySet<string> = new Set([TO_DO, SAID_DONE]);
 
 function outcomeOf(
   row: readonly string[],
@@ -110,7 +114,7 @@ function outcomeOf(
 ): { failed: string | null } | { unclear: string } | null {
   const cell = (at: number | null) => (at === null ? '' : (row[at] ?? '').replace(/\s+/g, ' ').trim());
   const [result, reason] = [cell(resultColumn), cell(reasonColumn)];
-  if (fold(result) === TO_DO) return null; // nobody has touched the row
+  if (UNTOUCHED.has(fold(result))) return null;
   if (resultColumn === null) return { failed: reason === '' || DONE.test(reason) ? null : reason };
   if (DONE.test(result)) return { failed: null };
   if (FAILED.test(result)) return { failed: reason || result };
@@ -167,7 +171,7 @@ function changeFinder(
     const number = numbered ? fold(row[numbered.at] ?? '') : '';
     if (number !== '') {
       const known = /^\d+(\.0+)?$/.test(number) ? inSheet.get(Number(number)) : undefined;
-      if (!known) return `there is no change ${number} in this tray`;
+      if (!known) return `no change ${number} of this tray waits for a result`;
       const other = known.findIndex((cell, i) => cell !== here[i] && !isCut(telling[i]!.column));
       return other < 0
         ? Number(number)

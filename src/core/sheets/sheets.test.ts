@@ -110,7 +110,7 @@ describe('a result sheet', () => {
     expect(results).toEqual([]);
     expect(unclear.map(({ why }) => why)).toEqual([
       'change 1 has another text in this tray',
-      'there is no change 9 in this tray',
+      'no change 9 of this tray waits for a result',
     ]);
   });
 

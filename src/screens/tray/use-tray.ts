@@ -190,11 +190,13 @@ export function useTrayActions() {
     ): Promise<void> {
       try {
         const body = { results: results.map(({ id, failed }) => ({ id, failed })) };
-        const { done, failed } = await doing(
+        const { done, failed, was } = await doing(
           call('POST tray/sent/[set]/results', { params: { set: setId }, body }),
         );
         const said = `${counted(done, 'change')} carried out${failed > 0 ? `, ${failed} back in the tray` : ''}`;
-        await undoable(said, () => call('DELETE tray/sent/[set]/done', { params: { set: setId } }));
+        await undoable(said, () =>
+          call('DELETE tray/sent/[set]/results', { params: { set: setId }, body: { was } }),
+        );
       } catch (error) {
         sayFailure(error);
         await refresh(PARTS);

@@ -6,7 +6,7 @@ import { checkTray } from '../use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '../use-cases/tray/draft-changes';
 import { undoOutside } from '../use-cases/tray/elsewhere/settle-outside';
 import { sayDone, takeBackToDraft, unsayDone } from '../use-cases/tray/hand-over/say-done';
-import { readResultSheet, storeResults } from '../use-cases/tray/hand-over/results';
+import { readResultSheet, storeResults, takeBackResults } from '../use-cases/tray/hand-over/results';
 import { firstRowsOf, sheetOfSet } from '../use-cases/tray/hand-over/sheet-of-set';
 import { putStandingBack, viewStanding } from '../use-cases/ledger/as-it-was';
 import { undoEntry } from '../use-cases/ledger/undo-entry';
@@ -101,7 +101,7 @@ export const REQUESTS = {
     setVerdicts,
   },
   ...{ draftEdit, keepHangRule, exceptFromRule },
-  ...{ sayDone, unsayDone, storeResults, takeBackToDraft, undoEntry, undoOutside },
+  ...{ sayDone, unsayDone, storeResults, takeBackResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
 /** Those that change something are not asked again when a thread dies over them. */
@@ -120,6 +120,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'exceptFromRule',
   'sayDone',
   'storeResults',
+  'takeBackResults',
   'unsayDone',
   'takeBackToDraft',
   'undoEntry',

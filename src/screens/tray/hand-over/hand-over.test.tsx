@@ -91,6 +91,10 @@ describe('a result sheet', () => {
     unclear: [{ line: 4, why: '“maybe” says neither done nor failed' }],
     unnamed: [{ id: 23, said: 'Stop “poem”' }],
   };
+  const was = [
+    { id: 21, was: 'drafted' as const },
+    { id: 22, was: 'drafted' as const },
+  ];
   const file = new File(['Change,Said\n21,ok'], 'back.csv', { type: 'text/csv' });
 
   test('is looked at, its columns can be chosen, and it is stored with an undo', async () => {
@@ -98,8 +102,8 @@ describe('a result sheet', () => {
       answers: {
         ...answers,
         'POST tray/sent/[set]/read-results': said,
-        'POST tray/sent/[set]/results': { done: 1, failed: 1, waiting: 1 },
-        'DELETE tray/sent/[set]/done': {},
+        'POST tray/sent/[set]/results': { done: 1, failed: 1, waiting: 1, was },
+        'DELETE tray/sent/[set]/results': {},
       },
     });
     await user.upload((await note()).getByLabelText('Result sheet'), file);
@@ -120,6 +124,6 @@ describe('a result sheet', () => {
       ],
     });
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(asked('DELETE tray/sent/[set]/done')).toHaveLength(1));
+    await waitFor(() => expect(asked('DELETE tray/sent/[set]/results')[0]!.body).toEqual({ was }));
   });
 });

@@ -157,6 +157,11 @@ export async function moveSet(
   return (await db('change_set').where(where).update({ state: is })) > 0;
 }
 
+/** Opens a set again that was closed, or moves it, whatever state it is in. */
+export async function setState(db: Db, accountId: number, setId: number, state: SetState): Promise<void> {
+  await db('change_set').where({ account_id: accountId, change_set_id: setId }).update({ state });
+}
+
 export async function closeSet(
   db: Db,
   accountId: number,

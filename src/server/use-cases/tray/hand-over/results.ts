@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
-import { changeKey, describeChange, readResults, USUAL_RECIPE, type ResultColumns } from '@/core';
+import { changeKey, counted, describeChange, readResults, USUAL_RECIPE, type ResultColumns } from '@/core';
 import type { ResultsRead } from '@/contracts/sheets';
 import type { Db } from '../../../db/connection';
-import { closeSet, findSet, moveSet } from '../../../repositories/tray/change-sets';
+import { closeSet, findSet, moveSet, setState } from '../../../repositories/tray/change-sets';
 import {
   deleteDrafted,
   loadChangesOf,
@@ -11,7 +11,7 @@ import {
   type StoredChange,
 } from '../../../repositories/tray/changes';
 import { listSheetRecipes } from '../../../repositories/tray/sheet-recipes';
-import { appendAllToLedger } from '../../../repositories/ledger';
+import { appendAllToLedger, appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
 import { openWorkbench, requireAccount } from '../../open-workbench';
 import type { SmallFile } from '../../small-file';
@@ -64,9 +64,13 @@ function toTable(text: string, delimiter = ''): string[][] {
 
 const isWaiting = ({ state }: StoredChange) => state === 'drafted' || state === 'said';
 
+/** A change, and what it was before a result sheet was stored. */
+export type WasBefore = { id: number; was: 'drafted' | 'said' };
+
 /**
  * Stores what a result sheet says: what was carried out counts as in force from now on, as said to be done; what failed
  * is in the tray again with the reason. Changes of which nothing is said go on waiting.
+ * @returns how many of each, and what each change was before, so that it can be taken back
  * @throws Refusal when one of the changes does not wait any more; nothing is stored then
  */
 export async function storeResults(
@@ -75,7 +79,7 @@ export async function storeResults(
   personId: number,
   setId: number,
   results: readonly { id: number; failed: string | null }[],
-): Promise<{ done: number; failed: number; waiting: number }> {
+): Promise<{ done: number; failed: number; waiting: number; was: WasBefore[] }> {
   return onSet(deps, slug, setId, async (trx, open, set) => {
     const accountId = open.account.id;
     if (set.state !== 'handed over' && set.state !== 'said to be done')
@@ -105,32 +109,57 @@ export async function storeResults(
       if (isSaid) await moveSet(trx, accountId, setId, 'handed over', 'said to be done');
       else await closeSet(trx, accountId, setId, 'partly failed');
     }
-    return { done: outcomes.size - failed.length, failed: failed.length, waiting };
+    const was = [...outcomes.keys()].map((id) => ({ id, was: byId.get(id)!.state as WasBefore['was'] }));
+    return { done: outcomes.size - failed.length, failed: failed.length, waiting, was };
   });
 }
 
 const afterOf = ({ state, answerText }: StoredChange) =>
   state === 'refused' ? { state, answer: answerText } : { state };
 
-/** What failed by a result sheet waits again in its tray, and what was drafted anew for it leaves the draft. */
-export async function takeBackResults(trx: Db, accountId: number, setId: number): Promise<void> {
-  const failed = (await loadChangesOf(trx, accountId, setId)).filter(
-    ({ state, answerCode }) => state === 'refused' && answerCode === BY_SHEET,
-  );
-  if (failed.length === 0) return;
+/**
+ * Takes back what a result sheet said: each change waits again, or is said to be done, as it was before; what was drafted anew
+ * because it failed leaves the draft.
+ * @throws Refusal when something else has become of them since; nothing was changed then
+ */
+export async function takeBackResults(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  setId: number,
+  results: readonly WasBefore[],
+): Promise<void> {
+  return onSet(deps, slug, setId, async (trx, { account }) => {
+    const byId = new Map((await loadChangesOf(trx, account.id, setId)).map((stored) => [stored.id, stored]));
+    const isBySheet = (stored: StoredChange | undefined) =>
+      stored?.state === 'said' || (stored?.state === 'refused' && stored.answerCode === BY_SHEET);
+    if (!results.every(({ id }) => isBySheet(byId.get(id))))
+      throw new Refusal(
+        'Something else has become of some of these changes since. Nothing was taken back.',
+        409,
+      );
+    const failed = results.map(({ id }) => byId.get(id)!).filter(({ state }) => state === 'refused');
+    await dropDraftedAnew(trx, account.id, failed);
+    await updateChanges(
+      trx,
+      account.id,
+      setId,
+      results.map(({ id, was }) => ({ id, state: was })),
+    );
+    const waits = (await loadChangesOf(trx, account.id, setId)).some(({ state }) => state === 'drafted');
+    await setState(trx, account.id, setId, waits ? 'handed over' : 'said to be done');
+    await appendLedger(trx, account.id, {
+      ...{ actor: { person: personId }, about: 'change' },
+      what: `Taken back: what a result sheet said of ${counted(results.length, 'change')}`,
+    });
+  });
+}
+
+async function dropDraftedAnew(trx: Db, accountId: number, failed: readonly StoredChange[]): Promise<void> {
   const reasons = new Map(failed.map((stored) => [changeKey(stored.change), stored.answerText]));
   const anew = (await loadDraft(trx, accountId)).filter(
     ({ change, failedBefore }) => failedBefore !== null && reasons.get(changeKey(change)) === failedBefore,
   );
-  await deleteDrafted(
-    trx,
-    accountId,
-    anew.map(({ id }) => id),
-  );
-  await updateChanges(
-    trx,
-    accountId,
-    setId,
-    failed.map(({ id }) => ({ id, state: 'said' as const })),
-  );
+  const ids = anew.map(({ id }) => id);
+  await deleteDrafted(trx, accountId, ids);
 }

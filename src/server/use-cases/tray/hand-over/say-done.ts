@@ -7,7 +7,6 @@ import { draftAgain } from '../draft-again';
 import { putBack } from '../put-back';
 import { tellOf } from '../tell-ledger';
 import { onSet } from './on-set';
-import { takeBackResults } from './results';
 
 /** Trays of an account without a platform: handed over as a sheet, said to be done, shown by a structure file. */
 
@@ -43,7 +42,6 @@ export async function unsayDone(deps: Deps, slug: string, personId: number, setI
         'A structure file has shown since what became of it. It is undone in the Ledger.',
         409,
       );
-    await takeBackResults(trx, id, setId);
     await moveChanges(trx, id, setId, 'said', 'drafted');
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'change' },

@@ -1,5 +1,5 @@
 import JSZip from 'jszip';
-import { describeChange, layRow, TO_DO, writeCsv, type SheetCells } from '@/core';
+import { describeChange, layRow, SAID_DONE, TO_DO, writeCsv, type SheetCells } from '@/core';
 import { findSet } from '../../../repositories/tray/change-sets';
 import { loadChangesOf, type StoredChange } from '../../../repositories/tray/changes';
 import { writeWorkbook } from '../../../files/write-workbook';
@@ -70,6 +70,6 @@ export function cellsOfChange(open: Open, { id, change, why, draftedBy, state }:
   return {
     ...{ Change: String(id), Do: sheet.task, Status: sheet.status, ...sheet.cells(change, open) },
     ...{ 'In words': describeChange(change, open.names), Why: why, 'Put in by': draftedBy },
-    State: state === 'drafted' ? TO_DO : state === 'said' ? 'said to be done' : state,
+    State: state === 'drafted' ? TO_DO : state === 'said' ? SAID_DONE : state,
   };
 }
