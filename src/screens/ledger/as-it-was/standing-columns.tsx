@@ -21,22 +21,22 @@ export const STANDING_COLUMNS: readonly Column<StandingLine>[] = [
     cell: ({ is }) => <span className={TONE[is]}>{IS[is]}</span>,
   },
   {
-    ...{ id: 'what', name: 'element', px: 180, share: 2, isText: true, isSortable: true },
+    ...{ id: 'what', name: 'element', px: 140, share: 2, isText: true, isSortable: true },
     value: ({ what }) => what,
     cell: ({ what }) => what,
   },
   {
-    ...{ id: 'where', name: 'where', px: 160, share: 2, isText: true, isSortable: true },
+    ...{ id: 'where', name: 'where', px: 120, share: 2, isText: true, isSortable: true },
     value: ({ where }) => where,
     cell: ({ where }) => <span className="text-soft">{where}</span>,
   },
   {
-    ...{ id: 'from', name: 'stood from', px: 100, isSortable: true, isDownFirst: true },
+    ...{ id: 'from', name: 'stood from', px: 92, isSortable: true, isDownFirst: true },
     value: ({ from }) => from ?? '',
     cell: ({ from }) => (from === null ? 'always' : formatDay(from, true)),
   },
   {
-    ...{ id: 'until', name: 'up to', px: 100, isSortable: true, isDownFirst: true },
+    ...{ id: 'until', name: 'up to', px: 92, isSortable: true, isDownFirst: true },
     value: ({ until, from }) => until ?? from ?? '',
     cell: ({ until }) => (until === null ? 'now' : formatDay(until, true)),
   },
