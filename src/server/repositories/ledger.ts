@@ -124,11 +124,11 @@ export async function listLedger(
   if (touches !== undefined) void query.whereRaw('e.touches && ?::text[]', [touches as string[]]);
   if (find !== '') {
     const like = `%${find.replaceAll(/[\\%_]/g, '\\$&')}%`;
+    // People are found first: with a join the indexes of what and why could not be taken.
+    const people: number[] = await db('person').whereILike('name', like).pluck('person_id');
     void query.where((either) => {
-      void either
-        .whereILike('e.what', like)
-        .orWhereILike('e.why', like)
-        .orWhereIn('e.person_id', db('person').whereILike('name', like).select('person_id'));
+      void either.whereILike('e.what', like).orWhereILike('e.why', like);
+      if (people.length > 0) void either.orWhereIn('e.person_id', people);
     });
   }
   return (await query).map(toEntry);
