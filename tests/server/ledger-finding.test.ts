@@ -30,6 +30,7 @@ beforeAll(async () => {
   const account = { kind: 'account', id: null };
   await send(world.personId, stop('movie', 'broad', account), stop('zither song', 'phrase', account));
   await send(tobias, stop('zither song book', 'exact', { kind: 'adGroup', id: adGroup.id }));
+  await send(world.personId, stop('lute-song', 'phrase', account));
   await send(tobias, stop('zither', 'exact', { kind: 'campaign', id: campaignId }));
   await setVerdict(world.deps, world.slug, tobias, {
     raw: 'old zither song',
@@ -67,6 +68,7 @@ describe('the ledger is found', () => {
     ]);
     expect(await find({ term: 'song zither' })).toEqual([]);
     expect(await find({ term: 'a movie' })).toHaveLength(1);
+    expect(await find({ term: 'old lute song' })).toHaveLength(1); // the core says what a word is
   });
 
   test('by several of them together, and by letters', async () => {

@@ -134,17 +134,12 @@ export async function listLedger(
   return (await query).map(toEntry);
 }
 
-/** The negatives of all changes that hold no other words than these, each once. */
-export async function listNegativesWithin(
-  db: Db,
-  accountId: number,
-  words: readonly string[],
-): Promise<NegativeText[]> {
+/** The negatives of all changes, each once, in small letters. */
+export async function listNegativesOfChanges(db: Db, accountId: number): Promise<NegativeText[]> {
   const { rows } = await db.raw<{ rows: NegativeText[] }>(
     `select distinct lower(body ->> 'text') as text, body ->> 'match' as match from change
-      where account_id = :account and body ->> 'match' is not null
-        and string_to_array(lower(body ->> 'text'), ' ') <@ cast(:words as text[])`,
-    { account: accountId, words: [...words] },
+      where account_id = :account and body ->> 'match' is not null`,
+    { account: accountId },
   );
   return rows;
 }

@@ -1,11 +1,11 @@
-import { covers, daysBetween, inverse, normalise, rowsActedOn, stopsIn, words, type Change } from '@/core';
+import { covers, daysBetween, inverse, normalise, rowsActedOn, stopsIn, type Change } from '@/core';
 import type { BesideFigures } from '@/contracts/common';
 import type { LedgerLine, LedgerPage, LedgerQuery } from '@/contracts/ledger';
 import { besideFigures, weighRows } from '../../compute/workbench';
 import type { Snapshot } from '../../compute/snapshot';
 import {
   listLedger,
-  listNegativesWithin,
+  listNegativesOfChanges,
   type LedgerEntry,
   type LedgerFilter,
 } from '../../repositories/ledger';
@@ -56,7 +56,7 @@ async function filterOf(
 /** What entries about a search term touch: the term itself, and every negative that would stop it (rules 3). */
 async function touchedByTerm(deps: Deps, accountId: number, term: string): Promise<string[]> {
   const text = normalise(term);
-  const negatives = await listNegativesWithin(deps.db, accountId, words(text));
+  const negatives = await listNegativesOfChanges(deps.db, accountId);
   const stopping = negatives.filter((negative) => covers(negative, { text, match: 'exact' }));
   return [`term:${text}`, ...stopping.map((one) => `${one.match}:${one.text}`)];
 }
