@@ -29,10 +29,14 @@ export const TodaySchema = v.strictObject({
   today: DaySchema,
   /** of the days looked at: what went to terms that returned something, and what to others */
   days: v.array(v.strictObject({ day: DaySchema, returnedMicros: v.number(), openMicros: v.number() })),
-  /** stops that end soon, the next first */
-  ending: v.array(v.strictObject({ changeId: v.number(), said: v.string(), endsOn: DaySchema })),
 });
 export type Today = v.InferOutput<typeof TodaySchema>;
+
+/** Stops that end soon, the next first. */
+export const EndingSchema = v.strictObject({
+  ending: v.array(v.strictObject({ changeId: v.number(), said: v.string(), endsOn: DaySchema })),
+});
+export type Ending = v.InferOutput<typeof EndingSchema>;
 
 /** What stopping saved, as it is reckoned (rules 13.4). */
 export const SavedOfTodaySchema = v.strictObject({

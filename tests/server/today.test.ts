@@ -1,10 +1,13 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { shiftDay, type Change } from '@/core';
+import type { Today } from '@/contracts/today';
 import { fetchReport, moveClock } from '@/server/use-cases/intake/fetch-report';
 import { setEndDate } from '@/server/use-cases/tray/end-dates';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { openWorkbench, requireAccount } from '@/server/use-cases/open-workbench';
 import { viewRegrets } from '@/server/use-cases/today/regrets';
+import { viewEnding } from '@/server/use-cases/today/view-ending';
 import { viewSavedOfToday } from '@/server/use-cases/today/view-saved';
 import { viewToday } from '@/server/use-cases/today/view-today';
 import { lookAtToday, viewNews } from '@/server/use-cases/today/what-is-new';
@@ -57,6 +60,40 @@ describe('what flowed and what was saved', () => {
     expect(await saved()).toEqual({ soFar: null, trays: [], days: [] });
   });
 
+  test('the database sums the days as the window does, for a look-back and for days of a person', async () => {
+    const before = await today();
+    // What one term converted is taken back on its last day: it returned nothing.
+    const { term_id: term } = await world
+      .db('term_day')
+      .whereBetween('day', [before.window.from, before.window.to])
+      .groupBy('term_id')
+      .havingRaw('sum(conversions) > 0 and count(*) > 1')
+      .orderBy('term_id')
+      .first('term_id');
+    await world.db.raw(
+      `update term_day set conversions = -(select sum(conversions) from term_day where term_id = :term and day >= :from) + coalesce(conversions, 0)
+        where term_id = :term and ctid = (select max(ctid) from term_day where term_id = :term and day between :from and :to)`,
+      { term, ...before.window },
+    );
+    await world.db('packed_day').delete();
+    await world.db('account').increment('facts_version', 1).increment('data_version', 1);
+    const returned = (days: Today['days']) =>
+      days.reduce((sum, { returnedMicros }) => sum + returnedMicros, 0);
+    expect(returned((await today()).days)).toBeLessThan(returned(before.days));
+    const someDays = { from: shiftDay(before.window.to, -9), to: shiftDay(before.window.to, -3) };
+    for (const asked of [undefined, 7, someDays]) {
+      const account = await requireAccount(world.deps, world.slug);
+      const { snapshot } = await openWorkbench(world.deps, account, asked);
+      const { window, days } = await viewToday(world.deps, world.slug, asked);
+      expect(window).toEqual(snapshot.window);
+      expect(days).toEqual(
+        snapshot.days.map(({ day, costMicros, returnedMicros }) => ({
+          ...{ day, returnedMicros, openMicros: costMicros - returnedMicros },
+        })),
+      );
+    }
+  });
+
   test('the trays add up to what was saved so far, and the days to what was saved in them', async () => {
     await send(stop('movie'));
     await weeksPass(1);
@@ -88,7 +125,9 @@ describe('what flowed and what was saved', () => {
     await setEndDate(world.deps, world.slug, [movie!], shiftDay(day, 60));
     await sendTray(world.deps, world.slug, world.personId);
     await world.work();
-    expect((await today()).ending).toMatchObject([{ changeId: halloween, endsOn: shiftDay(day, 10) }]);
+    expect((await viewEnding(world.deps, world.slug)).ending).toMatchObject([
+      { changeId: halloween, endsOn: shiftDay(day, 10) },
+    ]);
   });
 });
 

@@ -1,6 +1,13 @@
 import { DaysQuerySchema } from '../common';
 import { ForClientSchema } from '../for-client';
-import { NewsSchema, NextAnswerSchema, RegretsSchema, SavedOfTodaySchema, TodaySchema } from '../today';
+import {
+  EndingSchema,
+  NewsSchema,
+  NextAnswerSchema,
+  RegretsSchema,
+  SavedOfTodaySchema,
+  TodaySchema,
+} from '../today';
 import { routesOf, SIFTING } from './route';
 
 /** What was sent, and the days since. */
@@ -8,6 +15,7 @@ const SENT = ['ledger', 'facts', 'structure', 'settings'] as const;
 
 export const todayRoutes = routesOf({
   'GET today': { role: 'look', query: DaysQuerySchema, answer: TodaySchema, from: SENT },
+  'GET today/ending': { role: 'look', answer: EndingSchema, from: SENT },
   'GET today/saved': { role: 'look', answer: SavedOfTodaySchema, from: SENT },
   /** what waits on each screen, by what it is worth */
   'GET today/next': {

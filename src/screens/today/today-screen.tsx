@@ -65,7 +65,7 @@ export function TodayScreen() {
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-line px-4 py-3 max-[1180px]:overflow-visible max-[1180px]:border-t max-[1180px]:border-l-0">
             <NextList />
-            {data && <Ending ending={data.ending} />}
+            <EndsSoon />
             <RegretWatch />
             <Lately />
           </div>
@@ -129,13 +129,15 @@ function Spend({ today: { days, window }, saved }: { today: Today; saved: SavedO
   );
 }
 
-function Ending({ ending }: { ending: Today['ending'] }) {
-  if (ending.length === 0) return null;
+function EndsSoon() {
+  const { query } = useRoutes();
+  const { data } = useQuery({ ...query('GET today/ending'), placeholderData: keepPreviousData });
+  if (data === undefined || data.ending.length === 0) return null;
   return (
     <section aria-label="Ends soon" className="mt-4 text-table">
       <h2 className="font-semibold">Ends soon</h2>
       <ul>
-        {ending.map(({ changeId, said, endsOn }) => (
+        {data.ending.map(({ changeId, said, endsOn }) => (
           <li key={changeId} className="border-b border-line py-1">
             {said} <span className="text-soft">is taken back on {formatDay(endsOn, true)}</span>
           </li>

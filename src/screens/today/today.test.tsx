@@ -14,7 +14,6 @@ const aToday = (over: Partial<Today> = {}): Today => ({
     { day: '2026-11-01', returnedMicros: 10_000_000, openMicros: 20_000_000 },
     { day: '2026-11-02', returnedMicros: 5_000_000, openMicros: 15_000_000 },
   ],
-  ending: [],
   ...over,
 });
 const SAVED: SavedOfToday = {
@@ -134,7 +133,7 @@ describe('Today', () => {
 
   test('what ends soon is said before', async () => {
     const ending = [{ changeId: 3, said: 'Stop “halloween” (phrase)', endsOn: '2026-12-01' }];
-    show(<TodayScreen />, { answers: { ...answers, 'GET today': aToday({ ending }) } });
+    show(<TodayScreen />, { answers: { ...answers, 'GET today/ending': { ending } } });
     expect((await region('Ends soon')).textContent).toContain(
       'Stop “halloween” (phrase) is taken back on 1 Dec 2026',
     );

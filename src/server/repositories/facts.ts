@@ -39,6 +39,28 @@ export type DaySpend = {
   returnedMicros: number;
 };
 
+/** Spend of all terms by day, in order. A term returned if it converted in these days. */
+export async function loadSpendByDay(
+  db: Db,
+  accountId: number,
+  window: { from: string; to: string },
+): Promise<DaySpend[]> {
+  const { rows } = await db.raw<{ rows: DaySpend[] }>(
+    `with returned as (
+       select term_id from term_day
+        where account_id = :account and day between :from and :to and conversions <> 0
+        group by term_id having sum(conversions) > 0
+     )
+     select f.day, coalesce(sum(f.cost_micros), 0)::bigint as "costMicros",
+            coalesce(sum(f.cost_micros) filter (where r.term_id is not null), 0)::bigint as "returnedMicros"
+       from term_day f left join returned r using (term_id)
+      where f.account_id = :account and f.day between :from and :to
+      group by f.day order by f.day`,
+    { account: accountId, ...window },
+  );
+  return rows;
+}
+
 /** Spend of some rows of a window by day, in order; `returned` says which of them are of terms that converted. */
 export async function loadSpendOfRows(
   db: Db,

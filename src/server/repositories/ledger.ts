@@ -117,21 +117,24 @@ export async function listLedger(
   most: number,
   { before, about, find = '', person, touches }: LedgerFilter = {},
 ): Promise<LedgerEntry[]> {
-  const query = entries(db, accountId).limit(most);
-  if (before !== undefined) void query.where('e.ledger_entry_id', '<', before);
-  if (about !== undefined) void query.where('e.about', about);
-  if (person !== undefined) void query.where('e.person_id', person);
-  if (touches !== undefined) void query.whereRaw('e.touches && ?::text[]', [touches as string[]]);
+  const page = db('ledger_entry')
+    .where({ account_id: accountId })
+    .orderBy('ledger_entry_id', 'desc')
+    .limit(most);
+  if (before !== undefined) void page.where('ledger_entry_id', '<', before);
+  if (about !== undefined) void page.where({ about });
+  if (person !== undefined) void page.where({ person_id: person });
+  if (touches !== undefined) void page.whereRaw('touches && ?::text[]', [touches as string[]]);
   if (find !== '') {
     const like = `%${find.replaceAll(/[\\%_]/g, '\\$&')}%`;
     // People are found first: with a join the indexes of what and why could not be taken.
     const people: number[] = await db('person').whereILike('name', like).pluck('person_id');
-    void query.where((either) => {
-      void either.whereILike('e.what', like).orWhereILike('e.why', like);
-      if (people.length > 0) void either.orWhereIn('e.person_id', people);
+    void page.where((either) => {
+      void either.whereILike('what', like).orWhereILike('why', like);
+      if (people.length > 0) void either.orWhereIn('person_id', people);
     });
   }
-  return (await query).map(toEntry);
+  return await readEntries(db, page);
 }
 
 /** The negatives of all changes, each once, in small letters. */
@@ -160,12 +163,21 @@ export async function findEntriesOf(
 }
 
 export async function findEntry(db: Db, accountId: number, id: number): Promise<LedgerEntry | undefined> {
-  const [row] = await entries(db, accountId).where({ 'e.ledger_entry_id': id });
-  return row && toEntry(row);
+  const [entry] = await readEntries(
+    db,
+    db('ledger_entry').where({ account_id: accountId, ledger_entry_id: id }),
+  );
+  return entry;
 }
 
-function entries(db: Db, accountId: number): Knex.QueryBuilder<Row, Row[]> {
-  return db('ledger_entry as e')
+/**
+ * Reads entries with what became of them, the newest first.
+ * @param page picks the rows of the ledger. It stands in a subquery of its own, so that the database works out what
+ *   became of these rows alone: beside the joins its limit would come after the work for the whole ledger.
+ */
+async function readEntries(db: Db, page: Knex.QueryBuilder): Promise<LedgerEntry[]> {
+  const rows: Row[] = await db
+    .from(page.select('*').as('e'))
     .leftJoin('person as p', 'p.person_id', 'e.person_id')
     .leftJoin('change as c', function () {
       this.on('c.account_id', 'e.account_id').andOn('c.change_id', 'e.change_id');
@@ -173,7 +185,6 @@ function entries(db: Db, accountId: number): Knex.QueryBuilder<Row, Row[]> {
     .leftJoin('change_set as s', function () {
       this.on('s.account_id', 'c.account_id').andOn('s.change_set_id', 'c.change_set_id');
     })
-    .where({ 'e.account_id': accountId })
     .orderBy('e.ledger_entry_id', 'desc')
     .select('e.*', 'p.name as person', 'c.body', 'c.state', 'c.before as change_before', 's.sent_day')
     .select(
@@ -184,6 +195,7 @@ function entries(db: Db, accountId: number): Knex.QueryBuilder<Row, Row[]> {
       db.raw(`exists (select from ledger_entry u
                  where u.account_id = e.account_id and u.undoes = e.ledger_entry_id) as is_undone`),
     );
+  return rows.map(toEntry);
 }
 
 function toEntry(row: Row): LedgerEntry {

@@ -40,7 +40,7 @@ import { undoSent, undoTogether } from '../use-cases/ledger/undo-sent';
 import { viewLedger } from '../use-cases/ledger/view-ledger';
 import { traySheet, viewTray } from '../use-cases/tray/view-tray';
 import { forClientSheet, viewForClient } from '../use-cases/today/for-client';
-import { viewToday } from '../use-cases/today/view-today';
+import { viewEnding } from '../use-cases/today/view-ending';
 import { viewSavedOfToday } from '../use-cases/today/view-saved';
 import { lookAtToday } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
@@ -84,7 +84,7 @@ export const REQUESTS = {
     checkGate,
     ...{ viewStanding, viewLedger, viewSavedSoFar, viewSavedOfChange },
     ...{ viewForClient, forClientSheet },
-    ...{ viewToday, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
+    ...{ viewEnding, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
     findCodes,
     warmUp,
