@@ -11,7 +11,7 @@ function servicesOf(settings: Settings): Service[] {
   return [
     {
       name: 'stand-in ad platform',
-      args: ['dist/ad-platform.mjs'],
+      args: [YOUNG_ROOM, 'dist/ad-platform.mjs'],
       port: { number: settings.platformPort, setting: 'GATEPOST_PLATFORM_PORT', health: '/health' },
     },
     { name: 'job process', args: [YOUNG_ROOM, 'dist/jobs.mjs'] },

@@ -1,3 +1,4 @@
+import { ascending, bisectRight } from 'd3';
 import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
 import { shiftDay } from '@/core';
@@ -73,29 +74,30 @@ async function makeTraffic(trx: Knex.Transaction, account: AccountRow, days: rea
   const last = days.at(-1);
   if (last === undefined) return;
   const structure = await loadStructure(trx, account.id, 0);
-  const matched = await loadMatched(trx, account, structure);
-  await copyTraffic(trx, account.id, serveDays(matched, structure, account.seed, days));
+  const auctionsOn = await loadAuctions(trx, account, structure);
+  await copyTraffic(trx, account.id, serveDays(auctionsOn, account.seed, days));
   await trx('account')
     .where({ id: account.id })
     .update({ traffic_from: shiftDay(last, 1) });
 }
 
-/** What all queries match, of the accounts whose clock moved last: a week that passes need not match them anew. */
-const matchedOf = new LRUCache<string, MatchedQuery[]>({ max: 2 });
-/** More queries than this are matched anew each time, for they take much memory. */
+/** The auctions of the accounts whose clock moved last: a week that passes need not open them anew. */
+const auctionsOf = new LRUCache<string, AuctionsOn>({ max: 2 });
+/** More queries than this are opened anew each time, for they take much memory. */
 const MOST_KEPT = 60_000;
 
-async function loadMatched(
+async function loadAuctions(
   trx: Knex.Transaction,
   account: AccountRow,
   structure: Structure,
-): Promise<MatchedQuery[]> {
+): Promise<AuctionsOn> {
   const key = `${account.id} ${account.revision} ${await versionOfQueries(trx, account.id)}`;
-  const known = matchedOf.get(key);
+  const known = auctionsOf.get(key);
   if (known) return known;
-  const matched = matchAll(await loadQueries(trx, account.id), structure);
-  if (matched.length <= MOST_KEPT) matchedOf.set(key, matched);
-  return matched;
+  const queries = await loadQueries(trx, account.id);
+  const auctionsOn = auctionsIn(matchAll(queries, structure), structure);
+  if (queries.length <= MOST_KEPT) auctionsOf.set(key, auctionsOn);
+  return auctionsOn;
 }
 
 function matchAll(queries: readonly NumberedQuery[], structure: Structure): MatchedQuery[] {
@@ -110,25 +112,39 @@ export function servedDays(
   seed: number,
   days: readonly string[],
 ): Generator<{ day: string; served: ServedDay[] }> {
-  return serveDays(matchAll(queries, structure), structure, seed, days);
+  return serveDays(auctionsIn(matchAll(queries, structure), structure), seed, days);
 }
 
-/** Auctions open anew only on days on which a negative came into being, a list was hung, or a campaign had ended. */
 function* serveDays(
-  matched: readonly MatchedQuery[],
-  structure: Structure,
+  auctionsOn: AuctionsOn,
   seed: number,
   days: readonly string[],
 ): Generator<{ day: string; served: ServedDay[] }> {
-  const turningDays = new Set([
+  for (const day of days) yield { day, served: makeDay(auctionsOn(day), day, seed) };
+}
+
+/** The auctions as they stand on a day. */
+type AuctionsOn = (day: string) => Auction[];
+
+/**
+ * Auctions of days that are asked for one after another. They open anew only where since the day before that was asked for
+ * a negative or an exclusion came into being, a list was hung, or a campaign had ended.
+ */
+function auctionsIn(matched: readonly MatchedQuery[], structure: Structure): AuctionsOn {
+  const turningDays = [
     ...structure.negatives.map((n) => n.createdAt.slice(0, 10)),
-    ...structure.hangings.map((h) => h.since),
-    ...structure.campaigns.map((c) => c.endDate && shiftDay(c.endDate, 1)),
-  ]);
-  let auctions: Auction[] | undefined;
-  for (const day of days) {
-    if (!auctions || turningDays.has(day))
-      auctions = openAuctions(matched, gateOn(structure, day), termsOfService(structure, day));
-    yield { day, served: makeDay(auctions, day, seed) };
-  }
+    ...structure.exclusions.map((e) => e.createdAt.slice(0, 10)),
+    ...structure.hangings.flatMap((h) => h.since ?? []),
+    ...structure.campaigns.flatMap((c) => (c.endDate === null ? [] : shiftDay(c.endDate, 1))),
+  ].toSorted(ascending);
+  let open: { turns: number; auctions: Auction[] } | undefined;
+  return (day) => {
+    const turns = bisectRight(turningDays, day);
+    if (open?.turns !== turns)
+      open = {
+        turns,
+        auctions: openAuctions(matched, gateOn(structure, day), termsOfService(structure, day)),
+      };
+    return open.auctions;
+  };
 }

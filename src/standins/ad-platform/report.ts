@@ -29,20 +29,25 @@ export async function searchTermReport(
   const newest = newestReportedDay(account.today);
   const to = window.to < newest ? window.to : newest;
   const { rows } = await db.raw<{ rows: ReportLine[] }>(
-    `select t.day, c.body->>'name' as campaign, g.body->>'name' as ad_group,
+    `with line as (
+       select t.day, t.ad_group_id, t.keyword_id,
+              case when q.unreported then :unreported else q.text end as term,
+              sum(t.impressions)::bigint as impressions, sum(t.clicks)::bigint as clicks,
+              sum(t.cost_micros)::bigint as cost_micros,
+              array[sum(t.conversions[1]), sum(t.conversions[2]), sum(t.conversions[3])]::integer[] as conversions,
+              array[sum(t.value_micros[1]), sum(t.value_micros[2]), sum(t.value_micros[3])]::text[] as value_micros
+         from traffic_day t
+         join query q on (q.account_id, q.id) = (t.account_id, t.query_id)
+        where t.account_id = :account and t.day between :from and :to
+        group by 1, 2, 3, 4
+     )
+     select l.day, c.body->>'name' as campaign, g.body->>'name' as ad_group,
             k.body->>'text' as keyword, coalesce(k.body->>'match', 'automatic') as match,
-            case when q.unreported then :unreported else q.text end as term,
-            sum(t.impressions)::bigint as impressions, sum(t.clicks)::bigint as clicks,
-            sum(t.cost_micros)::bigint as cost_micros,
-            array[sum(t.conversions[1]), sum(t.conversions[2]), sum(t.conversions[3])]::integer[] as conversions,
-            array[sum(t.value_micros[1]), sum(t.value_micros[2]), sum(t.value_micros[3])]::text[] as value_micros
-       from traffic_day t
-       join query q on (q.account_id, q.id) = (t.account_id, t.query_id)
-       join ad_group g on (g.account_id, g.id) = (t.account_id, t.ad_group_id)
-       join campaign c on (c.account_id, c.id) = (t.account_id, g.body->>'campaignId')
-       left join keyword k on (k.account_id, k.id) = (t.account_id, t.keyword_id)
-      where t.account_id = :account and t.day between :from and :to
-      group by 1, 2, 3, 4, 5, 6
+            l.term, l.impressions, l.clicks, l.cost_micros, l.conversions, l.value_micros
+       from line l
+       join ad_group g on g.account_id = :account and g.id = l.ad_group_id
+       join campaign c on c.account_id = :account and c.id = g.body->>'campaignId'
+       left join keyword k on k.account_id = :account and k.id = l.keyword_id
       order by 1, 2, 3, 4, 5, 6`,
     { account: account.id, from: window.from, to, unreported: UNREPORTED },
   );

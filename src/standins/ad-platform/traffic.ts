@@ -28,8 +28,20 @@ export function makeDay(auctions: readonly Auction[], day: string, seed: number)
   const rhythm = weekRhythm(dayNumber);
   return auctions.flatMap((auction) => {
     const mixed = mixDay(seed, dayNumber, auction.query.id);
+    if (isSurelyUnseen(auction.query.daily * rhythm, asShare(mixed))) return [];
     return serve(auction.query, drawWinner(auction, mixed), rhythm, asShare(mixed)) ?? [];
   });
+}
+
+/** Above this mean the drawing of a Poisson number begins with another draw (d3-random). */
+const SMALL_MEAN = 16;
+
+/**
+ * Whether a query has no impression on a day, whoever wins it: the first draw passes the mean, and no winner raises it. Most
+ * queries are rare, so that most are done with here, without an auction.
+ */
+function isSurelyUnseen(mostDaily: number, seed: number): boolean {
+  return mostDaily <= SMALL_MEAN && -Math.log1p(-randomLcg(seed)()) > mostDaily;
 }
 
 function serve(
