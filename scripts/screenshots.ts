@@ -79,10 +79,16 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.goto(`${WEB}/sift?rank=without&n=2`);
     await chooseLastWord(page);
   },
-  'sift-batch-dark': showBatch,
+  /** all terms of a view marked, and the smallest set that stops them */
   async 'sift-batch'(page) {
     await page.emulateMedia({ colorScheme: 'light' });
-    await showBatch(page);
+    await page.goto(`${WEB}/sift?returns=none&clicks=10&sort=evidence`);
+    await page.locator('[aria-selected=true]').waitFor();
+    await page.locator('#terms').press('Control+a');
+    await page
+      .getByTestId('batch')
+      .getByText('Stops nothing that is not marked')
+      .waitFor({ timeout: 60_000 });
     await page.getByRole('radio', { name: 'these and their like' }).check();
     await page.getByTestId('held-back').waitFor({ timeout: 60_000 });
   },
@@ -122,8 +128,16 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: 'Send the tray…' }).click();
     await page.getByRole('dialog').waitFor();
   },
-  async 'gate-check'(page) {
+  async sending(page) {
+    // Twice the platform asks to slow down, so that there is something to see.
+    await page.request.put(`${new URL(page.url()).origin}/api${WEB}/platform/faults`, {
+      headers: { origin: new URL(page.url()).origin },
+      data: { faults: [{ fault: 'asks to slow down', times: 2 }] },
+    });
     await page.getByRole('button', { name: /^Send \d/ }).click();
+    await page.getByText(/slow down/).waitFor({ timeout: 60_000 });
+  },
+  async 'gate-check'(page) {
     await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);
     await page.getByTestId('gate-answer').waitFor();
@@ -179,14 +193,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.waitForFunction(() => document.querySelector('[data-sonner-toast]') === null);
   },
 };
-
-/** All terms of a view marked, and the smallest set that stops them. */
-async function showBatch(page: Page): Promise<void> {
-  await page.goto(`${WEB}/sift?returns=none&clicks=10&sort=evidence`);
-  await page.locator('[aria-selected=true]').waitFor();
-  await page.locator('#terms').press('Control+a');
-  await page.getByTestId('batch').getByText('Stops nothing that is not marked').waitFor({ timeout: 60_000 });
-}
 
 async function showPlot(page: Page): Promise<void> {
   await page.goto(`${WEB}/sift?show=plot`);
