@@ -11,6 +11,7 @@ import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
 import { benchLists } from './tasks/lists';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchPeople } from './tasks/people';
+import { benchResearch } from './tasks/research';
 import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
@@ -25,6 +26,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
   truth: benchTruth,
+  research: benchResearch,
   reading: benchReading,
   'reading-memory': benchReadingMemory,
   load: benchLoad,

@@ -273,3 +273,22 @@ export {
   type SheetResults,
   type WordedColumn,
 } from './sheets';
+export {
+  combineWords,
+  countCombinations,
+  findRemainders,
+  groupIdeas,
+  proposeStems,
+  readIdeaLines,
+  stemTexts,
+  type CombineSettings,
+  type GroupSettings,
+  type IdeaGroup,
+  type IdeaGroups,
+  type IdeaLines,
+  type Remainder,
+  type Remainders,
+  type Stem,
+  type StemmedTexts,
+  type WordColumn,
+} from './research';

@@ -8,6 +8,9 @@ import { environmentOf, type Settings } from '../../scripts/steps/settings';
 export type Name = 'web 1' | 'web 2' | 'jobs 1' | 'jobs 2' | 'jobs 3';
 export const NAMES: readonly Name[] = ['web 1', 'web 2', 'jobs 1', 'jobs 2', 'jobs 3'];
 
+/** A process that falls by itself is started again after so long. */
+const FALLEN_MS = 500;
+
 /** Two web and three job processes on one database, and a proxy before the web processes. */
 export type Cluster = {
   start(name: Name): Promise<void>;
@@ -30,6 +33,11 @@ export async function startCluster(settings: Settings): Promise<Cluster> {
       ...{ cwd: settings.root, env: environmentOf(settings), stdio: ['ignore', 'ignore', 'inherit'] },
     });
     running.set(name, child);
+    // What falls by itself (a job process whose database is away) is started again, as whoever runs services does.
+    child.once('exit', () => {
+      if (running.get(name) === child)
+        setTimeout(() => running.get(name) === child && run(name, program, args), FALLEN_MS);
+    });
   }
 
   async function start(name: Name) {

@@ -178,14 +178,21 @@ const LONGEST_AWAY_MS = 2_000;
  * ones. The server itself goes on, for other work on this machine may need it.
  */
 async function takeDatabaseAway(ms: number) {
-  const name = pg.escapeIdentifier(new URL(databaseUrl(settings)).pathname.slice(1));
-  await rows(`alter database ${name} allow_connections false`);
-  await rows(
-    `select pg_terminate_backend(pid) from pg_stat_activity
-      where datname = current_database() and pid <> pg_backend_pid()`,
+  const address = new URL(databaseUrl(settings));
+  const database = address.pathname.slice(1);
+  const name = pg.escapeIdentifier(database);
+  address.pathname = '/postgres'; // nobody may close the door of the room he stands in
+  const outside = new pg.Client({ connectionString: address.href });
+  await outside.connect();
+  const [own] = await rows<{ pid: number }>('select pg_backend_pid() as pid');
+  await outside.query(`alter database ${name} allow_connections false`);
+  await outside.query(
+    'select pg_terminate_backend(pid) from pg_stat_activity where datname = $1 and pid <> $2',
+    [database, own!.pid],
   );
   await new Promise((resolve) => setTimeout(resolve, ms));
-  await rows(`alter database ${name} allow_connections true`);
+  await outside.query(`alter database ${name} allow_connections true`);
+  await outside.end();
 }
 
 test('an upload whose web process dies says so, and leaves nothing behind', async ({ page }) => {

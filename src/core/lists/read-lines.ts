@@ -1,6 +1,14 @@
 import { checkNegative, type Limits } from '../changes';
 import type { MatchType, NegativeText } from '../gate';
-import { readMarked, readMatch, roleOfHeader, splitLine } from '../reports';
+import {
+  PASTED_SEPARATORS,
+  readMarked,
+  readMatch,
+  readPastedHeader,
+  splitLine,
+  withoutBullet,
+  type PastedColumns,
+} from '../reports';
 import { normalise } from '../text';
 
 /** What a person's lines come to. Line numbers start at 1; every line that is not blank is in one of the three. */
@@ -18,8 +26,6 @@ type Options = {
   isProductCode?: (raw: string) => boolean;
 };
 
-const BULLET = /^\s*(?:[-*+•·–—‣▪◦►✓○●]+|\(?\d{1,4}[.)]|\[[ x]\])\s+/iu;
-const SEPARATORS = ['\t', ';', ',', '|'] as const;
 const INNER_SEPARATOR = /[,;|](?!\d)/u;
 
 /**
@@ -30,12 +36,13 @@ const INNER_SEPARATOR = /[,;|](?!\d)/u;
 export function readNegativeLines(pasted: string, options: Options): NegativeLines {
   const read: NegativeLines = { entries: [], refused: [], twice: [] };
   const firstOf = new Map<string, number>();
-  let columns: Columns | undefined;
+  let columns: PastedColumns | undefined;
   const lines = pasted.replace(/^\uFEFF/u, '').split(/\r\n?|\n/u);
   for (const [i, raw] of lines.entries()) {
     if (raw.trim() === '') continue;
     const line = i + 1;
-    const header = columns || read.entries.length + read.refused.length > 0 ? undefined : readHeader(raw);
+    const header =
+      columns || read.entries.length + read.refused.length > 0 ? undefined : readPastedHeader(raw);
     if (header) {
       columns = header;
       continue;
@@ -58,34 +65,19 @@ export function readNegativeLines(pasted: string, options: Options): NegativeLin
   return read;
 }
 
-/** Where the text and the match type stand in each line. */
-type Columns = { separator: string; text: number; match: number | undefined };
-
-/** A first line whose cells are names of columns, and one of them that of a text. */
-function readHeader(raw: string): Columns | undefined {
-  for (const separator of SEPARATORS) {
-    const roles = splitLine(raw, separator).map((cell) => roleOfHeader(cell));
-    if (roles.length < 2) continue;
-    const text = roles.findIndex(({ role }) => role === 'keyword' || role === 'search term');
-    const match = roles.findIndex(({ role }) => role === 'match type');
-    if (text >= 0) return { separator, text, match: match < 0 ? undefined : match };
-  }
-  return undefined;
-}
-
 type Line = NegativeText & {
   /** how much of it is sure to be one text: one in quotes or a column of its own */
   isWhole: boolean;
 };
 
-function readLine(raw: string, columns: Columns | undefined, fallback: MatchType): Line {
+function readLine(raw: string, columns: PastedColumns | undefined, fallback: MatchType): Line {
   if (columns) {
     const cells = splitLine(raw, columns.separator);
     const { text, match } = fromMarks(cells[columns.text] ?? '');
     return { text, match: typeIn(cells[columns.match ?? -1]) ?? match ?? fallback, isWhole: true };
   }
-  const bare = raw.replace(BULLET, '').trim();
-  for (const separator of SEPARATORS) {
+  const bare = withoutBullet(raw);
+  for (const separator of PASTED_SEPARATORS) {
     if (!bare.includes(separator)) continue;
     const cells = splitLine(bare, separator).map((cell) => cell.trim());
     const type = cells.length > 1 ? typeIn(cells[1]) : undefined;

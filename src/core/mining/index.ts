@@ -1,6 +1,7 @@
 export { foldForms, type FoldedTexts } from './fold-forms';
 export { findForeignWords } from './foreign-words';
 export { countNgrams, countCodedNgrams, type Ngram, type NgramSize } from './ngrams/ngrams';
+export { createNgramTable } from './ngrams/ngram-ids';
 export { matchAll } from './texts/match-all';
 export { findThemes, type Theme } from './themes';
 export {

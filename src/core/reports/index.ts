@@ -2,6 +2,7 @@ export { nothingRead, readReport } from './read-report';
 export { ENCODINGS } from './table/encoding';
 export { agreeOnCurrency } from './cells/currency';
 export { splitLine } from './table/delimited';
+export { PASTED_SEPARATORS, readPastedHeader, withoutBullet, type PastedColumns } from './table/pasted';
 export { SEPARATORS } from './table/layout';
 export { SourceFault, type Cell, type ReportSource } from './table/source';
 export {
