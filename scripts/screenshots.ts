@@ -135,7 +135,10 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       data: { faults: [{ fault: 'asks to slow down', times: 2 }] },
     });
     await page.getByRole('button', { name: /^Send \d/ }).click();
-    await page.getByText(/slow down/).waitFor({ timeout: 60_000 });
+    await page
+      .getByTestId('sent-note')
+      .getByText(/asks to slow down/)
+      .waitFor({ timeout: 60_000 });
   },
   async 'gate-check'(page) {
     await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });

@@ -286,7 +286,6 @@ export {
   type IdeaGroup,
   type IdeaGroups,
   type IdeaLines,
-  type Remainder,
   type Remainders,
   type Stem,
   type StemmedTexts,

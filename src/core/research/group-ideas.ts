@@ -60,13 +60,15 @@ export function groupIdeas(ideas: StemmedTexts, settings: GroupSettings): IdeaGr
     const best = queue.pop();
     if (!best) break;
     const { run } = best;
-    const free = [...run.ideas.keys()].filter((i) => isFree[run.ideas[i]!] === 1);
-    if (free.length < Math.max(1, smallest)) continue; // it will never have more
-    const worth = worthOf(run, free.length);
+    const count = countMarked(run.ideas, isFree);
+    if (count < Math.max(1, smallest)) continue; // it will never have more
+    const worth = worthOf(run, count);
     if (worth < best.worth) {
-      queue.push({ ...best, worth });
+      best.worth = worth;
+      queue.push(best);
       continue;
     }
+    const free = [...run.ideas.keys()].filter((i) => isFree[run.ideas[i]!] === 1);
     for (const i of free) isFree[run.ideas[i]!] = 0;
     const [text] = waysWritten(
       ideas,
@@ -83,6 +85,12 @@ type Candidate = { run: Run; text: string; worth: number };
 /** What is worth most comes first; of equals the longer run, then by the text. */
 function compareCandidates(a: Candidate, b: Candidate): number {
   return b.worth - a.worth || b.run.length - a.run.length || (a.text < b.text ? -1 : a.text > b.text ? 1 : 0);
+}
+
+function countMarked(items: Uint32Array, isMarked: Uint8Array): number {
+  let count = 0;
+  for (let i = 0; i < items.length; i++) count += isMarked[items[i]!]!;
+  return count;
 }
 
 /** Whether a run has no other words than some. */

@@ -2,5 +2,5 @@ export { combineWords, countCombinations, type CombineSettings, type WordColumn 
 export { groupIdeas, type GroupSettings, type IdeaGroup, type IdeaGroups } from './group-ideas';
 export { readIdeaLines, type IdeaLines } from './idea-lines';
 export { proposeStems, type Stem } from './propose-stems';
-export { findRemainders, type Remainder, type Remainders } from './remainders';
+export { findRemainders, type Remainders } from './remainders';
 export { stemTexts, type StemmedTexts } from './stemmed-texts';

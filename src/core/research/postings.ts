@@ -8,6 +8,8 @@ export type Postings = {
   ideasOf(thing: number): Uint32Array;
   /** where the thing first stands in each of them */
   placesOf(thing: number): Uint32Array;
+  /** The first place of a thing where it is the same at all of them; undefined where it is not. */
+  onlyPlace(thing: number, isSame: (one: number, other: number) => boolean): number | undefined;
 };
 
 /** Collects postings of things 0 … size − 1. Ideas are noted in ascending order. */
@@ -50,6 +52,12 @@ export function collectPostings(size: number) {
         counts,
         ideasOf: (thing) => byThing.subarray(starts[thing], starts[thing + 1]),
         placesOf: (thing) => placeByThing.subarray(starts[thing], starts[thing + 1]),
+        onlyPlace(thing, isSame) {
+          const first = placeByThing[starts[thing]!]!;
+          for (let i = starts[thing]! + 1; i < starts[thing + 1]!; i++)
+            if (!isSame(first, placeByThing[i]!)) return undefined;
+          return first;
+        },
       };
     },
   };

@@ -4,8 +4,8 @@ import { remainder, stemOf, words } from '../text';
 import { findRemainders, proposeStems, stemTexts } from './index';
 
 const found = (texts: readonly string[], stems: readonly string[], struck?: readonly string[]) => {
-  const { remainders, bare } = findRemainders(stemTexts(texts), stems, struck);
-  return { remainders: remainders.map(({ text, ideas }) => [text, [...ideas]]), bare };
+  const { texts: left, ideasOf, bare } = findRemainders(stemTexts(texts), stems, struck);
+  return { remainders: left.map((text, i) => [text, [...ideasOf(i)]]), bare };
 };
 
 describe('remainders', () => {
@@ -34,14 +34,11 @@ describe('remainders', () => {
   });
 
   test('say in which forms they are written, the most frequent first', () => {
-    const { remainders } = findRemainders(stemTexts(['loom plans', 'loom plan', 'free loom plans']), [
-      'loom',
-    ]);
-    expect(remainders[0]).toEqual({
-      text: 'plans',
-      forms: ['plans', 'plan'],
-      ideas: Uint32Array.of(0, 1, 2),
-    });
+    const { texts, formsOf, ideasOf } = findRemainders(
+      stemTexts(['loom plans', 'loom plan', 'free loom plans']),
+      ['loom'],
+    );
+    expect([texts[0], formsOf(0), [...ideasOf(0)]]).toEqual(['plans', ['plans', 'plan'], [0, 1, 2]]);
   });
 
   test('a struck phrase goes only where it stands whole', () => {
@@ -66,14 +63,16 @@ describe('remainders', () => {
   test('are what the readable rule leaves, each with all that hold it', () => {
     fc.assert(
       fc.property(fc.array(text, { maxLength: 12 }), fc.array(word, { maxLength: 3 }), (texts, stems) => {
-        const { remainders, bare } = findRemainders(stemTexts(texts), stems);
+        const { texts: left, counts, ideasOf, formsOf, bare } = findRemainders(stemTexts(texts), stems);
         const pieces = texts.map((of) => remainder(of, stems));
-        const keys = new Set(pieces.flat().map(stemsOf));
-        expect(new Set(remainders.map(({ text: of }) => stemsOf(of)))).toEqual(keys);
-        for (const { text: of, forms, ideas } of remainders) {
-          expect([...ideas]).toEqual([...texts.keys()].filter((i) => holds(pieces[i]!, stemsOf(of))));
-          expect(forms[0]).toBe(of);
-          expect(new Set(forms.map(stemsOf))).toEqual(new Set([stemsOf(of)]));
+        expect(new Set(left.map(stemsOf))).toEqual(new Set(pieces.flat().map(stemsOf)));
+        expect([...counts]).toEqual([...counts].sort((a, b) => b - a));
+        for (const [i, of] of left.entries()) {
+          const holding = [...texts.keys()].filter((idea) => holds(pieces[idea]!, stemsOf(of)));
+          expect([...ideasOf(i)]).toEqual(holding);
+          expect(counts[i]).toBe(holding.length);
+          expect(formsOf(i)[0]).toBe(of);
+          expect(new Set(formsOf(i).map(stemsOf))).toEqual(new Set([stemsOf(of)]));
         }
         expect(bare).toEqual([...texts.keys()].filter((i) => pieces[i]!.length === 0));
       }),

@@ -1,21 +1,21 @@
-import { grown, sortByMeasure } from '../columns';
+import { grown, numbersTo, sortByMeasure } from '../columns';
 import { createNgramTable } from '../mining';
 import { collectPostings } from './postings';
 import { markStems, waysWritten, writtenAt, type StemmedTexts } from './stemmed-texts';
 
-/** What is left of ideas when the stems are taken out: a run of words that several may hold in several forms. */
-export type Remainder = {
-  /** as it is written most, of equals by the text */
-  text: string;
-  /** all ways in which it is written, the most frequent first */
-  forms: string[];
-  /** indexes of the ideas that hold it, ascending; not to be changed */
-  ideas: Uint32Array;
-};
-
+/**
+ * What is left of ideas when the stems are taken out: runs of words, each of which several ideas may hold in several forms. By the
+ * number of their ideas, of equals in the order in which the ideas tell them.
+ */
 export type Remainders = {
-  /** by the number of their ideas, of equals in the order in which the ideas tell them */
-  remainders: Remainder[];
+  /** each as it is written most, of equals by the text */
+  texts: string[];
+  /** how many ideas hold each */
+  counts: Uint32Array;
+  /** indexes of the ideas that hold a remainder, ascending; not to be changed */
+  ideasOf(remainder: number): Uint32Array;
+  /** all ways in which a remainder is written, the most frequent first */
+  formsOf(remainder: number): string[];
   /** indexes of the ideas of which nothing is left, ascending */
   bare: number[];
 };
@@ -26,7 +26,7 @@ export type Remainders = {
  * @param ideas coded by `stemTexts`
  * @param stems words that are taken out, with all their forms
  * @param struck texts that are taken out where they stand as they are (place names, say)
- * @example findRemainders(stemTexts(['bee salary', 'salaries of bees']), ['bee']).remainders[0]?.forms // ['salaries', 'salary']
+ * @example findRemainders(stemTexts(['bee salary', 'salaries of bees']), ['bee']).formsOf(0) // ['salaries', 'salary']
  */
 export function findRemainders(
   ideas: StemmedTexts,
@@ -57,25 +57,31 @@ export function findRemainders(
       }
     }
   }
-  const { counts, ideasOf, placesOf } = postings.finish();
-  const isWrittenAlike = (places: Uint32Array, length: number) => {
-    for (let i = 1; i < places.length; i++)
-      for (let word = 0; word < length; word++)
-        if (wordIds[places[i]! + word] !== wordIds[places[0]! + word]) return false;
-    return true;
-  };
+  const found = postings.finish();
   const order = sortByMeasure(
-    lengths.map((_, remainder) => remainder),
-    Float64Array.from(counts, (count) => -count),
+    numbersTo(lengths.length),
+    Float64Array.from(found.counts, (count) => -count),
   );
-  const remainders = Array.from(order, (remainder): Remainder => {
-    const [places, length] = [placesOf(remainder), lengths[remainder]!];
-    const forms = isWrittenAlike(places, length)
-      ? [writtenAt(ideas, places[0]!, places[0]! + length)]
-      : waysWritten(ideas, places, length);
-    return { text: forms[0]!, forms, ideas: ideasOf(remainder) };
-  });
-  return { remainders, bare: pieces.bare };
+  const formsOf = (remainder: number) => waysWritten(ideas, found.placesOf(remainder), lengths[remainder]!);
+  return {
+    texts: Array.from(order, (remainder) => {
+      const place = found.onlyPlace(remainder, (one, other) =>
+        isWrittenAlike(wordIds, one, other, lengths[remainder]!),
+      );
+      return place === undefined
+        ? formsOf(remainder)[0]!
+        : writtenAt(ideas, place, place + lengths[remainder]!);
+    }),
+    counts: order.map((remainder) => found.counts[remainder]!),
+    ideasOf: (i) => found.ideasOf(order[i]!),
+    formsOf: (i) => formsOf(order[i]!),
+    bare: pieces.bare,
+  };
+}
+
+function isWrittenAlike(wordIds: Uint32Array, one: number, other: number, length: number): boolean {
+  for (let word = 0; word < length; word++) if (wordIds[one + word] !== wordIds[other + word]) return false;
+  return true;
 }
 
 /** The pieces as remainders, each run once: the number of a run, −1 for one that is only the beginning of a piece. */

@@ -1,6 +1,8 @@
+import { randomLcg, randomPoisson } from 'd3';
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Auction } from './auction';
-import { makeDay } from './traffic';
+import { isSurelyUnseen, makeDay } from './traffic';
 
 const auctionOf = (id: number, over: { fit?: number; bidMicros?: number } = {}): Auction => ({
   query: {
@@ -69,5 +71,20 @@ describe('a day of traffic', () => {
     }
     expect(impressions / (28 * 2 * 400)).toBeCloseTo(1, 1);
     expect(clicks / impressions).toBeCloseTo(0.2, 1);
+  });
+});
+
+describe('a query that is surely unseen', () => {
+  test('would have had no impression with any winner', () => {
+    const daily = fc.double({ min: 0, max: 20, noNaN: true });
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    const seed = fc.double({ min: 0, max: 0.999_999, noNaN: true });
+    fc.assert(
+      fc.property(daily, share, seed, (mean, of, from) => {
+        const drawn = randomPoisson.source(randomLcg(from))(mean * of)();
+        if (isSurelyUnseen(mean, from)) expect(drawn).toBe(0);
+        else if (of === 1) expect(drawn).toBeGreaterThan(0);
+      }),
+    );
   });
 });

@@ -40,7 +40,7 @@ const SMALL_MEAN = 16;
  * Whether a query has no impression on a day, whoever wins it: the first draw passes the mean, and no winner raises it. Most
  * queries are rare, so that most are done with here, without an auction.
  */
-function isSurelyUnseen(mostDaily: number, seed: number): boolean {
+export function isSurelyUnseen(mostDaily: number, seed: number): boolean {
   return mostDaily <= SMALL_MEAN && -Math.log1p(-randomLcg(seed)()) > mostDaily;
 }
 
