@@ -63,7 +63,7 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async sift(page) {
     for (const [word, place] of [
       ['tattoo', 'campaign'],
-      ['drawing', 'Leisure & media'],
+      ['drawing', 'Pictures'],
     ] as const) {
       await page.goto(`${WEB}/sift?holding=${word}`);
       await page.getByRole('button', { name: /^Place: / }).click(); // the word is chosen already
