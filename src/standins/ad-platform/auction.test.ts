@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { compileAccountGate } from '@/core';
 import type { Structure } from '@/contracts/platform';
 import { drawWinner, openAuctions, type MatchedQuery, type Service } from './auction';
-import { mixDay } from './mixed';
+import { mixDay } from '../mixed';
 import { termsOfService } from './store';
 
 const query = (id: number, text: string) => ({

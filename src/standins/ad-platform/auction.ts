@@ -1,7 +1,7 @@
 import type { AccountGate } from '@/core';
 import type { PlatformQuery } from '@/contracts/platform';
 import type { Match } from './keyword-matching';
-import { asShare, hashOf, mix } from './mixed';
+import { asShare, hashOf, mix } from '../mixed';
 
 export type NumberedQuery = PlatformQuery & { id: number };
 /** A query with all that matches it, whether it may serve now or not. */

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { ChangeAnswer, PlatformChange } from '@/contracts/platform';
+import { Refused } from '../http';
 import { endDay } from './clock';
 import { applyChange } from './kinds';
 import { refuse, type AccountInWork, type Applied } from './kinds/kind';
@@ -9,8 +10,10 @@ import { loadStructure, putElement, requireAccount } from './store';
 export type KeyedChange = { key: string; change: PlatformChange };
 
 /** A key came again with another body: the caller is mistaken about one of them. */
-export class KeyReused extends Error {
-  override name = 'KeyReused';
+export class KeyReused extends Refused {
+  constructor(message: string) {
+    super(409, message);
+  }
 }
 
 /** How a batch comes in. */

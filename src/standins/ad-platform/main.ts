@@ -1,3 +1,4 @@
+import { endWithProcess } from '../http';
 import { connectStandin } from './database';
 import { createPlatformServer } from './server';
 
@@ -9,9 +10,4 @@ const db = connectStandin(url);
 const server = createPlatformServer(db);
 server.listen(port, '127.0.0.1', () => console.log(`stand-in ad platform on 127.0.0.1:${port}`));
 
-for (const signal of ['SIGTERM', 'SIGINT'] as const) {
-  process.on(signal, () => {
-    server.close(() => void db.destroy().then(() => process.exit(0)));
-    server.closeAllConnections();
-  });
-}
+endWithProcess(server, () => db.destroy());

@@ -1,4 +1,4 @@
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { IncomingMessage, Server } from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import * as v from 'valibot';
@@ -10,31 +10,15 @@ import {
   SeedRequestSchema,
   SeedTrafficSchema,
 } from '@/contracts/platform';
+import { HungUp, readBody, Refused, serveStandin } from '../http';
 import { letAnotherChange } from './another-user';
-import { applyChanges, KeyReused, type KeyedChange } from './changes';
+import { applyChanges, type KeyedChange } from './changes';
 import { moveClock, seedAccount, seedTraffic } from './clock';
 import { createFaults } from './faults';
 import { searchTermReport } from './report';
 import { insertQueries, loadStructure, requireAccount, type AccountRow } from './store';
 
 const LARGEST_BODY = 512 * 1024 * 1024; // a seed of a large demo
-
-/** An answer other than 200, with its reason. */
-class Refused extends Error {
-  constructor(
-    readonly status: number,
-    message: string,
-    /** seconds after which the same may be asked again */
-    readonly retryAfter?: number,
-  ) {
-    super(message);
-  }
-}
-
-/** The connection is closed without an answer. */
-class HungUp extends Error {
-  override name = 'HungUp';
-}
 
 /** What the stand-in holds besides its database. */
 type Standin = { db: Knex; faults: ReturnType<typeof createFaults>; slowMs: number };
@@ -45,22 +29,7 @@ type Standin = { db: Knex; faults: ReturnType<typeof createFaults>; slowMs: numb
  */
 export function createPlatformServer(db: Knex, slowMs = 3_000): Server {
   const standin: Standin = { db, faults: createFaults(), slowMs };
-  return createServer((request, response) => {
-    answer(standin, request).then(
-      (body) => send(response, 200, body),
-      (error: unknown) => {
-        if (error instanceof HungUp) response.destroy();
-        else if (error instanceof Refused) {
-          if (error.retryAfter !== undefined) response.setHeader('retry-after', error.retryAfter);
-          send(response, error.status, { error: error.message });
-        } else if (error instanceof KeyReused) send(response, 409, { error: error.message });
-        else {
-          console.error(error);
-          send(response, 500, { error: 'The stand-in failed; see its log.' });
-        }
-      },
-    );
-  });
+  return serveStandin((request) => answer(standin, request));
 }
 
 async function answer(standin: Standin, request: IncomingMessage): Promise<unknown> {
@@ -71,7 +40,7 @@ async function answer(standin: Standin, request: IncomingMessage): Promise<unkno
   if (route === 'GET /accounts')
     return { accounts: await db('account').select('id', 'name', 'currency', 'today').orderBy('id') };
   if (route === 'POST /accounts/:id/seed') {
-    const seed = await readBody(request, SeedRequestSchema);
+    const seed = await readBody(request, SeedRequestSchema, LARGEST_BODY);
     await seedAccount(db, seed);
     return { today: seed.account.today };
   }
@@ -87,27 +56,27 @@ async function answer(standin: Standin, request: IncomingMessage): Promise<unkno
     case 'GET /accounts/:id/reports':
       return searchTermReport(db, account, readWindow(url, account));
     case 'POST /accounts/:id/changes': {
-      const { changes } = await readBody(request, ChangesRequestSchema);
+      const { changes } = await readBody(request, ChangesRequestSchema, LARGEST_BODY);
       return changeWithFaults(standin, account.id, changes);
     }
     case 'GET /accounts/:id/faults':
       return faults.left(account.id);
     case 'PUT /accounts/:id/faults': {
-      faults.set(account.id, await readBody(request, FaultsSchema), account.revision);
+      faults.set(account.id, await readBody(request, FaultsSchema, LARGEST_BODY), account.revision);
       return faults.left(account.id);
     }
     case 'POST /accounts/:id/seed/queries': {
-      const { first, queries } = await readBody(request, SeedQueriesSchema);
+      const { first, queries } = await readBody(request, SeedQueriesSchema, LARGEST_BODY);
       await db.transaction((trx) => insertQueries(trx, account.id, queries, first));
       return {};
     }
     case 'POST /accounts/:id/seed/traffic': {
-      const { firstDay } = await readBody(request, SeedTrafficSchema);
+      const { firstDay } = await readBody(request, SeedTrafficSchema, LARGEST_BODY);
       await seedTraffic(db, account.id, firstDay);
       return {};
     }
     case 'POST /accounts/:id/clock': {
-      const { days } = await readBody(request, ClockRequestSchema);
+      const { days } = await readBody(request, ClockRequestSchema, LARGEST_BODY);
       return { today: await moveClock(db, account.id, days) };
     }
     default:
@@ -143,35 +112,4 @@ function readWindow(url: URL, account: AccountRow): { from: string; to: string }
     throw new Refused(400, 'A report needs kind=search-terms and from and to as YYYY-MM-DD.');
   }
   return { from, to };
-}
-
-async function readBody<S extends v.GenericSchema>(
-  request: IncomingMessage,
-  schema: S,
-): Promise<v.InferOutput<S>> {
-  const parts: Buffer[] = [];
-  let size = 0;
-  for await (const part of request as AsyncIterable<Buffer>) {
-    size += part.length;
-    if (size > LARGEST_BODY) throw new Refused(413, 'The body is too large.');
-    parts.push(part);
-  }
-  let body: unknown;
-  try {
-    body = JSON.parse(Buffer.concat(parts).toString('utf8'));
-  } catch {
-    throw new Refused(400, 'The body is not JSON.');
-  }
-  const parsed = v.safeParse(schema, body);
-  if (!parsed.success) {
-    const [issue] = parsed.issues;
-    throw new Refused(400, `${v.getDotPath(issue) ?? 'body'}: ${issue.message}`);
-  }
-  return parsed.output;
-}
-
-function send(response: ServerResponse, status: number, body: unknown) {
-  const isText = typeof body === 'string';
-  response.writeHead(status, { 'content-type': isText ? 'text/csv; charset=utf-8' : 'application/json' });
-  response.end(isText ? body : JSON.stringify(body));
 }

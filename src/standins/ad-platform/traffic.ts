@@ -1,6 +1,6 @@
 import { randomBinomial, randomLcg, randomNormal, randomPoisson } from 'd3';
 import { drawWinner, type Auction, type Bidder } from './auction';
-import { asShare, mixDay } from './mixed';
+import { asShare, mixDay } from '../mixed';
 
 /** What one query did on one day, in the ad group that won it. */
 export type ServedDay = {
