@@ -22,7 +22,7 @@ const HELP = `./gatepost demo          install what is missing and run everythin
 ./gatepost dev           for developers: the web application reloads as its sources change
 
 Settings: GATEPOST_PORT (4180), GATEPOST_DB_PORT (4181), GATEPOST_PLATFORM_PORT (4182),
-          GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data),
+          GATEPOST_IDEAS_PORT (4183), GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data),
           GATEPOST_DEMO_SCALE (1), GATEPOST_DEMO_SEED (0), GATEPOST_DEMO_PAST (yes)`;
 
 async function main([command = 'help', ...flags]: string[]): Promise<void> {

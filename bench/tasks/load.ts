@@ -14,6 +14,7 @@ import { connect } from '@/server/db/connection';
 import { migrate } from '@/server/db/migrate';
 import { readReportFile } from '@/server/files/open-report';
 import { readerHere } from '@/server/files/reader/file-reader';
+import { createHttpIdeaSource } from '@/server/ideas/http-idea-source';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import type { Deps } from '@/server/use-cases/deps';
 import { loadReport } from '@/server/use-cases/intake/load-report';
@@ -136,6 +137,7 @@ export async function benchLoad(quick: boolean): Promise<Line[]> {
       enqueue: () => Promise.resolve(),
     },
     platform: createHttpPlatform('http://127.0.0.1:1'), // nothing is asked of it
+    ideas: createHttpIdeaSource('http://127.0.0.1:1'),
   };
   try {
     const load = async (slug: string, report: Buffer) => {

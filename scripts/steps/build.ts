@@ -40,6 +40,7 @@ export function bundleProcesses(root: string): void {
       compute: 'src/server/threads/worker.ts',
       files: 'src/server/files/reader/main.ts',
       'ad-platform': 'src/standins/ad-platform/main.ts',
+      'idea-source': 'src/standins/idea-source/main.ts',
       watch: 'scripts/watch.ts',
     },
     absWorkingDir: root,

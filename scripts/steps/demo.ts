@@ -4,9 +4,10 @@ import { createDeps } from '@/server/container';
 import type { Deps } from '@/server/use-cases/deps';
 import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-cases/set-up';
 import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
+import { makeVocabulary } from '../../demo/vocabulary';
 import { makePast } from './demo-past';
 import { Remedy, step } from './say';
-import { seedPlatform } from './seed-platform';
+import { seedIdeas, seedPlatform } from './seed-platform';
 import { environmentOf, type Settings } from './settings';
 
 /**
@@ -16,6 +17,7 @@ import { environmentOf, type Settings } from './settings';
 export async function loadDemo(settings: Settings): Promise<void> {
   Object.assign(process.env, environmentOf(settings));
   const { scale, seed: traffic, hasPast } = readDemoSettings(process.env);
+  await seedIdeas(`http://127.0.0.1:${settings.ideasPort}`, makeVocabulary());
   if (hasPast) await makePast(settings, scale, traffic);
   else await loadAtOnce(settings, scale, traffic);
 }

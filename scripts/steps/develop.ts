@@ -23,7 +23,7 @@ export async function runDevelopment(settings: Settings): Promise<void> {
     '-p',
     String(settings.webPort),
   ];
-  const children = [['dist/ad-platform.mjs'], ['dist/jobs.mjs'], next].map((args) =>
+  const children = [['dist/ad-platform.mjs'], ['dist/idea-source.mjs'], ['dist/jobs.mjs'], next].map((args) =>
     spawn(process.execPath, args, { cwd: settings.root, env, stdio: 'inherit' }),
   );
   await new Promise<void>((resolve) => children.at(-1)!.once('exit', () => resolve()));

@@ -1,4 +1,5 @@
 import pRetry, { AbortError } from 'p-retry';
+import type { Vocabulary } from '@/contracts/ideas';
 import type { SeedRequest } from '@/contracts/platform';
 import { Remedy } from './say';
 
@@ -21,22 +22,26 @@ export async function seedPlatform(platform: string, seed: SeedRequest, part = P
   await to('/traffic', { firstDay: account.firstDay });
 }
 
-async function post(url: string, body: object): Promise<void> {
+/** Seeds the stand-in idea source with what people search for, in place of what it had. */
+export const seedIdeas = (source: string, vocabulary: Vocabulary): Promise<void> =>
+  post(`${source}/vocabulary`, vocabulary, 'PUT');
+
+async function post(url: string, body: object, method = 'POST'): Promise<void> {
   const text = JSON.stringify(body);
   try {
-    await pRetry(() => postOnce(url, text), { retries: 5, minTimeout: 300 });
+    await pRetry(() => postOnce(url, text, method), { retries: 5, minTimeout: 300 });
   } catch (error) {
     if (error instanceof Remedy) throw error;
     const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
     throw new Remedy(
-      `The stand-in platform at ${new URL(url).host} does not answer (${String(cause)}). Run “./gatepost demo” again: it begins where nothing is loaded yet. Its log stands in the data folder, under log.`,
+      `The stand-in at ${new URL(url).host} does not answer (${String(cause)}). Run “./gatepost demo” again: it begins where nothing is loaded yet. Its log stands in the data folder, under log.`,
     );
   }
 }
 
-async function postOnce(url: string, body: string): Promise<void> {
+async function postOnce(url: string, body: string, method: string): Promise<void> {
   const response = await fetch(url, {
-    method: 'POST',
+    method,
     // While the demo is reckoned nobody listens to a connection that is kept, so that its end would go unseen.
     headers: { 'content-type': 'application/json', connection: 'close' },
     body,
@@ -44,5 +49,5 @@ async function postOnce(url: string, body: string): Promise<void> {
   if (response.ok) return;
   const why = await response.text();
   if (response.status >= 500) throw new Error(why);
-  throw new AbortError(new Remedy(`The stand-in platform did not take the demo: ${why}`));
+  throw new AbortError(new Remedy(`The stand-in did not take the demo: ${why}`));
 }

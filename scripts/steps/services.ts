@@ -14,6 +14,11 @@ function servicesOf(settings: Settings): Service[] {
       args: [YOUNG_ROOM, 'dist/ad-platform.mjs'],
       port: { number: settings.platformPort, setting: 'GATEPOST_PLATFORM_PORT', health: '/health' },
     },
+    {
+      name: 'stand-in idea source',
+      args: ['dist/idea-source.mjs'],
+      port: { number: settings.ideasPort, setting: 'GATEPOST_IDEAS_PORT', health: '/health' },
+    },
     { name: 'job process', args: [YOUNG_ROOM, 'dist/jobs.mjs'] },
     {
       name: 'web application',

@@ -12,6 +12,7 @@ export type Settings = {
   webPort: number;
   databasePort: number;
   platformPort: number;
+  ideasPort: number;
   databaseName: string;
 };
 
@@ -30,6 +31,7 @@ export function readSettings(purpose: 'live' | 'test' = 'live'): Settings {
     webPort: port('GATEPOST_PORT', 4180) + shift,
     databasePort: port('GATEPOST_DB_PORT', 4181),
     platformPort: port('GATEPOST_PLATFORM_PORT', 4182) + shift,
+    ideasPort: port('GATEPOST_IDEAS_PORT', 4183) + shift,
     databaseName: purpose === 'test' ? 'gatepost_browser' : 'gatepost',
   };
 }
@@ -43,6 +45,9 @@ export function environmentOf(settings: Settings): NodeJS.ProcessEnv {
     GATEPOST_DATABASE_URL: databaseUrl(settings),
     GATEPOST_PLATFORM_URL: `http://127.0.0.1:${settings.platformPort}`,
     GATEPOST_PLATFORM_PORT: String(settings.platformPort),
+    GATEPOST_IDEAS_URL: `http://127.0.0.1:${settings.ideasPort}`,
+    GATEPOST_IDEAS_PORT: String(settings.ideasPort),
+    GATEPOST_IDEAS_FILE: path.join(settings.data, `ideas-${settings.databaseName}.json`),
     NEXT_TELEMETRY_DISABLED: '1',
   };
 }

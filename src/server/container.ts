@@ -4,6 +4,7 @@ import { createSnapshots } from './compute/snapshots';
 import { connect } from './db/connection';
 import { readerHere, type FileReader } from './files/reader/file-reader';
 import { enqueue } from './jobs/queue';
+import { createHttpIdeaSource } from './ideas/http-idea-source';
 import { createHttpPlatform } from './platform/http-platform';
 import type { Deps } from './use-cases/deps';
 
@@ -24,6 +25,7 @@ export function createDeps({
     db: connect(url, connections, moment),
     clock: moment ? clockAt(moment) : systemClock,
     platform: createHttpPlatform(process.env.GATEPOST_PLATFORM_URL ?? 'http://127.0.0.1:4182'),
+    ideas: createHttpIdeaSource(process.env.GATEPOST_IDEAS_URL ?? 'http://127.0.0.1:4183'),
     snapshots: createSnapshots(),
     enqueue,
     files: path.join(process.env.GATEPOST_DATA ?? '.data', 'files'),

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { shiftDay, type Change, type Place } from '@/core';
 import type { Fault } from '@/contracts/platform';
-import { PlatformTrouble } from '@/server/platform/platform';
+import { OutsideTrouble } from '@/server/outside';
 import { addAccount } from '@/server/use-cases/account/add-account';
 import { undoTogether } from '@/server/use-cases/ledger/undo-sent';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
@@ -54,7 +54,7 @@ describe('a platform with a fault', () => {
     await draft(stop('movie'), stop('plans'));
     const setId = await send();
     await switchOn(fault);
-    await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow(PlatformTrouble);
+    await expect(workOnSet(world.deps, world.accountId, setId)).rejects.toThrow(OutsideTrouble);
     expect((await tray()).sent[0]).toMatchObject({ state: 'sending', trouble: expect.stringMatching(said) });
     await world.work();
     expect((await tray()).sent[0]).toMatchObject({ state: 'confirmed', confirmed: 2, trouble: null });

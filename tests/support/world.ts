@@ -10,6 +10,7 @@ import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
 import { readerHere } from '@/server/files/reader/file-reader';
 import { enqueue } from '@/server/jobs/queue';
+import { createHttpIdeaSource } from '@/server/ideas/http-idea-source';
 import { createHttpPlatform } from '@/server/platform/http-platform';
 import { addPeople, connectAccount } from '@/server/use-cases/set-up';
 import type { Deps } from '@/server/use-cases/deps';
@@ -19,6 +20,7 @@ import { takeBackLoad } from '@/server/use-cases/intake/take-back-load';
 import { workOnSet } from '@/server/use-cases/tray/work-on-set';
 import { connectStandin } from '@/standins/ad-platform/database';
 import { createPlatformServer } from '@/standins/ad-platform/server';
+import { createIdeaSource } from '@/standins/idea-source/server';
 import type { NewAccountRequest } from '@/contracts/account';
 import type { SeedRequest } from '@/contracts/platform';
 import { addAccount } from '@/server/use-cases/account/add-account';
@@ -33,6 +35,8 @@ export type World = {
   accountId: number;
   personId: number;
   platformUrl: string;
+  /** of the stand-in idea source, which knows nothing until it is seeded */
+  ideasUrl: string;
   /** does what the job process would do, until nothing is left to do */
   work(): Promise<void>;
   /** brings a file, and does not load it; an archive comes apart */
@@ -59,10 +63,13 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
   const platformUrl = `http://127.0.0.1:${port}`;
   const data = await mkdtemp(path.join(tmpdir(), 'gatepost-test-'));
   const files = path.join(data, 'files');
+  const source = createIdeaSource(path.join(data, 'ideas.json'), SLOW_MS);
+  const ideasUrl = `http://127.0.0.1:${await listen(source, 0)}`;
   const deps: Deps = {
     db,
     clock: systemClock,
     platform: createHttpPlatform(platformUrl, PATIENCE_MS),
+    ideas: createHttpIdeaSource(ideasUrl, PATIENCE_MS),
     snapshots: createSnapshots(),
     enqueue,
     files,
@@ -85,7 +92,7 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
   const { person_id: personId } = await db('person').where({ name: 'Maren Oakes' }).first('person_id');
 
   const world: World = {
-    ...{ deps, db, url, slug, accountId, personId, platformUrl },
+    ...{ deps, db, url, slug, accountId, personId, platformUrl, ideasUrl },
     async work() {
       for (;;) {
         const files = await db('report_file')
@@ -131,6 +138,8 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
     },
     async close() {
       await world.stopPlatform();
+      source.close();
+      source.closeAllConnections();
       await standin.destroy();
       await db.destroy();
       await rm(data, { recursive: true });

@@ -2,7 +2,7 @@ import { EventEmitter } from 'node:events';
 import { run, runMigrations, type Job, type TaskList, type WorkerEvents } from 'graphile-worker';
 import pg from 'pg';
 import { logOf } from '../log';
-import { PlatformTrouble } from '../platform/platform';
+import { OutsideTrouble } from '../outside';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
 import { clearFiles } from '../use-cases/intake/clear-files';
@@ -73,7 +73,7 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
   const events = new EventEmitter() as WorkerEvents;
   events.on('pool:create', ({ workerPool }) => (poolId = workerPool.id)); // it is what the pool's jobs are locked by
   events.on('job:error', ({ job, error }) => {
-    const level = error instanceof PlatformTrouble ? 'info' : 'error';
+    const level = error instanceof OutsideTrouble ? 'info' : 'error';
     log[level]({ ...aboutJob(job), attempts: job.attempts, error }, 'a job will be tried again');
   });
   events.on('job:success', ({ job }) => log.info(aboutJob(job), 'a job is done'));

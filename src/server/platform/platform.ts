@@ -6,7 +6,7 @@ import type {
   StructureAnswer,
 } from '@/contracts/platform';
 
-/** The port to an ad platform. Every call may fail with PlatformTrouble. */
+/** The port to an ad platform. Every call may fail with OutsideTrouble. */
 export type Platform = {
   /** The accounts that it has. */
   accounts(): Promise<PlatformAccount[]>;
@@ -20,21 +20,3 @@ export type Platform = {
   /** What is to go wrong on a stand-in; null only asks. @returns what is on */
   faults(accountId: string, faults: Faults | null): Promise<Faults>;
 };
-
-/**
- * The platform did not do what was asked.
- *  - no answer: it may or may not have done it; the same call with the same keys is safe
- *  - not yet: it did nothing, and is to be asked again after some seconds
- *  - refused: it understood and said no; saying it again is of no use
- */
-export class PlatformTrouble extends Error {
-  override name = 'PlatformTrouble';
-  constructor(
-    readonly kind: 'no answer' | 'not yet' | 'refused',
-    message: string,
-    /** seconds to wait before asking again, where the platform said so */
-    readonly waitSeconds?: number,
-  ) {
-    super(message);
-  }
-}

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import type { Clock } from '../clock';
 import type { Snapshots } from '../compute/snapshots';
 import type { FileReader } from '../files/reader/file-reader';
+import type { IdeaSource } from '../ideas/idea-source';
 import type { Platform } from '../platform/platform';
 
 /** Work that is done later, by whichever job process comes first. */
@@ -16,6 +17,7 @@ export type Deps = {
   db: Knex;
   clock: Clock;
   platform: Platform;
+  ideas: IdeaSource;
   snapshots: Snapshots;
   /** Adds a task within the transaction, to be done at a time or at once; one that waits already for the same thing is moved. */
   enqueue(db: Knex, task: Task, at?: Date): Promise<void>;

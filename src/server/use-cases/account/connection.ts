@@ -8,7 +8,7 @@ import {
 } from '../../repositories/account/accounts';
 import { listSending } from '../../repositories/tray/change-sets';
 import { dropFileElements, forgetPlatformIds } from '../../repositories/structure/apply-structure';
-import { PlatformTrouble } from '../../platform/platform';
+import { OutsideTrouble } from '../../outside';
 import { Refusal, type Deps } from '../deps';
 import { refreshMirror } from '../tray/read-back';
 
@@ -49,7 +49,7 @@ export async function takePlatform(deps: Deps, accountId: number): Promise<void>
   try {
     await refreshMirror(deps, accountId);
   } catch (error) {
-    if (!(error instanceof PlatformTrouble)) throw error;
+    if (!(error instanceof OutsideTrouble)) throw error;
     const message = `${error.message} The account is connected; fetch its report in Intake when the platform runs.`;
     throw new Refusal(message, 502);
   }
@@ -68,7 +68,7 @@ export async function leavePlatform(trx: Db, { id, platformDay }: Account): Prom
 }
 
 function asRefusal(error: unknown): unknown {
-  return error instanceof PlatformTrouble
+  return error instanceof OutsideTrouble
     ? new Refusal(`${error.message} Nothing was changed. Try again when it runs.`, 502)
     : error;
 }

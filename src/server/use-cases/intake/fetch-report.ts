@@ -9,7 +9,7 @@ import {
 import { findDataDays, findLoadedByDigest, moveReportFile } from '../../repositories/intake/reports';
 import type { Faults } from '@/contracts/platform';
 import { endStops } from '../tray/end-dates';
-import { PlatformTrouble } from '../../platform/platform';
+import { OutsideTrouble } from '../../outside';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { refreshMirror } from '../tray/read-back';
@@ -105,7 +105,7 @@ export async function setFaults(deps: Deps, slug: string, faults: Faults | null)
 }
 
 function toRefusal(error: unknown): unknown {
-  return error instanceof PlatformTrouble
+  return error instanceof OutsideTrouble
     ? new Refusal(`${error.message} Nothing was changed. Try again when it runs.`, 502)
     : error;
 }

@@ -24,7 +24,7 @@ import { loadNamesOfGoneLists } from '../../repositories/lists/list-versions';
 import { loadListStates } from '../../repositories/lists/list-states';
 import { applyStructure } from '../../repositories/structure/apply-structure';
 import { loadMirror } from '../../repositories/structure/structure';
-import { PlatformTrouble } from '../../platform/platform';
+import { OutsideTrouble } from '../../outside';
 import type { Deps } from '../deps';
 import { draftAgain } from './draft-again';
 import { findOutside } from './elsewhere/find-outside';
@@ -36,7 +36,7 @@ import { namesInMirror } from '../names';
 /**
  * Brings the mirror up to the platform and compares each sent change of a set with what is there now. What was
  * refused is drafted again, with the reason. One transaction: after a fall it is as if it had not begun.
- * @throws PlatformTrouble `not yet` while the platform shows the account as it was before the changes
+ * @throws OutsideTrouble `not yet` while the platform shows the account as it was before the changes
  */
 export async function readBack(deps: Deps, accountId: number, setId: number): Promise<void> {
   const account = await requireAccountById(deps.db, accountId);
@@ -90,7 +90,7 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
 const OLD_FOR_SECONDS = 10;
 
 const showsOldData = () =>
-  new PlatformTrouble(
+  new OutsideTrouble(
     'not yet',
     'The ad platform took the changes, and still shows the account as it was before.',
     OLD_FOR_SECONDS,

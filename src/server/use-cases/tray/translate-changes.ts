@@ -4,7 +4,7 @@ import { findSet } from '../../repositories/tray/change-sets';
 import { type StoredChange } from '../../repositories/tray/changes';
 import { loadMakers } from '../../repositories/tray/made-lists';
 import type { Mirror } from '../../repositories/structure/structure';
-import { PlatformTrouble } from '../../platform/platform';
+import { OutsideTrouble } from '../../outside';
 import type { Deps } from '../deps';
 import { workOf } from './kinds';
 
@@ -13,7 +13,7 @@ const WAIT_SECONDS = 2;
 
 /**
  * Changes of a set as the platform is asked for them.
- * @throws PlatformTrouble `not yet` while another tray, which makes a list that they need, has no answer for it
+ * @throws OutsideTrouble `not yet` while another tray, which makes a list that they need, has no answer for it
  */
 export async function translateChanges(
   deps: Deps,
@@ -57,7 +57,7 @@ async function waitForOtherTrays(
   const elsewhere = makers.filter((maker) => maker.state === 'drafted' && maker.setId !== setId);
   for (const otherId of new Set(elsewhere.map((maker) => maker.setId))) {
     if ((await findSet(deps.db, accountId, otherId))?.state !== 'sending') continue;
-    throw new PlatformTrouble(
+    throw new OutsideTrouble(
       'not yet',
       'It waits for an earlier tray, which makes a list that it needs.',
       WAIT_SECONDS,

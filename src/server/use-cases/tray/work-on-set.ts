@@ -13,7 +13,7 @@ import {
   requirePlatform,
 } from '../../repositories/account/accounts';
 import { loadMirror } from '../../repositories/structure/structure';
-import { PlatformTrouble } from '../../platform/platform';
+import { OutsideTrouble } from '../../outside';
 import type { Deps } from '../deps';
 import { beginOrPutBack } from './begin-sending';
 import { readBack } from './read-back';
@@ -35,7 +35,7 @@ const MOST_ATTEMPTS = 6;
  * Sends what of a set has no answer yet, in batches, then reads back and closes it. May be called again at any time,
  * after a fall too: what was answered is not sent again, and what was sent without an answer carries the same key.
  * What the platform is not ready for yet, the set says, and is worked on again after the time that the platform asks for.
- * @throws PlatformTrouble when the platform does not answer; the set says so and stays on its way
+ * @throws OutsideTrouble when the platform does not answer; the set says so and stays on its way
  */
 export async function workOnSet(deps: Deps, accountId: number, setId: number): Promise<void> {
   const set = await findSet(deps.db, accountId, setId);
@@ -45,7 +45,7 @@ export async function workOnSet(deps: Deps, accountId: number, setId: number): P
     if (await sendSome(deps, accountId, setId)) await readBack(deps, accountId, setId);
     else await deps.enqueue(deps.db, { name: 'send-change-set', accountId, changeSetId: setId });
   } catch (error) {
-    if (!(error instanceof PlatformTrouble)) throw error;
+    if (!(error instanceof OutsideTrouble)) throw error;
     const { kind, message, waitSeconds } = error;
     const isSoon = kind === 'not yet' && waitSeconds !== undefined;
     const next = isSoon
@@ -79,7 +79,7 @@ async function sendSome(deps: Deps, accountId: number, setId: number): Promise<b
   return (await loadUnanswered(deps.db, accountId, setId, 1)).length === 0;
 }
 
-/** @throws PlatformTrouble when the platform put changes off, or answered for none */
+/** @throws OutsideTrouble when the platform put changes off, or answered for none */
 async function keepAnswers(
   deps: Deps,
   accountId: number,
@@ -110,10 +110,10 @@ async function keepAnswers(
     await raiseDecisionVersion(trx, accountId); // what was refused is not on its way any more
   });
   if (answers.length === 0)
-    throw new PlatformTrouble('no answer', 'The ad platform answered for none of the changes.');
+    throw new OutsideTrouble('no answer', 'The ad platform answered for none of the changes.');
   const putOff = updates.flatMap(({ state, attempts = 0 }) => (state === undefined ? [attempts] : []));
   if (putOff.length > 0)
-    throw new PlatformTrouble(
+    throw new OutsideTrouble(
       'not yet',
       `The ad platform put ${counted(putOff.length, 'change')} off.`,
       2 ** Math.max(...putOff),
