@@ -3,7 +3,17 @@ import { ChangeSchema, FIGURES, TwoWindowsSchema, WeightSchema } from './common'
 import { DaysTextSchema } from './days';
 
 /** What entries tell of. */
-export const LEDGER_ABOUT = ['change', 'keep', 'load', 'note', 'tag', 'view', 'setting', 'rule'] as const;
+export const LEDGER_ABOUT = [
+  'change',
+  'keep',
+  'load',
+  'note',
+  'tag',
+  'view',
+  'setting',
+  'rule',
+  'research',
+] as const;
 
 export const LedgerQuerySchema = v.object({
   /** the entry before which the page begins; the newest where none is named */

@@ -17,6 +17,7 @@ describe('a messy list', () => {
     ['potter salary → jobs', ['potter salary']],
     ['potter jobs, potter salary; kiln jobs', ['potter jobs', 'potter salary', 'kiln jobs']],
     ['Do it yourself: kiln plans, brick kiln', ['kiln plans', 'brick kiln']],
+    ['As you said: repairs', ['repairs']],
     ['second-hand kiln', ['second hand kiln']],
     ['kiln 1,000 c', ['kiln 1 000 c']],
     ['St. Ives pottery', ['st ives pottery']],

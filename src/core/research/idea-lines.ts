@@ -21,7 +21,7 @@ const SENTENCE_WORDS = 5;
 const NO_WORD = 'This line holds no word.';
 
 const HEADING = /^#+\s+(.+)$|^\*\*(.+?)\*\*:?$|^([^:]{1,60}):$/u;
-const NAMED_LIST = /^([^:,;]{1,60}):\s+(.*[,;].*)$/u;
+const NAMED_LIST = /^([^:,;]{1,60}):\s+(.+)$/u;
 const BETWEEN = /\s*[,;|](?!\d)\s*/u;
 const NOTE_AT_END = /\s+[([][^()[\]]*[)\]]\s*$/u;
 const EXPLAINED = /\s+(?:[-–—]+|=>|→)\s+.*$/u;

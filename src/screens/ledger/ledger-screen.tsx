@@ -29,6 +29,7 @@ const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
   tag: 'words',
   view: 'views',
   setting: 'settings',
+  research: 'research',
   rule: 'rules',
 };
 

@@ -22,6 +22,7 @@ import * as clock from './migrations/020-clock';
 import * as standing from './migrations/021-standing';
 import * as ledgerFinding from './migrations/022-ledger-finding';
 import * as wordsKnown from './migrations/023-words-known';
+import * as research from './migrations/024-research';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -47,6 +48,7 @@ const MIGRATIONS = {
   '021-standing': standing,
   '022-ledger-finding': ledgerFinding,
   '023-words-known': wordsKnown,
+  '024-research': research,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -31,7 +31,7 @@ export type LedgerUndo =
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';
-  about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule';
+  about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule' | 'research';
   what: string;
   why?: string | null;
   before?: unknown;

@@ -1,5 +1,6 @@
 import { normalise, type IdeaRow } from '@/core';
 import type { Db } from '../../db/connection';
+import type { GivenIdea } from '../research/ideas';
 
 /** Writes ideas; one of the same text gives way. @returns how many were new, and how many replaced others */
 export async function writeIdeas(
@@ -34,4 +35,16 @@ export async function writeIdeas(
 
 export async function deleteIdeasOf(db: Db, accountId: number, reportFileId: number): Promise<number> {
   return db('idea').where({ account_id: accountId, report_file_id: reportFileId }).delete();
+}
+
+/** The ideas that a file brought, and that no later one replaced. */
+export async function loadGivenByFile(db: Db, accountId: number, reportFileId: number): Promise<GivenIdea[]> {
+  const rows = await db('idea')
+    .where({ account_id: accountId, report_file_id: reportFileId })
+    .orderBy('key')
+    .select('key', 'volume', 'volume_from', 'volume_to', 'low_bid_micros');
+  return rows.map((row) => ({
+    ...{ key: row.key, volume: row.volume, volumeFrom: row.volume_from, volumeTo: row.volume_to },
+    ...{ openingBidMicros: row.low_bid_micros, relatedness: null },
+  }));
 }

@@ -1,0 +1,64 @@
+import type { Knex } from 'knex';
+
+/** Research sheets: ideas that were gathered before they cost anything, where they came from, and what was decided. */
+export async function up(db: Knex): Promise<void> {
+  await db.raw(`
+    create table research_sheet (
+      account_id integer not null references account on delete cascade,
+      research_sheet_id integer not null generated always as identity,
+      name text not null,
+      -- words that all of it is about, and texts that are struck out of all ideas
+      stems text[] not null default '{}',
+      struck text[] not null default '{}',
+      -- rises whenever the sheet is another
+      version bigint not null default 1,
+      made_by integer not null references person,
+      made_at timestamptz not null default clock_now(),
+      primary key (account_id, research_sheet_id),
+      unique (account_id, name)
+    );
+
+    create table research_source (
+      account_id integer not null,
+      research_source_id integer not null generated always as identity,
+      research_sheet_id integer not null,
+      kind text not null
+        check (kind in ('ideas', 'completions', 'combinations', 'file', 'paste', 'brief', 'keywords', 'pack')),
+      title text not null,
+      -- what was asked for, so that it can be asked again
+      asked jsonb not null,
+      -- ideas that it gave, and those that the sheet did not have
+      given integer not null,
+      added integer not null,
+      -- what it did not give, in words; null where it gave all
+      missing text,
+      person_id integer not null references person,
+      at timestamptz not null default clock_now(),
+      primary key (account_id, research_source_id),
+      foreign key (account_id, research_sheet_id) references research_sheet on delete cascade
+    );
+
+    create table research_idea (
+      account_id integer not null,
+      research_sheet_id integer not null,
+      -- the normalised text (rules 1.1)
+      key text collate "C" not null,
+      volume bigint,
+      volume_from bigint,
+      volume_to bigint,
+      opening_bid_micros bigint,
+      relatedness real,
+      -- sources that gave it, the first first
+      sources integer[] not null,
+      -- null while nothing is decided; what is stopped is for the gate to say
+      verdict text check (verdict in ('kept', 'dropped')),
+      decided_by integer references person,
+      primary key (account_id, research_sheet_id, key),
+      foreign key (account_id, research_sheet_id) references research_sheet on delete cascade
+    );
+  `);
+}
+
+export async function down(db: Knex): Promise<void> {
+  await db.raw('drop table research_idea, research_source, research_sheet');
+}

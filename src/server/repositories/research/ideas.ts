@@ -1,0 +1,111 @@
+import type { Db } from '../../db/connection';
+
+/** An idea as a source gives it; figures that it does not know are null. */
+export type GivenIdea = {
+  /** normalised (rules 1.1), and not empty */
+  key: string;
+  /** searches a month */
+  volume: number | null;
+  volumeFrom: number | null;
+  volumeTo: number | null;
+  openingBidMicros: number | null;
+  /** 0 to 1 */
+  relatedness: number | null;
+};
+
+export type IdeaVerdict = 'kept' | 'dropped';
+
+/** An idea of a sheet, with all sources that gave it and what was decided on it. */
+export type StoredIdea = GivenIdea & { sources: number[]; verdict: IdeaVerdict | null };
+
+/** The ideas of a sheet by their texts. */
+export async function loadIdeas(db: Db, accountId: number, sheetId: number): Promise<StoredIdea[]> {
+  const rows: Row[] = await db('research_idea')
+    .where({ account_id: accountId, research_sheet_id: sheetId })
+    .orderBy('key');
+  return rows.map((row) => ({
+    ...{ key: row.key, volume: row.volume, volumeFrom: row.volume_from, volumeTo: row.volume_to },
+    ...{ openingBidMicros: row.opening_bid_micros, relatedness: row.relatedness },
+    ...{ sources: row.sources, verdict: row.verdict },
+  }));
+}
+
+type Row = {
+  key: string;
+  volume: number | null;
+  volume_from: number | null;
+  volume_to: number | null;
+  opening_bid_micros: number | null;
+  relatedness: number | null;
+  sources: number[];
+  verdict: IdeaVerdict | null;
+};
+
+/**
+ * Adds what a source gave. One that is there already gets the source, and the figures that it gives where it gives some.
+ * @param ideas each text once
+ * @returns how many were not there
+ */
+export async function mergeIdeas(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+  sourceId: number,
+  ideas: readonly GivenIdea[],
+): Promise<number> {
+  const column = <Key extends keyof GivenIdea>(name: Key) => ideas.map((idea) => idea[name]);
+  const { rows } = await db.raw<{ rows: { added: number }[] }>(
+    `with merged as (
+       insert into research_idea as i (account_id, research_sheet_id, key, volume, volume_from, volume_to,
+                                       opening_bid_micros, relatedness, sources)
+       select :account, :sheet, g.*, array[cast(:source as integer)]
+         from unnest(cast(:key as text[]), cast(:volume as bigint[]), cast(:volumeFrom as bigint[]),
+                     cast(:volumeTo as bigint[]), cast(:openingBidMicros as bigint[]), cast(:relatedness as real[])) as g
+       on conflict (account_id, research_sheet_id, key) do update set
+         volume = case when ${tells('excluded')} then excluded.volume else i.volume end,
+         volume_from = case when ${tells('excluded')} then excluded.volume_from else i.volume_from end,
+         volume_to = case when ${tells('excluded')} then excluded.volume_to else i.volume_to end,
+         opening_bid_micros = coalesce(excluded.opening_bid_micros, i.opening_bid_micros),
+         relatedness = greatest(excluded.relatedness, i.relatedness),
+         sources = i.sources || excluded.sources
+       returning xmax = 0 as is_new
+     )
+     select count(*) filter (where is_new)::integer as added from merged`,
+    {
+      ...{ account: accountId, sheet: sheetId, source: sourceId },
+      ...{ key: column('key'), volume: column('volume'), volumeFrom: column('volumeFrom') },
+      ...{ volumeTo: column('volumeTo'), openingBidMicros: column('openingBidMicros') },
+      relatedness: column('relatedness'),
+    },
+  );
+  return rows[0]!.added;
+}
+
+/** Whether a row says anything of how often it is searched. */
+const tells = (row: string) => `(${row}.volume is not null or ${row}.volume_from is not null)`;
+
+/**
+ * Sets what was decided on some ideas.
+ * @param verdict null opens them again
+ * @returns what each had before, so that it can be set back
+ */
+export async function setIdeaVerdicts(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+  personId: number,
+  keys: readonly string[],
+  verdict: IdeaVerdict | null,
+): Promise<{ key: string; was: IdeaVerdict | null }[]> {
+  const { rows } = await db.raw<{ rows: { key: string; was: IdeaVerdict | null }[] }>(
+    `update research_idea i set verdict = :verdict, decided_by = :person
+       from (select key, verdict as was from research_idea
+              where account_id = :account and research_sheet_id = :sheet and key = any(cast(:keys as text[]))
+              order by key for update) b
+      where i.account_id = :account and i.research_sheet_id = :sheet and i.key = b.key
+        and i.verdict is distinct from :verdict
+     returning i.key, b.was`,
+    { account: accountId, sheet: sheetId, person: personId, keys: [...keys], verdict },
+  );
+  return rows;
+}

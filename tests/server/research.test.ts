@@ -1,0 +1,177 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Brief, SourceFaults, Vocabulary } from '@/contracts/ideas';
+import type { Gather } from '@/contracts/research';
+import { loadIdeas } from '@/server/repositories/research/ideas';
+import { findSheet } from '@/server/repositories/research/sheets';
+import { listSources } from '@/server/repositories/research/sources';
+import { gather } from '@/server/use-cases/research/gather/gather';
+import {
+  changeSheet,
+  decideIdeas,
+  dropSheet,
+  makeSheet,
+  viewSheets,
+} from '@/server/use-cases/research/sheets';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+let sheetId: number;
+beforeEach(async () => {
+  world = await makeWorld();
+  ({ sheetId } = await makeSheet(world.deps, world.slug, world.personId, 'Spring hives'));
+  const phrase = (text: string, volume: number) => ({ text, volume, openingBidMicros: 400_000, means: [] });
+  const many = Array.from({ length: 450 }, (_, i) => phrase(`queen cage ${i}`, i));
+  const vocabulary: Vocabulary = {
+    phrases: [phrase('bee hive', 9_000), phrase('bee hive salary', 90), phrase('hive tattoo', 300), ...many],
+    locations: ['United Kingdom'],
+  };
+  await put('/vocabulary', vocabulary);
+});
+afterEach(() => world.close());
+
+const put = (path: string, body: object) =>
+  fetch(world.ideasUrl + path, { method: 'PUT', body: JSON.stringify(body) });
+const fault = (...faults: SourceFaults['faults']) => put('/faults', { faults });
+const into = (asked: Gather) => gather(world.deps, world.slug, world.personId, sheetId, asked);
+const ideas = () => loadIdeas(world.db, world.accountId, sheetId);
+const texts = async () => (await ideas()).map(({ key }) => key);
+const asking = (stem: string, most = 1_000): Gather => ({
+  ...{ kind: 'ideas', stems: [stem], location: null, language: 'en', from: 'most related', most },
+});
+
+describe('ideas of a source', () => {
+  test('come page by page with their figures; the stems are those of the sheet', async () => {
+    expect(await into(asking('queen cage'))).toMatchObject({ given: 450, added: 450, missing: null });
+    expect(await into(asking('hive'))).toMatchObject({ given: 3, added: 3 });
+    const hive = (await ideas()).find(({ key }) => key === 'bee hive')!;
+    expect(hive).toMatchObject({ openingBidMicros: 400_000, relatedness: 0.5, verdict: null });
+    expect(hive.volume ?? hive.volumeFrom).not.toBeNull();
+    expect((await findSheet(world.db, world.accountId, sheetId))!.stems).toEqual(['queen cage', 'hive']);
+  });
+
+  test('are asked for again after a pause, and what came before a source went away is kept', async () => {
+    await fault({ fault: 'asks to slow down', times: 1 }, { fault: 'fails', times: 1 });
+    expect(await into(asking('hive'))).toMatchObject({ given: 3, missing: null });
+    await fault({ fault: 'fails', times: 20 });
+    await expect(into(asking('queen cage'))).rejects.toThrow(/answered 500.*Nothing was gathered/);
+    expect(await texts()).toHaveLength(3);
+  });
+
+  test('completions fold with what is there, and it is known where each came from', async () => {
+    await into(asking('hive'));
+    expect(await into({ kind: 'completions', stem: 'bee hive', withLetters: true })).toMatchObject({
+      ...{ given: 2, added: 0, title: 'completions of bee hive, a – z' },
+    });
+    const [first, second] = await listSources(world.db, world.accountId, sheetId);
+    expect(first).toMatchObject({ kind: 'ideas', title: 'ideas of hive', given: 3, added: 3 });
+    expect((await ideas()).map(({ key, sources }) => [key, sources])).toEqual([
+      ['bee hive', [first!.id, second!.id]],
+      ['bee hive salary', [first!.id, second!.id]],
+      ['hive tattoo', [first!.id]],
+    ]);
+    expect((await ideas())[0]).toMatchObject({ openingBidMicros: 400_000 }); // a completion knows no figures
+  });
+
+  test('a location or a language that is not known is refused with the source’s own words', async () => {
+    const elsewhere: Gather = { ...asking('hive'), location: 'Atlantis' } as Gather;
+    await expect(into(elsewhere)).rejects.toThrow(/Atlantis is not known here.*Nothing was gathered/);
+  });
+});
+
+describe('ideas of one’s own', () => {
+  test('a paste is cleaned, and told how', async () => {
+    const { lines, ...said } = await into({
+      kind: 'paste',
+      text: '1. Bee jobs\n???\nbee jobs\nhive plans, hive pdf',
+    });
+    expect(said).toMatchObject({ given: 3, added: 3, title: 'pasted lines' });
+    expect(lines!.refused.map(({ line }) => line)).toEqual([2]);
+    expect(lines!.twice.map(({ line }) => line)).toEqual([3]);
+    expect(await texts()).toEqual(['bee jobs', 'hive pdf', 'hive plans']);
+  });
+
+  test('a brief is answered, and the answer cleaned like a paste', async () => {
+    const brief: Brief = {
+      sells: 'hives, smokers',
+      ...{ buyers: '', serves: '', doesNot: 'repairs', never: '', more: '' },
+      ...{ topics: ['free', 'media'], most: 50 },
+    };
+    const first = await into({ kind: 'brief', brief, round: 0 });
+    expect(first.title).toBe('brief about free and media');
+    expect(await texts()).toEqual(expect.arrayContaining(['free', 'movie', 'repairs', 'hives']));
+    const second = await into({ kind: 'brief', brief, round: 1 });
+    expect(second.added).toBe(second.given);
+    await fault({ fault: 'hangs up', times: 9 });
+    await expect(into({ kind: 'brief', brief, round: 2 })).rejects.toThrow(/can not be reached/);
+  });
+
+  test('combinations are counted before they are made', async () => {
+    const column = (...words: string[]) => ({ words, mayBeLeftOut: false });
+    await into({ kind: 'combinations', columns: [column('bee', 'wasp'), column('trap')], anyOrder: true });
+    expect(await texts()).toEqual(['bee trap', 'trap bee', 'trap wasp', 'wasp trap']);
+    const large = column(...Array.from({ length: 200 }, (_, i) => `w${i}`));
+    await expect(into({ kind: 'combinations', columns: [large, large], anyOrder: false })).rejects.toThrow(
+      /40,000 combinations; at most 20,000/,
+    );
+    await expect(into({ kind: 'combinations', columns: [column(' ')], anyOrder: false })).rejects.toThrow(
+      /no word/,
+    );
+  });
+
+  test('live keywords, and a file that Intake loaded', async () => {
+    const { given } = await into({ kind: 'keywords' });
+    expect(given).toBeGreaterThan(0);
+    const file = await world.load('Keyword,Avg. monthly searches\nhive radio,"1,300"\nhive wallpaper,90\n');
+    expect(await into({ kind: 'file', file })).toMatchObject({
+      given: 2,
+      added: 2,
+      title: 'file report.csv',
+    });
+    expect((await ideas()).find(({ key }) => key === 'hive radio')).toMatchObject({ volume: 1_300 });
+    await expect(into({ kind: 'file', file: 999 })).rejects.toThrow(/no keyword ideas/);
+  });
+});
+
+describe('a sheet', () => {
+  test('is found by everyone on the account, and its name is its own', async () => {
+    await expect(makeSheet(world.deps, world.slug, 2, 'Spring hives')).rejects.toThrow(/There is a sheet/);
+    await makeSheet(world.deps, world.slug, 2, 'Autumn');
+    const { sheets } = await viewSheets(world.deps, world.slug);
+    expect(sheets.map(({ name, madeBy }) => [name, madeBy])).toEqual([
+      ['Autumn', 'Tobias Finch'],
+      ['Spring hives', 'Maren Oakes'],
+    ]);
+  });
+
+  test('each change raises its version, so that others see it; what was decided can be set back', async () => {
+    await into({ kind: 'paste', text: 'a\nb\nc' });
+    const version = async () => (await findSheet(world.db, world.accountId, sheetId))!.version;
+    const decide = (keys: string[], verdict: 'kept' | 'dropped' | null) =>
+      decideIdeas(world.deps, world.slug, world.personId, sheetId, { keys, verdict });
+    const before = await version();
+    expect(await decide(['a'], 'kept')).toEqual({ was: [{ verdict: null, keys: ['a'] }] });
+    expect(await version()).toBe(before + 1);
+    const { was } = await decide(['a', 'b', 'not there'], 'dropped');
+    expect(was).toEqual([
+      { verdict: null, keys: ['b'] },
+      { verdict: 'kept', keys: ['a'] },
+    ]);
+    for (const { keys, verdict } of was) await decide(keys, verdict);
+    expect((await ideas()).map(({ verdict }) => verdict)).toEqual(['kept', null, null]);
+    const settled = await version();
+    expect(await decide(['a'], 'kept')).toEqual({ was: [] });
+    expect(await version()).toBe(settled);
+    await changeSheet(world.deps, world.slug, sheetId, { stems: ['a'], struck: ['b'] });
+    expect(await findSheet(world.db, world.accountId, sheetId)).toMatchObject({
+      stems: ['a'],
+      struck: ['b'],
+    });
+  });
+
+  test('that is thrown away takes its ideas with it', async () => {
+    await into({ kind: 'paste', text: 'a\nb' });
+    await dropSheet(world.deps, world.slug, world.personId, sheetId);
+    expect(await ideas()).toEqual([]);
+    await expect(into({ kind: 'paste', text: 'c' })).rejects.toThrow(/no such sheet/);
+  });
+});
