@@ -68,3 +68,58 @@ export const GatherSchema = v.variant('kind', [
 ]);
 export type Gather = v.InferOutput<typeof GatherSchema>;
 export type GatherOf<Kind extends Gather['kind']> = Extract<Gather, { kind: Kind }>;
+
+export const IDEA_STATES = ['open', 'stopped', 'kept', 'dropped', 'stopped already'] as const;
+export type IdeaState = (typeof IDEA_STATES)[number];
+
+/** In the address a number is a text. */
+const whole = (otherwise: string) =>
+  v.optional(v.pipe(v.string(), v.digits(), v.transform(Number)), otherwise);
+
+/** Which ideas of a sheet are looked at, and by what. */
+export const RemaindersQuerySchema = v.object({
+  state: v.optional(v.picklist(IDEA_STATES), 'open'),
+  /** fewest searches a month; ideas of which nothing is known count as 0 */
+  searches: whole('0'),
+  /** words and runs, parted by commas */
+  typed: v.optional(v.pipe(v.string(), v.maxLength(2_000)), ''),
+  /** whether ideas that hold what is typed are left out, or alone are shown */
+  holds: v.optional(v.picklist(['none', 'any']), 'none'),
+  /** of one source alone */
+  source: v.optional(v.pipe(v.string(), v.digits(), v.transform(Number))),
+  sort: v.optional(v.picklist(['ideas', 'searches', 'least related', 'at fault']), 'ideas'),
+  offset: whole('0'),
+  most: whole('200'),
+});
+export type RemaindersQuery = v.InferOutput<typeof RemaindersQuerySchema>;
+
+const RemainderLineSchema = v.strictObject({
+  /** as it is written most */
+  text: v.string(),
+  /** all ways in which it is written, the most frequent first */
+  forms: v.array(v.string()),
+  ideas: v.number(),
+  /** searches a month of all of them; null where nothing is known */
+  volume: v.nullable(v.number()),
+  /** the highest; null where nobody bids */
+  openingBidMicros: v.nullable(v.number()),
+  /** the mean, 0 to 1 */
+  relatedness: v.nullable(v.number()),
+  /** that it is at fault by the account's data (rules 7.12), 0 to 1; null where they say nothing */
+  fault: v.nullable(v.number()),
+  /** the idea that holds it and is searched most */
+  example: v.string(),
+});
+export type RemainderLine = v.InferOutput<typeof RemainderLineSchema>;
+
+export const RemaindersPageSchema = v.strictObject({
+  version: v.number(),
+  /** ideas by what they are, under the same filters */
+  counts: v.record(v.picklist(IDEA_STATES), v.number()),
+  total: v.number(),
+  /** ideas of which nothing is left without the stems */
+  bare: v.number(),
+  offset: v.number(),
+  lines: v.array(RemainderLineSchema),
+});
+export type RemaindersPage = v.InferOutput<typeof RemaindersPageSchema>;

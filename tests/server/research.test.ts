@@ -1,7 +1,8 @@
+import * as v from 'valibot';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Brief, SourceFaults, Vocabulary } from '@/contracts/ideas';
-import type { Gather } from '@/contracts/research';
-import { loadIdeas } from '@/server/repositories/research/ideas';
+import { RemaindersQuerySchema, type Gather } from '@/contracts/research';
+import { loadIdeas, loadVerdicts } from '@/server/repositories/research/ideas';
 import { findSheet } from '@/server/repositories/research/sheets';
 import { listSources } from '@/server/repositories/research/sources';
 import { gather } from '@/server/use-cases/research/gather/gather';
@@ -12,6 +13,9 @@ import {
   makeSheet,
   viewSheets,
 } from '@/server/use-cases/research/sheets';
+import { viewRemainders } from '@/server/use-cases/research/view-remainders';
+import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -22,7 +26,7 @@ beforeEach(async () => {
   const phrase = (text: string, volume: number) => ({ text, volume, openingBidMicros: 400_000, means: [] });
   const many = Array.from({ length: 450 }, (_, i) => phrase(`queen cage ${i}`, i));
   const vocabulary: Vocabulary = {
-    phrases: [phrase('bee hive', 9_000), phrase('bee hive salary', 90), phrase('hive tattoo', 300), ...many],
+    phrases: [phrase('bee hive', 9_000), phrase('bee hive diploma', 90), phrase('hive poster', 300), ...many],
     locations: ['United Kingdom'],
   };
   await put('/vocabulary', vocabulary);
@@ -44,7 +48,7 @@ describe('ideas of a source', () => {
     expect(await into(asking('queen cage'))).toMatchObject({ given: 450, added: 450, missing: null });
     expect(await into(asking('hive'))).toMatchObject({ given: 3, added: 3 });
     const hive = (await ideas()).find(({ key }) => key === 'bee hive')!;
-    expect(hive).toMatchObject({ openingBidMicros: 400_000, relatedness: 0.5, verdict: null });
+    expect(hive).toMatchObject({ openingBidMicros: 400_000, relatedness: 0.5 });
     expect(hive.volume ?? hive.volumeFrom).not.toBeNull();
     expect((await findSheet(world.db, world.accountId, sheetId))!.stems).toEqual(['queen cage', 'hive']);
   });
@@ -66,8 +70,8 @@ describe('ideas of a source', () => {
     expect(first).toMatchObject({ kind: 'ideas', title: 'ideas of hive', given: 3, added: 3 });
     expect((await ideas()).map(({ key, sources }) => [key, sources])).toEqual([
       ['bee hive', [first!.id, second!.id]],
-      ['bee hive salary', [first!.id, second!.id]],
-      ['hive tattoo', [first!.id]],
+      ['bee hive diploma', [first!.id, second!.id]],
+      ['hive poster', [first!.id]],
     ]);
     expect((await ideas())[0]).toMatchObject({ openingBidMicros: 400_000 }); // a completion knows no figures
   });
@@ -157,7 +161,7 @@ describe('a sheet', () => {
       { verdict: 'kept', keys: ['a'] },
     ]);
     for (const { keys, verdict } of was) await decide(keys, verdict);
-    expect((await ideas()).map(({ verdict }) => verdict)).toEqual(['kept', null, null]);
+    expect([...(await loadVerdicts(world.db, world.accountId, sheetId))]).toEqual([['a', 'kept']]);
     const settled = await version();
     expect(await decide(['a'], 'kept')).toEqual({ was: [] });
     expect(await version()).toBe(settled);
@@ -173,5 +177,77 @@ describe('a sheet', () => {
     await dropSheet(world.deps, world.slug, world.personId, sheetId);
     expect(await ideas()).toEqual([]);
     await expect(into({ kind: 'paste', text: 'c' })).rejects.toThrow(/no such sheet/);
+  });
+});
+
+describe('remainders', () => {
+  const view = (over: Record<string, string> = {}) =>
+    viewRemainders(world.deps, world.slug, sheetId, v.parse(RemaindersQuerySchema, over));
+  const told = async (over?: Record<string, string>) =>
+    (await view(over)).lines.map(({ text, ideas: count }) => [text, count]);
+  const stop = (text: string) =>
+    draftChanges(world.deps, world.slug, world.personId, [
+      {
+        change: { kind: 'add negative', text, match: 'phrase', place: { kind: 'account', id: null } },
+        forcedBecause: 'a test',
+      },
+    ]);
+
+  beforeEach(async () => {
+    await into({
+      kind: 'paste',
+      text: 'bee hive diploma\ndiplomas of bee keepers\nbee hive near me\nbees\nhive wallpaper\nwallpapers bee',
+    });
+    await changeSheet(world.deps, world.slug, sheetId, { stems: ['bee', 'hive', 'keeper'], struck: ['of'] });
+  });
+
+  test('stand for all ideas that hold them, in whatever forms', async () => {
+    const page = await view();
+    expect(page).toMatchObject({ total: 3, bare: 1, counts: { open: 6, stopped: 0 } });
+    expect(page.lines.map(({ text, forms, ideas: count }) => [text, forms, count])).toEqual([
+      ['diploma', ['diploma', 'diplomas'], 2],
+      ['wallpaper', ['wallpaper', 'wallpapers'], 2],
+      ['near me', ['near me'], 1],
+    ]);
+  });
+
+  test('go as ideas are kept, dropped or stopped by the tray, and what is in force is counted apart', async () => {
+    await decideIdeas(world.deps, world.slug, world.personId, sheetId, {
+      ...{ keys: ['bee hive near me'], verdict: 'kept' },
+    });
+    await stop('wallpaper');
+    expect(await told()).toEqual([
+      ['diploma', 2],
+      ['wallpaper', 1],
+    ]);
+    expect((await view()).counts).toMatchObject({ open: 4, kept: 1, stopped: 1, 'stopped already': 0 });
+    expect(await told({ state: 'stopped' })).toEqual([['wallpaper', 1]]);
+    await sendTray(world.deps, world.slug, world.personId);
+    await world.work();
+    expect((await view()).counts).toMatchObject({ stopped: 0, 'stopped already': 1 });
+  });
+
+  test('typed words shrink the sheet, and turned round show what would go', async () => {
+    expect(await told({ typed: 'diploma, near me' })).toEqual([
+      ['wallpaper', 2],
+      ['diploma', 1],
+    ]);
+    expect(await told({ typed: 'diploma, near me', holds: 'any' })).toEqual([
+      ['diploma', 1],
+      ['near me', 1],
+    ]);
+  });
+
+  test('are sorted by searches, by the least related, and filtered by source', async () => {
+    await into(asking('hive'));
+    const [, source] = await listSources(world.db, world.accountId, sheetId);
+    expect(await told({ sort: 'searches', source: String(source!.id) })).toEqual([
+      ['poster', 1],
+      ['diploma', 1],
+    ]);
+    expect((await view({ searches: '100', sort: 'searches' })).lines.map(({ text }) => text)).toEqual([
+      'poster',
+    ]);
+    expect((await told({ sort: 'least related' }))[0]).toEqual(['diploma', 2]);
   });
 });

@@ -12,6 +12,8 @@ export async function up(db: Knex): Promise<void> {
       struck text[] not null default '{}',
       -- rises whenever the sheet is another
       version bigint not null default 1,
+      -- rises only when ideas come
+      ideas_version bigint not null default 1,
       made_by integer not null references person,
       made_at timestamptz not null default clock_now(),
       primary key (account_id, research_sheet_id),

@@ -15,10 +15,23 @@ export type GivenIdea = {
 
 export type IdeaVerdict = 'kept' | 'dropped';
 
-/** An idea of a sheet, with all sources that gave it and what was decided on it. */
-export type StoredIdea = GivenIdea & { sources: number[]; verdict: IdeaVerdict | null };
+/** An idea of a sheet, with all sources that gave it. */
+export type StoredIdea = GivenIdea & { sources: number[] };
 
-/** The ideas of a sheet by their texts. */
+/** What was decided on the ideas of a sheet, by their texts. */
+export async function loadVerdicts(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+): Promise<ReadonlyMap<string, IdeaVerdict>> {
+  const rows: { key: string; verdict: IdeaVerdict }[] = await db('research_idea')
+    .where({ account_id: accountId, research_sheet_id: sheetId })
+    .whereNotNull('verdict')
+    .select('key', 'verdict');
+  return new Map(rows.map(({ key, verdict }) => [key, verdict]));
+}
+
+/** The ideas of a sheet by their texts; what was decided on them is loaded apart, for it changes more often. */
 export async function loadIdeas(db: Db, accountId: number, sheetId: number): Promise<StoredIdea[]> {
   const rows: Row[] = await db('research_idea')
     .where({ account_id: accountId, research_sheet_id: sheetId })
@@ -26,7 +39,7 @@ export async function loadIdeas(db: Db, accountId: number, sheetId: number): Pro
   return rows.map((row) => ({
     ...{ key: row.key, volume: row.volume, volumeFrom: row.volume_from, volumeTo: row.volume_to },
     ...{ openingBidMicros: row.opening_bid_micros, relatedness: row.relatedness },
-    ...{ sources: row.sources, verdict: row.verdict },
+    sources: row.sources,
   }));
 }
 
@@ -38,7 +51,6 @@ type Row = {
   opening_bid_micros: number | null;
   relatedness: number | null;
   sources: number[];
-  verdict: IdeaVerdict | null;
 };
 
 /**

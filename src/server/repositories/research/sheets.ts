@@ -10,6 +10,8 @@ export type ResearchSheet = {
   struck: string[];
   /** rises whenever the sheet is another */
   version: number;
+  /** rises only when ideas come */
+  ideasVersion: number;
   madeBy: string;
   madeAt: string;
 };
@@ -47,16 +49,21 @@ export async function insertSheet(
   return row?.research_sheet_id;
 }
 
-/** Changes what is given, and raises the version. */
+/** Changes what is given, and raises the version; that of the ideas where ideas came. */
 export async function updateSheet(
   db: Db,
   accountId: number,
   id: number,
   fields: Partial<Pick<ResearchSheet, 'name' | 'stems' | 'struck'>> = {},
+  { haveIdeasCome = false }: { haveIdeasCome?: boolean } = {},
 ): Promise<void> {
   await db('research_sheet')
     .where({ account_id: accountId, research_sheet_id: id })
-    .update({ ...fields, version: db.raw('version + 1') });
+    .update({
+      ...fields,
+      version: db.raw('version + 1'),
+      ...(haveIdeasCome && { ideas_version: db.raw('ideas_version + 1') }),
+    });
 }
 
 export async function deleteSheet(db: Db, accountId: number, id: number): Promise<void> {
@@ -69,6 +76,7 @@ type Row = {
   stems: string[];
   struck: string[];
   version: number;
+  ideas_version: number;
   person: string;
   made_at: Date;
 };
@@ -83,7 +91,12 @@ const sheets = (db: Db, accountId: number) =>
 
 const toSheet = (row: Row): ResearchSheet => ({
   ...{ id: row.research_sheet_id, name: row.name, stems: row.stems, struck: row.struck },
-  ...{ version: row.version, madeBy: row.person, madeAt: row.made_at.toISOString() },
+  ...{
+    version: row.version,
+    ideasVersion: row.ideas_version,
+    madeBy: row.person,
+    madeAt: row.made_at.toISOString(),
+  },
 });
 
 export async function countIdeas(db: Db, accountId: number, sheetId: number): Promise<number> {

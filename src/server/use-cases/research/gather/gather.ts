@@ -48,7 +48,7 @@ export async function gather(
     const sourceId = await insertSource(trx, account.id, sheetId, from);
     const added = await mergeIdeas(trx, account.id, sheetId, sourceId, ideas);
     await noteGiven(trx, account.id, sourceId, { given: ideas.length, added });
-    await updateSheet(trx, account.id, sheetId, stemsOf(asked, sheet.stems));
+    await updateSheet(trx, account.id, sheetId, stemsOf(asked, sheet.stems), { haveIdeasCome: true });
     await appendLedger(trx, account.id, {
       ...{ actor: { person: personId }, about: 'research' },
       what: `Gather ${ideas.length.toLocaleString('en')} ideas into ${sheet.name}: ${title}`,

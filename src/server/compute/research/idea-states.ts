@@ -1,0 +1,36 @@
+import { compileGate, type AccountShape, type NegativeText } from '@/core';
+import type { IdeaState } from '@/contracts/research';
+import type { IdeaVerdict } from '../../repositories/research/ideas';
+import type { Workbench } from '../workbench';
+import type { SheetContent } from './sheet-content';
+
+/**
+ * What each idea of a sheet is (rules 16.6): stopped already where a negative that is in force somewhere matches it; stopped where the account would
+ * have one with the tray; else what a person decided.
+ */
+export function statesOf(
+  content: SheetContent,
+  { standing, draft }: Workbench,
+  verdicts: ReadonlyMap<string, IdeaVerdict>,
+): IdeaState[] {
+  const now = stoppedBy(content, inForceSomewhere(standing.shape()));
+  const then = stoppedBy(content, draft.gate.shape().negatives);
+  return content.ideas.map(({ key }, i) => {
+    if (now[i] === 1) return 'stopped already';
+    return then[i] === 1 ? 'stopped' : (verdicts.get(key) ?? 'open');
+  });
+}
+
+/** The negatives of an account without those of lists that hang nowhere. */
+function inForceSomewhere({ lists, negatives }: AccountShape): readonly NegativeText[] {
+  const hung = new Set(
+    lists.filter(({ hungOn }) => hungOn === 'account' || hungOn.length > 0).map(({ id }) => id),
+  );
+  return negatives.filter(({ place }) => place.kind !== 'list' || hung.has(place.id!));
+}
+
+/** 1 for each idea that one of some negatives matches. */
+function stoppedBy(content: SheetContent, negatives: readonly NegativeText[]): Uint8Array {
+  const gate = compileGate(negatives);
+  return Uint8Array.from(content.ideas, ({ key }) => (gate.isStopped(key) ? 1 : 0));
+}
