@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { BriefSchema } from './ideas';
+import { BriefSchema, SourceAnswerSchema } from './ideas';
 
 /** Research: sheets of ideas that are read before they cost anything. */
 
@@ -123,3 +123,67 @@ export const RemaindersPageSchema = v.strictObject({
   lines: v.array(RemainderLineSchema),
 });
 export type RemaindersPage = v.InferOutput<typeof RemaindersPageSchema>;
+
+const SheetSchema = v.strictObject({
+  ...{ id: v.number(), name: v.string(), stems: v.array(v.string()), struck: v.array(v.string()) },
+  ...{ version: v.number(), ideasVersion: v.number(), madeBy: v.string(), madeAt: v.string() },
+});
+export const SheetsViewSchema = v.strictObject({ sheets: v.array(SheetSchema) });
+export const NewSheetSchema = v.strictObject({ name: SheetNameSchema });
+export const SheetMadeSchema = v.strictObject({ sheetId: v.number() });
+
+const texts = v.pipe(
+  v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))),
+  v.maxLength(1_000, 'At most 1,000 of them.'),
+);
+/** What is given is set; the other stays. */
+export const SheetChangeSchema = v.strictObject({ stems: v.optional(texts), struck: v.optional(texts) });
+
+export const SheetViewSchema = v.strictObject({
+  sheet: SheetSchema,
+  sources: v.array(
+    v.strictObject({
+      ...{ id: v.number(), kind: v.string(), title: v.string(), asked: v.unknown() },
+      ...{
+        given: v.number(),
+        added: v.number(),
+        missing: v.nullable(v.string()),
+        who: v.string(),
+        at: v.string(),
+      },
+    }),
+  ),
+  /** words that most ideas hold, which are no stems yet */
+  proposed: v.array(v.strictObject({ text: v.string(), ideas: v.number() })),
+});
+export type SheetView = v.InferOutput<typeof SheetViewSchema>;
+
+/** Lines that are told of a paste at most; the others are counted. */
+export const MOST_TOLD = 200;
+export const GatheredSchema = v.strictObject({
+  ...{ sourceId: v.number(), title: v.string(), given: v.number(), added: v.number() },
+  missing: v.nullable(v.string()),
+  /** how a text was cleaned, where one was read */
+  lines: v.nullable(
+    v.strictObject({
+      ...{ cleaned: v.number(), refused: v.number(), twice: v.number() },
+      firstCleaned: v.array(
+        v.strictObject({ line: v.number(), raw: v.string(), became: v.array(v.string()) }),
+      ),
+      firstRefused: v.array(v.strictObject({ line: v.number(), raw: v.string(), reason: v.string() })),
+    }),
+  ),
+});
+export type GatheredAnswer = v.InferOutput<typeof GatheredSchema>;
+
+export const DecideIdeasSchema = v.strictObject({
+  /** ideas by their texts, or all that hold a remainder in one of its forms */
+  keys: v.pipe(v.array(v.string()), v.maxLength(MOST_IDEAS)),
+  verdict: v.nullable(v.picklist(['kept', 'dropped'])),
+});
+export const DecidedSchema = v.strictObject({
+  was: v.array(
+    v.strictObject({ verdict: v.nullable(v.picklist(['kept', 'dropped'])), keys: v.array(v.string()) }),
+  ),
+});
+export const IdeaSourceViewSchema = SourceAnswerSchema;

@@ -89,8 +89,8 @@ describe('ideas of one’s own', () => {
       text: '1. Bee jobs\n???\nbee jobs\nhive plans, hive pdf',
     });
     expect(said).toMatchObject({ given: 3, added: 3, title: 'pasted lines' });
-    expect(lines!.refused.map(({ line }) => line)).toEqual([2]);
-    expect(lines!.twice.map(({ line }) => line)).toEqual([3]);
+    expect(lines!.firstRefused.map(({ line }) => line)).toEqual([2]);
+    expect(lines).toMatchObject({ refused: 1, twice: 1, cleaned: 3 });
     expect(await texts()).toEqual(['bee jobs', 'hive pdf', 'hive plans']);
   });
 

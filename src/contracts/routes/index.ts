@@ -3,6 +3,7 @@ import { accountRoutes } from './account';
 import { intakeRoutes } from './intake';
 import { listRoutes } from './lists';
 import type { Part, Route } from './route';
+import { researchRoutes } from './research';
 import { siftRoutes } from './sift';
 import { todayRoutes } from './today';
 import { trayRoutes } from './tray';
@@ -17,6 +18,7 @@ export const ROUTES = {
   ...listRoutes,
   ...trayRoutes,
   ...todayRoutes,
+  ...researchRoutes,
 };
 
 export type Routes = typeof ROUTES;

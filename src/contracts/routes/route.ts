@@ -17,6 +17,7 @@ export const PARTS = [
   'views',
   'pass', // terms looked at
   'rules', // by which lists hang
+  'research', // sheets of ideas
   'elsewhere', // what others changed on the platform
   'ledger',
   'settings', // of the account

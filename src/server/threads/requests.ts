@@ -45,6 +45,9 @@ import { viewSavedOfToday } from '../use-cases/today/view-saved';
 import { lookAtToday } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
+import { gather } from '../use-cases/research/gather/gather';
+import { viewRemainders } from '../use-cases/research/view-remainders';
+import { viewSheet } from '../use-cases/research/view-sheet';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
 
@@ -86,6 +89,7 @@ export const REQUESTS = {
     ...{ viewForClient, forClientSheet },
     ...{ viewEnding, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
+    ...{ viewSheet, viewRemainders },
     findCodes,
     warmUp,
   },
@@ -100,7 +104,7 @@ export const REQUESTS = {
     draftPass,
     setVerdicts,
   },
-  ...{ draftEdit, keepHangRule, exceptFromRule },
+  ...{ draftEdit, keepHangRule, exceptFromRule, gather },
   ...{ sayDone, unsayDone, storeResults, takeBackResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
@@ -118,6 +122,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'draftEdit',
   'keepHangRule',
   'exceptFromRule',
+  'gather',
   'sayDone',
   'storeResults',
   'takeBackResults',

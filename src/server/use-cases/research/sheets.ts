@@ -1,3 +1,4 @@
+import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import {
   deleteSheet,
@@ -32,6 +33,7 @@ export async function makeSheet(
       ...{ actor: { person: personId }, about: 'research' },
       what: `Begin the research sheet ${name}`,
     });
+    await raiseDecisionVersion(trx, id);
     return { sheetId };
   });
 }
@@ -47,6 +49,7 @@ export async function changeSheet(
   await deps.db.transaction(async (trx) => {
     if (!(await findSheet(trx, id, sheetId, { lock: true }))) throw gone();
     await updateSheet(trx, id, sheetId, fields);
+    await raiseDecisionVersion(trx, id);
   });
 }
 
@@ -57,6 +60,7 @@ export async function dropSheet(deps: Deps, slug: string, personId: number, shee
     const sheet = await findSheet(trx, id, sheetId, { lock: true });
     if (!sheet) throw gone();
     await deleteSheet(trx, id, sheetId);
+    await raiseDecisionVersion(trx, id);
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'research' },
       what: `Throw the research sheet ${sheet.name} away`,
@@ -79,7 +83,10 @@ export async function decideIdeas(
   return deps.db.transaction(async (trx) => {
     if (!(await findSheet(trx, id, sheetId, { lock: true }))) throw gone();
     const before = await setIdeaVerdicts(trx, id, sheetId, personId, keys, verdict);
-    if (before.length > 0) await updateSheet(trx, id, sheetId);
+    if (before.length > 0) {
+      await updateSheet(trx, id, sheetId);
+      await raiseDecisionVersion(trx, id);
+    }
     const had = [null, 'kept', 'dropped'] as const;
     const was = had.map((one) => ({
       ...{ verdict: one, keys: before.filter((idea) => idea.was === one).map(({ key }) => key) },

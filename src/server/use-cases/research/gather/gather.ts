@@ -1,10 +1,11 @@
 import { listed } from '@/core';
-import { MOST_IDEAS, type Gather } from '@/contracts/research';
+import type { IdeaLines } from '@/core';
+import { MOST_IDEAS, MOST_TOLD, type Gather, type GatheredAnswer } from '@/contracts/research';
 import { appendLedger } from '../../../repositories/ledger';
 import { mergeIdeas } from '../../../repositories/research/ideas';
 import { insertSource, noteGiven } from '../../../repositories/research/sources';
 import { countIdeas, findSheet, updateSheet } from '../../../repositories/research/sheets';
-import type { Account } from '../../../repositories/account/accounts';
+import { raiseDecisionVersion, type Account } from '../../../repositories/account/accounts';
 import { OutsideTrouble } from '../../../outside';
 import { Refusal, type Deps } from '../../deps';
 import { requireAccount } from '../../open-workbench';
@@ -12,14 +13,6 @@ import type { Gathered } from './gathered';
 import { gatherCombinations, gatherFile, gatherKeywords, gatherLines } from './from-here';
 import { gatherCompletions, gatherIdeas } from './from-source';
 import { patiently } from './patiently';
-
-/** What a gathering brought into a sheet. */
-export type GatheredInto = Pick<Gathered, 'title' | 'missing' | 'lines'> & {
-  sourceId: number;
-  given: number;
-  /** ideas that the sheet did not have */
-  added: number;
-};
 
 /**
  * Gathers ideas into a sheet. What a source gave before it failed is kept, and it is said what is missing. Nothing is locked while a source
@@ -32,7 +25,7 @@ export async function gather(
   personId: number,
   sheetId: number,
   asked: Gather,
-): Promise<GatheredInto> {
+): Promise<GatheredAnswer> {
   const account = await requireAccount(deps, slug);
   const gathered = await ask(deps, account, asked);
   return deps.db.transaction(async (trx) => {
@@ -53,7 +46,8 @@ export async function gather(
       ...{ actor: { person: personId }, about: 'research' },
       what: `Gather ${ideas.length.toLocaleString('en')} ideas into ${sheet.name}: ${title}`,
     });
-    return { sourceId, title, missing, given: ideas.length, added, ...(lines && { lines }) };
+    await raiseDecisionVersion(trx, account.id); // so that others look again
+    return { sourceId, title, missing, given: ideas.length, added, lines: lines ? toldOf(lines) : null };
   });
 }
 
@@ -90,6 +84,13 @@ async function candidatesOf(
     throw error;
   }
 }
+
+/** How lines were cleaned: the first of them, and how many there are. */
+const toldOf = ({ cleaned, refused, twice }: IdeaLines): GatheredAnswer['lines'] => ({
+  ...{ cleaned: cleaned.length, refused: refused.length, twice: twice.length },
+  firstCleaned: cleaned.slice(0, MOST_TOLD),
+  firstRefused: refused.slice(0, MOST_TOLD),
+});
 
 /** What was asked for; a paste is not kept a second time. */
 const withoutText = (asked: Gather): unknown => (asked.kind === 'paste' ? { kind: 'paste' } : asked);

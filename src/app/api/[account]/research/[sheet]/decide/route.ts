@@ -1,0 +1,6 @@
+import { parseId, serve } from '@/app/api/_handle/handle';
+import { decideIdeas } from '@/server/use-cases/research/sheets';
+
+export const POST = serve('POST research/[sheet]/decide', ({ deps, slug, personId, params, body }) =>
+  decideIdeas(deps, slug, personId, parseId(params.sheet), body),
+);

@@ -1,0 +1,40 @@
+import { DoneSchema } from '../common';
+import {
+  DecidedSchema,
+  DecideIdeasSchema,
+  GatheredSchema,
+  GatherSchema,
+  IdeaSourceViewSchema,
+  NewSheetSchema,
+  RemaindersPageSchema,
+  RemaindersQuerySchema,
+  SheetChangeSchema,
+  SheetMadeSchema,
+  SheetsViewSchema,
+  SheetViewSchema,
+} from '../research';
+import { routesOf, STOPPING } from './route';
+
+export const researchRoutes = routesOf({
+  'GET research': { role: 'look', answer: SheetsViewSchema, from: ['research'] },
+  'POST research': {
+    ...{ role: 'prepare', body: NewSheetSchema, answer: SheetMadeSchema, changes: ['research', 'ledger'] },
+  },
+  /** the locations and languages of the idea source */
+  'GET research/source': { role: 'look', answer: IdeaSourceViewSchema, from: ['settings'] },
+  'GET research/[sheet]': { role: 'look', answer: SheetViewSchema, from: ['research'] },
+  'PATCH research/[sheet]': {
+    ...{ role: 'prepare', body: SheetChangeSchema, answer: DoneSchema, changes: ['research'] },
+  },
+  'DELETE research/[sheet]': { role: 'prepare', answer: DoneSchema, changes: ['research', 'ledger'] },
+  'POST research/[sheet]/gather': {
+    ...{ role: 'prepare', body: GatherSchema, answer: GatheredSchema, changes: ['research', 'ledger'] },
+  },
+  'GET research/[sheet]/remainders': {
+    ...{ role: 'look', query: RemaindersQuerySchema, answer: RemaindersPageSchema },
+    from: [...STOPPING, 'research'],
+  },
+  'POST research/[sheet]/decide': {
+    ...{ role: 'prepare', body: DecideIdeasSchema, answer: DecidedSchema, changes: ['research'] },
+  },
+});

@@ -1,0 +1,37 @@
+import { proposeStems } from '@/core';
+import type { SheetView } from '@/contracts/research';
+import { contentOf } from '../../compute/research/sheet-content';
+import { findSheet } from '../../repositories/research/sheets';
+import { listSources } from '../../repositories/research/sources';
+import { OutsideTrouble } from '../../outside';
+import { Refusal, type Deps } from '../deps';
+import { requireAccount } from '../open-workbench';
+
+/**
+ * Words that are no stem, however many ideas hold them.
+ */
+const NO_STEMS =
+  'a an and at by can do for from how i in is it my near of on or the to vs what where with you'.split(' ');
+
+/** A sheet, where its ideas came from, and the words that it is about besides its stems. @throws Refusal when there is none */
+export async function viewSheet(deps: Deps, slug: string, sheetId: number): Promise<SheetView> {
+  const { id } = await requireAccount(deps, slug);
+  const sheet = await findSheet(deps.db, id, sheetId);
+  if (!sheet) throw new Refusal('There is no such research sheet.', 404);
+  const { texts } = await contentOf(deps.db, id, sheet);
+  return {
+    sheet,
+    sources: await listSources(deps.db, id, sheetId),
+    proposed: proposeStems(texts, [...NO_STEMS, ...sheet.stems.flatMap((stem) => stem.split(' '))]),
+  };
+}
+
+/** The locations and languages for which the idea source has ideas. @throws Refusal when it does not answer */
+export async function viewIdeaSource({ ideas }: Pick<Deps, 'ideas'>) {
+  try {
+    return await ideas.about();
+  } catch (error) {
+    if (error instanceof OutsideTrouble) throw new Refusal(error.message, 502);
+    throw error;
+  }
+}
