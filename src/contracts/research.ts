@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { fewOf, MatchSchema, PlaceSchema, TouchedSchema, WeightSchema } from './common';
 import { BriefSchema, SourceAnswerSchema } from './ideas';
 
 /** Research: sheets of ideas that are read before they cost anything. */
@@ -187,3 +188,27 @@ export const DecidedSchema = v.strictObject({
   ),
 });
 export const IdeaSourceViewSchema = SourceAnswerSchema;
+
+/** Negatives that are chosen in a sheet: a remainder, in the forms in which it occurs. */
+export const WeighSchema = v.strictObject({
+  texts: v.pipe(v.array(v.string()), v.minLength(1), v.maxLength(100)),
+  match: MatchSchema,
+  place: PlaceSchema,
+});
+export const WeighedSchema = v.strictObject({
+  /** in the order asked; what each stops that no earlier one does */
+  negatives: v.array(
+    v.strictObject({
+      text: v.string(),
+      /** open ideas of the sheet */
+      ideas: v.number(),
+      /** in this account, wherever it ran: what it would have stopped in these days */
+      weight: WeightSchema,
+      /** why no platform takes it; null where it does */
+      refusal: v.nullable(v.string()),
+    }),
+  ),
+  /** of all of them together */
+  ...{ keywords: TouchedSchema, protected: fewOf(v.string()) },
+});
+export type Weighed = v.InferOutput<typeof WeighedSchema>;

@@ -12,6 +12,8 @@ import {
   SheetMadeSchema,
   SheetsViewSchema,
   SheetViewSchema,
+  WeighedSchema,
+  WeighSchema,
 } from '../research';
 import { routesOf, STOPPING } from './route';
 
@@ -33,6 +35,15 @@ export const researchRoutes = routesOf({
   'GET research/[sheet]/remainders': {
     ...{ role: 'look', query: RemaindersQuerySchema, answer: RemaindersPageSchema },
     from: [...STOPPING, 'research'],
+  },
+  /** asks only: what negatives would stop and hit */
+  'POST research/[sheet]/weigh': {
+    ...{
+      role: 'look',
+      body: WeighSchema,
+      answer: WeighedSchema,
+      from: [...STOPPING, 'verdicts', 'research'],
+    },
   },
   'POST research/[sheet]/decide': {
     ...{ role: 'prepare', body: DecideIdeasSchema, answer: DecidedSchema, changes: ['research'] },

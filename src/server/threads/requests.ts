@@ -47,6 +47,7 @@ import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
 import { gather } from '../use-cases/research/gather/gather';
 import { viewRemainders } from '../use-cases/research/view-remainders';
+import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
@@ -89,7 +90,7 @@ export const REQUESTS = {
     ...{ viewForClient, forClientSheet },
     ...{ viewEnding, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
-    ...{ viewSheet, viewRemainders },
+    ...{ viewSheet, viewRemainders, weighNegatives },
     findCodes,
     warmUp,
   },
