@@ -73,12 +73,13 @@ export type GatherOf<Kind extends Gather['kind']> = Extract<Gather, { kind: Kind
 export const IDEA_STATES = ['open', 'stopped', 'kept', 'dropped', 'stopped already'] as const;
 export type IdeaState = (typeof IDEA_STATES)[number];
 
+export const REMAINDER_SORTS = ['ideas', 'searches', 'least related', 'at fault'] as const;
+
 /** In the address a number is a text. */
 const whole = (otherwise: string) =>
   v.optional(v.pipe(v.string(), v.digits(), v.transform(Number)), otherwise);
 
-/** Which ideas of a sheet are looked at, and by what. */
-export const RemaindersQuerySchema = v.object({
+const filters = {
   state: v.optional(v.picklist(IDEA_STATES), 'open'),
   /** fewest searches a month; ideas of which nothing is known count as 0 */
   searches: whole('0'),
@@ -88,7 +89,15 @@ export const RemaindersQuerySchema = v.object({
   holds: v.optional(v.picklist(['none', 'any']), 'none'),
   /** of one source alone */
   source: v.optional(v.pipe(v.string(), v.digits(), v.transform(Number))),
-  sort: v.optional(v.picklist(['ideas', 'searches', 'least related', 'at fault']), 'ideas'),
+};
+/** Which ideas of a sheet are looked at. */
+export const IdeaFiltersSchema = v.object(filters);
+export type IdeaFilters = v.InferOutput<typeof IdeaFiltersSchema>;
+
+/** Which of them, and by what. */
+export const RemaindersQuerySchema = v.object({
+  ...filters,
+  sort: v.optional(v.picklist(REMAINDER_SORTS), 'ideas'),
   offset: whole('0'),
   most: whole('200'),
 });
@@ -212,3 +221,16 @@ export const WeighedSchema = v.strictObject({
   ...{ keywords: TouchedSchema, protected: fewOf(v.string()) },
 });
 export type Weighed = v.InferOutput<typeof WeighedSchema>;
+
+/** The ideas that hold a remainder, under the filters. */
+export const HoldingQuerySchema = v.object({ ...filters, remainder: v.pipe(v.string(), v.minLength(1)) });
+export const HoldingSchema = v.strictObject({
+  ideas: v.array(
+    v.strictObject({
+      ...{ key: v.string(), volume: v.nullable(v.number()), openingBidMicros: v.nullable(v.number()) },
+      /** its words, and whether each is of the remainder */
+      words: v.array(v.strictObject({ text: v.string(), isChosen: v.boolean() })),
+      sources: v.array(v.number()),
+    }),
+  ),
+});

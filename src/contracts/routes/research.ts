@@ -4,6 +4,8 @@ import {
   DecideIdeasSchema,
   GatheredSchema,
   GatherSchema,
+  HoldingQuerySchema,
+  HoldingSchema,
   IdeaSourceViewSchema,
   NewSheetSchema,
   RemaindersPageSchema,
@@ -34,6 +36,10 @@ export const researchRoutes = routesOf({
   },
   'GET research/[sheet]/remainders': {
     ...{ role: 'look', query: RemaindersQuerySchema, answer: RemaindersPageSchema },
+    from: [...STOPPING, 'research'],
+  },
+  'GET research/[sheet]/ideas': {
+    ...{ role: 'look', query: HoldingQuerySchema, answer: HoldingSchema },
     from: [...STOPPING, 'research'],
   },
   /** asks only: what negatives would stop and hit */

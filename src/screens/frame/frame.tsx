@@ -134,7 +134,7 @@ function Rail({ summary }: { summary: AccountSummary }) {
       </Link>
       <nav aria-label="Screens" className="mt-1 flex flex-col">
         {SCREENS.map(({ path, name, icon: Icon, open: what }) => {
-          const count = path !== 'today' && open ? open[path] : 0;
+          const count = open && path in open ? open[path as keyof typeof open] : 0;
           const href = `/${summary.slug}/${path}`;
           const current = pathname.startsWith(href);
           return (

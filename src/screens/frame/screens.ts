@@ -1,10 +1,19 @@
-import { BookText, CalendarDays, Inbox, ListTree, ScanSearch, SlidersHorizontal } from 'lucide-react';
+import {
+  BookText,
+  CalendarDays,
+  Inbox,
+  Lightbulb,
+  ListTree,
+  ScanSearch,
+  SlidersHorizontal,
+} from 'lucide-react';
 
 /** The screens of an account, in the order of the work; the rail shows them, and what is open in each. */
 export const SCREENS = [
   { path: 'today', name: 'Today', icon: CalendarDays, open: null },
   { path: 'intake', name: 'Intake', icon: Inbox, open: 'files that are not loaded' },
   { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
+  { path: 'research', name: 'Research', icon: Lightbulb, open: null },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
   { path: 'ledger', name: 'Ledger', icon: BookText, open: 'changes not read back yet' },
   { path: 'account', name: 'Account', icon: SlidersHorizontal, open: 'setting to make: the target' },

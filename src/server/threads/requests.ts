@@ -46,7 +46,7 @@ import { lookAtToday } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
 import { gather } from '../use-cases/research/gather/gather';
-import { viewRemainders } from '../use-cases/research/view-remainders';
+import { viewHolding, viewRemainders } from '../use-cases/research/view-remainders';
 import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
 import { warmUp } from '../use-cases/warm-up';
@@ -90,7 +90,7 @@ export const REQUESTS = {
     ...{ viewForClient, forClientSheet },
     ...{ viewEnding, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
-    ...{ viewSheet, viewRemainders, weighNegatives },
+    ...{ viewSheet, viewRemainders, viewHolding, weighNegatives },
     findCodes,
     warmUp,
   },

@@ -1,0 +1,29 @@
+'use client';
+
+import { useState } from 'react';
+import { FIELD } from '@/ui/form';
+import { GatherButton, type WayProps } from './gather-dialog';
+
+/** Lines as people write them. */
+export function PasteForm({ onGather, isGathering }: WayProps) {
+  const [text, setText] = useState('');
+  return (
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== '') onGather({ kind: 'paste', text });
+      }}
+    >
+      <label>
+        Lines: bullets, numbers, quotes and notes are taken off, commas part a line
+        <textarea
+          className={`${FIELD} mt-0.5 h-48 w-full`}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <GatherButton isGathering={isGathering} />
+    </form>
+  );
+}
