@@ -41,6 +41,13 @@ describe('remainders', () => {
     expect([texts[0], formsOf(0), [...ideasOf(0)]]).toEqual(['plans', ['plans', 'plan'], [0, 1, 2]]);
   });
 
+  test('a stem of several words is taken out where it is written as one, too', () => {
+    expect(found(['tablelooms used', 'table loom used'], ['table loom'])).toEqual({
+      remainders: [['used', [0, 1]]],
+      bare: [],
+    });
+  });
+
   test('a struck phrase goes only where it stands whole', () => {
     expect(found(['loom north dale', 'loom dale north'], ['loom'], ['north dale'])).toEqual({
       remainders: [['dale north', [1]]],

@@ -36,10 +36,10 @@ export function stemTexts(texts: readonly string[]): StemmedTexts {
   };
 }
 
-/** 1 for each stem that one of some words has. */
+/** 1 for each stem that a word of some texts has, or a text of several words that is written as one. */
 export function markStems({ stemCount, findStem }: StemmedTexts, given: readonly string[]): Uint8Array {
   const marked = new Uint8Array(stemCount);
-  for (const word of given.flatMap((text) => words(text))) {
+  for (const word of given.flatMap((text) => [...words(text), words(text).join('')])) {
     const stem = findStem(word);
     if (stem !== undefined) marked[stem] = 1;
   }

@@ -8,7 +8,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Button, Key } from '@/ui/button';
-import { conversionsOf, formatCount } from '@/ui/format';
+import { formatConversions, formatCount } from '@/ui/format';
 import { Radio } from '@/ui/radio';
 import { Select } from '@/ui/select';
 import type { Match, RemainderChoice } from './use-remainder';
@@ -97,7 +97,7 @@ function Weighed({
                   <td className="text-right">{formatCount(ideas)}</td>
                   <td className="text-right">{formatCount(weight.terms)}</td>
                   <td className="text-right">{money(weight.costMicros ?? 0)}</td>
-                  <td className="text-right">{conversionsOf(weight)}</td>
+                  <td className="text-right">{formatConversions(weight.conversions ?? 0)}</td>
                 </>
               ) : (
                 <td colSpan={4} className="text-right text-small text-rust">

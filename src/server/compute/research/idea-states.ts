@@ -14,7 +14,7 @@ export function statesOf(
   verdicts: ReadonlyMap<string, IdeaVerdict>,
 ): IdeaState[] {
   const now = stoppedBy(content, inForceSomewhere(standing.shape()));
-  const then = stoppedBy(content, draft.gate.shape().negatives);
+  const then = stoppedBy(content, withTheTray(standing.shape(), draft.gate.shape()));
   return content.ideas.map(({ key }, i) => {
     if (now[i] === 1) return 'stopped already';
     return then[i] === 1 ? 'stopped' : (verdicts.get(key) ?? 'open');
@@ -27,6 +27,12 @@ function inForceSomewhere({ lists, negatives }: AccountShape): readonly Negative
     lists.filter(({ hungOn }) => hungOn === 'account' || hungOn.length > 0).map(({ id }) => id),
   );
   return negatives.filter(({ place }) => place.kind !== 'list' || hung.has(place.id!));
+}
+
+/** What is in force with the tray, and what the tray brings into lists that hang nowhere yet. */
+function withTheTray(standing: AccountShape, then: AccountShape): readonly NegativeText[] {
+  const known = new Set(standing.negatives.map(({ id }) => id));
+  return [...inForceSomewhere(then), ...then.negatives.filter(({ id }) => !known.has(id))];
 }
 
 /** 1 for each idea that one of some negatives matches. */
