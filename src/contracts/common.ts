@@ -32,6 +32,20 @@ export const ListNameSchema = v.pipe(
 );
 const list = { listId: IdSchema, name: ListNameSchema };
 
+/** The name of a campaign or an ad group. */
+export const ElementNameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A name is needed.'),
+  v.maxLength(120, 'A name may hold 120 characters.'),
+);
+const budgetMicros = v.pipe(BidSchema, v.minValue(10_000, 'A budget is needed.'));
+const newKeyword = {
+  ...{ campaign: ElementNameSchema, adGroup: ElementNameSchema },
+  ...{ text: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(200)), match: MatchSchema },
+  bidMicros: BidSchema,
+};
+
 /** The core's Change, as it crosses the wire. */
 export const ChangeSchema: v.GenericSchema<Change, Change> = v.variant('kind', [
   v.object({ kind: v.literal('add negative'), ...negative }),
@@ -48,6 +62,12 @@ export const ChangeSchema: v.GenericSchema<Change, Change> = v.variant('kind', [
   v.object({ kind: v.literal('set bid'), ...keyword, bidMicros: BidSchema, wasMicros: BidSchema }),
   v.object({ kind: v.literal('pause keyword'), ...keyword }),
   v.object({ kind: v.literal('run keyword'), ...keyword }),
+  v.object({ kind: v.picklist(['add campaign', 'remove campaign']), name: ElementNameSchema, budgetMicros }),
+  v.object({
+    ...{ kind: v.picklist(['add ad group', 'remove ad group']), campaign: ElementNameSchema },
+    name: ElementNameSchema,
+  }),
+  v.object({ kind: v.picklist(['add keyword', 'remove keyword']), ...newKeyword }),
 ]);
 
 /** A figure that a source may leave out. */

@@ -5,6 +5,7 @@ export {
   changeKey,
   checkNegative,
   codeKey,
+  dependentsOf,
   describeChange,
   describePlace,
   doesWhat,

@@ -27,6 +27,9 @@ type Case = {
 
 const HIVES = { kind: 'campaign', id: 'C1' } as const;
 const OLD = { kind: 'list', id: 'S2' } as const;
+const aKeyword = (text: string, adGroup = 'Starter') => ({
+  ...{ campaign: 'Hives', adGroup, text, match: 'phrase' as const, bidMicros: 600_000 },
+});
 const fresh = newListId(randomUUID());
 
 const CASES: Record<ChangeKind, Case> = {
@@ -144,6 +147,42 @@ const CASES: Record<ChangeKind, Case> = {
     finds: 'missing',
     cells: ['Run the keyword again', 'Weekend', 'bee course'],
   },
+  'add campaign': {
+    change: () => ({ kind: 'add campaign', name: 'Spring', budgetMicros: 12_500_000 }),
+    meddling: { kind: 'remove campaign', name: 'Spring', budgetMicros: 12_500_000 },
+    finds: 'missing',
+    cells: ['Add the campaign, paused', 'Spring', '12.50'],
+  },
+  'remove campaign': {
+    change: () => ({ kind: 'remove campaign', name: 'Bare', budgetMicros: 1_000_000 }),
+    meddling: { kind: 'add campaign', name: 'Bare', budgetMicros: 1_000_000 },
+    finds: 'missing',
+    cells: ['Remove the campaign', 'Bare'],
+  },
+  'add ad group': {
+    change: () => ({ kind: 'add ad group', campaign: 'Hives', name: 'Kits' }),
+    meddling: { kind: 'remove ad group', campaign: 'Hives', name: 'Kits' },
+    finds: 'missing',
+    cells: ['Add the ad group', 'Hives', 'Kits'],
+  },
+  'remove ad group': {
+    change: () => ({ kind: 'remove ad group', campaign: 'Hives', name: 'Hollow' }),
+    meddling: { kind: 'add ad group', campaign: 'Hives', name: 'Hollow' },
+    finds: 'missing',
+    cells: ['Remove the ad group', 'Hives', 'Hollow'],
+  },
+  'add keyword': {
+    change: () => ({ ...aKeyword('hive kit'), kind: 'add keyword' }),
+    meddling: { ...aKeyword('hive kit'), kind: 'remove keyword' },
+    finds: 'missing',
+    cells: ['Add the keyword', 'Hives', 'Starter', 'hive kit', 'phrase', '0.60'],
+  },
+  'remove keyword': {
+    change: () => ({ ...aKeyword('hive stand', 'Stands'), kind: 'remove keyword' }),
+    meddling: { ...aKeyword('hive stand', 'Stands'), kind: 'add keyword' },
+    finds: 'missing',
+    cells: ['Remove the keyword', 'Hives', 'Stands', 'hive stand'],
+  },
 };
 
 /** A small account in which every kind of change is possible. */
@@ -151,7 +190,18 @@ function aSeedForAll() {
   const { structure } = aSeed();
   const seed: Structure = {
     ...structure,
-    keywords: structure.keywords.map((k) => (k.id === 'K3' ? { ...k, status: 'paused' } : k)),
+    campaigns: [
+      ...structure.campaigns,
+      { ...structure.campaigns[0]!, id: 'C9', name: 'Bare', status: 'paused', budgetMicros: 1_000_000 },
+    ],
+    adGroups: [...structure.adGroups, { id: 'G9', campaignId: 'C1', name: 'Hollow', status: 'live' }],
+    keywords: [
+      ...structure.keywords.map((k) => (k.id === 'K3' ? { ...k, status: 'paused' as const } : k)),
+      {
+        ...structure.keywords[0]!,
+        ...{ id: 'K9', adGroupId: 'G2', text: 'hive stand', match: 'phrase', bidMicros: 600_000 },
+      },
+    ],
     lists: [
       ...structure.lists,
       { id: 'S3', name: 'Empty', status: 'live', holds: 'words' },
@@ -195,13 +245,21 @@ const find = async (change: Change) =>
 
 /** What stands on the platform, without what tells one time from another. */
 async function standing() {
-  const { campaigns, keywords, lists, hangings, negatives, placements, exclusions } =
+  const { campaigns, adGroups, keywords, lists, hangings, negatives, placements, exclusions } =
     await world.deps.platform.structure(world.slug, 0);
   const isThere = ({ status }: { status: string }) => status !== 'removed';
   const names = new Map([...campaigns, ...lists].map(({ id, name }) => [id, name]));
   const name = (id: string | null) => names.get(id ?? '') ?? id;
   return {
-    keywords: keywords.map(({ text, match, status, bidMicros }) => [text, match, status, bidMicros].join()),
+    campaigns: campaigns.filter(isThere).map((c) => [c.name, c.status, c.budgetMicros].join()),
+    adGroups: adGroups
+      .filter(isThere)
+      .map((g) => `${g.name} in ${name(g.campaignId)}`)
+      .sort(),
+    keywords: keywords
+      .filter(isThere)
+      .map(({ text, match, status, bidMicros }) => [text, match, status, bidMicros].join())
+      .sort(),
     lists: lists
       .filter(isThere)
       .map((l) => l.name)

@@ -71,6 +71,33 @@ export function listMadeBy(change: Change): MadeList | undefined {
 }
 
 /**
+ * Changes that can not stand once some others are taken out: those that fill a list, a campaign or an ad group which goes with them.
+ * @param gone what is taken out
+ * @returns what falls with it, in the order of `all`
+ * @example dependentsOf([stop], [stop]) // []
+ */
+export function dependentsOf<C extends Change>(gone: readonly C[], all: readonly C[]): C[] {
+  const made = new Set<string>();
+  const lists = new Set<string>();
+  const fallen = new Set<C>(gone);
+  const note = (change: C) => {
+    if (change.kind.startsWith('add ')) made.add(changeKey(change));
+    const list = listMadeBy(change)?.listId;
+    if (list !== undefined) lists.add(list);
+  };
+  gone.forEach(note);
+  // What is made comes before what needs it, so one pass finds all.
+  for (const change of all) {
+    const needs = rulesOf(change).needs?.(change);
+    const falls = (needs !== undefined && made.has(needs)) || lists.has(listOf(change) ?? '');
+    if (!falls || fallen.has(change)) continue;
+    fallen.add(change);
+    note(change);
+  }
+  return all.filter((change) => fallen.has(change) && !gone.includes(change));
+}
+
+/**
  * The list that a change alters, so that the change reaches every campaign on which the list hangs.
  * @example listAlteredBy({ kind: 'hang list', listId: '7', campaignId: 'c1' }) // undefined
  */

@@ -23,7 +23,24 @@ export type Change =
   /** the bid is the most that a click may cost, micro-units; `wasMicros` is what it was */
   | { kind: 'set bid'; keywordId: string; bidMicros: number; wasMicros: number }
   | { kind: 'pause keyword'; keywordId: string }
-  | { kind: 'run keyword'; keywordId: string };
+  | { kind: 'run keyword'; keywordId: string }
+  /** elements that the platform does not have yet are named as people name them; amounts in micro-units */
+  | { kind: 'add campaign'; name: string; budgetMicros: number }
+  | { kind: 'remove campaign'; name: string; budgetMicros: number }
+  | { kind: 'add ad group'; campaign: string; name: string }
+  | { kind: 'remove ad group'; campaign: string; name: string }
+  | ({ kind: 'add keyword' } & NewKeyword)
+  | ({ kind: 'remove keyword' } & NewKeyword);
+
+/** A keyword in an ad group, both by their names. */
+type NewKeyword = {
+  campaign: string;
+  adGroup: string;
+  text: string;
+  match: MatchType;
+  /** the most that a click may cost, micro-units */
+  bidMicros: number;
+};
 
 /** What a shared list holds; words where nothing is said. */
 export type ListContent = 'words' | 'placements';

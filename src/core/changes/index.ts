@@ -1,6 +1,7 @@
 export {
   cancels,
   changeKey,
+  dependentsOf,
   describeChange,
   doesWhat,
   inverse,

@@ -36,6 +36,13 @@ const product = fc.record({
   ),
 });
 
+const newCampaign = fc.record({ name, budgetMicros: micros });
+const newAdGroup = fc.record({ campaign: name, name });
+const newKeyword = fc.record({
+  ...{ campaign: name, adGroup: name, text: fc.constantFrom('hive kit', 'bee suit') },
+  ...{ match: fc.constantFrom('broad' as const, 'phrase' as const, 'exact' as const), bidMicros: micros },
+});
+
 /** A change of each kind; a new kind has its generator here. */
 export const ANY_OF_KIND: { [K in ChangeKind]: Arbitrary<ChangeOf<K>> } = {
   'add negative': negative.map((n) => ({ kind: 'add negative', ...n.negative, place: n.place })),
@@ -58,6 +65,12 @@ export const ANY_OF_KIND: { [K in ChangeKind]: Arbitrary<ChangeOf<K>> } = {
     .map((bid) => ({ kind: 'set bid', ...bid })),
   'pause keyword': keywordId.map((id) => ({ kind: 'pause keyword', keywordId: id })),
   'run keyword': keywordId.map((id) => ({ kind: 'run keyword', keywordId: id })),
+  'add campaign': newCampaign.map((c) => ({ kind: 'add campaign', ...c })),
+  'remove campaign': newCampaign.map((c) => ({ kind: 'remove campaign', ...c })),
+  'add ad group': newAdGroup.map((g) => ({ kind: 'add ad group', ...g })),
+  'remove ad group': newAdGroup.map((g) => ({ kind: 'remove ad group', ...g })),
+  'add keyword': newKeyword.map((k) => ({ kind: 'add keyword', ...k })),
+  'remove keyword': newKeyword.map((k) => ({ kind: 'remove keyword', ...k })),
 };
 export const ALL_KINDS = Object.keys(ANY_OF_KIND) as ChangeKind[];
 

@@ -134,6 +134,12 @@ function make(now: readonly Standing[], changes: readonly Change[]): Standing[] 
       case 'set bid':
       case 'pause keyword':
       case 'run keyword':
+      case 'add campaign':
+      case 'remove campaign':
+      case 'add ad group':
+      case 'remove ad group':
+      case 'add keyword':
+      case 'remove keyword':
         throw new Error(change.kind);
     }
   }

@@ -1,4 +1,5 @@
 import type { Change, ChangeKind } from '../change';
+import { elementRules } from './element';
 import { hangingRules } from './hanging';
 import { keywordRules } from './keyword';
 import type { KindRules, RulesFor } from './kind';
@@ -15,6 +16,7 @@ const RULES: RulesFor<ChangeKind> = {
   ...placementRules,
   ...productRules,
   ...keywordRules,
+  ...elementRules,
 };
 
 /** Every kind of change, in the order in which they are joined here. */

@@ -64,6 +64,12 @@ const OPPOSITES: Record<ChangeKind, ChangeKind> = {
   'set bid': 'set bid',
   'pause keyword': 'run keyword',
   'run keyword': 'pause keyword',
+  'add campaign': 'remove campaign',
+  'remove campaign': 'add campaign',
+  'add ad group': 'remove ad group',
+  'remove ad group': 'add ad group',
+  'add keyword': 'remove keyword',
+  'remove keyword': 'add keyword',
 };
 
 describe.each(ALL_KINDS)('%s', (kind) => {

@@ -1,4 +1,4 @@
-import { listMadeBy, listOf, type Change } from '@/core';
+import { dependentsOf, listMadeBy, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
 import { lockAccount, raiseDraftVersion } from '../../repositories/account/accounts';
 import { openDraft } from '../../repositories/tray/change-sets';
@@ -39,7 +39,7 @@ export async function draftChanges(
 }
 
 /**
- * Takes changes out of the tray, with those that need a list which goes with them.
+ * Takes changes out of the tray, with those that need a list, a campaign or an ad group which goes with them.
  * @returns the changes that were taken out, so that they can be put back
  */
 export async function removeFromTray(
@@ -54,7 +54,13 @@ export async function removeFromTray(
     const wanted = new Set(changeIds);
     const chosen = open.drafted.filter((c) => wanted.has(c.id));
     const lists = new Set(chosen.flatMap(({ change }) => listMadeBy(change)?.listId ?? []));
-    const gone = open.drafted.filter((c) => wanted.has(c.id) || lists.has(listOf(c.change) ?? ''));
+    const fallen = new Set(
+      dependentsOf(
+        chosen.map(({ change }) => change),
+        open.drafted.map(({ change }) => change),
+      ),
+    );
+    const gone = open.drafted.filter((c) => wanted.has(c.id) || fallen.has(c.change));
     await deleteDrafted(
       trx,
       id,

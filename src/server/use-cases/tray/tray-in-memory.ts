@@ -66,14 +66,14 @@ export function openTray(opened: Open, personId: number): TrayInMemory {
     inTray.delete(changeKey(standing.change));
     gate.restore(standing.change, opened.awaited);
     if ('id' in standing) gone.push(standing.id);
-    if (isOfLists(standing.change))
+    if (isOfNames(standing.change))
       open = { ...open, laid: open.laid.filter((change) => change !== standing.change) };
   }
 
   function putIn(made: Made) {
     inTray.set(changeKey(made.change), made);
     gate.apply(made.change);
-    if (isOfLists(made.change))
+    if (isOfNames(made.change))
       open = { ...open, laid: [...open.laid, made.change], names: namesWithMade(open, [made.change]) };
   }
 
@@ -114,8 +114,11 @@ export function openTray(opened: Open, personId: number): TrayInMemory {
   };
 }
 
-/** Whether a change makes, removes or names a list: what lists there are is found anew then. */
-const isOfLists = (change: Change) => doesWhat(change) === 'neither' && listOf(change) !== undefined;
+/** Whether a change makes, removes or names something that others name: what there is of them is found anew then. */
+const isOfNames = (change: Change) =>
+  change.kind === 'add campaign' ||
+  change.kind === 'add ad group' ||
+  (doesWhat(change) === 'neither' && listOf(change) !== undefined);
 
 function rowOf(wanted: Wanted, draftedBy: number, isForced: boolean): NewChange {
   const { change, why, undoes, from } = wanted;

@@ -1,4 +1,5 @@
 import type { PlatformChange } from '@/contracts/platform';
+import { elementActions } from './element';
 import { hangingActions } from './hanging';
 import { keywordActions } from './keyword';
 import type { AccountInWork, ActionsFor, Applied } from './kind';
@@ -14,6 +15,7 @@ const ACTIONS: ActionsFor<PlatformChange['kind']> = {
   ...placementActions,
   ...productActions,
   ...keywordActions,
+  ...elementActions,
 };
 
 /** Applies a change to the account, or refuses it with a reason and leaves the account as it is. */

@@ -1,4 +1,5 @@
 import { CHANGE_KINDS, type Change, type ChangeKind } from '@/core';
+import { elementWork } from './element';
 import { hangingWork } from './hanging';
 import type { KindWork, WorkFor } from './kind';
 import { keywordWork } from './keyword';
@@ -15,6 +16,7 @@ const WORK: WorkFor<ChangeKind> = {
   ...placementWork,
   ...productWork,
   ...keywordWork,
+  ...elementWork,
 };
 
 /** What the server does for the kind of a change. */
