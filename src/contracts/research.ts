@@ -76,11 +76,10 @@ export type IdeaState = (typeof IDEA_STATES)[number];
 export const REMAINDER_SORTS = ['ideas', 'searches', 'least related', 'at fault'] as const;
 
 /** In the address a number is a text. */
-const whole = (otherwise: string) =>
+export const whole = (otherwise: string) =>
   v.optional(v.pipe(v.string(), v.digits(), v.transform(Number)), otherwise);
 
 const filters = {
-  state: v.optional(v.picklist(IDEA_STATES), 'open'),
   /** fewest searches a month; ideas of which nothing is known count as 0 */
   searches: whole('0'),
   /** words and runs, parted by commas */
@@ -90,13 +89,16 @@ const filters = {
   /** of one source alone */
   source: v.optional(v.pipe(v.string(), v.digits(), v.transform(Number))),
 };
+/** The filters but for the state. */
+export const IDEA_FILTERS = filters;
 /** Which ideas of a sheet are looked at. */
-export const IdeaFiltersSchema = v.object(filters);
+const inState = { ...filters, state: v.optional(v.picklist(IDEA_STATES), 'open') };
+export const IdeaFiltersSchema = v.object(inState);
 export type IdeaFilters = v.InferOutput<typeof IdeaFiltersSchema>;
 
 /** Which of them, and by what. */
 export const RemaindersQuerySchema = v.object({
-  ...filters,
+  ...inState,
   sort: v.optional(v.picklist(REMAINDER_SORTS), 'ideas'),
   offset: whole('0'),
   most: whole('200'),
@@ -223,7 +225,7 @@ export const WeighedSchema = v.strictObject({
 export type Weighed = v.InferOutput<typeof WeighedSchema>;
 
 /** The ideas that hold a remainder, under the filters. */
-export const HoldingQuerySchema = v.object({ ...filters, remainder: v.pipe(v.string(), v.minLength(1)) });
+export const HoldingQuerySchema = v.object({ ...inState, remainder: v.pipe(v.string(), v.minLength(1)) });
 export const HoldingSchema = v.strictObject({
   ideas: v.array(
     v.strictObject({

@@ -282,6 +282,7 @@ export {
   proposeStems,
   readIdeaLines,
   stemTexts,
+  strikeOut,
   type CombineSettings,
   type GroupSettings,
   type IdeaGroup,

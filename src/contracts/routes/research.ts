@@ -1,4 +1,5 @@
 import { DoneSchema } from '../common';
+import { GroupsQuerySchema, GroupsViewSchema, MovedSchema, MovesSchema } from '../groups';
 import {
   DecidedSchema,
   DecideIdeasSchema,
@@ -50,6 +51,14 @@ export const researchRoutes = routesOf({
       answer: WeighedSchema,
       from: [...STOPPING, 'verdicts', 'research'],
     },
+  },
+  'GET research/[sheet]/groups': {
+    ...{ role: 'look', query: GroupsQuerySchema, answer: GroupsViewSchema },
+    from: [...STOPPING, 'research'],
+  },
+  /** puts ideas into groups: taking, naming, merging, parting and dropping groups are such moves */
+  'POST research/[sheet]/groups': {
+    ...{ role: 'prepare', body: MovesSchema, answer: MovedSchema, changes: ['research'] },
   },
   'POST research/[sheet]/decide': {
     ...{ role: 'prepare', body: DecideIdeasSchema, answer: DecidedSchema, changes: ['research'] },

@@ -3,4 +3,5 @@ export { groupIdeas, type GroupSettings, type IdeaGroup, type IdeaGroups } from 
 export { readIdeaLines, type IdeaLines } from './idea-lines';
 export { proposeStems, type Stem } from './propose-stems';
 export { findRemainders, type Remainders } from './remainders';
+export { strikeOut } from './strike-out';
 export { stemTexts, type StemmedTexts } from './stemmed-texts';

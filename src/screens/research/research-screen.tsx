@@ -10,6 +10,8 @@ import { EmptyState, ErrorText } from '@/ui/said';
 import { Select } from '@/ui/select';
 import { NewSheetSchema } from '@/contracts/research';
 import { Filters } from './filters';
+import { GroupsView } from './groups/groups-view';
+import { useGroups } from './groups/use-groups';
 import { GatherDialog } from './gather/gather-dialog';
 import { RemainderInHand } from './hand/remainder-in-hand';
 import { useRemainder } from './hand/use-remainder';
@@ -69,7 +71,9 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
     placeholderData: keepPreviousData,
   });
   const at = Math.min(cursor, Math.max(0, (data?.lines.length ?? 0) - 1));
-  const remainder = useRemainder(sheetId, data?.lines[at], url);
+  const groups = useGroups(sheetId, url);
+  const isGrouped = url.shown === 'groups';
+  const remainder = useRemainder(sheetId, isGrouped ? undefined : data?.lines[at], url);
   return (
     <>
       <div className="flex min-h-0 flex-1">
@@ -80,8 +84,15 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
           onGather={() => setGathers(true)}
         />
         <section aria-label="Remainders" className="flex min-w-0 flex-1 flex-col border-l border-line">
-          <StateTabs state={url.state} counts={data?.counts} onChange={(state) => onChange({ state })}>
-            {error ? (
+          <StateTabs
+            shown={url.shown}
+            counts={data?.counts}
+            groups={groups.view?.groups.length}
+            onChange={(shown) => onChange({ shown })}
+          >
+            {isGrouped && view ? (
+              <GroupsView sheet={view.sheet} groups={groups} url={url} onChange={onChange} />
+            ) : error ? (
               <ErrorText error={error} isWhole />
             ) : (
               <RemaindersTable
@@ -98,7 +109,7 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
           </StateTabs>
         </section>
       </div>
-      <RemainderInHand remainder={remainder} />
+      {!isGrouped && <RemainderInHand remainder={remainder} />}
       {gathers && view && <GatherDialog view={view} onClose={() => setGathers(false)} />}
     </>
   );

@@ -2,15 +2,26 @@
 
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import type * as v from 'valibot';
-import { IDEA_STATES, REMAINDER_SORTS, type RemaindersQuerySchema } from '@/contracts/research';
+import {
+  IDEA_STATES,
+  REMAINDER_SORTS,
+  type IdeaState,
+  type RemaindersQuerySchema,
+} from '@/contracts/research';
+
+/** What is shown of a sheet: the remainders of the ideas in a state, or the groups of those that stay. */
+export type Shown = IdeaState | 'groups';
 
 const PARSERS = {
   sheet: parseAsInteger,
-  state: parseAsStringLiteral(IDEA_STATES).withDefault('open'),
+  shown: parseAsStringLiteral<Shown>(['groups', ...IDEA_STATES]).withDefault('open'),
   searches: parseAsInteger.withDefault(0),
   typed: parseAsString.withDefault(''),
   holds: parseAsStringLiteral(['none', 'any'] as const).withDefault('none'),
   source: parseAsInteger,
+  /** how what stays is grouped */
+  ...{ smallest: parseAsInteger.withDefault(3), words: parseAsInteger.withDefault(2) },
+  ...{ groups: parseAsInteger.withDefault(40), fine: parseAsInteger.withDefault(40) },
   sort: parseAsStringLiteral(REMAINDER_SORTS).withDefault('ideas'),
 };
 
@@ -22,7 +33,7 @@ export type ResearchUrl = ReturnType<typeof useResearchUrl>[0];
 
 /** The filters as the server takes them. */
 export function toQuery({
-  state,
+  shown,
   searches,
   typed,
   holds,
@@ -30,7 +41,7 @@ export function toQuery({
   sort,
 }: ResearchUrl): v.InferInput<typeof RemaindersQuerySchema> {
   return {
-    ...{ state, typed, holds, sort, searches: String(searches) },
+    ...{ state: shown === 'groups' ? 'open' : shown, typed, holds, sort, searches: String(searches) },
     ...(source !== null && { source: String(source) }),
   };
 }

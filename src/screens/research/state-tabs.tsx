@@ -1,12 +1,15 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { IDEA_STATES, type IdeaState, type RemaindersPage } from '@/contracts/research';
+import type { RemaindersPage } from '@/contracts/research';
 import { formatCount } from '@/ui/format';
 import { TabbedView } from '@/ui/tabs';
+import type { Shown } from './research-url';
 
-const NAMES: Record<IdeaState, string> = {
-  open: 'Open',
+const SHOWN: readonly Shown[] = ['open', 'groups', 'stopped', 'kept', 'dropped', 'stopped already'];
+const NAMES: Record<Shown, string> = {
+  open: 'Remainders',
+  groups: 'Groups',
   stopped: 'In the tray',
   kept: 'Kept',
   dropped: 'Dropped',
@@ -14,22 +17,28 @@ const NAMES: Record<IdeaState, string> = {
 };
 
 type Props = {
-  state: IdeaState;
+  shown: Shown;
+  /** groups that there are */
+  groups: number | undefined;
   counts: RemaindersPage['counts'] | undefined;
-  onChange: (state: IdeaState) => void;
+  onChange: (shown: Shown) => void;
   children: ReactNode;
 };
 
 /** The piles that ideas lie on; counts follow the tray. */
-export function StateTabs({ state, counts, onChange, children }: Props) {
+export function StateTabs({ shown, counts, groups, onChange, children }: Props) {
+  const countOf = (value: Shown) => {
+    const count = value === 'groups' ? groups : counts?.[value];
+    return count === undefined ? '' : formatCount(count);
+  };
   return (
     <TabbedView
       label="Show"
       className="px-3"
-      tabs={IDEA_STATES.map((value) => ({
-        ...{ value, name: NAMES[value], count: counts ? formatCount(counts[value] ?? 0) : '' },
+      tabs={SHOWN.map((value) => ({
+        ...{ value, name: NAMES[value], count: countOf(value) },
       }))}
-      value={state}
+      value={shown}
       onChange={onChange}
     >
       {children}

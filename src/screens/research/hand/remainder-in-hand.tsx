@@ -1,17 +1,12 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
-import type { Place } from '@/core';
 import { counted } from '@/core';
-import { Hurts } from '@/screens/frame/hurts';
 import { InHand } from '@/screens/frame/in-hand';
-import { useMoney } from '@/screens/frame/money';
-import { useRoutes } from '@/screens/frame/data/routes';
 import { Button, Key } from '@/ui/button';
-import { formatConversions, formatCount } from '@/ui/format';
-import { Radio } from '@/ui/radio';
-import { Select } from '@/ui/select';
-import type { Match, RemainderChoice } from './use-remainder';
+import { formatCount } from '@/ui/format';
+import { PlaceOfNegatives } from './place-of-negatives';
+import type { RemainderChoice } from './use-remainder';
+import { WeighedNegatives } from './weighed-negatives';
 
 /** Ideas that are shown in hand; the others are counted. */
 const MOST_SHOWN = 8;
@@ -48,107 +43,9 @@ export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {
           )}
         </ul>
       )}
-      {weighed && <Weighed remainder={remainder} weighed={weighed} />}
+      {weighed && <WeighedNegatives remainder={remainder} weighed={weighed} />}
       <PlaceOfNegatives place={remainder.place} onChange={remainder.setPlace} />
     </InHand>
-  );
-}
-
-const NAMES: Record<Match, string> = { phrase: 'phrase', broad: 'broad', exact: 'exact' };
-
-function Weighed({
-  remainder,
-  weighed,
-}: {
-  remainder: RemainderChoice;
-  weighed: NonNullable<RemainderChoice['weighed']>;
-}) {
-  const money = useMoney();
-  const { match, setMatch, takesForms, setTakesForms, line } = remainder;
-  return (
-    <>
-      <fieldset className="mt-2 flex flex-wrap items-center gap-x-2 text-table">
-        <legend className="sr-only">Match type</legend>
-        Stop as <Key>m</Key>
-        {(Object.keys(NAMES) as Match[]).map((one) => (
-          <label key={one} className="flex items-center gap-0.5">
-            <Radio name="match" checked={match === one} onChange={() => setMatch(one)} />
-            {NAMES[one]}
-          </label>
-        ))}
-      </fieldset>
-      <table className="mt-1 w-full border-y border-line text-table">
-        <caption className="sr-only">What each would stop</caption>
-        <thead className="text-small text-soft">
-          <tr>
-            <th className="text-left font-normal">negative</th>
-            <th className="text-right font-normal">ideas</th>
-            <th className="text-right font-normal">terms here</th>
-            <th className="text-right font-normal">cost</th>
-            <th className="text-right font-normal">conv.</th>
-          </tr>
-        </thead>
-        <tbody>
-          {weighed.negatives.map(({ text, ideas, weight, refusal }) => (
-            <tr key={text}>
-              <td className="font-semibold break-words">{text}</td>
-              {refusal === null ? (
-                <>
-                  <td className="text-right">{formatCount(ideas)}</td>
-                  <td className="text-right">{formatCount(weight.terms)}</td>
-                  <td className="text-right">{money(weight.costMicros ?? 0)}</td>
-                  <td className="text-right">{formatConversions(weight.conversions ?? 0)}</td>
-                </>
-              ) : (
-                <td colSpan={4} className="text-right text-small text-rust">
-                  {refusal}
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {line && line.forms.length > 1 && (
-        <button
-          type="button"
-          className="min-h-6 text-table text-pine hover:underline"
-          aria-pressed={takesForms}
-          onClick={() => setTakesForms(!takesForms)}
-        >
-          {takesForms ? `Only ${line.forms[0]!}` : `With ${line.forms.slice(1).join(', ')}`} <Key>v</Key>
-        </button>
-      )}
-      <Hurts protectedTerms={weighed.protected} touched={weighed.keywords} />
-    </>
-  );
-}
-
-function PlaceOfNegatives({ place, onChange }: { place: Place; onChange: (place: Place) => void }) {
-  const { query } = useRoutes();
-  const { data } = useQuery(query('GET lists'));
-  const keyOf = ({ kind, id }: Place) => (kind === 'account' ? 'account' : `${kind} ${id}`);
-  const places: { place: Place; says: string }[] = [
-    { place: { kind: 'account', id: null }, says: 'the whole account' },
-    ...(data?.lists ?? []).map(({ id, name }) => ({
-      place: { kind: 'list', id } as Place,
-      says: `list ${name}`,
-    })),
-    ...(data?.campaigns ?? []).map(({ id, name }) => ({
-      place: { kind: 'campaign', id } as Place,
-      says: `campaign ${name}`,
-    })),
-  ];
-  return (
-    <p className="mt-2 text-table">
-      in{' '}
-      <Select
-        look="word"
-        label="Place"
-        value={keyOf(place)}
-        options={places.map((one) => ({ key: keyOf(one.place), says: one.says }))}
-        onChange={(key) => onChange(places.find((one) => keyOf(one.place) === key)!.place)}
-      />
-    </p>
   );
 }
 

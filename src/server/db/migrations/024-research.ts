@@ -55,6 +55,8 @@ export async function up(db: Knex): Promise<void> {
       -- null while nothing is decided; what is stopped is for the gate to say
       verdict text check (verdict in ('kept', 'dropped')),
       decided_by integer references person,
+      -- the group that people put it in; null where it is in none
+      group_name text,
       primary key (account_id, research_sheet_id, key),
       foreign key (account_id, research_sheet_id) references research_sheet on delete cascade
     );

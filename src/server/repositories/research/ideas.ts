@@ -121,3 +121,42 @@ export async function setIdeaVerdicts(
   );
   return rows;
 }
+
+/** The groups that people put ideas of a sheet in, by the texts of the ideas. */
+export async function loadGroupNames(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+): Promise<ReadonlyMap<string, string>> {
+  const rows: { key: string; group_name: string }[] = await db('research_idea')
+    .where({ account_id: accountId, research_sheet_id: sheetId })
+    .whereNotNull('group_name')
+    .select('key', 'group_name');
+  return new Map(rows.map((row) => [row.key, row.group_name]));
+}
+
+/**
+ * Puts ideas into groups.
+ * @param to the group of each idea by its text; null for none
+ * @returns the group of those that are in another now, as it was
+ */
+export async function setGroups(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+  to: ReadonlyMap<string, string | null>,
+): Promise<{ key: string; was: string | null }[]> {
+  const { rows } = await db.raw<{ rows: { key: string; was: string | null }[] }>(
+    `update research_idea i set group_name = t.name
+       from (select b.key, b.group_name as was, g.name
+               from research_idea b
+               join unnest(cast(:keys as text[]), cast(:names as text[])) as g (key, name) using (key)
+              where b.account_id = :account and b.research_sheet_id = :sheet
+              order by b.key for update of b) t
+      where i.account_id = :account and i.research_sheet_id = :sheet and i.key = t.key
+        and i.group_name is distinct from t.name
+     returning i.key, t.was`,
+    { account: accountId, sheet: sheetId, keys: [...to.keys()], names: [...to.values()] },
+  );
+  return rows;
+}

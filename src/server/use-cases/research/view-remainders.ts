@@ -1,21 +1,17 @@
 import type * as v from 'valibot';
-import { compileGate, normalise, words } from '@/core';
+import { normalise, words } from '@/core';
 import {
   IDEA_STATES,
   type HoldingQuerySchema,
   type HoldingSchema,
-  type IdeaFilters,
   type IdeaState,
   type RemaindersPage,
   type RemaindersQuery,
 } from '@/contracts/research';
-import { statesOf } from '../../compute/research/idea-states';
 import { faultsByNgram, remainderLines, searchesOf } from '../../compute/research/remainder-lines';
-import { contentOf, remaindersOf, type SheetContent } from '../../compute/research/sheet-content';
-import { loadVerdicts } from '../../repositories/research/ideas';
-import { findSheet } from '../../repositories/research/sheets';
-import { Refusal, type Deps } from '../deps';
-import { openWorkbench, requireAccount } from '../open-workbench';
+import { remaindersOf } from '../../compute/research/sheet-content';
+import type { Deps } from '../deps';
+import { lookAt } from './look-at';
 
 /**
  * A page of what is left of the ideas of a sheet, with the counts of all states under the same filters.
@@ -27,7 +23,13 @@ export async function viewRemainders(
   sheetId: number,
   query: RemaindersQuery,
 ): Promise<RemaindersPage> {
-  const { account, open, sheet, content, states, passes, isShown } = await look(deps, slug, sheetId, query);
+  const { account, open, sheet, content, states, passes, isShown } = await lookAt(
+    deps,
+    slug,
+    sheetId,
+    query,
+    [query.state],
+  );
   const counts = Object.fromEntries(IDEA_STATES.map((state) => [state, 0])) as Record<IdeaState, number>;
   for (const [i, state] of states.entries()) if (passes[i] === 1) counts[state] += 1;
   const remainders = remaindersOf(content, sheet);
@@ -46,7 +48,7 @@ export async function viewHolding(
   sheetId: number,
   { remainder, ...filters }: v.InferOutput<typeof HoldingQuerySchema>,
 ): Promise<v.InferOutput<typeof HoldingSchema>> {
-  const { sheet, content, isShown } = await look(deps, slug, sheetId, filters);
+  const { sheet, content, isShown } = await lookAt(deps, slug, sheetId, filters, [filters.state]);
   const { texts, ideasOf, formsOf } = remaindersOf(content, sheet);
   const at = texts.indexOf(normalise(remainder));
   if (at < 0) return { ideas: [] };
@@ -72,32 +74,4 @@ function markForms(text: string, forms: readonly string[][]) {
       if (form.every((word, i) => all[at + i]!.text === word))
         for (const one of all.slice(at, at + form.length)) one.isChosen = true;
   return all;
-}
-
-/** A sheet over the account, and its ideas under the filters. @throws Refusal when there is no such sheet */
-async function look(deps: Deps, slug: string, sheetId: number, filters: IdeaFilters) {
-  const account = await requireAccount(deps, slug);
-  const sheet = await findSheet(deps.db, account.id, sheetId);
-  if (!sheet) throw new Refusal('There is no such research sheet.', 404);
-  const open = await openWorkbench(deps, account);
-  const content = await contentOf(deps.db, account.id, sheet);
-  const states = statesOf(content, open, await loadVerdicts(deps.db, account.id, sheetId));
-  const passes = passing(content, filters);
-  const isShown = Uint8Array.from(states, (state, i) => (state === filters.state ? passes[i]! : 0));
-  return { account, open, sheet, content, states, passes, isShown };
-}
-
-/** 1 for each idea that the filters let through, whatever was decided on it. */
-function passing({ ideas }: SheetContent, { searches, typed, holds, source }: IdeaFilters): Uint8Array {
-  const typedTexts = typed.split(',').map(normalise);
-  const typedIn = compileGate(
-    typedTexts.filter((text) => text !== '').map((text) => ({ text, match: 'phrase' })),
-  );
-  const isTyped = typedTexts.some((text) => text !== '');
-  return Uint8Array.from(ideas, (idea) => {
-    if (searches > 0 && (searchesOf(idea) ?? 0) < searches) return 0;
-    if (source !== undefined && !idea.sources.includes(source)) return 0;
-    if (!isTyped) return 1;
-    return typedIn.isStopped(idea.key) === (holds === 'any') ? 1 : 0;
-  });
 }

@@ -1,17 +1,12 @@
 import { proposeStems } from '@/core';
 import type { SheetView } from '@/contracts/research';
+import { EMPTY_WORDS } from '../../compute/research/empty-words';
 import { contentOf } from '../../compute/research/sheet-content';
 import { findSheet } from '../../repositories/research/sheets';
 import { listSources } from '../../repositories/research/sources';
 import { OutsideTrouble } from '../../outside';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
-
-/**
- * Words that are no stem, however many ideas hold them.
- */
-const NO_STEMS =
-  'a an and at by can do for from how i in is it my near of on or the to vs what where with you'.split(' ');
 
 /** A sheet, where its ideas came from, and the words that it is about besides its stems. @throws Refusal when there is none */
 export async function viewSheet(deps: Deps, slug: string, sheetId: number): Promise<SheetView> {
@@ -22,7 +17,7 @@ export async function viewSheet(deps: Deps, slug: string, sheetId: number): Prom
   return {
     sheet,
     sources: await listSources(deps.db, id, sheetId),
-    proposed: proposeStems(texts, [...NO_STEMS, ...sheet.stems.flatMap((stem) => stem.split(' '))]),
+    proposed: proposeStems(texts, [...EMPTY_WORDS, ...sheet.stems.flatMap((stem) => stem.split(' '))]),
   };
 }
 
