@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { fewOf, MatchSchema, PlaceSchema, TouchedSchema, WeightSchema } from './common';
 import { BriefSchema, SourceAnswerSchema } from './ideas';
+import { PackKeySchema } from './packs';
 
 /** Research: sheets of ideas that are read before they cost anything. */
 
@@ -55,6 +56,7 @@ const AskBriefSchema = v.strictObject({
   brief: BriefSchema,
   round: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(50)),
 });
+const AskPackSchema = v.strictObject({ kind: v.literal('pack'), pack: PackKeySchema });
 const AskKeywordsSchema = v.strictObject({ kind: v.literal('keywords') });
 
 /** Where ideas are to come from, and what is asked for there. */
@@ -65,6 +67,7 @@ export const GatherSchema = v.variant('kind', [
   AskPasteSchema,
   AskFileSchema,
   AskBriefSchema,
+  AskPackSchema,
   AskKeywordsSchema,
 ]);
 export type Gather = v.InferOutput<typeof GatherSchema>;
@@ -131,6 +134,8 @@ export const RemaindersPageSchema = v.strictObject({
   total: v.number(),
   /** ideas of which nothing is left without the stems */
   bare: v.number(),
+  /** ready negatives that wait to be checked */
+  candidates: v.number(),
   offset: v.number(),
   lines: v.array(RemainderLineSchema),
 });
@@ -189,8 +194,15 @@ export const GatheredSchema = v.strictObject({
 export type GatheredAnswer = v.InferOutput<typeof GatheredSchema>;
 
 export const DecideIdeasSchema = v.strictObject({
-  /** ideas by their texts, or all that hold a remainder in one of its forms */
-  keys: v.pipe(v.array(v.string()), v.maxLength(MOST_IDEAS)),
+  /** ideas by their texts */
+  keys: v.optional(v.pipe(v.array(v.string()), v.maxLength(MOST_IDEAS)), []),
+  /** or all under the filters that hold one of some remainders */
+  holding: v.optional(
+    v.strictObject({
+      remainders: v.pipe(v.array(v.string()), v.minLength(1), v.maxLength(1_000)),
+      filters: IdeaFiltersSchema,
+    }),
+  ),
   verdict: v.nullable(v.picklist(['kept', 'dropped'])),
 });
 export const DecidedSchema = v.strictObject({
@@ -202,17 +214,21 @@ export const IdeaSourceViewSchema = SourceAnswerSchema;
 
 /** Negatives that are chosen in a sheet: a remainder, in the forms in which it occurs. */
 export const WeighSchema = v.strictObject({
-  texts: v.pipe(v.array(v.string()), v.minLength(1), v.maxLength(100)),
+  texts: v.pipe(v.array(v.string()), v.minLength(1), v.maxLength(1_000)),
+  /** also the other forms of their words that occur in the sheet or the account (rules 8) */
+  withForms: v.boolean(),
   match: MatchSchema,
   place: PlaceSchema,
 });
 export const WeighedSchema = v.strictObject({
-  /** in the order asked; what each stops that no earlier one does */
+  /** in the order asked, then other forms of their words; what each stops that no earlier one does */
   negatives: v.array(
     v.strictObject({
       text: v.string(),
-      /** open ideas of the sheet */
-      ideas: v.number(),
+      /** other than what was asked: another form of it */
+      isForm: v.boolean(),
+      /** open ideas of the sheet, and those that people keep */
+      ...{ ideas: v.number(), kept: v.number() },
       /** in this account, wherever it ran: what it would have stopped in these days */
       weight: WeightSchema,
       /** why no platform takes it; null where it does */

@@ -6,13 +6,8 @@ import { loadIdeas, loadVerdicts } from '@/server/repositories/research/ideas';
 import { findSheet } from '@/server/repositories/research/sheets';
 import { listSources } from '@/server/repositories/research/sources';
 import { gather } from '@/server/use-cases/research/gather/gather';
-import {
-  changeSheet,
-  decideIdeas,
-  dropSheet,
-  makeSheet,
-  viewSheets,
-} from '@/server/use-cases/research/sheets';
+import { changeSheet, dropSheet, makeSheet, viewSheets } from '@/server/use-cases/research/sheets';
+import { decideIdeas } from '@/server/use-cases/research/decide-ideas';
 import { viewRemainders } from '@/server/use-cases/research/view-remainders';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';

@@ -1,5 +1,7 @@
 import { DoneSchema } from '../common';
+import { CandidatesQuerySchema, CandidatesViewSchema } from '../candidates';
 import { GroupsQuerySchema, GroupsViewSchema, MovedSchema, MovesSchema } from '../groups';
+import { NewPackSchema, PackAddedSchema, PackQuerySchema, PacksViewSchema } from '../packs';
 import {
   DecidedSchema,
   DecideIdeasSchema,
@@ -52,6 +54,19 @@ export const researchRoutes = routesOf({
       from: [...STOPPING, 'verdicts', 'research'],
     },
   },
+  /** ready negatives, and what each would stop and hit */
+  'GET research/[sheet]/candidates': {
+    ...{ role: 'look', query: CandidatesQuerySchema, answer: CandidatesViewSchema },
+    from: [...STOPPING, 'verdicts', 'research'],
+  },
+  'GET research/packs': { role: 'look', answer: PacksViewSchema, from: ['research'] },
+  'POST research/packs': {
+    ...{ role: 'prepare', body: NewPackSchema, answer: PackAddedSchema, changes: ['research', 'ledger'] },
+  },
+  'DELETE research/packs': {
+    ...{ role: 'prepare', body: PackQuerySchema, answer: DoneSchema, changes: ['research', 'ledger'] },
+  },
+  'GET research/packs/file': { role: 'look', query: PackQuerySchema, answer: 'file' },
   'GET research/[sheet]/groups': {
     ...{ role: 'look', query: GroupsQuerySchema, answer: GroupsViewSchema },
     from: [...STOPPING, 'research'],

@@ -10,7 +10,8 @@ import { formatCount } from '@/ui/format';
 type Props = {
   view: SheetView | undefined;
   source: number | null;
-  onSource: (source: number | null) => void;
+  /** @param isReady it gave candidates, not ideas */
+  onSource: (source: number | null, isReady: boolean) => void;
   onGather: () => void;
 };
 
@@ -27,13 +28,13 @@ export function Origins({ view, source, onSource, onGather }: Props) {
         <section aria-label="Sources">
           <h2 className="font-semibold">Sources</h2>
           <ul>
-            {view.sources.map(({ id, title, given, missing }) => (
+            {view.sources.map(({ id, kind, title, given, missing }) => (
               <li key={id} className="border-b border-line">
                 <button
                   type="button"
                   aria-pressed={source === id}
                   className={`flex min-h-7 w-full items-baseline gap-2 text-left hover:text-pine ${source === id ? 'bg-straw font-semibold' : ''}`}
-                  onClick={() => onSource(source === id ? null : id)}
+                  onClick={() => onSource(source === id ? null : id, kind === 'brief' || kind === 'pack')}
                 >
                   <span className="min-w-0 flex-1 break-words">{title}</span>
                   <span className="text-soft">{formatCount(given)}</span>

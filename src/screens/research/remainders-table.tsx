@@ -5,6 +5,7 @@ import type { RemainderLine, RemaindersPage } from '@/contracts/research';
 import { useMoney } from '@/screens/frame/money';
 import { SureBar } from '@/screens/sift/table/meter';
 import { formatCount } from '@/ui/format';
+import { marksByKey } from '@/ui/table/row-marks';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { useLayout } from '@/ui/table/use-layout';
@@ -18,6 +19,8 @@ type Props = {
   sort: ResearchUrl['sort'];
   isStale: boolean;
   view: string;
+  marks: ReadonlySet<string>;
+  onMark: (marks: ReadonlySet<string>) => void;
   onCursor: (index: number) => void;
   onSort: (sort: ResearchUrl['sort']) => void;
 };
@@ -49,11 +52,12 @@ export function RemaindersTable({ page, cursor, remainder, sort, ...props }: Pro
       onCursor={props.onCursor}
       sort={{ by: COLUMN_OF[sort]!, isDown: sort !== 'least related' }}
       onSort={(_, { id }) => SORT_OF[id] && props.onSort(SORT_OF[id])}
+      marks={marksByKey(lines, ({ text }) => text, props.marks, props.onMark)}
       onKey={(event) => remainder.onKey(event)}
       isStale={props.isStale}
       view={props.view}
       saveAs="remainders"
-      keysHelp="Arrows move; Enter puts what is in hand in the tray, m turns the match type, v takes the other forms with it, o keeps the ideas, x drops them from the sheet."
+      keysHelp="Arrows move, Space marks; Enter puts what is in hand or marked in the tray, digits pick a word of it, m turns the match type, v takes the other forms with it, o keeps the ideas, x drops them from the sheet, y copies the lines."
       empty={page && <p>No idea is left under these filters. Gather more, or loosen them.</p>}
     />
   );

@@ -9,6 +9,8 @@ import { Fault, InlineField, useValidForm } from '@/ui/form';
 import { EmptyState, ErrorText } from '@/ui/said';
 import { Select } from '@/ui/select';
 import { NewSheetSchema } from '@/contracts/research';
+import { CandidatesView } from './candidates/candidates-view';
+import { useCandidates } from './candidates/use-candidates';
 import { Filters } from './filters';
 import { GroupsView } from './groups/groups-view';
 import { useGroups } from './groups/use-groups';
@@ -62,6 +64,7 @@ type SheetProps = { sheetId: number; url: ResearchUrl; onChange: (change: Partia
 function Sheet({ sheetId, url, onChange }: SheetProps) {
   const { query } = useRoutes();
   const [cursor, setCursor] = useState(0);
+  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const [gathers, setGathers] = useState(false);
   const params = { sheet: sheetId };
   const { data: view } = useQuery(query('GET research/[sheet]', { params }));
@@ -71,16 +74,20 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
     placeholderData: keepPreviousData,
   });
   const at = Math.min(cursor, Math.max(0, (data?.lines.length ?? 0) - 1));
+  const marked = data?.lines.filter(({ text }) => marks.has(text)) ?? [];
   const groups = useGroups(sheetId, url);
-  const isGrouped = url.shown === 'groups';
-  const remainder = useRemainder(sheetId, isGrouped ? undefined : data?.lines[at], url);
+  const candidates = useCandidates(sheetId, view, url);
+  const [isGrouped, isReady] = [url.shown === 'groups', url.shown === 'candidates'];
+  const remainder = useRemainder(sheetId, isGrouped || isReady ? undefined : data?.lines[at], url, {
+    marked,
+  });
   return (
     <>
       <div className="flex min-h-0 flex-1">
         <Origins
           view={view}
           source={url.source}
-          onSource={(source) => onChange({ source })}
+          onSource={(source, isReady) => onChange({ source, ...(isReady && { shown: 'candidates' }) })}
           onGather={() => setGathers(true)}
         />
         <section aria-label="Remainders" className="flex min-w-0 flex-1 flex-col border-l border-line">
@@ -88,16 +95,21 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
             shown={url.shown}
             counts={data?.counts}
             groups={groups.view?.groups.length}
+            candidates={data?.candidates}
             onChange={(shown) => onChange({ shown })}
           >
             {isGrouped && view ? (
               <GroupsView sheet={view.sheet} groups={groups} url={url} onChange={onChange} />
+            ) : isReady && view ? (
+              <CandidatesView candidates={candidates} sheet={view.sheet} />
             ) : error ? (
               <ErrorText error={error} isWhole />
             ) : (
               <RemaindersTable
                 page={data}
                 cursor={at}
+                marks={marks}
+                onMark={setMarks}
                 remainder={remainder}
                 sort={url.sort}
                 isStale={isPlaceholderData}
@@ -109,7 +121,7 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
           </StateTabs>
         </section>
       </div>
-      {!isGrouped && <RemainderInHand remainder={remainder} />}
+      {!isGrouped && !isReady && <RemainderInHand remainder={remainder} />}
       {gathers && view && <GatherDialog view={view} onClose={() => setGathers(false)} />}
     </>
   );

@@ -10,11 +10,11 @@ import {
 } from '@/contracts/research';
 
 /** What is shown of a sheet: the remainders of the ideas in a state, or the groups of those that stay. */
-export type Shown = IdeaState | 'groups';
+export type Shown = IdeaState | 'groups' | 'candidates';
 
 const PARSERS = {
   sheet: parseAsInteger,
-  shown: parseAsStringLiteral<Shown>(['groups', ...IDEA_STATES]).withDefault('open'),
+  shown: parseAsStringLiteral<Shown>(['groups', 'candidates', ...IDEA_STATES]).withDefault('open'),
   searches: parseAsInteger.withDefault(0),
   typed: parseAsString.withDefault(''),
   holds: parseAsStringLiteral(['none', 'any'] as const).withDefault('none'),
@@ -41,7 +41,13 @@ export function toQuery({
   sort,
 }: ResearchUrl): v.InferInput<typeof RemaindersQuerySchema> {
   return {
-    ...{ state: shown === 'groups' ? 'open' : shown, typed, holds, sort, searches: String(searches) },
+    ...{
+      state: shown === 'groups' || shown === 'candidates' ? 'open' : shown,
+      typed,
+      holds,
+      sort,
+      searches: String(searches),
+    },
     ...(source !== null && { source: String(source) }),
   };
 }

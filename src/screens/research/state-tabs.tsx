@@ -6,10 +6,19 @@ import { formatCount } from '@/ui/format';
 import { TabbedView } from '@/ui/tabs';
 import type { Shown } from './research-url';
 
-const SHOWN: readonly Shown[] = ['open', 'groups', 'stopped', 'kept', 'dropped', 'stopped already'];
+const SHOWN: readonly Shown[] = [
+  'open',
+  'groups',
+  'candidates',
+  'stopped',
+  'kept',
+  'dropped',
+  'stopped already',
+];
 const NAMES: Record<Shown, string> = {
   open: 'Remainders',
   groups: 'Groups',
+  candidates: 'Candidates',
   stopped: 'In the tray',
   kept: 'Kept',
   dropped: 'Dropped',
@@ -20,15 +29,16 @@ type Props = {
   shown: Shown;
   /** groups that there are */
   groups: number | undefined;
+  candidates: number | undefined;
   counts: RemaindersPage['counts'] | undefined;
   onChange: (shown: Shown) => void;
   children: ReactNode;
 };
 
 /** The piles that ideas lie on; counts follow the tray. */
-export function StateTabs({ shown, counts, groups, onChange, children }: Props) {
+export function StateTabs({ shown, counts, groups, candidates, onChange, children }: Props) {
   const countOf = (value: Shown) => {
-    const count = value === 'groups' ? groups : counts?.[value];
+    const count = value === 'groups' ? groups : value === 'candidates' ? candidates : counts?.[value];
     return count === undefined ? '' : formatCount(count);
   };
   return (

@@ -12,15 +12,17 @@ import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
 import { BriefForm } from './brief-form';
 import { CombinationsForm } from './combinations-form';
+import { PacksForm } from './packs-form';
 import { PasteForm } from './paste-form';
 import { SourceForm } from './source-form';
 
-const WAYS = ['source', 'paste', 'brief', 'combinations', 'keywords'] as const;
+const WAYS = ['source', 'paste', 'brief', 'packs', 'combinations', 'keywords'] as const;
 type Way = (typeof WAYS)[number];
 const NAMES: Record<Way, string> = {
   source: 'Idea source',
   paste: 'Paste',
   brief: 'Brief',
+  packs: 'Starter packs',
   combinations: 'Combinations',
   keywords: 'Live keywords',
 };
@@ -54,6 +56,7 @@ export function GatherDialog({ view, onClose }: { view: SheetView; onClose: () =
     source: <SourceForm {...props} stems={view.sheet.stems} />,
     paste: <PasteForm {...props} />,
     brief: <BriefForm {...props} />,
+    packs: <PacksForm {...props} />,
     combinations: <CombinationsForm {...props} />,
     keywords: (
       <>

@@ -2,6 +2,7 @@
 
 import { counted } from '@/core';
 import { InHand } from '@/screens/frame/in-hand';
+import { ReasonForm } from '@/screens/tray/reason-form';
 import { Button, Key } from '@/ui/button';
 import { formatCount } from '@/ui/format';
 import { PlaceOfNegatives } from './place-of-negatives';
@@ -11,41 +12,79 @@ import { WeighedNegatives } from './weighed-negatives';
 /** Ideas that are shown in hand; the others are counted. */
 const MOST_SHOWN = 8;
 
-/** The remainder in hand: the ideas that hold it, and what stopping it would do. */
+/** The remainder in hand, or those that are marked: the ideas that hold it, and what stopping it would do. */
 export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {
-  const { line, weighed, ideas } = remainder;
-  if (!line) {
+  const { lines, ideas, weighed } = remainder;
+  const [only] = lines;
+  if (!only) {
     return (
       <InHand>
         <p className="mt-1 text-table text-soft">Nothing is in hand.</p>
       </InHand>
     );
   }
+  const volume = lines.reduce((sum, one) => sum + (one.volume ?? 0), 0);
   return (
-    <InHand title={line.text} actions={<Actions remainder={remainder} />}>
+    <InHand
+      title={lines.length === 1 ? <Words remainder={remainder} /> : `${formatCount(lines.length)} marked`}
+      actions={<Actions remainder={remainder} />}
+    >
       <p className="mt-1 text-table text-soft">
-        Holds {counted(line.ideas, 'idea')}
-        {line.volume !== null && `, ${formatCount(line.volume)} searches a month`}.
+        {lines.length === 1
+          ? `Holds ${counted(ideas?.length ?? only.ideas, 'idea')}`
+          : lines.map(({ text }) => text).join(', ')}
+        {volume > 0 && `, ${formatCount(volume)} searches a month`}.
       </p>
-      {ideas && (
-        <ul className="mt-1 text-table" aria-label="Ideas that hold it">
-          {ideas.slice(0, MOST_SHOWN).map(({ key, words }) => (
-            <li key={key} className="border-b border-line py-0.5 text-soft">
-              {words.map(({ text, isChosen }, i) => (
-                <span key={i} className={isChosen ? 'rounded bg-straw px-0.5 text-ink' : ''}>
-                  {text}{' '}
-                </span>
-              ))}
-            </li>
-          ))}
-          {ideas.length > MOST_SHOWN && (
-            <li className="text-small text-soft">and {formatCount(ideas.length - MOST_SHOWN)} more</li>
-          )}
-        </ul>
-      )}
+      {ideas && <Ideas ideas={ideas} />}
       {weighed && <WeighedNegatives remainder={remainder} weighed={weighed} />}
       <PlaceOfNegatives place={remainder.place} onChange={remainder.setPlace} />
+      {remainder.heldBack !== undefined && (
+        <div className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-table" role="alert">
+          <p>{remainder.heldBack}</p>
+          <ReasonForm onForce={(reason) => void remainder.put(reason)} />
+        </div>
+      )}
     </InHand>
+  );
+}
+
+/** The words of the remainder; one of them can be picked in its stead. */
+function Words({ remainder: { line, words, word, pick } }: { remainder: RemainderChoice }) {
+  if (words.length < 2) return line?.text ?? '';
+  return (
+    <span className="inline-flex flex-wrap gap-1" role="group" aria-label="The word at fault">
+      {words.map((text, position) => (
+        <button
+          key={position}
+          type="button"
+          aria-pressed={word === null || word === position}
+          aria-label={`${text}, ${position + 1}`}
+          className={`min-h-6 rounded px-1 ${word === null || word === position ? 'bg-straw' : 'text-soft'}`}
+          onClick={() => pick(position)}
+        >
+          {text} <span className="text-tiny text-soft">{position + 1}</span>
+        </button>
+      ))}
+    </span>
+  );
+}
+
+function Ideas({ ideas }: { ideas: NonNullable<RemainderChoice['ideas']> }) {
+  return (
+    <ul className="mt-1 text-table" aria-label="Ideas that hold it">
+      {ideas.slice(0, MOST_SHOWN).map(({ key, words }) => (
+        <li key={key} className="border-b border-line py-0.5 text-soft">
+          {words.map(({ text, isChosen }, i) => (
+            <span key={i} className={isChosen ? 'rounded bg-straw px-0.5 text-ink' : ''}>
+              {text}{' '}
+            </span>
+          ))}
+        </li>
+      ))}
+      {ideas.length > MOST_SHOWN && (
+        <li className="text-small text-soft">and {formatCount(ideas.length - MOST_SHOWN)} more</li>
+      )}
+    </ul>
   );
 }
 
@@ -55,11 +94,20 @@ function Actions({ remainder }: { remainder: RemainderChoice }) {
       <Button tone="main" onClick={() => void remainder.put()}>
         Put in the tray <Key>↵</Key>
       </Button>
-      <Button onClick={() => void remainder.decide('kept')}>
-        Keep <Key>o</Key>
-      </Button>
-      <Button onClick={() => void remainder.decide('dropped')}>
-        Drop <Key>x</Key>
+      {remainder.isDecided ? (
+        <Button onClick={() => void remainder.decide(null)}>Open again</Button>
+      ) : (
+        <>
+          <Button onClick={() => void remainder.decide('kept')}>
+            Keep <Key>o</Key>
+          </Button>
+          <Button onClick={() => void remainder.decide('dropped')}>
+            Drop <Key>x</Key>
+          </Button>
+        </>
+      )}
+      <Button onClick={() => void remainder.copy()}>
+        Copy lines <Key>y</Key>
       </Button>
     </div>
   );

@@ -1,86 +1,145 @@
 'use client';
 
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type KeyboardEvent } from 'react';
-import type { Place } from '@/core';
-import type { RemainderLine } from '@/contracts/research';
+import { toast } from 'sonner';
+import { counted, type MatchType, type Place } from '@/core';
+import type { RemainderLine, Weighed } from '@/contracts/research';
+import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
-import { useTrayActions } from '@/screens/tray/use-tray';
-import { counted } from '@/core';
+import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { toQuery, type ResearchUrl } from '../research-url';
 
-const MATCHES = ['phrase', 'broad', 'exact'] as const;
-export type Match = (typeof MATCHES)[number];
+const MATCHES = ['phrase', 'broad', 'exact'] as const satisfies MatchType[];
 
-/** What is chosen of the remainder in hand, and what can be done with it. */
-export function useRemainder(sheetId: number, line: RemainderLine | undefined, url: ResearchUrl) {
+type Options = {
+  /** rows that are marked: what is done is done with all of them */
+  marked?: readonly RemainderLine[];
+  /** it stands for itself: what is decided on it is not decided on other ideas */
+  isItself?: boolean;
+};
+
+/** What is chosen of the remainder in hand, or of those that are marked, and what can be done with it. */
+export function useRemainder(
+  sheetId: number,
+  line: RemainderLine | undefined,
+  url: ResearchUrl,
+  { marked = [], isItself = false }: Options = {},
+) {
+  const { summary } = useAccount();
   const { query, call } = useRoutes();
+  const client = useQueryClient();
   const tray = useTrayActions();
   const undoable = useUndoable();
   const refresh = useRefresh();
   const [single] = useSingleKeys();
-  const [match, setMatch] = useState<Match>('phrase');
+  const [match, setMatch] = useState<MatchType>(summary.defaultMatch);
   const [takesForms, setTakesForms] = useState(true);
   const [place, setPlace] = useState<Place>({ kind: 'account', id: null });
-  const [reason, setReason] = useState('');
+  const [picked, setPicked] = useState<{ of: string; word: number | null }>({ of: '', word: null });
+  const [held, setHeld] = useState<{ of: string; said: string }>();
   const params = { sheet: sheetId };
-  const texts = line ? (takesForms ? line.forms : line.forms.slice(0, 1)) : [];
-  const isOn = line !== undefined;
+  const lines = marked.length > 0 ? marked : line ? [line] : [];
+  const about = lines.map(({ text }) => text).join(', ');
+  const words = marked.length === 0 && line && line.forms.length > 0 ? line.text.split(' ') : [];
+  const word = picked.of === about ? picked.word : null;
+  const chosen = word === null ? about : words[word]!;
+  const texts =
+    word === null ? lines.flatMap((one) => (takesForms ? one.forms : one.forms.slice(0, 1))) : [chosen];
+  const isOn = lines.length > 0;
 
-  const weighed = useQuery({
-    queryKey: ['POST research/[sheet]/weigh', sheetId, texts, match, place],
-    queryFn: () => call('POST research/[sheet]/weigh', { params, body: { texts, match, place } }),
-    placeholderData: keepPreviousData,
-    enabled: isOn,
-  });
+  const body = { texts, withForms: takesForms, match, place };
+  const weighing = {
+    queryKey: ['POST research/[sheet]/weigh', sheetId, body],
+    queryFn: () => call('POST research/[sheet]/weigh', { params, body }),
+  };
+  const weighed = useQuery({ ...weighing, placeholderData: keepPreviousData, enabled: isOn });
   const { sort: _, ...filters } = toQuery(url);
   const holding = useQuery({
-    ...query('GET research/[sheet]/ideas', { params, query: { ...filters, remainder: line?.text ?? '-' } }),
+    ...query('GET research/[sheet]/ideas', { params, query: { ...filters, remainder: chosen || '-' } }),
     placeholderData: keepPreviousData,
-    enabled: isOn,
+    enabled: isOn && !isItself && marked.length === 0,
   });
 
-  async function put() {
-    if (!line) return;
-    const changes = texts.map((text) => ({
-      change: { kind: 'add negative' as const, text, match, place },
-      why: `found by research: ${counted(line.ideas, 'idea')} hold it`,
-      ...(reason !== '' && { forcedBecause: reason }),
-    }));
-    const outcomes = await tray.draft(changes, { said: `stop “${line.text}”` });
-    if (outcomes.some(({ outcome }) => outcome === 'drafted')) setReason('');
+  /** Puts it in the tray. What would stop ideas that are kept, or protected terms, is held back unless there is a reason. */
+  async function put(forcedBecause?: string): Promise<boolean> {
+    if (!isOn) return false;
+    try {
+      const { negatives } = await client.fetchQuery({ ...weighing, staleTime: 60_000 });
+      const fit = negatives.filter(({ refusal }) => refusal === null);
+      const going = forcedBecause === undefined ? fit.filter(({ kept }) => kept === 0) : fit;
+      const kept = fit.length - going.length;
+      const changes = going.map(({ text, ideas }) => ({
+        change: { kind: 'add negative' as const, text, match, place },
+        why: `found by research: ${counted(ideas, 'idea')} hold it`,
+        ...(forcedBecause !== undefined && { forcedBecause }),
+      }));
+      const outcomes = changes.length > 0 ? await tray.draft(changes, { said: `stop “${chosen}”` }) : [];
+      const said = outcomes.flatMap((one) => (one.outcome === 'held back' ? one.said : []));
+      if (kept > 0) said.push(`Held back: ${counted(kept, 'negative')} would stop ideas that are kept.`);
+      setHeld(said.length > 0 ? { of: about, said: said.join(' ') } : undefined);
+      return said.length === 0;
+    } catch (error) {
+      sayFailure(error);
+      return false;
+    }
   }
 
   async function decide(verdict: 'kept' | 'dropped' | null) {
-    const keys = holding.data?.ideas.map(({ key }) => key) ?? [];
-    if (!line || keys.length === 0) return;
-    const body = { keys, verdict };
-    const { was } = await call('POST research/[sheet]/decide', { params, body });
-    const done = { kept: 'kept', dropped: 'dropped', open: 'open again' }[verdict ?? 'open'];
-    await undoable(`${counted(keys.length, 'idea')} ${done}`, async () => {
-      for (const one of was) await call('POST research/[sheet]/decide', { params, body: one });
-      await refresh();
-    });
+    if (!isOn) return;
+    const what = isItself
+      ? { keys: lines.flatMap(({ forms }) => forms) }
+      : { holding: { remainders: word === null ? lines.map(({ text }) => text) : [chosen], filters } };
+    try {
+      const { was } = await call('POST research/[sheet]/decide', { params, body: { ...what, verdict } });
+      const count = was.reduce((sum, { keys }) => sum + keys.length, 0);
+      const done = { kept: 'kept', dropped: 'dropped', open: 'open again' }[verdict ?? 'open'];
+      await undoable(`${counted(count, 'idea')} ${done}`, async () => {
+        for (const one of was) await call('POST research/[sheet]/decide', { params, body: one });
+        await refresh();
+      });
+    } catch (error) {
+      sayFailure(error);
+    }
   }
 
+  async function copy() {
+    const { negatives } = await client.fetchQuery({ ...weighing, staleTime: 60_000 });
+    await navigator.clipboard.writeText(negatives.map(({ text }) => text).join('\n'));
+    toast(`${counted(negatives.length, 'line')} copied`);
+  }
+
+  const pick = (position: number | null) =>
+    setPicked({ of: about, word: position === word ? null : position });
+  const verdictNow = url.shown === 'kept' || url.shown === 'dropped';
   return {
-    ...{ line, match, setMatch, takesForms, setTakesForms, place, setPlace, reason, setReason },
+    ...{ line, lines, about, words, word, pick, match, setMatch, takesForms, setTakesForms, place, setPlace },
     weighed: isOn ? weighed.data : undefined,
-    ideas: isOn ? holding.data?.ideas : undefined,
-    ...{ put, decide },
+    ideas: isOn && !isItself && marked.length === 0 ? holding.data?.ideas : undefined,
+    heldBack: held?.of === about ? held.said : undefined,
+    /** it was decided on: it can be opened again */
+    isDecided: verdictNow,
+    ...{ put, decide, copy },
     onKey(event: KeyboardEvent): boolean {
       if (event.key === 'Enter') {
         void put();
         return true;
       }
       if (!single || event.ctrlKey || event.metaKey || event.altKey) return false;
+      if (/^[0-9]$/.test(event.key)) {
+        const position = Number(event.key) - 1;
+        if (position >= words.length) return false;
+        pick(position < 0 ? word : position);
+        return true;
+      }
       const does: Record<string, () => void> = {
         m: () => setMatch(MATCHES[(MATCHES.indexOf(match) + 1) % MATCHES.length]!),
         v: () => setTakesForms(!takesForms),
-        o: () => void decide('kept'),
-        x: () => void decide('dropped'),
+        o: () => void decide(url.shown === 'kept' ? null : 'kept'),
+        x: () => void decide(url.shown === 'dropped' ? null : 'dropped'),
+        y: () => void copy(),
         f: () => document.getElementById('first-filter')?.focus(),
       };
       does[event.key]?.();
@@ -89,3 +148,4 @@ export function useRemainder(sheetId: number, line: RemainderLine | undefined, u
   };
 }
 export type RemainderChoice = ReturnType<typeof useRemainder>;
+export type { Weighed };

@@ -1,33 +1,32 @@
 'use client';
 
+import type { MatchType } from '@/core';
 import { Hurts } from '@/screens/frame/hurts';
 import { useMoney } from '@/screens/frame/money';
 import { Key } from '@/ui/button';
 import { formatConversions, formatCount } from '@/ui/format';
 import { Radio } from '@/ui/radio';
-import type { Match, RemainderChoice } from './use-remainder';
+import type { RemainderChoice, Weighed } from './use-remainder';
 
-const NAMES: Record<Match, string> = { phrase: 'phrase', broad: 'broad', exact: 'exact' };
+const MATCHES = ['phrase', 'broad', 'exact'] as const satisfies MatchType[];
+
+type Props = { remainder: RemainderChoice; weighed: Weighed };
 
 /** What the chosen negatives would stop in the sheet and in the account, and what they would hit there. */
-export function WeighedNegatives({
-  remainder,
-  weighed,
-}: {
-  remainder: RemainderChoice;
-  weighed: NonNullable<RemainderChoice['weighed']>;
-}) {
+export function WeighedNegatives({ remainder, weighed }: Props) {
   const money = useMoney();
-  const { match, setMatch, takesForms, setTakesForms, line } = remainder;
+  const { match, setMatch, takesForms, setTakesForms } = remainder;
+  const { negatives } = weighed;
+  const areWords = negatives.length > 0 && negatives.every(({ text }) => !text.includes(' '));
   return (
     <>
       <fieldset className="mt-2 flex flex-wrap items-center gap-x-2 text-table">
         <legend className="sr-only">Match type</legend>
         Stop as <Key>m</Key>
-        {(Object.keys(NAMES) as Match[]).map((one) => (
+        {MATCHES.map((one) => (
           <label key={one} className="flex items-center gap-0.5">
             <Radio name="match" checked={match === one} onChange={() => setMatch(one)} />
-            {NAMES[one]}
+            {one}
           </label>
         ))}
       </fieldset>
@@ -43,9 +42,16 @@ export function WeighedNegatives({
           </tr>
         </thead>
         <tbody>
-          {weighed.negatives.map(({ text, ideas, weight, refusal }) => (
+          {negatives.map(({ text, ideas, kept, weight, refusal }) => (
             <tr key={text}>
-              <td className="font-semibold break-words">{text}</td>
+              <td className="font-semibold break-words">
+                {text}
+                {kept > 0 && (
+                  <span className="block text-small font-normal text-rust">
+                    stops {formatCount(kept)} kept
+                  </span>
+                )}
+              </td>
               {refusal === null ? (
                 <>
                   <td className="text-right">{formatCount(ideas)}</td>
@@ -62,15 +68,16 @@ export function WeighedNegatives({
           ))}
         </tbody>
       </table>
-      {line && line.forms.length > 1 && (
-        <button
-          type="button"
-          className="min-h-6 text-table text-pine hover:underline"
-          aria-pressed={takesForms}
-          onClick={() => setTakesForms(!takesForms)}
-        >
-          {takesForms ? `Only ${line.forms[0]!}` : `With ${line.forms.slice(1).join(', ')}`} <Key>v</Key>
-        </button>
+      <button
+        type="button"
+        className="min-h-6 text-table text-pine hover:underline"
+        aria-pressed={takesForms}
+        onClick={() => setTakesForms(!takesForms)}
+      >
+        {takesForms ? 'With the other forms that occur' : 'Without other forms'} <Key>v</Key>
+      </button>
+      {areWords && match !== 'exact' && (
+        <p className="text-small text-soft">For single words, phrase and broad stop the same.</p>
       )}
       <Hurts protectedTerms={weighed.protected} touched={weighed.keywords} />
     </>

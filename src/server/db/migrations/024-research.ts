@@ -60,9 +60,22 @@ export async function up(db: Knex): Promise<void> {
       primary key (account_id, research_sheet_id, key),
       foreign key (account_id, research_sheet_id) references research_sheet on delete cascade
     );
+
+    -- ready lists that people added; those that ship with Gate Post stand in files
+    create table starter_pack (
+      account_id integer not null references account on delete cascade,
+      starter_pack_id integer not null generated always as identity,
+      name text not null,
+      -- as in its file (packs/README.md)
+      body jsonb not null,
+      added_by integer not null references person,
+      added_at timestamptz not null default clock_now(),
+      primary key (account_id, starter_pack_id),
+      unique (account_id, name)
+    );
   `);
 }
 
 export async function down(db: Knex): Promise<void> {
-  await db.raw('drop table research_idea, research_source, research_sheet');
+  await db.raw('drop table starter_pack, research_idea, research_source, research_sheet');
 }

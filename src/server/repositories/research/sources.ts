@@ -68,3 +68,16 @@ export async function noteGiven(
 ): Promise<void> {
   await db('research_source').where({ account_id: accountId, research_source_id: sourceId }).update(counts);
 }
+
+/** Ids of the sources that gave a sheet ready negatives instead of ideas: briefs and packs. */
+export async function candidateSources(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+): Promise<ReadonlySet<number>> {
+  const rows: { research_source_id: number }[] = await db('research_source')
+    .where({ account_id: accountId, research_sheet_id: sheetId })
+    .whereIn('kind', ['brief', 'pack'])
+    .select('research_source_id');
+  return new Set(rows.map((row) => row.research_source_id));
+}

@@ -5,12 +5,16 @@ import { searchesOf } from '../../compute/research/remainder-lines';
 import { contentOf, type SheetContent } from '../../compute/research/sheet-content';
 import { loadVerdicts } from '../../repositories/research/ideas';
 import { findSheet } from '../../repositories/research/sheets';
+import { candidateSources } from '../../repositories/research/sources';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
 
 type IdeaFiltersButState = Omit<IdeaFilters, 'state'>;
 
-/** A sheet over the account, and its ideas under the filters. @throws Refusal when there is no such sheet */
+/**
+ * A sheet over the account, and its ideas under the filters. What came from briefs and packs alone are ready negatives, not ideas.
+ * @throws Refusal when there is no such sheet
+ */
 export async function lookAt(
   deps: Deps,
   slug: string,
@@ -25,8 +29,12 @@ export async function lookAt(
   const content = await contentOf(deps.db, account.id, sheet);
   const states = statesOf(content, open, await loadVerdicts(deps.db, account.id, sheetId));
   const passes = passing(content, filters);
-  const isShown = Uint8Array.from(states, (state, i) => (shown.includes(state) ? passes[i]! : 0));
-  return { account, open, sheet, content, states, passes, isShown };
+  const ready = await candidateSources(deps.db, account.id, sheetId);
+  const isCandidate = content.ideas.map(({ sources }) => sources.every((source) => ready.has(source)));
+  const isShown = Uint8Array.from(states, (state, i) =>
+    shown.includes(state) && !isCandidate[i] ? passes[i]! : 0,
+  );
+  return { account, open, sheet, content, states, passes, isShown, isCandidate };
 }
 
 /** 1 for each idea that the filters let through, whatever was decided on it. */

@@ -7,7 +7,6 @@ import {
   listSheets,
   updateSheet,
 } from '../../repositories/research/sheets';
-import { setIdeaVerdicts, type IdeaVerdict } from '../../repositories/research/ideas';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
@@ -65,33 +64,6 @@ export async function dropSheet(deps: Deps, slug: string, personId: number, shee
       ...{ actor: { person: personId }, about: 'research' },
       what: `Throw the research sheet ${sheet.name} away`,
     });
-  });
-}
-
-/**
- * Keeps ideas, drops them, or opens them again.
- * @returns what each had before, by verdict, so that it can be set back
- */
-export async function decideIdeas(
-  deps: Deps,
-  slug: string,
-  personId: number,
-  sheetId: number,
-  { keys, verdict }: { keys: readonly string[]; verdict: IdeaVerdict | null },
-): Promise<{ was: { verdict: IdeaVerdict | null; keys: string[] }[] }> {
-  const { id } = await requireAccount(deps, slug);
-  return deps.db.transaction(async (trx) => {
-    if (!(await findSheet(trx, id, sheetId, { lock: true }))) throw gone();
-    const before = await setIdeaVerdicts(trx, id, sheetId, personId, keys, verdict);
-    if (before.length > 0) {
-      await updateSheet(trx, id, sheetId);
-      await raiseDecisionVersion(trx, id);
-    }
-    const had = [null, 'kept', 'dropped'] as const;
-    const was = had.map((one) => ({
-      ...{ verdict: one, keys: before.filter((idea) => idea.was === one).map(({ key }) => key) },
-    }));
-    return { was: was.filter(({ keys: some }) => some.length > 0) };
   });
 }
 

@@ -1,9 +1,10 @@
 import type * as v from 'valibot';
-import { normalise, words } from '@/core';
+import { compileGate, normalise, words } from '@/core';
 import {
   IDEA_STATES,
   type HoldingQuerySchema,
   type HoldingSchema,
+  type IdeaFilters,
   type IdeaState,
   type RemaindersPage,
   type RemaindersQuery,
@@ -23,7 +24,7 @@ export async function viewRemainders(
   sheetId: number,
   query: RemaindersQuery,
 ): Promise<RemaindersPage> {
-  const { account, open, sheet, content, states, passes, isShown } = await lookAt(
+  const { account, open, sheet, content, states, passes, isShown, isCandidate } = await lookAt(
     deps,
     slug,
     sheetId,
@@ -31,31 +32,27 @@ export async function viewRemainders(
     [query.state],
   );
   const counts = Object.fromEntries(IDEA_STATES.map((state) => [state, 0])) as Record<IdeaState, number>;
-  for (const [i, state] of states.entries()) if (passes[i] === 1) counts[state] += 1;
+  for (const [i, state] of states.entries()) if (passes[i] === 1 && !isCandidate[i]) counts[state] += 1;
   const remainders = remaindersOf(content, sheet);
   const faults = faultsByNgram(open.snapshot, account);
   const page = remainderLines(content, remainders, isShown, faults, query);
   return {
     ...{ version: sheet.version, counts, total: page.total, offset: query.offset, lines: page.lines },
     bare: remainders.bare.filter((i) => isShown[i] === 1).length,
+    candidates: states.filter((state, i) => isCandidate[i] && state === 'open').length,
   };
 }
 
-/** The ideas under the filters that hold a remainder, most searched first. @throws Refusal when there is no such sheet */
+/** The ideas under the filters that hold a remainder or another run of words, most searched first. @throws Refusal when there is no such sheet */
 export async function viewHolding(
   deps: Deps,
   slug: string,
   sheetId: number,
   { remainder, ...filters }: v.InferOutput<typeof HoldingQuerySchema>,
 ): Promise<v.InferOutput<typeof HoldingSchema>> {
-  const { sheet, content, isShown } = await lookAt(deps, slug, sheetId, filters, [filters.state]);
-  const { texts, ideasOf, formsOf } = remaindersOf(content, sheet);
-  const at = texts.indexOf(normalise(remainder));
-  if (at < 0) return { ideas: [] };
-  const forms = formsOf(at).map(words);
-  const ideas = Array.from(ideasOf(at))
-    .filter((i) => isShown[i] === 1)
-    .map((i) => content.ideas[i]!);
+  const look = await lookAt(deps, slug, sheetId, filters, [filters.state]);
+  const { forms, indexes } = holders(look, remainder);
+  const ideas = indexes.map((i) => look.content.ideas[i]!);
   return {
     ideas: ideas
       .map(({ key, sources, openingBidMicros, ...volumes }) => ({
@@ -64,6 +61,30 @@ export async function viewHolding(
       }))
       .sort((a, b) => (b.volume ?? 0) - (a.volume ?? 0) || (a.key < b.key ? -1 : 1)),
   };
+}
+
+/** The texts of all ideas under the filters that hold one of some remainders. */
+export async function keysHolding(
+  deps: Deps,
+  slug: string,
+  sheetId: number,
+  { remainders, filters }: { remainders: readonly string[]; filters: IdeaFilters },
+): Promise<string[]> {
+  const look = await lookAt(deps, slug, sheetId, filters, [filters.state]);
+  const indexes = new Set(remainders.flatMap((remainder) => holders(look, remainder).indexes));
+  return [...indexes].map((i) => look.content.ideas[i]!.key);
+}
+
+/** The shown ideas that hold a remainder in one of its forms; of a run that is none, those that hold it as it is. */
+function holders({ sheet, content, isShown }: Awaited<ReturnType<typeof lookAt>>, remainder: string) {
+  const { texts, ideasOf, formsOf } = remaindersOf(content, sheet);
+  const text = normalise(remainder);
+  const at = texts.indexOf(text);
+  const forms = (at < 0 ? [text] : formsOf(at)).map(words);
+  const gate = compileGate([{ text, match: 'phrase' }]);
+  const all =
+    at < 0 ? content.ideas.flatMap(({ key }, i) => (gate.isStopped(key) ? i : [])) : Array.from(ideasOf(at));
+  return { forms, indexes: all.filter((i) => isShown[i] === 1) };
 }
 
 /** The words of a text, and which of them belong to one of some runs. */

@@ -11,6 +11,7 @@ import { Refusal, type Deps } from '../../deps';
 import { requireAccount } from '../../open-workbench';
 import type { Gathered } from './gathered';
 import { gatherCombinations, gatherFile, gatherKeywords, gatherLines } from './from-here';
+import { gatherPack } from './from-pack';
 import { gatherCompletions, gatherIdeas } from './from-source';
 import { patiently } from './patiently';
 
@@ -63,6 +64,8 @@ async function ask(deps: Deps, account: Account, asked: Gather): Promise<Gathere
       return gatherKeywords(deps, account);
     case 'file':
       return gatherFile(deps, account, asked.file);
+    case 'pack':
+      return gatherPack(deps, account, asked.pack);
     case 'paste':
       return gatherLines(asked.text);
     case 'brief':

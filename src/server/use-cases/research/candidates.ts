@@ -1,0 +1,97 @@
+import type * as v from 'valibot';
+import {
+  buildTermTable,
+  checkNegative,
+  matchTexts,
+  productCodeTest,
+  stemOf,
+  words,
+  type MatchType,
+  type NegativeText,
+  type TermTable,
+} from '@/core';
+import type { Candidate, CandidatesQuerySchema, CandidatesView } from '@/contracts/candidates';
+import { rowsOfTerm } from '../../compute/snapshot';
+import {
+  few,
+  keywordsStoppedBy,
+  keywordsThatConverted,
+  protectedBy,
+  touchedKeywords,
+  weighRows,
+} from '../../compute/workbench';
+import type { StoredIdea } from '../../repositories/research/ideas';
+import type { Deps } from '../deps';
+import type { Open } from '../open-workbench';
+import { lookAt } from './look-at';
+
+const EVERYTHING = { searches: 0, typed: '', holds: 'none' } as const;
+const ACCOUNT = { kind: 'account', id: null } as const;
+
+/**
+ * The ready negatives of a sheet that nobody decided on yet, forms of the same words as one: what each would stop in the account and in the
+ * sheet, and what it would hit. Those that hit something come last, and are for a person to turn on.
+ * @throws Refusal when there is no such sheet
+ */
+export async function viewCandidates(
+  deps: Deps,
+  slug: string,
+  sheetId: number,
+  { match, source, most }: v.InferOutput<typeof CandidatesQuerySchema>,
+): Promise<CandidatesView> {
+  const look = await lookAt(deps, slug, sheetId, { ...EVERYTHING, source }, ['open']);
+  const { open, sheet, content, states, passes, isShown, isCandidate } = look;
+  const ready = content.ideas.filter((_, i) => isCandidate[i] && passes[i] === 1 && states[i] === 'open');
+  const openIdeas = buildTermTable(content.ideas.filter((_, i) => isShown[i] === 1).map(({ key }) => key));
+  const candidates = foldForms(ready).map((folded) => weigh(open, folded, match, openIdeas));
+  candidates.sort(
+    (a, b) =>
+      Number(hits(a)) - Number(hits(b)) ||
+      (b.weight.costMicros ?? 0) - (a.weight.costMicros ?? 0) ||
+      b.ideas - a.ideas ||
+      (a.text < b.text ? -1 : 1),
+  );
+  return {
+    version: sheet.version,
+    candidates: candidates.slice(0, most),
+    total: candidates.length,
+    stopped: states.filter((state, i) => isCandidate[i] && passes[i] === 1 && state.startsWith('stopped'))
+      .length,
+  };
+}
+
+const hits = ({ keywords, protected: terms, refusal }: Candidate) =>
+  keywords.length > 0 || terms.count > 0 || refusal !== null;
+
+type Folded = { forms: string[]; sources: number[] };
+
+/** Texts whose words are forms of the same words are one; the shortest form is the first. */
+function foldForms(ideas: readonly StoredIdea[]): Folded[] {
+  const byStems = new Map<string, Folded>();
+  for (const { key, sources } of ideas) {
+    const stems = words(key).map(stemOf).join(' ');
+    const folded = byStems.get(stems) ?? { forms: [], sources: [] };
+    byStems.set(stems, folded);
+    folded.forms.push(key);
+    folded.sources = [...new Set([...folded.sources, ...sources])];
+  }
+  for (const { forms } of byStems.values()) forms.sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
+  return [...byStems.values()];
+}
+
+function weigh(open: Open, { forms, sources }: Folded, match: MatchType, openIdeas: TermTable): Candidate {
+  const { snapshot, draft, account } = open;
+  const negatives = forms.map((text): NegativeText => ({ text, match }));
+  const terms = new Set(negatives.flatMap((negative) => [...matchTexts(snapshot.served.table, negative)]));
+  const rows = [...terms].flatMap((term) => rowsOfTerm(snapshot, term));
+  const byText = negatives.flatMap((negative) => keywordsStoppedBy(open, negative));
+  const isCode = productCodeTest(account.productCodePattern);
+  return {
+    ...{ text: forms[0]!, forms, sources },
+    ideas: new Set(negatives.flatMap((negative) => [...matchTexts(openIdeas, negative)])).size,
+    weight: weighRows(snapshot, rows),
+    keywords: touchedKeywords(open, draft.gate, byText, ACCOUNT, keywordsThatConverted(snapshot, rows)),
+    protected: few(protectedBy(open, negatives)),
+    refusal: checkNegative(negatives[0]!, account.limits, isCode)?.message ?? null,
+  };
+}
