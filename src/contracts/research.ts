@@ -154,7 +154,14 @@ const texts = v.pipe(
   v.maxLength(1_000, 'At most 1,000 of them.'),
 );
 /** What is given is set; the other stays. */
-export const SheetChangeSchema = v.strictObject({ stems: v.optional(texts), struck: v.optional(texts) });
+export const SheetChangeSchema = v.strictObject({
+  name: v.optional(SheetNameSchema),
+  stems: v.optional(texts),
+  struck: v.optional(texts),
+});
+
+/** Takes a source out of the sheet, or puts it back. */
+export const SourceOutSchema = v.strictObject({ source: v.number(), isOut: v.boolean() });
 
 export const SheetViewSchema = v.strictObject({
   sheet: SheetSchema,
@@ -165,6 +172,8 @@ export const SheetViewSchema = v.strictObject({
         given: v.number(),
         added: v.number(),
         missing: v.nullable(v.string()),
+        /** taken out of the sheet, with the ideas that no other source gave */
+        isOut: v.boolean(),
         who: v.string(),
         at: v.string(),
       },

@@ -17,6 +17,7 @@ import {
   SheetMadeSchema,
   SheetsViewSchema,
   SheetViewSchema,
+  SourceOutSchema,
   WeighedSchema,
   WeighSchema,
 } from '../research';
@@ -34,6 +35,11 @@ export const researchRoutes = routesOf({
     ...{ role: 'prepare', body: SheetChangeSchema, answer: DoneSchema, changes: ['research'] },
   },
   'DELETE research/[sheet]': { role: 'prepare', answer: DoneSchema, changes: ['research', 'ledger'] },
+  /** takes a sheet back that was thrown away */
+  'POST research/[sheet]/back': { role: 'prepare', answer: DoneSchema, changes: ['research', 'ledger'] },
+  'PATCH research/[sheet]/sources': {
+    ...{ role: 'prepare', body: SourceOutSchema, answer: DoneSchema, changes: ['research', 'ledger'] },
+  },
   'POST research/[sheet]/gather': {
     ...{ role: 'prepare', body: GatherSchema, answer: GatheredSchema, changes: ['research', 'ledger'] },
   },

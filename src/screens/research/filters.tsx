@@ -5,7 +5,7 @@ import { focusWork } from '@/ui/focus-work';
 import { Select } from '@/ui/select';
 import type { ResearchUrl } from './research-url';
 
-type Props = { url: ResearchUrl; sheetId: number; onChange: (change: Partial<ResearchUrl>) => void };
+type Props = { url: ResearchUrl; onChange: (change: Partial<ResearchUrl>) => void };
 
 const field = 'min-h-6 border-b border-dashed border-ink bg-transparent font-semibold text-ink';
 
@@ -22,7 +22,7 @@ export function Filters({ url, onChange }: Props) {
     >
       Ideas with
       <Searches key={url.searches} searches={url.searches} onChange={(searches) => onChange({ searches })} />
-      searches a month or more, that hold
+      searches or more, holding
       <Select
         look="word"
         id="first-filter"
@@ -66,7 +66,7 @@ function Typed({ typed, onChange }: { typed: string; onChange: (typed: string) =
       aria-label="Words and runs, parted by commas"
       placeholder="the words typed"
       maxLength={2_000}
-      className={`${field} w-40 placeholder:font-semibold placeholder:text-soft`}
+      className={`${field} w-32 placeholder:font-semibold placeholder:text-soft`}
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={() => text !== typed && onChange(text)}

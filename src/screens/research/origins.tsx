@@ -7,6 +7,8 @@ import { useUndoable } from '@/screens/frame/data/refresh';
 import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
 
+import { SheetName } from './sheet-name';
+
 type Props = {
   view: SheetView | undefined;
   source: number | null;
@@ -17,6 +19,7 @@ type Props = {
 
 /** What the sheet is about, and where its ideas came from. */
 export function Origins({ view, source, onSource, onGather }: Props) {
+  const turn = useTurnSource(view?.sheet.id);
   return (
     <aside
       aria-label="Stems and sources"
@@ -28,17 +31,29 @@ export function Origins({ view, source, onSource, onGather }: Props) {
         <section aria-label="Sources">
           <h2 className="font-semibold">Sources</h2>
           <ul>
-            {view.sources.map(({ id, kind, title, given, missing }) => (
+            {view.sources.map(({ id, kind, title, given, missing, isOut }) => (
               <li key={id} className="border-b border-line">
-                <button
-                  type="button"
-                  aria-pressed={source === id}
-                  className={`flex min-h-7 w-full items-baseline gap-2 text-left hover:text-pine ${source === id ? 'bg-straw font-semibold' : ''}`}
-                  onClick={() => onSource(source === id ? null : id, kind === 'brief' || kind === 'pack')}
-                >
-                  <span className="min-w-0 flex-1 break-words">{title}</span>
-                  <span className="text-soft">{formatCount(given)}</span>
-                </button>
+                <span className="flex items-baseline">
+                  <button
+                    type="button"
+                    aria-pressed={source === id}
+                    className={`flex min-h-7 w-full items-baseline gap-2 text-left hover:text-pine ${source === id ? 'bg-straw font-semibold' : ''}`}
+                    onClick={() => onSource(source === id ? null : id, kind === 'brief' || kind === 'pack')}
+                  >
+                    <span className={`min-w-0 flex-1 break-words ${isOut ? 'line-through' : ''}`}>
+                      {title}
+                    </span>
+                    <span className="text-soft">{formatCount(given)}</span>
+                  </button>
+                  <button
+                    type="button"
+                    className="min-h-6 min-w-6 text-soft hover:text-rust"
+                    aria-label={isOut ? `Put ${title} in again` : `Take ${title} out of the sheet`}
+                    onClick={() => void turn(id, title, !isOut)}
+                  >
+                    {isOut ? '+' : '×'}
+                  </button>
+                </span>
                 {missing !== null && <p className="pb-1 text-small text-rust">{missing}</p>}
               </li>
             ))}
@@ -49,6 +64,7 @@ export function Origins({ view, source, onSource, onGather }: Props) {
         </section>
       )}
       {view && <Struck view={view} />}
+      {view && <SheetName key={view.sheet.name} sheet={view.sheet} />}
     </aside>
   );
 }
@@ -145,6 +161,18 @@ function AddText({ label, onAdd }: { label: string; onAdd: (text: string) => voi
       />
     </form>
   );
+}
+
+/** Takes a source out of the sheet, or puts it back, with its undo. */
+function useTurnSource(sheetId: number | undefined) {
+  const { call } = useRoutes();
+  const undoable = useUndoable();
+  return async (source: number, title: string, isOut: boolean) => {
+    const put = (out: boolean) =>
+      call('PATCH research/[sheet]/sources', { params: { sheet: sheetId! }, body: { source, isOut: out } });
+    await put(isOut);
+    await undoable(`${title} ${isOut ? 'taken out' : 'put in again'}`, () => put(!isOut));
+  };
 }
 
 /** Changes the stems, or what is struck, with its undo. */

@@ -21,6 +21,7 @@ import { Origins } from './origins';
 import { RemaindersTable } from './remainders-table';
 import { toQuery, useResearchUrl, type ResearchUrl } from './research-url';
 import { StateTabs } from './state-tabs';
+import { asTyped, TypedWords } from './typed-words';
 
 /** Ideas before they cost anything: gathered into sheets, read by what is left of them, and decided. */
 export function ResearchScreen() {
@@ -42,7 +43,7 @@ export function ResearchScreen() {
             onChange={(id) => change({ sheet: Number(id), source: null })}
           />
         )}
-        {sheet && <Filters url={url} sheetId={sheet.id} onChange={change} />}
+        {sheet && <Filters url={url} onChange={change} />}
         <span className="ml-auto">
           <NewSheet onMade={(id) => change({ sheet: id, source: null })} />
         </span>
@@ -65,6 +66,7 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
   const { query } = useRoutes();
   const [cursor, setCursor] = useState(0);
   const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
+  const [stopsTyped, setStopsTyped] = useState(false);
   const [gathers, setGathers] = useState(false);
   const params = { sheet: sheetId };
   const { data: view } = useQuery(query('GET research/[sheet]', { params }));
@@ -78,9 +80,9 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
   const groups = useGroups(sheetId, url);
   const candidates = useCandidates(sheetId, view, url);
   const [isGrouped, isReady] = [url.shown === 'groups', url.shown === 'candidates'];
-  const remainder = useRemainder(sheetId, isGrouped || isReady ? undefined : data?.lines[at], url, {
-    marked,
-  });
+  const typed = stopsTyped ? asTyped(url.typed) : undefined;
+  const inHand = isGrouped || isReady ? undefined : (typed ?? data?.lines[at]);
+  const remainder = useRemainder(sheetId, inHand, url, typed ? {} : { marked });
   return (
     <>
       <div className="flex min-h-0 flex-1">
@@ -105,18 +107,28 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
             ) : error ? (
               <ErrorText error={error} isWhole />
             ) : (
-              <RemaindersTable
-                page={data}
-                cursor={at}
-                marks={marks}
-                onMark={setMarks}
-                remainder={remainder}
-                sort={url.sort}
-                isStale={isPlaceholderData}
-                view={JSON.stringify(asked)}
-                onCursor={setCursor}
-                onSort={(sort) => onChange({ sort })}
-              />
+              <>
+                {url.typed !== '' && (
+                  <TypedWords
+                    url={url}
+                    isInHand={typed !== undefined}
+                    onHand={setStopsTyped}
+                    onChange={onChange}
+                  />
+                )}
+                <RemaindersTable
+                  page={data}
+                  cursor={at}
+                  marks={marks}
+                  onMark={setMarks}
+                  remainder={remainder}
+                  sort={url.sort}
+                  isStale={isPlaceholderData}
+                  view={JSON.stringify(asked)}
+                  onCursor={setCursor}
+                  onSort={(sort) => onChange({ sort })}
+                />
+              </>
             )}
           </StateTabs>
         </section>

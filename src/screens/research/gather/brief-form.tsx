@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { BRIEF_TOPICS, BriefSchema, type BriefTopic } from '@/contracts/ideas';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
-import { Fault, FIELD, TextField, useValidForm } from '@/ui/form';
+import { Fault, FIELD, InlineField, TextField, useValidForm } from '@/ui/form';
 import { GatherButton, type WayProps } from './gather-dialog';
 
 /** A business in its own words; the answer is cleaned like a paste. */
@@ -50,6 +50,19 @@ export function BriefForm({ onGather, isGathering }: WayProps) {
         ))}
         {errors.topics?.message && <Fault>{errors.topics.message}</Fault>}
       </fieldset>
+      <label className="flex items-baseline gap-1.5">
+        At most
+        <InlineField
+          label="Candidates at most"
+          type="number"
+          min={1}
+          max={500}
+          className="w-20"
+          {...register('most', { valueAsNumber: true })}
+          fault={errors.most?.message}
+        />
+        candidates {errors.most?.message && <Fault>{errors.most.message}</Fault>}
+      </label>
       <div className="flex gap-2">
         <GatherButton isGathering={isGathering} />
         <Button disabled={isGathering} onClick={() => void ask(round + 1)()}>

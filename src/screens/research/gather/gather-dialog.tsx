@@ -12,11 +12,12 @@ import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
 import { BriefForm } from './brief-form';
 import { CombinationsForm } from './combinations-form';
+import { FileForm } from './file-form';
 import { PacksForm } from './packs-form';
 import { PasteForm } from './paste-form';
 import { SourceForm } from './source-form';
 
-const WAYS = ['source', 'paste', 'brief', 'packs', 'combinations', 'keywords'] as const;
+const WAYS = ['source', 'paste', 'brief', 'packs', 'combinations', 'file', 'keywords'] as const;
 type Way = (typeof WAYS)[number];
 const NAMES: Record<Way, string> = {
   source: 'Idea source',
@@ -24,6 +25,7 @@ const NAMES: Record<Way, string> = {
   brief: 'Brief',
   packs: 'Starter packs',
   combinations: 'Combinations',
+  file: 'File',
   keywords: 'Live keywords',
 };
 
@@ -58,6 +60,7 @@ export function GatherDialog({ view, onClose }: { view: SheetView; onClose: () =
     brief: <BriefForm {...props} />,
     packs: <PacksForm {...props} />,
     combinations: <CombinationsForm {...props} />,
+    file: <FileForm {...props} />,
     keywords: (
       <>
         <p>All keywords of the account that are live, as ideas of this sheet.</p>
@@ -76,7 +79,7 @@ export function GatherDialog({ view, onClose }: { view: SheetView; onClose: () =
         <div className="flex flex-col gap-2 pt-2">{forms[way]}</div>
       </TabbedView>
       <ErrorText error={error} />
-      {told && <Told told={told} />}
+      {told && <Told told={told} isReady={way === 'brief' || way === 'packs'} />}
       <div className="flex justify-end">
         <Button onClick={onClose}>Close</Button>
       </div>
@@ -98,11 +101,13 @@ export function GatherButton({ isGathering, onPress }: { isGathering: boolean; o
   );
 }
 
-function Told({ told: { given, added, missing, title, lines } }: { told: GatheredAnswer }) {
+function Told({ told, isReady }: { told: GatheredAnswer; isReady: boolean }) {
+  const { given, added, missing, title, lines } = told;
   return (
     <div role="status" className="border-t border-line pt-2 text-table">
       <p>
-        <b>{counted(given, 'idea')}</b> from {title}: {formatCount(added)} new to the sheet.
+        <b>{counted(given, isReady ? 'candidate' : 'idea')}</b> from {title}: {formatCount(added)} new to the
+        sheet.{isReady && ' They wait among the candidates, each checked against the account.'}
       </p>
       {missing !== null && <p className="text-rust">{missing}</p>}
       {lines && (

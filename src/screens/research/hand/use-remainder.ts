@@ -43,7 +43,8 @@ export function useRemainder(
   const params = { sheet: sheetId };
   const lines = marked.length > 0 ? marked : line ? [line] : [];
   const about = lines.map(({ text }) => text).join(', ');
-  const words = marked.length === 0 && line && line.forms.length > 0 ? line.text.split(' ') : [];
+  // What is typed is several texts: none of their words is picked.
+  const words = marked.length === 0 && line && !line.text.includes(',') ? line.text.split(' ') : [];
   const word = picked.of === about ? picked.word : null;
   const chosen = word === null ? about : words[word]!;
   const texts =

@@ -16,9 +16,11 @@ export async function up(db: Knex): Promise<void> {
       ideas_version bigint not null default 1,
       made_by integer not null references person,
       made_at timestamptz not null default clock_now(),
-      primary key (account_id, research_sheet_id),
-      unique (account_id, name)
+      -- thrown away, but it can be taken back
+      dropped_at timestamptz,
+      primary key (account_id, research_sheet_id)
     );
+    create unique index research_sheet_name on research_sheet (account_id, name) where dropped_at is null;
 
     create table research_source (
       account_id integer not null,
@@ -34,6 +36,8 @@ export async function up(db: Knex): Promise<void> {
       added integer not null,
       -- what it did not give, in words; null where it gave all
       missing text,
+      -- taken out of the sheet, with the ideas that no other source gave; it can be put back
+      is_out boolean not null default false,
       person_id integer not null references person,
       at timestamptz not null default clock_now(),
       primary key (account_id, research_source_id),

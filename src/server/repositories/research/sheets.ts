@@ -43,7 +43,7 @@ export async function insertSheet(
 ): Promise<number | undefined> {
   const [row] = await db('research_sheet')
     .insert({ account_id: accountId, name, made_by: personId })
-    .onConflict(['account_id', 'name'])
+    .onConflict(db.raw('(account_id, name) where dropped_at is null'))
     .ignore()
     .returning<{ research_sheet_id: number }[]>('research_sheet_id');
   return row?.research_sheet_id;
@@ -66,8 +66,23 @@ export async function updateSheet(
     });
 }
 
-export async function deleteSheet(db: Db, accountId: number, id: number): Promise<void> {
-  await db('research_sheet').where({ account_id: accountId, research_sheet_id: id }).delete();
+/** Throws a sheet away, or takes it back. @returns whether that was possible: its name may be another's by now */
+export async function setDropped(
+  db: Db,
+  accountId: number,
+  id: number,
+  isDropped: boolean,
+): Promise<boolean> {
+  const { rows } = await db.raw<{ rows: object[] }>(
+    `update research_sheet s set dropped_at = case when :isDropped then clock_now() end
+      where account_id = :account and research_sheet_id = :id
+        and (:isDropped or not exists (select 1 from research_sheet o
+                                        where o.account_id = s.account_id and o.name = s.name and o.dropped_at is null
+                                          and o.research_sheet_id <> s.research_sheet_id))
+     returning 1`,
+    { account: accountId, id, isDropped },
+  );
+  return rows.length > 0;
 }
 
 type Row = {
@@ -85,6 +100,7 @@ const sheets = (db: Db, accountId: number) =>
   db('research_sheet as s')
     .join('person as p', 'p.person_id', 's.made_by')
     .where({ account_id: accountId })
+    .whereNull('dropped_at')
     .orderBy('research_sheet_id', 'desc')
     .select('s.*', 'p.name as person')
     .select({ name: 's.name' });

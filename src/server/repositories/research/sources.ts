@@ -24,6 +24,8 @@ export type ResearchSource = {
   added: number;
   /** what it did not give, in words; null where it gave all */
   missing: string | null;
+  /** taken out of the sheet */
+  isOut: boolean;
   who: string;
   at: string;
 };
@@ -37,9 +39,22 @@ export async function listSources(db: Db, accountId: number, sheetId: number): P
     .select('s.*', 'p.name as person');
   return rows.map((row) => ({
     ...{ id: row.research_source_id, kind: row.kind, title: row.title, asked: row.asked },
-    ...{ given: row.given, added: row.added, missing: row.missing, who: row.person },
+    ...{ given: row.given, added: row.added, missing: row.missing, who: row.person, isOut: row.is_out },
     at: row.at.toISOString(),
   }));
+}
+
+/** Takes a source out of its sheet, or puts it back. */
+export async function setOut(
+  db: Db,
+  accountId: number,
+  sheetId: number,
+  id: number,
+  isOut: boolean,
+): Promise<void> {
+  await db('research_source')
+    .where({ account_id: accountId, research_sheet_id: sheetId, research_source_id: id })
+    .update({ is_out: isOut });
 }
 
 type NewSource = Pick<ResearchSource, 'kind' | 'title' | 'asked' | 'missing'> & { personId: number };

@@ -1,12 +1,13 @@
 import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { appendLedger } from '../../repositories/ledger';
 import {
-  deleteSheet,
   findSheet,
   insertSheet,
   listSheets,
+  setDropped,
   updateSheet,
 } from '../../repositories/research/sheets';
+import { listSources, setOut } from '../../repositories/research/sources';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
@@ -37,32 +38,87 @@ export async function makeSheet(
   });
 }
 
-/** Sets the words that all of it is about, or the texts that are struck out of all ideas. */
+/**
+ * Sets the name, the words that all of it is about, or the texts that are struck out of all ideas.
+ * @throws Refusal when there is no such sheet, or another one has the name
+ */
 export async function changeSheet(
   deps: Deps,
   slug: string,
   sheetId: number,
-  fields: { stems?: string[]; struck?: string[] },
+  fields: { name?: string; stems?: string[]; struck?: string[] },
 ): Promise<void> {
   const { id } = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     if (!(await findSheet(trx, id, sheetId, { lock: true }))) throw gone();
+    const { name } = fields;
+    const isTaken = (await listSheets(trx, id)).some((one) => one.name === name && one.id !== sheetId);
+    if (isTaken)
+      throw new Refusal(`There is a sheet ${name} already. Give it another name. Nothing was changed.`, 409);
     await updateSheet(trx, id, sheetId, fields);
     await raiseDecisionVersion(trx, id);
   });
 }
 
-/** Throws a sheet away, with its ideas; what was put in the tray from it stays there. */
+/** Throws a sheet away, with its ideas; it can be taken back, and what was put in the tray from it stays there. */
 export async function dropSheet(deps: Deps, slug: string, personId: number, sheetId: number): Promise<void> {
   const { id } = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     const sheet = await findSheet(trx, id, sheetId, { lock: true });
     if (!sheet) throw gone();
-    await deleteSheet(trx, id, sheetId);
+    await setDropped(trx, id, sheetId, true);
     await raiseDecisionVersion(trx, id);
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'research' },
       what: `Throw the research sheet ${sheet.name} away`,
+    });
+  });
+}
+
+/** Takes a sheet back that was thrown away. @throws Refusal when another one has its name by now */
+export async function takeSheetBack(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  sheetId: number,
+): Promise<void> {
+  const { id } = await requireAccount(deps, slug);
+  await deps.db.transaction(async (trx) => {
+    if (!(await setDropped(trx, id, sheetId, false)))
+      throw new Refusal(
+        'Another sheet has its name by now: name that one otherwise. Nothing was changed.',
+        409,
+      );
+    await raiseDecisionVersion(trx, id);
+    const sheet = await findSheet(trx, id, sheetId);
+    await appendLedger(trx, id, {
+      ...{ actor: { person: personId }, about: 'research' },
+      what: `Take the research sheet ${sheet?.name ?? ''} back`,
+    });
+  });
+}
+
+/** Takes a source out of a sheet, with the ideas that no other one gave, or puts it back. */
+export async function takeSourceOut(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  sheetId: number,
+  { source, isOut }: { source: number; isOut: boolean },
+): Promise<void> {
+  const { id } = await requireAccount(deps, slug);
+  await deps.db.transaction(async (trx) => {
+    const sheet = await findSheet(trx, id, sheetId, { lock: true });
+    const found = sheet && (await listSources(trx, id, sheetId)).find((one) => one.id === source);
+    if (!sheet || !found) throw gone();
+    await setOut(trx, id, sheetId, source, isOut);
+    await updateSheet(trx, id, sheetId, {}, { haveIdeasCome: true });
+    await raiseDecisionVersion(trx, id);
+    await appendLedger(trx, id, {
+      ...{ actor: { person: personId }, about: 'research' },
+      what: isOut
+        ? `Take ${found.title} out of ${sheet.name}`
+        : `Put ${found.title} into ${sheet.name} again`,
     });
   });
 }
