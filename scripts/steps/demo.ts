@@ -6,6 +6,7 @@ import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-
 import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
 import { makeVocabulary } from '../../demo/vocabulary';
 import { makePast } from './demo-past';
+import { beginResearch } from './demo-research';
 import { Remedy, step } from './say';
 import { seedIdeas, seedPlatform } from './seed-platform';
 import { environmentOf, type Settings } from './settings';
@@ -18,8 +19,10 @@ export async function loadDemo(settings: Settings): Promise<void> {
   Object.assign(process.env, environmentOf(settings));
   const { scale, seed: traffic, hasPast } = readDemoSettings(process.env);
   await seedIdeas(`http://127.0.0.1:${settings.ideasPort}`, makeVocabulary());
-  if (hasPast) await makePast(settings, scale, traffic);
-  else await loadAtOnce(settings, scale, traffic);
+  if (hasPast) {
+    await makePast(settings, scale, traffic);
+    await beginResearch();
+  } else await loadAtOnce(settings, scale, traffic);
 }
 
 async function loadAtOnce(settings: Settings, scale: number, traffic: number): Promise<void> {

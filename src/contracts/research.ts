@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { fewOf, MatchSchema, PlaceSchema, TouchedSchema, WeightSchema } from './common';
 import { BriefSchema, SourceAnswerSchema } from './ideas';
+import { NAME_KINDS } from './locations';
 import { PackKeySchema } from './packs';
 
 /** Research: sheets of ideas that are read before they cost anything. */
@@ -122,6 +123,8 @@ const RemainderLineSchema = v.strictObject({
   relatedness: v.nullable(v.number()),
   /** that it is at fault by the account's data (rules 7.12), 0 to 1; null where they say nothing */
   fault: v.nullable(v.number()),
+  /** whether it names a location that is not served (rules 16.7), or perhaps one */
+  location: v.nullable(v.picklist(NAME_KINDS)),
   /** the idea that holds it and is searched most */
   example: v.string(),
 });

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { NAME_KINDS } from './locations';
 import { MATCH_TYPES, type NgramSize } from '@/core';
 import { FIGURES, TwoWindowsSchema, WeightSchema } from './common';
 import { DaysTextSchema } from './days';
@@ -12,10 +13,10 @@ export type Returns = (typeof RETURNS)[number];
 export const SERVED = ['any', 'loose', 'broad', 'automatic', 'phrase', 'exact'] as const;
 export type Served = (typeof SERVED)[number];
 /**
- * What a term is like: a product code; one that names a location (rules 7.10); plainly about something else (rules 7.9);
+ * What a term is like: a product code; one that names a location (rules 7.10), or one that is not served (16.7); plainly about something else (rules 7.9);
  * new since the last pass; not looked at in this pass.
  */
-export const TRAITS = ['any', 'code', 'location', 'off', 'new', 'unseen'] as const;
+export const TRAITS = ['any', 'code', 'location', 'not served', 'off', 'new', 'unseen'] as const;
 export type Trait = (typeof TRAITS)[number];
 export const SORTS = [
   ...['without', 'cost', 'clicks', 'impressions', 'conversions', 'target', 'evidence', 'term'],
@@ -142,6 +143,8 @@ const TermLineSchema = v.strictObject({
   /** looked at in this pass */
   isSeen: v.boolean(),
   notes: v.number(),
+  /** locations that it names and that are not served; perhaps: the name is an ordinary word as well */
+  locations: v.array(v.strictObject({ name: v.string(), kind: v.picklist(NAME_KINDS) })),
   /** null where there is no target, or a figure is unknown */
   evidence: v.nullable(EvidenceSchema),
   /** where it cost most */

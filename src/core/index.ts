@@ -205,6 +205,7 @@ export {
   type ReportSource,
 } from './reports';
 export {
+  findNamed,
   compileVocabulary,
   createDictionary,
   normalise,
@@ -214,6 +215,7 @@ export {
   VARIANT_KINDS,
   variants,
   words,
+  type NamedRun,
   type Variant,
   type Vocabulary,
 } from './text';

@@ -31,7 +31,7 @@ const LANDED: Record<string, string> = {
   '021-standing': '66776db946ed1cf0',
   '022-ledger-finding': 'cbf8f8ce65d42fd9',
   '023-words-known': 'f456b65eb98ed2e2',
-  '024-research': 'b15a6d221343bd51',
+  '024-research': '43f566905986e212',
 };
 
 const digestOf = (name: string) =>

@@ -1,6 +1,7 @@
 import { DoneSchema } from '../common';
 import { CandidatesQuerySchema, CandidatesViewSchema } from '../candidates';
 import { GroupsQuerySchema, GroupsViewSchema, MovedSchema, MovesSchema } from '../groups';
+import { LocationsViewSchema, SaidLocationSchema, SayLocationSchema } from '../locations';
 import { NewPackSchema, PackAddedSchema, PackQuerySchema, PacksViewSchema } from '../packs';
 import {
   DecidedSchema,
@@ -64,6 +65,14 @@ export const researchRoutes = routesOf({
   'GET research/[sheet]/candidates': {
     ...{ role: 'look', query: CandidatesQuerySchema, answer: CandidatesViewSchema },
     from: [...STOPPING, 'verdicts', 'research'],
+  },
+  /** locations that are served, and those that open ideas of the sheet name */
+  'GET research/[sheet]/locations': {
+    ...{ role: 'look', answer: LocationsViewSchema, from: [...STOPPING, 'verdicts', 'research'] },
+  },
+  'POST research/locations': {
+    ...{ role: 'prepare', body: SayLocationSchema, answer: SaidLocationSchema },
+    changes: ['research', 'tags', 'verdicts', 'ledger'],
   },
   'GET research/packs': { role: 'look', answer: PacksViewSchema, from: ['research'] },
   'POST research/packs': {

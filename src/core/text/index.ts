@@ -4,4 +4,5 @@ export { remainder } from './remainder';
 export { stemOf } from './stem';
 export { VARIANT_KINDS, variants, type Variant } from './variants';
 export { compileVocabulary, lengthOf, type Vocabulary } from './vocabulary';
+export { findNamed, type NamedRun } from './find-named';
 export { positionsOfNgram } from './ngram-in-words';

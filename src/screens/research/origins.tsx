@@ -7,6 +7,7 @@ import { useUndoable } from '@/screens/frame/data/refresh';
 import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
 
+import { Locations } from './locations';
 import { SheetName } from './sheet-name';
 
 type Props = {
@@ -15,10 +16,12 @@ type Props = {
   /** @param isReady it gave candidates, not ideas */
   onSource: (source: number | null, isReady: boolean) => void;
   onGather: () => void;
+  /** words and runs that are to be typed in the filter */
+  onType: (texts: readonly string[]) => void;
 };
 
 /** What the sheet is about, and where its ideas came from. */
-export function Origins({ view, source, onSource, onGather }: Props) {
+export function Origins({ view, source, onSource, onGather, onType }: Props) {
   const turn = useTurnSource(view?.sheet.id);
   return (
     <aside
@@ -64,6 +67,7 @@ export function Origins({ view, source, onSource, onGather }: Props) {
         </section>
       )}
       {view && <Struck view={view} />}
+      {view && <Locations sheetId={view.sheet.id} onType={onType} />}
       {view && <SheetName key={view.sheet.name} sheet={view.sheet} />}
     </aside>
   );

@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import type { RemainderLine, RemaindersPage } from '@/contracts/research';
 import { useMoney } from '@/screens/frame/money';
+import { NotServed } from '@/screens/frame/not-served';
 import { SureBar } from '@/screens/sift/table/meter';
 import { formatCount } from '@/ui/format';
 import { marksByKey } from '@/ui/table/row-marks';
@@ -70,9 +71,9 @@ function useColumns(): readonly Column<RemainderLine>[] {
       {
         ...{ id: 'text', name: 'what is left', px: 150, share: 1, isText: true },
         value: ({ text }) => text,
-        cell: ({ text, forms }) => (
+        cell: ({ text, forms, location }) => (
           <>
-            <b>{text}</b>
+            <b>{text}</b> {location !== null && <NotServed name={text} kind={location} />}
             {forms.length > 1 && <span className="ml-1.5 text-soft">{forms.slice(1).join(', ')}</span>}
           </>
         ),

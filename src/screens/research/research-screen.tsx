@@ -91,6 +91,7 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
           source={url.source}
           onSource={(source, isReady) => onChange({ source, ...(isReady && { shown: 'candidates' }) })}
           onGather={() => setGathers(true)}
+          onType={(texts) => onChange({ typed: texts.join(', '), holds: 'any', shown: 'open' })}
         />
         <section aria-label="Remainders" className="flex min-w-0 flex-1 flex-col border-l border-line">
           <StateTabs

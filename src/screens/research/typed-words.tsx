@@ -13,7 +13,7 @@ export function asTyped(typed: string): RemainderLine | undefined {
   if (forms.length === 0) return undefined;
   return {
     ...{ text: forms.join(', '), forms, ideas: 0, volume: null, openingBidMicros: null },
-    ...{ relatedness: null, fault: null, example: '' },
+    ...{ relatedness: null, fault: null, location: null, example: '' },
   };
 }
 

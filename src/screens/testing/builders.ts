@@ -62,7 +62,7 @@ export const aTrayView = (over: Partial<TrayView> = {}): TrayView => ({
 export const aTermLine = (over: Partial<TermLine> = {}): TermLine => ({
   ...{ id: 1, raw: 'bee hive movie', words: ['bee', 'hive', 'movie'], kind: 'query' },
   servedBy: { keyword: 'bee hive', match: 'broad' },
-  ...{ others: 0, isProtected: false, isSeen: false, notes: 0, evidence: null },
+  ...{ others: 0, isProtected: false, isSeen: false, notes: 0, locations: [], evidence: null },
   ...{ campaign: 'Hives', adGroup: 'Starter', lastDay: '2026-11-20' },
   ...{ impressions: 900, clicks: 30, costMicros: 12_000_000, conversions: 0, valueMicros: 0 },
   beside: null,

@@ -17,6 +17,8 @@ import type { BesideFigures, Few, Touched, Weight } from '@/contracts/common';
 import type { StoredChange } from '../repositories/tray/changes';
 import type { ProtectedTerm } from '../repositories/decisions/protected-terms';
 import type { SetAside } from '../repositories/decisions/set-aside';
+import type { LocationWord } from '../repositories/decisions/location-words';
+import type { SaidOfLocations } from './locations/name-locations';
 import type { WordTag } from '../repositories/decisions/word-tags';
 import type { LiveKeyword, Snapshot } from './snapshot';
 import { addRow, conversionsAt } from './window-columns';
@@ -41,6 +43,7 @@ export type Workbench = {
   /** n-grams that people marked: as not worth showing, as a location */
   neutralWords: readonly string[];
   locationWords: readonly string[];
+  saidOfLocations: SaidOfLocations;
 };
 
 /** What people have said about terms and words. */
@@ -49,6 +52,7 @@ export type Verdicts = {
   /** those that have not come back yet */
   aside: readonly SetAside[];
   tags: readonly WordTag[];
+  locations: readonly LocationWord[];
 };
 
 /** A workbench whose draft has more changes at its end; all else is as it was. */
@@ -60,7 +64,7 @@ export function extendWorkbench<W extends Workbench>(bench: W, more: readonly St
 export function layWorkbench(
   snapshot: Snapshot,
   changes: Record<'accepted' | 'waiting' | 'drafted', readonly StoredChange[]>,
-  { protectedOwn, aside, tags }: Verdicts,
+  { protectedOwn, aside, tags, locations }: Verdicts,
 ): Workbench {
   const over = (gate: RowGate, stored: readonly StoredChange[]) =>
     effectOfDraft(
@@ -79,6 +83,11 @@ export function layWorkbench(
     aside,
     neutralWords: tags.filter((m) => m.tag === 'neutral').map((m) => m.text),
     locationWords: tags.filter((m) => m.tag === 'location').map((m) => m.text),
+    saidOfLocations: {
+      served: locations.filter(({ said }) => said === 'served').map(({ text }) => text),
+      none: locations.filter(({ said }) => said === 'no location').map(({ text }) => text),
+      tagged: tags.filter((m) => m.tag === 'location').map((m) => m.text),
+    },
   };
 }
 

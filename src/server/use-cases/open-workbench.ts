@@ -13,6 +13,7 @@ import {
 import { loadNamesOfGoneLists } from '../repositories/lists/list-versions';
 import { listProtectedTerms } from '../repositories/decisions/protected-terms';
 import { clicksSinceAside, listSetAside } from '../repositories/decisions/set-aside';
+import { listLocationWords } from '../repositories/decisions/location-words';
 import { listWordTags } from '../repositories/decisions/word-tags';
 import { Refusal, type Deps } from './deps';
 import type { Db } from '../db/connection';
@@ -151,5 +152,10 @@ async function loadVerdicts(db: Db, accountId: number): Promise<Verdicts> {
   const all = await listSetAside(db, accountId);
   const clicks = all.length > 0 ? await clicksSinceAside(db, accountId) : new Map<string, number>();
   const aside = all.filter(({ key, moreClicks }) => (clicks.get(key) ?? 0) < moreClicks);
-  return { protectedOwn, aside, tags: await listWordTags(db, accountId) };
+  return {
+    protectedOwn,
+    aside,
+    tags: await listWordTags(db, accountId),
+    locations: await listLocationWords(db, accountId),
+  };
 }

@@ -73,5 +73,5 @@ export type Candidates = ReturnType<typeof useCandidates>;
 
 const asRemainder = ({ text, forms, ideas }: Candidate): RemainderLine => ({
   ...{ text, forms, ideas, volume: null, openingBidMicros: null },
-  ...{ relatedness: null, fault: null, example: text },
+  ...{ relatedness: null, fault: null, location: null, example: text },
 });

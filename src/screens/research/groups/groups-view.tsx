@@ -120,7 +120,7 @@ const rowIn = (data: Record<string, unknown> | undefined) => data?.row as GroupR
 /** A group as what would be stopped: its name. */
 const asRemainder = ({ name, ideas, volume, openingBidMicros }: Group): RemainderLine => ({
   ...{ text: name, forms: [name], ideas: ideas.length, volume, openingBidMicros },
-  ...{ relatedness: null, fault: null, example: ideas[0]?.text ?? name },
+  ...{ relatedness: null, fault: null, location: null, example: ideas[0]?.text ?? name },
 });
 
 function useGroupKeys(groups: Groups, group: Group | undefined, stop: () => void) {

@@ -37,6 +37,7 @@ const TRAITS_IN_WORDS: Record<Trait, string> = {
   any: 'Terms',
   code: 'Product codes',
   location: 'Terms naming a location',
+  'not served': 'Terms naming a place not served',
   off: 'Terms plainly off',
   new: 'Terms new since the last pass',
   unseen: 'Terms not looked at',

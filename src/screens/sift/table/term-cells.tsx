@@ -5,6 +5,7 @@ import { spendWithoutReturn } from '@/core';
 import type { TermLine } from '@/contracts/sift';
 import { formatConversions } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
+import { NotServed } from '@/screens/frame/not-served';
 import { StateIcon } from '@/ui/state-icon';
 import type { RowState } from '@/ui/table/column';
 
@@ -58,6 +59,9 @@ export function TermCell({ line, look, state }: { line: TermLine; look: TermLook
           <b>{line.raw}</b> <span className="text-soft">{NOTE[line.kind]}</span>
         </>
       )}
+      {line.locations.map(({ name, kind }) => (
+        <NotServed key={name} name={name} kind={kind} />
+      ))}
       {line.isProtected && <StateIcon kind="kept" label="protected" />}
       {line.notes > 0 && <span className="text-small text-pine"> note</span>}
       {line.isSeen && <span className="sr-only">looked at</span>}

@@ -8,6 +8,9 @@ import type { Snapshot } from '../snapshot';
 import type { SheetContent } from './sheet-content';
 
 /** A remainder over the ideas that are shown. */
+/** A line but for what its words mean. */
+type LineFigures = Omit<RemainderLine, 'location'>;
+
 type Sum = { remainder: number; ideas: number; volume: number; related: number; fault: number };
 
 /**
@@ -20,7 +23,7 @@ export function remainderLines(
   isShown: Uint8Array,
   faults: ReadonlyMap<string, number>,
   { sort, offset, most }: Pick<RemaindersQuery, 'sort' | 'offset' | 'most'>,
-): { total: number; lines: RemainderLine[] } {
+): { total: number; lines: LineFigures[] } {
   const sums: Sum[] = [];
   for (let remainder = 0; remainder < remainders.texts.length; remainder++) {
     const sum = sumOf(content, remainders.ideasOf(remainder), isShown);
@@ -63,7 +66,7 @@ function toLine(
   remainder: number,
   isShown: Uint8Array,
   faults: ReadonlyMap<string, number>,
-): RemainderLine {
+): LineFigures {
   const holding = Array.from(remainders.ideasOf(remainder))
     .filter((i) => isShown[i] === 1)
     .map((i) => ideas[i]!);

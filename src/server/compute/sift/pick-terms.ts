@@ -11,7 +11,8 @@ import type { Snapshot } from '../snapshot';
 import { termSums } from '../term-sums';
 import { kindAt, termAt } from '../window-columns';
 import type { Workbench } from '../workbench';
-import { locationNames } from './location-names';
+import { locationNames } from '../locations/location-names';
+import { locationNamer } from '../locations/name-locations';
 import { derivedFrom } from '../derived';
 import { figureAt, COLUMN } from '../figure-columns';
 
@@ -82,6 +83,8 @@ function byTrait(bench: Workbench, trait: SiftFilters['trait'], pass: PassKnown 
       return where((t) => kindAt(terms, t) === 'code');
     case 'location':
       return namingLocations(bench);
+    case 'not served':
+      return namingNotServed(bench);
     case 'off':
       return plainlyOff(bench);
     case 'new':
@@ -112,6 +115,14 @@ const plainlyOff = derivedFrom(({ snapshot, protectedOwnTable }: Workbench): Uin
 const namingLocations = derivedFrom(({ snapshot, locationWords }: Workbench) =>
   textsHolding(snapshot.served.table, locationNames(locationWords)),
 );
+
+/** Terms that surely name a location that is not served (rules 16.7). */
+const namingNotServed = derivedFrom(({ snapshot: { terms }, saidOfLocations }: Workbench) => {
+  const nameIn = locationNamer(saidOfLocations);
+  return Uint8Array.from({ length: terms.count }, (_, t) =>
+    Number(nameIn(termAt(terms, t).key).some(({ kind }) => kind === 'not served')),
+  );
+});
 
 function convertedTexts(snapshot: Snapshot): string[] {
   const { figures } = termSums(snapshot);

@@ -76,6 +76,7 @@ export const aBench: fc.Arbitrary<Workbench> = fc
           ...{ key, raw: key, moreClicks: 3, afterDay: '2026-11-20', by: 'Maren', at: '' },
         })),
         tags: [],
+        locations: [],
       },
     ),
   );

@@ -65,6 +65,17 @@ export async function up(db: Knex): Promise<void> {
       foreign key (account_id, research_sheet_id) references research_sheet on delete cascade
     );
 
+    -- locations that are served, and names of locations that are ordinary words in this account
+    create table location_word (
+      account_id integer not null references account on delete cascade,
+      -- as people write it, normalised
+      text text not null,
+      said text not null check (said in ('served', 'no location')),
+      person_id integer not null references person,
+      at timestamptz not null default clock_now(),
+      primary key (account_id, text)
+    );
+
     -- ready lists that people added; those that ship with Gate Post stand in files
     create table starter_pack (
       account_id integer not null references account on delete cascade,
@@ -81,5 +92,5 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
-  await db.raw('drop table starter_pack, research_idea, research_source, research_sheet');
+  await db.raw('drop table location_word, starter_pack, research_idea, research_source, research_sheet');
 }

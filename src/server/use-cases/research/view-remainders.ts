@@ -9,6 +9,7 @@ import {
   type RemaindersPage,
   type RemaindersQuery,
 } from '@/contracts/research';
+import { locationNamer } from '../../compute/locations/name-locations';
 import { faultsByNgram, remainderLines, searchesOf } from '../../compute/research/remainder-lines';
 import { remaindersOf } from '../../compute/research/sheet-content';
 import type { Deps } from '../deps';
@@ -36,8 +37,15 @@ export async function viewRemainders(
   const remainders = remaindersOf(content, sheet);
   const faults = faultsByNgram(open.snapshot, account);
   const page = remainderLines(content, remainders, isShown, faults, query);
+  const nameIn = locationNamer(open.saidOfLocations);
   return {
-    ...{ version: sheet.version, counts, total: page.total, offset: query.offset, lines: page.lines },
+    ...{
+      version: sheet.version,
+      counts,
+      total: page.total,
+      offset: query.offset,
+      lines: page.lines.map((line) => ({ ...line, location: nameIn(normalise(line.text))[0]?.kind ?? null })),
+    },
     bare: remainders.bare.filter((i) => isShown[i] === 1).length,
     candidates: states.filter((state, i) => isCandidate[i] && state === 'open').length,
   };

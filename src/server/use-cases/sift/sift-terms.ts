@@ -10,6 +10,7 @@ import type {
   WordsAnswer,
   WordsQuery,
 } from '@/contracts/sift';
+import { locationNamer } from '../../compute/locations/name-locations';
 import { weighEvidence } from '../../compute/evidence/evidence';
 import { findLines, queriesOf, type Found } from '../../compute/sift/lines';
 import { orderLines, type Ordered, type OrderedLine } from '../../compute/sift/order';
@@ -191,6 +192,7 @@ function toTermLine(
     isProtected: snapshot.hasConverted.has(term.key) || protectedOwn.some((p) => p.text === term.key),
     isSeen: pass?.seen.has(term.id) ?? false,
     notes: notes.get(term.key) ?? 0,
+    locations: locationNamer(open.saidOfLocations)(term.key).map(({ name, kind }) => ({ name, kind })),
     evidence: weighEvidence(snapshot, open.account, { term: t, figures }),
     campaign: names.campaign(adGroup.campaignId) ?? '',
     adGroup: names.adGroup(adGroup.id) ?? '',
