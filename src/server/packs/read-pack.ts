@@ -33,7 +33,7 @@ export function readPack(text: string): ReadPack {
       const path = (issue.path ?? []).map(({ key }) => key as string | number);
       return {
         line: lineAt(nearest(tree, path)?.offset ?? 0),
-        reason: `${path.join('.') || 'the file'}: ${issue.message}`,
+        reason: `${path.join('.') || 'the file'}: ${issue.message.replace(/\.$/u, '')}`,
       };
     }),
   };

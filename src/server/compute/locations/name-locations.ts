@@ -39,7 +39,7 @@ const namerOf = derivedByKey(
       const locations = byName.get(name)!;
       if (locations.some((one) => places.some((place) => contains(place, one) || contains(one, place))))
         return undefined;
-      return !name.includes(' ') && (name.length < 3 || isOrdinary(name)) ? 'perhaps' : 'not served';
+      return !name.includes(' ') && isOrdinary(name) ? 'perhaps' : 'not served';
     };
     const kinds = new Map<string, NameKind | undefined>();
     const isName = (run: string) => byName.has(run) || own.has(run);

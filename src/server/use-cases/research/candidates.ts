@@ -4,13 +4,12 @@ import {
   checkNegative,
   matchTexts,
   productCodeTest,
-  stemOf,
-  words,
   type MatchType,
   type NegativeText,
   type TermTable,
 } from '@/core';
 import type { Candidate, CandidatesQuerySchema, CandidatesView } from '@/contracts/candidates';
+import { foldForms, type FoldedIdeas } from '../../compute/research/fold-forms';
 import { rowsOfTerm } from '../../compute/snapshot';
 import {
   few,
@@ -20,7 +19,6 @@ import {
   touchedKeywords,
   weighRows,
 } from '../../compute/workbench';
-import type { StoredIdea } from '../../repositories/research/ideas';
 import type { Deps } from '../deps';
 import type { Open } from '../open-workbench';
 import { lookAt } from './look-at';
@@ -63,23 +61,12 @@ export async function viewCandidates(
 const hits = ({ keywords, protected: terms, refusal }: Candidate) =>
   keywords.length > 0 || terms.count > 0 || refusal !== null;
 
-type Folded = { forms: string[]; sources: number[] };
-
-/** Texts whose words are forms of the same words are one; the shortest form is the first. */
-function foldForms(ideas: readonly StoredIdea[]): Folded[] {
-  const byStems = new Map<string, Folded>();
-  for (const { key, sources } of ideas) {
-    const stems = words(key).map(stemOf).join(' ');
-    const folded = byStems.get(stems) ?? { forms: [], sources: [] };
-    byStems.set(stems, folded);
-    folded.forms.push(key);
-    folded.sources = [...new Set([...folded.sources, ...sources])];
-  }
-  for (const { forms } of byStems.values()) forms.sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
-  return [...byStems.values()];
-}
-
-function weigh(open: Open, { forms, sources }: Folded, match: MatchType, openIdeas: TermTable): Candidate {
+function weigh(
+  open: Open,
+  { forms, sources }: FoldedIdeas,
+  match: MatchType,
+  openIdeas: TermTable,
+): Candidate {
   const { snapshot, draft, account } = open;
   const negatives = forms.map((text): NegativeText => ({ text, match }));
   const terms = new Set(negatives.flatMap((negative) => [...matchTexts(snapshot.served.table, negative)]));
