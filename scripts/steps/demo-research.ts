@@ -37,8 +37,8 @@ export async function beginResearch(): Promise<void> {
         keys: [],
         ...{ holding: { remainders, filters: { ...EVERYTHING, state: 'open' as const } }, verdict },
       });
-    await decide(['starter kit', 'flat pack'], 'kept');
-    await decide(['minecraft'], 'dropped');
+    await decide(['cedar', 'oak', 'pallet load'], 'kept');
+    await decide(['hobbington', 'drumlin'], 'dropped');
     const { groups } = await viewGroups(deps, SLUG, sheetId, { ...EVERYTHING, ...GROUPING });
     const taken = groups.slice(0, 2).map(({ name, ideas }) => ({
       ...{ keys: ideas.flatMap(({ text, keys }) => keys ?? [text]), to: name },

@@ -95,4 +95,3 @@ export function useGroups(sheetId: number, url: ResearchUrl) {
   };
 }
 export type Groups = ReturnType<typeof useGroups>;
-export type { GroupRow };

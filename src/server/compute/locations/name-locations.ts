@@ -13,6 +13,9 @@ export type SaidOfLocations = {
 /** A name of a location that is not served, or perhaps one: it is an ordinary word as well. */
 type NamedLocation = NamedRun & { kind: NameKind };
 
+/** An ordinary word of fewer letters is not even asked about. */
+const LEAST_LETTERS = 4;
+
 /** @returns whether a text names a location that somebody can serve */
 export const isLocationName = (text: string): boolean => gazetteer().byName.has(normalise(text));
 
@@ -39,7 +42,8 @@ const namerOf = derivedByKey(
       const locations = byName.get(name)!;
       if (locations.some((one) => places.some((place) => contains(place, one) || contains(one, place))))
         return undefined;
-      return !name.includes(' ') && isOrdinary(name) ? 'perhaps' : 'not served';
+      if (name.includes(' ') || !isOrdinary(name)) return 'not served';
+      return name.length < LEAST_LETTERS ? undefined : 'perhaps';
     };
     const kinds = new Map<string, NameKind | undefined>();
     const isName = (run: string) => byName.has(run) || own.has(run);
