@@ -46,6 +46,25 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     ],
   },
   {
+    where: 'In Research',
+    keys: [
+      ['1 – 9', 'pick the word of the remainder that is at fault'],
+      ['m', 'the next match type; among groups: move or merge'],
+      ['v', 'with the other forms of the words, or without'],
+      ['↵', 'put it in the tray; among groups: take the one that is proposed'],
+      ['o', 'keep its ideas'],
+      ['x', 'drop its ideas from the sheet; a group'],
+      ['y', 'copy the negatives as lines'],
+      ['← →', 'close a group, open it'],
+      ['t', 'take all groups that are proposed'],
+      ['n', 'name a group'],
+      ['p', 'part the marked ideas off as a group'],
+      ['w', 'make each idea of a group its own group'],
+      ['s', 'turn a group into a negative'],
+      ['f', 'to the filters'],
+    ],
+  },
+  {
     where: 'In the tray',
     keys: [
       ['↑ ↓', 'the change before or after'],

@@ -10,7 +10,7 @@ import type { RemainderChoice } from './use-remainder';
 import { WeighedNegatives } from './weighed-negatives';
 
 /** Ideas that are shown in hand; the others are counted. */
-const MOST_SHOWN = 8;
+const MOST_SHOWN = 5;
 
 /** The remainder in hand, or those that are marked: the ideas that hold it, and what stopping it would do. */
 export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {

@@ -80,6 +80,9 @@ export function WeighedNegatives({ remainder, weighed }: Props) {
         <p className="text-small text-soft">For single words, phrase and broad stop the same.</p>
       )}
       <Hurts protectedTerms={weighed.protected} touched={weighed.keywords} />
+      {weighed.protected.count === 0 && weighed.keywords.length === 0 && (
+        <p className="text-table text-moss">Safe: touches no live keyword, no protected term.</p>
+      )}
     </>
   );
 }
