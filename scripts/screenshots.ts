@@ -128,19 +128,29 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: 'Send the tray…' }).click();
     await page.getByRole('dialog').waitFor();
   },
-  async sending(page) {
-    // Twice the platform asks to slow down, so that there is something to see.
-    await page.request.put(`${new URL(page.url()).origin}/api${WEB}/platform/faults`, {
-      headers: { origin: new URL(page.url()).origin },
-      data: { faults: [{ fault: 'asks to slow down', times: 2 }] },
-    });
-    await page.getByRole('button', { name: /^Send \d/ }).click();
+  async research(page) {
+    await page.keyboard.press('Escape');
+    await page.goto(`${WEB}/research`);
     await page
-      .getByTestId('sent-note')
-      .getByText(/asks to slow down/)
-      .waitFor({ timeout: 60_000 });
+      .getByRole('grid', { name: 'Remainders' })
+      .getByRole('row', { name: /^Mark cake / })
+      .click();
+    await page
+      .getByRole('region', { name: 'In hand' })
+      .getByText(/Safe|live keyword/)
+      .first()
+      .waitFor();
+  },
+  async 'research-groups'(page) {
+    await page.goto(`${WEB}/research?shown=groups`);
+    const groups = page.getByRole('grid', { name: 'Groups' });
+    await groups.getByRole('row').nth(2).click();
+    await page.keyboard.press('ArrowRight');
+    await page.getByRole('button', { name: /^Take all/ }).waitFor();
+    await page.goBack();
   },
   async 'gate-check'(page) {
+    await page.getByRole('button', { name: /^Send \d/ }).click();
     await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);
     await page.getByTestId('gate-answer').waitFor();

@@ -50,7 +50,17 @@ const AskCombinationsSchema = v.strictObject({
   ),
   anyOrder: v.boolean(),
 });
-const AskPasteSchema = v.strictObject({ kind: v.literal('paste'), text: v.string() });
+/** Characters of a paste at most. */
+const MOST_PASTED = 20_000_000;
+export const PastedSchema = v.pipe(
+  v.string(),
+  v.maxLength(
+    MOST_PASTED,
+    ({ received }) =>
+      `A paste has at most 20 MB; this one has ${received} characters. Paste it in parts, or bring it to Intake as a file. Nothing was gathered.`,
+  ),
+);
+const AskPasteSchema = v.strictObject({ kind: v.literal('paste'), text: PastedSchema });
 const AskFileSchema = v.strictObject({ kind: v.literal('file'), file: v.number() });
 const AskBriefSchema = v.strictObject({
   kind: v.literal('brief'),

@@ -45,7 +45,11 @@ import { viewSavedOfToday } from '../use-cases/today/view-saved';
 import { lookAtToday } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
+import { viewCandidates } from '../use-cases/research/candidates';
+import { decideIdeas } from '../use-cases/research/decide-ideas';
 import { gather } from '../use-cases/research/gather/gather';
+import { viewGroups } from '../use-cases/research/groups';
+import { viewLocations } from '../use-cases/research/locations';
 import { viewHolding, viewRemainders } from '../use-cases/research/view-remainders';
 import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
@@ -90,7 +94,7 @@ export const REQUESTS = {
     ...{ viewForClient, forClientSheet },
     ...{ viewEnding, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
-    ...{ viewSheet, viewRemainders, viewHolding, weighNegatives },
+    ...{ viewSheet, viewRemainders, viewHolding, weighNegatives, viewGroups, viewCandidates, viewLocations },
     findCodes,
     warmUp,
   },
@@ -105,7 +109,7 @@ export const REQUESTS = {
     draftPass,
     setVerdicts,
   },
-  ...{ draftEdit, keepHangRule, exceptFromRule, gather },
+  ...{ draftEdit, keepHangRule, exceptFromRule, gather, decideIdeas },
   ...{ sayDone, unsayDone, storeResults, takeBackResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
@@ -124,6 +128,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'keepHangRule',
   'exceptFromRule',
   'gather',
+  'decideIdeas',
   'sayDone',
   'storeResults',
   'takeBackResults',

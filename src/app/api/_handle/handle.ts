@@ -134,7 +134,16 @@ async function requirePerson(deps: Deps): Promise<number> {
 }
 
 /** @throws Refusal naming the field that is not as it must be */
+/** Of the body of a request that is no file. */
+const MOST_BYTES = 40_000_000;
+
 async function parseBody<S extends v.GenericSchema>(request: Request, schema: S): Promise<v.InferOutput<S>> {
+  const announced = Number(request.headers.get('content-length') ?? 0);
+  if (announced > MOST_BYTES)
+    throw new Refusal(
+      `This is too much at once: ${Math.round(announced / 1e6)} MB, and at most ${MOST_BYTES / 1e6} are taken. Bring it in parts, or as a file to Intake. Nothing was changed.`,
+      413,
+    );
   const text = await request.text();
   let body: unknown;
   try {

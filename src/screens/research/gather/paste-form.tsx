@@ -1,18 +1,23 @@
 'use client';
 
 import { useState } from 'react';
-import { FIELD } from '@/ui/form';
+import * as v from 'valibot';
+import { PastedSchema } from '@/contracts/research';
+import { Fault, FIELD } from '@/ui/form';
 import { GatherButton, type WayProps } from './gather-dialog';
 
 /** Lines as people write them. */
 export function PasteForm({ onGather, isGathering }: WayProps) {
   const [text, setText] = useState('');
+  const [fault, setFault] = useState<string>();
   return (
     <form
       className="flex flex-col gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (text.trim() !== '') onGather({ kind: 'paste', text });
+        const read = v.safeParse(PastedSchema, text);
+        setFault(read.success ? undefined : read.issues[0].message);
+        if (read.success && text.trim() !== '') onGather({ kind: 'paste', text });
       }}
     >
       <label>
@@ -23,6 +28,7 @@ export function PasteForm({ onGather, isGathering }: WayProps) {
           onChange={(event) => setText(event.target.value)}
         />
       </label>
+      {fault && <Fault>{fault}</Fault>}
       <GatherButton isGathering={isGathering} />
     </form>
   );

@@ -9,7 +9,7 @@ import { useRoutes } from '@/screens/frame/data/routes';
 import { doing } from '@/screens/frame/data/undo';
 import { sayFailure } from '@/screens/tray/use-tray';
 import { toQuery, type ResearchUrl } from '../research-url';
-import { keyOfGroup, keyOfRow, keysOf, keysOfAll, rowsOf, type GroupRow } from './group-rows';
+import { keyOfGroup, keyOfRow, keysOf, keysOfAll, rowsOf } from './group-rows';
 
 /** The groups of a sheet, what is in hand of them, and what can be done with it; all of it can be taken back. */
 export function useGroups(sheetId: number, url: ResearchUrl) {

@@ -33,22 +33,20 @@ export async function loadVerdicts(
 
 /** The ideas of a sheet by their texts, without those of sources that were taken out; what was decided on them is loaded apart, for it changes more often. */
 export async function loadIdeas(db: Db, accountId: number, sheetId: number): Promise<StoredIdea[]> {
-  const { rows } = await db.raw<{ rows: Row[] }>(
-    `with live as (
-       select array_agg(research_source_id) as ids from research_source
-        where account_id = :account and research_sheet_id = :sheet and not is_out
-     )
-     select key, volume, volume_from, volume_to, opening_bid_micros, relatedness,
-            array(select unnest(sources) intersect select unnest(ids)) as sources
-       from research_idea, live
-      where account_id = :account and research_sheet_id = :sheet and sources && ids
-      order by key`,
-    { account: accountId, sheet: sheetId },
-  );
+  const live: { research_source_id: number }[] = await db('research_source')
+    .where({ account_id: accountId, research_sheet_id: sheetId, is_out: false })
+    .select('research_source_id');
+  const ids = live.map((row) => row.research_source_id);
+  const rows: Row[] = await db('research_idea')
+    .where({ account_id: accountId, research_sheet_id: sheetId })
+    .whereRaw('sources && cast(? as integer[])', [ids])
+    .orderBy('key')
+    .select('key', 'volume', 'volume_from', 'volume_to', 'opening_bid_micros', 'relatedness', 'sources');
+  const isLive = new Set(ids);
   return rows.map((row) => ({
     ...{ key: row.key, volume: row.volume, volumeFrom: row.volume_from, volumeTo: row.volume_to },
     ...{ openingBidMicros: row.opening_bid_micros, relatedness: row.relatedness },
-    sources: row.sources,
+    sources: row.sources.filter((id) => isLive.has(id)),
   }));
 }
 

@@ -1,6 +1,5 @@
 import { parseId, serve } from '@/app/api/_handle/handle';
-import { viewLocations } from '@/server/use-cases/research/locations';
 
-export const GET = serve('GET research/[sheet]/locations', ({ deps, slug, params }) =>
-  viewLocations(deps, slug, parseId(params.sheet)),
+export const GET = serve('GET research/[sheet]/locations', ({ ask, slug, params }) =>
+  ask('viewLocations', slug, parseId(params.sheet)),
 );
