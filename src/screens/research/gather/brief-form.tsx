@@ -5,7 +5,7 @@ import { BRIEF_TOPICS, BriefSchema, type BriefTopic } from '@/contracts/ideas';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { Fault, FIELD, InlineField, TextField, useValidForm } from '@/ui/form';
-import { GatherButton, type WayProps } from './gather-dialog';
+import { GatherButton, type WayProps } from './way';
 
 /** A business in its own words; the answer is cleaned like a paste. */
 export function BriefForm({ onGather, isGathering }: WayProps) {

@@ -6,7 +6,7 @@ import { MOST_COMBINATIONS } from '@/contracts/research';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { FIELD } from '@/ui/form';
-import { GatherButton, type WayProps } from './gather-dialog';
+import { GatherButton, type WayProps } from './way';
 
 const MOST_COLUMNS = 6;
 type Typed = { text: string; mayBeLeftOut: boolean };

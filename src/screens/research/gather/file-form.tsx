@@ -7,7 +7,7 @@ import { useAccount } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { ErrorText } from '@/ui/said';
 import { Select } from '@/ui/select';
-import { GatherButton, type WayProps } from './gather-dialog';
+import { GatherButton, type WayProps } from './way';
 
 /** Keyword ideas of a file that Intake has read. */
 export function FileForm({ onGather, isGathering }: WayProps) {

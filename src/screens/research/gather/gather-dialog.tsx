@@ -10,6 +10,7 @@ import { DialogFrame } from '@/ui/dialog-frame';
 import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
+import { GatherButton } from './way';
 import { BriefForm } from './brief-form';
 import { CombinationsForm } from './combinations-form';
 import { FileForm } from './file-form';
@@ -28,9 +29,6 @@ const NAMES: Record<Way, string> = {
   file: 'File',
   keywords: 'Live keywords',
 };
-
-/** What each way of gathering asks for; it is told what to gather. */
-export type WayProps = { onGather: (asked: Gather) => void; isGathering: boolean };
 
 /** Where ideas are to come from. It stays open, for one comes seldom alone. */
 export function GatherDialog({ view, onClose }: { view: SheetView; onClose: () => void }) {
@@ -84,20 +82,6 @@ export function GatherDialog({ view, onClose }: { view: SheetView; onClose: () =
         <Button onClick={onClose}>Close</Button>
       </div>
     </DialogFrame>
-  );
-}
-
-export function GatherButton({ isGathering, onPress }: { isGathering: boolean; onPress?: () => void }) {
-  return (
-    <Button
-      tone="main"
-      className="self-start"
-      type={onPress ? 'button' : 'submit'}
-      disabled={isGathering}
-      onClick={onPress}
-    >
-      {isGathering ? 'Gathering…' : 'Gather'}
-    </Button>
   );
 }
 

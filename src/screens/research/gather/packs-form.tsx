@@ -7,7 +7,7 @@ import { useRefresh } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
 import { ErrorText } from '@/ui/said';
-import type { WayProps } from './gather-dialog';
+import type { WayProps } from './way';
 
 /** Ready lists by topic: those that ship, and those that people add as files. */
 export function PacksForm({ onGather, isGathering }: WayProps) {

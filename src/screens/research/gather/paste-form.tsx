@@ -4,7 +4,7 @@ import { useState } from 'react';
 import * as v from 'valibot';
 import { PastedSchema } from '@/contracts/research';
 import { Fault, FIELD } from '@/ui/form';
-import { GatherButton, type WayProps } from './gather-dialog';
+import { GatherButton, type WayProps } from './way';
 
 /** Lines as people write them. */
 export function PasteForm({ onGather, isGathering }: WayProps) {

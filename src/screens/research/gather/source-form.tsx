@@ -7,7 +7,7 @@ import { Button } from '@/ui/button';
 import { TextField } from '@/ui/form';
 import { ErrorText } from '@/ui/said';
 import { Select } from '@/ui/select';
-import { GatherButton, type WayProps } from './gather-dialog';
+import { GatherButton, type WayProps } from './way';
 
 const EVERYWHERE = '';
 
