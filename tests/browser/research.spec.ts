@@ -173,7 +173,9 @@ test('a brief is answered, cleaned, checked, and goes to a list', async () => {
   await expect(page.getByTestId('sent-note').first()).toContainText(/(\d+) of \1 changes read back as sent/, {
     timeout: 30_000,
   });
-  await page.goto(`${ACCOUNT}/ledger?find=Winter`);
+  await page.goto(`${ACCOUNT}/ledger?find=${encodeURIComponent(`list ${name}`)}`);
+  await expect(page.getByRole('grid').first()).toContainText(/Stop “.*” \(\w+\) in list/);
+  await page.goto(`${ACCOUNT}/ledger?find=ad+group+Wintering`);
   await expect(page.getByRole('grid').first()).toContainText('Add ad group Wintering');
   expect(errors).toEqual([]);
 });

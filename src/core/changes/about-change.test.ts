@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { changeKey, describeChange } from './about-change';
+import { changeKey, dependentsOf, describeChange } from './about-change';
 import type { Change } from './change';
 import { checkNegative, USUAL_LIMITS } from './limits';
 import { productCodeTest } from './product-codes';
@@ -65,5 +65,24 @@ describe('checkNegative', () => {
   test('without a pattern nothing is a code, and a pattern always speaks of the whole term', () => {
     expect(productCodeTest(null)('LK-2041-S')).toBe(false);
     expect(productCodeTest('a|b')('ab')).toBe(false);
+  });
+});
+
+describe('what can not stand without what is taken out', () => {
+  const campaign: Change = { kind: 'add campaign', name: 'Spring', budgetMicros: 1_000_000 };
+  const adGroup: Change = { kind: 'add ad group', campaign: 'Spring', name: 'Kits' };
+  const elsewhere: Change = { ...adGroup, campaign: 'Autumn' };
+  const keyword = (of: string): Change => ({
+    ...{ kind: 'add keyword', campaign: of, adGroup: 'Kits', text: 'oak kit', match: 'exact', bidMicros: 1 },
+  });
+  const list: Change = { kind: 'make list', listId: 'new:a', name: 'Jobs' };
+  const hung: Change = { kind: 'hang list', listId: 'new:a', campaignId: '9' };
+  const all = [campaign, adGroup, elsewhere, keyword('Spring'), keyword('Autumn'), list, hung];
+
+  test('falls with it, down to the keywords; the rest stays', () => {
+    expect(dependentsOf([campaign], all)).toEqual([adGroup, keyword('Spring')]);
+    expect(dependentsOf([elsewhere], all)).toEqual([keyword('Autumn')]);
+    expect(dependentsOf([list], all)).toEqual([hung]);
+    expect(dependentsOf([hung, all[3]!], all)).toEqual([]);
   });
 });
