@@ -1,6 +1,7 @@
 import { compileGate, type AccountShape, type NegativeText } from '@/core';
 import type { IdeaState } from '@/contracts/research';
 import type { IdeaVerdict } from '../../repositories/research/ideas';
+import { derivedByKey } from '../derived';
 import type { Workbench } from '../workbench';
 import type { SheetContent } from './sheet-content';
 
@@ -35,8 +36,12 @@ function withTheTray(standing: AccountShape, then: AccountShape): readonly Negat
   return [...inForceSomewhere(then), ...then.negatives.filter(({ id }) => !known.has(id))];
 }
 
-/** 1 for each idea that one of some negatives matches. */
-function stoppedBy(content: SheetContent, negatives: readonly NegativeText[]): Uint8Array {
-  const gate = compileGate(negatives);
-  return Uint8Array.from(content.ideas, ({ key }) => (gate.isStopped(key) ? 1 : 0));
-}
+/** 1 for each idea that one of some negatives matches; kept, for most decisions leave the negatives as they are. */
+const stoppedBy: (content: SheetContent, negatives: readonly NegativeText[]) => Uint8Array = derivedByKey(
+  (negatives: readonly NegativeText[]) => JSON.stringify(negatives.map(({ text, match }) => [text, match])),
+  ({ ideas }: SheetContent, negatives: readonly NegativeText[]) => {
+    const gate = compileGate(negatives);
+    return Uint8Array.from(ideas, ({ key }) => (gate.isStopped(key) ? 1 : 0));
+  },
+  4,
+);

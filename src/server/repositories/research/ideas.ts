@@ -60,6 +60,9 @@ type Row = {
   sources: number[];
 };
 
+/** Ideas that come at once from which on the table is looked at anew. */
+const MANY = 1_000;
+
 /**
  * Adds what a source gave. One that is there already gets the source, and the figures that it gives where it gives some.
  * @param ideas each text once
@@ -97,6 +100,8 @@ export async function mergeIdeas(
       relatedness: column('relatedness'),
     },
   );
+  // The planner must not take a sheet that has just been filled for an empty one.
+  if (ideas.length >= MANY) await db.raw('analyze research_idea');
   return rows[0]!.added;
 }
 
@@ -118,11 +123,13 @@ export async function setIdeaVerdicts(
 ): Promise<{ key: string; was: IdeaVerdict | null }[]> {
   const { rows } = await db.raw<{ rows: { key: string; was: IdeaVerdict | null }[] }>(
     `update research_idea i set verdict = :verdict, decided_by = :person
-       from (select key, verdict as was from research_idea
-              where account_id = :account and research_sheet_id = :sheet and key = any(cast(:keys as text[]))
-              order by key for update) b
+       from (select o.key, o.verdict as was
+               from research_idea o
+               join unnest(cast(:keys as text[])) as asked (key) on asked.key = o.key
+              where o.account_id = :account and o.research_sheet_id = :sheet
+                and o.verdict is distinct from :verdict
+              order by o.key for update of o) b
       where i.account_id = :account and i.research_sheet_id = :sheet and i.key = b.key
-        and i.verdict is distinct from :verdict
      returning i.key, b.was`,
     { account: accountId, sheet: sheetId, person: personId, keys: [...keys], verdict },
   );
