@@ -71,10 +71,19 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
   const params = { sheet: sheetId };
   const { data: view } = useQuery(query('GET research/[sheet]', { params }));
   const asked = { params, query: { ...toQuery(url), most: '1000' } };
-  const { data, error, isPlaceholderData } = useQuery({
+  const [going, setGoing] = useState<{ from: unknown; texts: ReadonlySet<string> }>();
+  const {
+    data: known,
+    error,
+    isPlaceholderData,
+  } = useQuery({
     ...query('GET research/[sheet]/remainders', asked),
     placeholderData: keepPreviousData,
   });
+  // What was decided goes at once; the next answer has the counts.
+  const hidden = going?.from === known ? going?.texts : undefined;
+  const data =
+    known && hidden ? { ...known, lines: known.lines.filter(({ text }) => !hidden.has(text)) } : known;
   const at = Math.min(cursor, Math.max(0, (data?.lines.length ?? 0) - 1));
   const marked = data?.lines.filter(({ text }) => marks.has(text)) ?? [];
   const groups = useGroups(sheetId, url);
@@ -82,7 +91,10 @@ function Sheet({ sheetId, url, onChange }: SheetProps) {
   const [isGrouped, isReady] = [url.shown === 'groups', url.shown === 'candidates'];
   const typed = stopsTyped ? asTyped(url.typed) : undefined;
   const inHand = isGrouped || isReady ? undefined : (typed ?? data?.lines[at]);
-  const remainder = useRemainder(sheetId, inHand, url, typed ? {} : { marked });
+  const remainder = useRemainder(sheetId, inHand, url, {
+    ...(typed ? {} : { marked }),
+    onGoing: (texts) => setGoing(texts ? { from: known, texts: new Set(texts) } : undefined),
+  });
   return (
     <>
       <div className="flex min-h-0 flex-1">

@@ -17,6 +17,8 @@ const MATCHES = ['phrase', 'broad', 'exact'] as const satisfies MatchType[];
 type Options = {
   /** rows that are marked: what is done is done with all of them */
   marked?: readonly RemainderLine[];
+  /** is told which remainders go, before the server says so; null when they stay after all */
+  onGoing?: (texts: readonly string[] | null) => void;
   /** it stands for itself: what is decided on it is not decided on other ideas */
   isItself?: boolean;
 };
@@ -26,7 +28,7 @@ export function useRemainder(
   sheetId: number,
   line: RemainderLine | undefined,
   url: ResearchUrl,
-  { marked = [], isItself = false }: Options = {},
+  { marked = [], isItself = false, onGoing }: Options = {},
 ) {
   const { summary } = useAccount();
   const { query, call } = useRoutes();
@@ -90,6 +92,7 @@ export function useRemainder(
 
   async function decide(verdict: 'kept' | 'dropped' | null) {
     if (!isOn) return;
+    if (word === null) onGoing?.(lines.map(({ text }) => text));
     const what = isItself
       ? { keys: lines.flatMap(({ forms }) => forms) }
       : { holding: { remainders: word === null ? lines.map(({ text }) => text) : [chosen], filters } };
@@ -102,6 +105,7 @@ export function useRemainder(
         await refresh();
       });
     } catch (error) {
+      onGoing?.(null);
       sayFailure(error);
     }
   }
