@@ -4,6 +4,8 @@ import { expectAccessible, watchErrors } from '../support/page';
 /** Research from an empty sheet to the platform, on one page: by keyboard alone where it can be. */
 test.describe.configure({ mode: 'serial' });
 const ACCOUNT = '/larkfell-web';
+/** Another name each time, for the campaign that bears it is there afterwards. */
+const SHEET = `Winter feed ${Date.now() % 100_000}`;
 
 let page: Page;
 let errors: string[];
@@ -49,7 +51,7 @@ async function tabTo(target: Locator, key: 'Tab' | 'Shift+Tab' = 'Tab') {
 test('a sheet is begun and filled by keyboard alone, and shows what is left of its ideas', async () => {
   await tabTo(page.getByRole('button', { name: 'New sheet' }));
   await page.keyboard.press('Enter');
-  await page.keyboard.type('Winter feed');
+  await page.keyboard.type(SHEET);
   await page.keyboard.press('Enter');
   await tabTo(page.getByRole('button', { name: 'Gather ideas' }));
   await page.keyboard.press('Enter');

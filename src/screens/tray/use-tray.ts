@@ -68,6 +68,9 @@ type Draft = {
   from?: string;
 };
 
+/** Changes that are not put in of which each is told why; the others are counted. */
+const MOST_TOLD = 3;
+
 /** What can be done with the tray, each with its undo. */
 export function useTrayActions() {
   const { call } = useRoutes();
@@ -89,9 +92,10 @@ export function useTrayActions() {
         const { outcomes } = sent.answer;
         const drafted = outcomes.filter((o) => o.outcome === 'drafted');
         const cancelled = outcomes.filter((o) => o.outcome === 'cancelled');
-        for (const outcome of outcomes) {
-          if (outcome.outcome === 'refused' || outcome.outcome === 'already there') toast(outcome.said);
-        }
+        const declined = outcomes.filter((o) => o.outcome === 'refused' || o.outcome === 'already there');
+        for (const { said } of declined.slice(0, MOST_TOLD)) toast(said);
+        if (declined.length > MOST_TOLD)
+          toast(`${counted(declined.length - MOST_TOLD, 'more change')} not put in, or there already.`);
         if (drafted.length + cancelled.length > 0) {
           const [only] = [...drafted, ...cancelled];
           const said =
