@@ -129,7 +129,8 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('dialog').waitFor();
   },
   async research(page) {
-    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Send \d/ }).click();
+    await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });
     await page.goto(`${WEB}/research`);
     await page
       .getByRole('grid', { name: 'Remainders' })
@@ -144,14 +145,11 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async 'research-groups'(page) {
     await page.goto(`${WEB}/research?shown=groups`);
     const groups = page.getByRole('grid', { name: 'Groups' });
-    await groups.getByRole('row').nth(2).click();
+    await groups.getByRole('row').nth(4).click();
     await page.keyboard.press('ArrowRight');
     await page.getByRole('button', { name: /^Take all/ }).waitFor();
-    await page.goBack();
   },
   async 'gate-check'(page) {
-    await page.getByRole('button', { name: /^Send \d/ }).click();
-    await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);
     await page.getByTestId('gate-answer').waitFor();
   },
