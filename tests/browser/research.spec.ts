@@ -73,8 +73,15 @@ test('a remainder goes with all its ideas: dropped, taken back, put in the tray'
   const before = await open();
   await page.keyboard.press('ArrowDown');
   await expect(inHand()).toContainText(/Holds \d+ idea/);
+  const colleague = await page.context().newPage();
+  await colleague.goto(page.url());
+  const seen = colleague.getByRole('tab', { name: /Dropped/ });
+  await expect(seen).toContainText(' 0');
+  await page.bringToFront();
   await page.keyboard.press('x');
   await expect.poll(open).toBeLessThan(before);
+  await expect(seen).not.toContainText(' 0');
+  await colleague.close();
   await page.keyboard.press('Control+z');
   await expect.poll(open).toBe(before);
   await page.getByLabel('Words and runs, parted by commas').fill('wiki');

@@ -1,7 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Change } from '@/core';
-import { Decline } from '../testing/screen';
+import { anAccountView } from '../testing/builders';
+import { choose, Decline } from '../testing/screen';
 import { aCandidate, aRemainder, aRemaindersPage, aWeighed, inHand, showResearch } from './testing';
 
 const ACCOUNT = { kind: 'account', id: null } as const;
@@ -94,6 +95,16 @@ describe('remainders', () => {
     expect(await screen.findByText('There is no such research sheet.')).toBeDefined();
     showResearch({ 'GET research': { sheets: [] } });
     expect(await screen.findByText(/No research sheet yet/)).toBeDefined();
+  });
+
+  test('a place is chosen down to the ad group, and it is said where each idea came from', async () => {
+    const { user, asked } = showResearch({ 'GET account': anAccountView() });
+    await within(inHand()).findByText('from ideas of bee hive');
+    await choose(user, within(inHand()).getByRole('combobox', { name: 'Place' }), 'campaign Hives');
+    await choose(user, await within(inHand()).findByRole('combobox', { name: 'Ad group' }), /^ad group /);
+    await waitFor(() =>
+      expect(asked('POST research/[sheet]/weigh').at(-1)!.body).toMatchObject({ place: { kind: 'adGroup' } }),
+    );
   });
 
   test('a place that is not served is marked', async () => {

@@ -6,7 +6,7 @@ import { useRoutes } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/form';
 import { ErrorText } from '@/ui/said';
-import { Select } from '@/ui/select';
+import { optionsOf, Select } from '@/ui/select';
 import { GatherButton, type WayProps } from './way';
 
 const EVERYWHERE = '';
@@ -17,6 +17,7 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
   const { data, error } = useQuery({ ...query('GET research/source'), retry: false });
   const [text, setText] = useState(stems.join(', '));
   const [location, setLocation] = useState<string>();
+  const [language, setLanguage] = useState<string>();
   const [from, setFrom] = useState<'most related' | 'least related'>('most related');
   const wanted = text
     .split(',')
@@ -24,6 +25,7 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
     .filter((stem) => stem !== '');
   const [first] = wanted;
   const [fault, setFault] = useState<string>();
+  const spoken = language ?? data?.languages[0] ?? 'en';
   const at = location ?? data?.locations[0] ?? EVERYWHERE;
   return (
     <form
@@ -33,7 +35,7 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
         if (!first) return setFault('A stem is needed.');
         setFault(undefined);
         onGather({
-          ...{ kind: 'ideas', stems: wanted, from, language: 'en', most: 2_000 },
+          ...{ kind: 'ideas', stems: wanted, from, language: spoken, most: 2_000 },
           location: at === EVERYWHERE ? null : at,
         });
       }}
@@ -57,6 +59,14 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
             { key: EVERYWHERE, says: 'everywhere' },
           ]}
           onChange={setLocation}
+        />
+        , in
+        <Select
+          look="word"
+          label="Language"
+          value={spoken}
+          options={optionsOf(data?.languages ?? [spoken])}
+          onChange={setLanguage}
         />
         , from the
         <Select

@@ -5,10 +5,19 @@ import type { Place } from '@/core';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Select } from '@/ui/select';
 
-/** Where negatives are to stand. */
+const WHOLE = '';
+
+/** Where negatives are to stand: the account, a list, a campaign, or an ad group of one. */
 export function PlaceOfNegatives({ place, onChange }: { place: Place; onChange: (place: Place) => void }) {
   const { query } = useRoutes();
   const { data } = useQuery(query('GET lists'));
+  const isNarrow = place.kind === 'campaign' || place.kind === 'adGroup';
+  const { data: account } = useQuery({ ...query('GET account'), enabled: isNarrow });
+  const adGroup = account?.adGroups.find(({ id }) => place.kind === 'adGroup' && id === place.id);
+  const campaign = data?.campaigns.find(({ id, name }) =>
+    adGroup ? name === adGroup.campaign : id === place.id,
+  );
+  const within = account?.adGroups.filter((one) => one.campaign === campaign?.name) ?? [];
   const keyOf = ({ kind, id }: Place) => (kind === 'account' ? 'account' : `${kind} ${id}`);
   const places: { place: Place; says: string }[] = [
     { place: { kind: 'account', id: null }, says: 'the whole account' },
@@ -27,10 +36,27 @@ export function PlaceOfNegatives({ place, onChange }: { place: Place; onChange: 
       <Select
         look="word"
         label="Place"
-        value={keyOf(place)}
+        value={keyOf(campaign && isNarrow ? { kind: 'campaign', id: campaign.id } : place)}
         options={places.map((one) => ({ key: keyOf(one.place), says: one.says }))}
         onChange={(key) => onChange(places.find((one) => keyOf(one.place) === key)!.place)}
       />
+      {isNarrow && campaign && within.length > 0 && (
+        <>
+          {', '}
+          <Select
+            look="word"
+            label="Ad group"
+            value={adGroup?.id ?? WHOLE}
+            options={[
+              { key: WHOLE, says: 'all of it' },
+              ...within.map(({ id, name }) => ({ key: id, says: `ad group ${name}` })),
+            ]}
+            onChange={(id) =>
+              onChange(id === WHOLE ? { kind: 'campaign', id: campaign.id } : { kind: 'adGroup', id })
+            }
+          />
+        </>
+      )}
     </p>
   );
 }

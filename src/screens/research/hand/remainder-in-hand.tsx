@@ -1,6 +1,8 @@
 'use client';
 
-import { counted } from '@/core';
+import { useQuery } from '@tanstack/react-query';
+import { counted, listed } from '@/core';
+import { useRoutes } from '@/screens/frame/data/routes';
 import { InHand } from '@/screens/frame/in-hand';
 import { ReasonForm } from '@/screens/tray/reason-form';
 import { Button, Key } from '@/ui/button';
@@ -10,7 +12,7 @@ import type { RemainderChoice } from './use-remainder';
 import { WeighedNegatives } from './weighed-negatives';
 
 /** Ideas that are shown in hand; the others are counted. */
-const MOST_SHOWN = 5;
+const MOST_SHOWN = 4;
 
 /** The remainder in hand, or those that are marked: the ideas that hold it, and what stopping it would do. */
 export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {
@@ -35,7 +37,7 @@ export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {
           : lines.map(({ text }) => text).join(', ')}
         {volume > 0 && `, ${formatCount(volume)} searches a month`}.
       </p>
-      {ideas && <Ideas ideas={ideas} />}
+      {ideas && <Ideas ideas={ideas} sheetId={remainder.sheetId} />}
       {weighed && <WeighedNegatives remainder={remainder} weighed={weighed} />}
       <PlaceOfNegatives place={remainder.place} onChange={remainder.setPlace} />
       {remainder.heldBack !== undefined && (
@@ -69,16 +71,23 @@ function Words({ remainder: { line, words, word, pick } }: { remainder: Remainde
   );
 }
 
-function Ideas({ ideas }: { ideas: NonNullable<RemainderChoice['ideas']> }) {
+type IdeasProps = { ideas: NonNullable<RemainderChoice['ideas']>; sheetId: number };
+
+function Ideas({ ideas, sheetId }: IdeasProps) {
+  const { query } = useRoutes();
+  const { data } = useQuery(query('GET research/[sheet]', { params: { sheet: sheetId } }));
+  const titles = new Map(data?.sources.map(({ id, title }) => [id, title]));
+  const from = (sources: readonly number[]) => listed(sources.map((id) => titles.get(id) ?? ''));
   return (
     <ul className="mt-1 text-table" aria-label="Ideas that hold it">
-      {ideas.slice(0, MOST_SHOWN).map(({ key, words }) => (
+      {ideas.slice(0, MOST_SHOWN).map(({ key, words, sources }) => (
         <li key={key} className="border-b border-line py-0.5 text-soft">
           {words.map(({ text, isChosen }, i) => (
             <span key={i} className={isChosen ? 'rounded bg-straw px-0.5 text-ink' : ''}>
               {text}{' '}
             </span>
           ))}
+          {titles.size > 1 && <span className="block text-small">from {from(sources)}</span>}
         </li>
       ))}
       {ideas.length > MOST_SHOWN && (

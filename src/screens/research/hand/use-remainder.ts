@@ -120,7 +120,21 @@ export function useRemainder(
     setPicked({ of: about, word: position === word ? null : position });
   const verdictNow = url.shown === 'kept' || url.shown === 'dropped';
   return {
-    ...{ line, lines, about, words, word, pick, match, setMatch, takesForms, setTakesForms, place, setPlace },
+    ...{
+      sheetId,
+      line,
+      lines,
+      about,
+      words,
+      word,
+      pick,
+      match,
+      setMatch,
+      takesForms,
+      setTakesForms,
+      place,
+      setPlace,
+    },
     weighed: isOn ? weighed.data : undefined,
     ideas: isOn && !isItself && marked.length === 0 ? holding.data?.ideas : undefined,
     heldBack: held?.of === about ? held.said : undefined,
