@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { fewOf } from './common';
 import { IDEA_FILTERS, MOST_IDEAS, whole } from './research';
 
 /** Groups of the ideas that stay in a research sheet (rules 16.3). */
@@ -51,6 +52,15 @@ export const GroupsViewSchema = v.strictObject({
   left: v.array(IdeaSchema),
 });
 export type GroupsView = v.InferOutput<typeof GroupsViewSchema>;
+
+/** Keywords that are to stand in a new ad group. */
+export const NewKeywordsSchema = v.strictObject({
+  /** null for a campaign that is made */
+  campaignId: v.nullable(v.string()),
+  texts: v.pipe(v.array(v.string()), v.maxLength(10_000)),
+});
+/** Those that would be stopped there with what is in force and in the tray, and by what. */
+export const StoppedKeywordsSchema = fewOf(v.strictObject({ text: v.string(), by: v.string() }));
 
 /** Ideas, and the group in which they are from now on; null for none. */
 const MoveSchema = v.strictObject({

@@ -78,6 +78,7 @@ export const BriefAnswerSchema = v.object({ text: v.string() });
 
 /** What can be made to go wrong on the stand-in. */
 export const SOURCE_FAULTS = ['asks to slow down', 'fails', 'hangs up', 'is slow'] as const;
+export type SourceFault = (typeof SOURCE_FAULTS)[number];
 export const SourceFaultsSchema = v.object({
   faults: v.array(
     v.object({

@@ -7,6 +7,8 @@ import { loadIdeas } from '@/server/repositories/research/ideas';
 import { findSheet } from '@/server/repositories/research/sheets';
 import { listSources } from '@/server/repositories/research/sources';
 import { viewCandidates } from '@/server/use-cases/research/candidates';
+import { loadMirror } from '@/server/repositories/structure/structure';
+import { checkKeywords } from '@/server/use-cases/research/check-keywords';
 import { decideIdeas } from '@/server/use-cases/research/decide-ideas';
 import { gather } from '@/server/use-cases/research/gather/gather';
 import { moveIdeas, viewGroups } from '@/server/use-cases/research/groups';
@@ -181,6 +183,25 @@ describe('groups', () => {
     await dropSheet(world.deps, world.slug, world.personId, sheetId);
     await expect(move(['oak kit'], 'Kits')).rejects.toThrow(/no such research sheet.*Nothing was changed/);
   });
+});
+
+test('new keywords that would be stopped where they are to stand are told before they are made', async () => {
+  const check = (campaign: string | null) =>
+    checkKeywords(world.deps, world.slug, { campaignId: campaign, texts: ['bee salary', 'bee kit'] });
+  const { campaigns } = await loadMirror(world.db, world.accountId);
+  const id = (name: string) => campaigns.find((one) => one.name === name)!.id;
+  expect(await check(null)).toEqual({ count: 0, first: [] });
+  expect(await check(id('Hives'))).toEqual({ count: 0, first: [] });
+  expect(await check(id('Courses'))).toEqual({
+    ...{ count: 1, first: [{ text: 'bee salary', by: '“salary” (broad) in list Work' }] },
+  });
+  await draftChanges(world.deps, world.slug, world.personId, [
+    {
+      change: { kind: 'add negative', text: 'kit', match: 'phrase', place: ACCOUNT },
+      forcedBecause: 'a test',
+    },
+  ]);
+  expect((await check(null)).first).toEqual([{ text: 'bee kit', by: '“kit” (phrase) in the whole account' }]);
 });
 
 const PACK = {

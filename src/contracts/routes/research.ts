@@ -1,6 +1,14 @@
 import { DoneSchema } from '../common';
 import { CandidatesQuerySchema, CandidatesViewSchema } from '../candidates';
-import { GroupsQuerySchema, GroupsViewSchema, MovedSchema, MovesSchema } from '../groups';
+import { SourceFaultsSchema } from '../ideas';
+import {
+  GroupsQuerySchema,
+  GroupsViewSchema,
+  MovedSchema,
+  MovesSchema,
+  NewKeywordsSchema,
+  StoppedKeywordsSchema,
+} from '../groups';
 import { LocationsViewSchema, SaidLocationSchema, SayLocationSchema } from '../locations';
 import { NewPackSchema, PackAddedSchema, PackQuerySchema, PacksViewSchema } from '../packs';
 import {
@@ -31,6 +39,11 @@ export const researchRoutes = routesOf({
   },
   /** the locations and languages of the idea source */
   'GET research/source': { role: 'look', answer: IdeaSourceViewSchema, from: ['settings'] },
+  /** what is to go wrong on the stand-in idea source */
+  'GET research/source/faults': { role: 'look', answer: SourceFaultsSchema, from: ['faults'] },
+  'PUT research/source/faults': {
+    ...{ role: 'own', body: SourceFaultsSchema, answer: SourceFaultsSchema, changes: ['faults'] },
+  },
   'GET research/[sheet]': { role: 'look', answer: SheetViewSchema, from: ['research'] },
   'PATCH research/[sheet]': {
     ...{ role: 'prepare', body: SheetChangeSchema, answer: DoneSchema, changes: ['research'] },
@@ -85,6 +98,10 @@ export const researchRoutes = routesOf({
   'GET research/[sheet]/groups': {
     ...{ role: 'look', query: GroupsQuerySchema, answer: GroupsViewSchema },
     from: [...STOPPING, 'research'],
+  },
+  /** asks only: which new keywords would be stopped where they are to stand */
+  'POST research/check-keywords': {
+    ...{ role: 'look', body: NewKeywordsSchema, answer: StoppedKeywordsSchema, from: [...STOPPING] },
   },
   /** puts ideas into groups: taking, naming, merging, parting and dropping groups are such moves */
   'POST research/[sheet]/groups': {

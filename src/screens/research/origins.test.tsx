@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
-import { Decline } from '../testing/screen';
+import { choose, Decline } from '../testing/screen';
 import { showResearch } from './testing';
 
 const told = (over: object = {}) => ({
@@ -49,6 +49,7 @@ describe('a sheet', () => {
 describe('gathering', () => {
   const open = async (more = {}) => {
     const shown = showResearch({
+      'GET research/source/faults': { faults: [] },
       'GET research/source': { locations: ['United Kingdom'], languages: ['en'] },
       'GET research/packs': {
         packs: [
@@ -79,6 +80,20 @@ describe('gathering', () => {
     await user.clear(within(dialog).getByLabelText(/Stems, parted by commas/));
     await user.click(await within(dialog).findByRole('button', { name: 'Gather' }));
     expect(await within(dialog).findByText('A stem is needed.')).toBeDefined();
+  });
+
+  test('a fault of the stand-in is switched on, and counts down', async () => {
+    const { user, dialog, asked } = await open({
+      'PUT research/source/faults': { faults: [{ fault: 'fails', times: 3 }] },
+    });
+    const fault = await within(dialog).findByLabelText(/What goes wrong on the stand-in/);
+    await choose(user, fault, 'fails');
+    await waitFor(() =>
+      expect(asked('PUT research/source/faults')[0]!.body).toEqual({
+        faults: [{ fault: 'fails', times: 3 }],
+      }),
+    );
+    expect(await within(dialog).findByText(/3 ×/)).toBeDefined();
   });
 
   test('shows how a paste was cleaned, and what is missing of an answer', async () => {

@@ -186,6 +186,19 @@ describe('groups', () => {
     );
   });
 
+  test('say before which of their keywords would be stopped there', async () => {
+    const by = '“bee” (broad) in list Insects';
+    const { user, asked } = shown({
+      'POST research/check-keywords': { count: 1, first: [{ text: 'bee suit', by }] },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Make ad groups…' }));
+    const dialog = await screen.findByRole('dialog');
+    expect(
+      await within(dialog).findByText(/1 keyword would be stopped there: “bee suit” by “bee”/),
+    ).toBeDefined();
+    expect(asked('POST research/check-keywords')[0]!.body).toEqual({ campaignId: null, texts: ['bee suit'] });
+  });
+
   test('become a campaign with ad groups and keywords', async () => {
     const { user, asked } = shown({
       'POST tray': drafted({ kind: 'add ad group', campaign: 'a', name: 'b' }),

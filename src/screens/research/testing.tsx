@@ -107,6 +107,7 @@ export const ANSWERS: Answers = {
       { name: 'reading', kind: 'perhaps', ideas: 2 },
     ],
   },
+  'POST research/check-keywords': few,
   'POST research/[sheet]/weigh': aWeighed(),
   'POST research/[sheet]/decide': { was: [{ verdict: null, keys: ['bee hive near me'] }] },
   'POST research/[sheet]/groups': { back: [{ keys: ['oak kit'], to: null }] },

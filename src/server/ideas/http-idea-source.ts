@@ -3,6 +3,7 @@ import {
   CompletionsAnswerSchema,
   IdeasAnswerSchema,
   SourceAnswerSchema,
+  SourceFaultsSchema,
 } from '@/contracts/ideas';
 import { outsideCaller } from '../outside';
 import type { IdeaSource } from './idea-source';
@@ -23,5 +24,6 @@ export function createHttpIdeaSource(base: string, timeoutMs = 20_000): IdeaSour
         .completions,
     candidates: async (brief, round) =>
       (await json(BriefAnswerSchema, '/brief', { body: { brief, round } })).text,
+    faults: (faults) => json(SourceFaultsSchema, '/faults', faults ? { body: faults, method: 'PUT' } : {}),
   };
 }

@@ -1,4 +1,4 @@
-import type { Brief, IdeasAnswer } from '@/contracts/ideas';
+import type { Brief, IdeasAnswer, SourceFaults } from '@/contracts/ideas';
 
 /** The port to an idea source. Every call may fail with OutsideTrouble; nothing of it changes anything. */
 export type IdeaSource = {
@@ -13,6 +13,8 @@ export type IdeaSource = {
   completions(typed: string): Promise<string[]>;
   /** Candidates for negatives, as a text that is to be cleaned. @param round from 0; each further one asks for more */
   candidates(brief: Brief, round: number): Promise<string>;
+  /** What is to go wrong there, where it is a stand-in. @param faults in place of what is on; null only asks */
+  faults(faults: SourceFaults | null): Promise<SourceFaults>;
 };
 
 /** From which end ideas come. */

@@ -45,6 +45,7 @@ import { viewSavedOfToday } from '../use-cases/today/view-saved';
 import { lookAtToday } from '../use-cases/today/what-is-new';
 import { viewNext } from '../use-cases/today/what-next';
 import { viewRegrets } from '../use-cases/today/regrets';
+import { checkKeywords } from '../use-cases/research/check-keywords';
 import { viewCandidates } from '../use-cases/research/candidates';
 import { decideIdeas } from '../use-cases/research/decide-ideas';
 import { gather } from '../use-cases/research/gather/gather';
@@ -94,7 +95,16 @@ export const REQUESTS = {
     ...{ viewForClient, forClientSheet },
     ...{ viewEnding, viewSavedOfToday, viewNext, lookAtToday, viewRegrets },
     ...{ sheetOfSet, firstRowsOf, readResultSheet },
-    ...{ viewSheet, viewRemainders, viewHolding, weighNegatives, viewGroups, viewCandidates, viewLocations },
+    ...{
+      viewSheet,
+      viewRemainders,
+      viewHolding,
+      weighNegatives,
+      viewGroups,
+      viewCandidates,
+      viewLocations,
+      checkKeywords,
+    },
     findCodes,
     warmUp,
   },

@@ -7,6 +7,7 @@ import { Button } from '@/ui/button';
 import { TextField } from '@/ui/form';
 import { ErrorText } from '@/ui/said';
 import { optionsOf, Select } from '@/ui/select';
+import { SourceFaults } from './source-faults';
 import { GatherButton, type WayProps } from './way';
 
 const EVERYWHERE = '';
@@ -60,7 +61,7 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
           ]}
           onChange={setLocation}
         />
-        , in
+        in
         <Select
           look="word"
           label="Language"
@@ -68,7 +69,7 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
           options={optionsOf(data?.languages ?? [spoken])}
           onChange={setLanguage}
         />
-        , from the
+        from the
         <Select
           look="word"
           label="From which end"
@@ -90,6 +91,7 @@ export function SourceForm({ onGather, isGathering, stems }: WayProps & { stems:
           Completions of {first ?? 'the first stem'}, a to z
         </Button>
       </div>
+      <SourceFaults />
     </form>
   );
 }

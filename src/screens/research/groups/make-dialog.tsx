@@ -1,10 +1,10 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { median } from 'd3';
 import { useState } from 'react';
 import * as v from 'valibot';
-import { counted, parseAmount, plainAmount } from '@/core';
+import { counted, listed, parseAmount, plainAmount } from '@/core';
 import type { Group } from '@/contracts/groups';
 import { useAccount } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -14,6 +14,7 @@ import { Check } from '@/ui/check';
 import { DialogFrame } from '@/ui/dialog-frame';
 import { Fault, firstFault, InlineField, SelectField, useValidForm } from '@/ui/form';
 import { formatCount } from '@/ui/format';
+import { StateIcon } from '@/ui/state-icon';
 import { saveCells, type FileKind } from '@/ui/table/cells';
 import { changesOfGroups, keywordsOfGroups, MATCHES } from './changes-of-groups';
 import { keyOfGroup } from './group-rows';
@@ -51,7 +52,7 @@ type Props = { sheet: { name: string }; groups: readonly Group[]; onClose: () =>
 /** Groups become ad groups with keywords: as changes in the tray, or as a file. */
 export function MakeDialog({ sheet, groups, onClose }: Props) {
   const { currency } = useAccount().summary;
-  const { query } = useRoutes();
+  const { query, call } = useRoutes();
   const { data: lists } = useQuery(query('GET lists'));
   const { draft } = useTrayActions();
   const taken = groups.filter(({ isProposed }) => !isProposed);
@@ -69,6 +70,15 @@ export function MakeDialog({ sheet, groups, onClose }: Props) {
   const keywords = some.reduce((sum, { ideas }) => sum + ideas.length, 0) * (matches?.length ?? 0);
   const fault = firstFault(form.formState.errors);
   const campaigns = lists?.campaigns ?? [];
+  const checked = {
+    campaignId: campaign === NEW ? null : campaign,
+    texts: some.flatMap(({ ideas }) => ideas.map(({ text }) => text)).slice(0, MOST_CHANGES),
+  };
+  const { data: stopped } = useQuery({
+    queryKey: ['POST research/check-keywords', checked],
+    queryFn: () => call('POST research/check-keywords', { body: checked }),
+    placeholderData: keepPreviousData,
+  });
   const isTooMany = keywords + some.length + 1 > MOST_CHANGES;
 
   const submit = form.handleSubmit(async (given) => {
@@ -177,6 +187,16 @@ export function MakeDialog({ sheet, groups, onClose }: Props) {
             </span>
           )}
         </p>
+        {stopped && stopped.count > 0 && (
+          <p className="text-rust">
+            <StateIcon kind="hurting" /> {counted(stopped.count, 'keyword')} would be stopped there:{' '}
+            {listed(
+              stopped.first.map(({ text, by }) => `“${text}” by ${by}`),
+              stopped.count,
+            )}
+            .
+          </p>
+        )}
         {fault && <Fault>{fault}</Fault>}
         <div className="flex flex-wrap gap-1.5">
           <Button tone="main" type="submit" disabled={isDrafting || some.length === 0 || isTooMany}>

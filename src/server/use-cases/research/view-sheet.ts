@@ -4,7 +4,6 @@ import { EMPTY_WORDS } from '../../compute/research/empty-words';
 import { contentOf } from '../../compute/research/sheet-content';
 import { findSheet } from '../../repositories/research/sheets';
 import { listSources } from '../../repositories/research/sources';
-import { OutsideTrouble } from '../../outside';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
@@ -19,14 +18,4 @@ export async function viewSheet(deps: Deps, slug: string, sheetId: number): Prom
     sources: await listSources(deps.db, id, sheetId),
     proposed: proposeStems(texts, [...EMPTY_WORDS, ...sheet.stems.flatMap((stem) => stem.split(' '))]),
   };
-}
-
-/** The locations and languages for which the idea source has ideas. @throws Refusal when it does not answer */
-export async function viewIdeaSource({ ideas }: Pick<Deps, 'ideas'>) {
-  try {
-    return await ideas.about();
-  } catch (error) {
-    if (error instanceof OutsideTrouble) throw new Refusal(error.message, 502);
-    throw error;
-  }
 }
