@@ -47,7 +47,8 @@ export function groupIdeas(ideas: StemmedTexts, settings: GroupSettings): IdeaGr
   const ideaCount = ideas.starts.length - 1;
   const makesNone = new Set(settings.without.map((word) => ideas.findStem(word)));
   const isFree = new Uint8Array(ideaCount).fill(1);
-  const worthOf = (run: Run, count: number) => count * run.length ** (STRONGEST * fineness);
+  const weights = Float64Array.from({ length: longest + 1 }, (_, length) => length ** (STRONGEST * fineness));
+  const worthOf = (run: Run, count: number) => count * weights[run.length]!;
   const candidates = findRuns(ideas, longest, Math.max(1, smallest))
     .filter((run) => run.ideas.length <= TOO_COMMON * ideaCount && !isOnly(ideas, run, makesNone))
     .map((run) => ({
@@ -68,16 +69,18 @@ export function groupIdeas(ideas: StemmedTexts, settings: GroupSettings): IdeaGr
       queue.push(best);
       continue;
     }
-    const free = [...run.ideas.keys()].filter((i) => isFree[run.ideas[i]!] === 1);
-    for (const i of free) isFree[run.ideas[i]!] = 0;
-    const [text] = waysWritten(
-      ideas,
-      free.map((i) => run.places[i]!),
-      run.length,
-    );
-    groups.push({ text: text!, ideas: free.map((i) => run.ideas[i]!) });
+    const [free, places] = [new Array<number>(), new Array<number>()];
+    for (let i = 0; i < run.ideas.length; i++) {
+      const idea = run.ideas[i]!;
+      if (isFree[idea] === 0) continue;
+      isFree[idea] = 0;
+      free.push(idea);
+      places.push(run.places[i]!);
+    }
+    const [text] = waysWritten(ideas, places, run.length);
+    groups.push({ text: text!, ideas: free });
   }
-  return { groups, left: [...isFree.keys()].filter((idea) => isFree[idea] === 1) };
+  return { groups, left: marked(isFree) };
 }
 
 type Candidate = { run: Run; text: string; worth: number };
@@ -85,6 +88,12 @@ type Candidate = { run: Run; text: string; worth: number };
 /** What is worth most comes first; of equals the longer run, then by the text. */
 function compareCandidates(a: Candidate, b: Candidate): number {
   return b.worth - a.worth || b.run.length - a.run.length || (a.text < b.text ? -1 : a.text > b.text ? 1 : 0);
+}
+
+function marked(isMarked: Uint8Array): number[] {
+  const found: number[] = [];
+  for (let i = 0; i < isMarked.length; i++) if (isMarked[i] === 1) found.push(i);
+  return found;
 }
 
 function countMarked(items: Uint32Array, isMarked: Uint8Array): number {
@@ -99,7 +108,7 @@ function isOnly(
   { places, length }: Run,
   stems: ReadonlySet<number | undefined>,
 ): boolean {
-  const [from] = places;
-  for (let at = from!; at < from! + length; at++) if (!stems.has(stemIds[at]!)) return false;
+  const from = places[0]!;
+  for (let at = from; at < from + length; at++) if (!stems.has(stemIds[at]!)) return false;
   return true;
 }
