@@ -9,7 +9,7 @@ import {
   type TermTable,
 } from '@/core';
 import type { Candidate, CandidatesQuerySchema, CandidatesView } from '@/contracts/candidates';
-import { foldForms, type FoldedIdeas } from '../../compute/research/fold-forms';
+import { foldCandidates, type FoldedCandidate } from '../../compute/research/fold-candidates';
 import { rowsOfTerm } from '../../compute/snapshot';
 import {
   few,
@@ -41,7 +41,7 @@ export async function viewCandidates(
   const { open, sheet, content, states, passes, isShown, isCandidate } = look;
   const ready = content.ideas.filter((_, i) => isCandidate[i] && passes[i] === 1 && states[i] === 'open');
   const openIdeas = buildTermTable(content.ideas.filter((_, i) => isShown[i] === 1).map(({ key }) => key));
-  const candidates = foldForms(ready).map((folded) => weigh(open, folded, match, openIdeas));
+  const candidates = foldCandidates(ready).map((folded) => weigh(open, folded, match, openIdeas));
   candidates.sort(
     (a, b) =>
       Number(hits(a)) - Number(hits(b)) ||
@@ -63,7 +63,7 @@ const hits = ({ keywords, protected: terms, refusal }: Candidate) =>
 
 function weigh(
   open: Open,
-  { forms, sources }: FoldedIdeas,
+  { forms, sources }: FoldedCandidate,
   match: MatchType,
   openIdeas: TermTable,
 ): Candidate {

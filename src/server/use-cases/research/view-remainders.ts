@@ -9,7 +9,7 @@ import {
   type RemaindersPage,
   type RemaindersQuery,
 } from '@/contracts/research';
-import { foldForms } from '../../compute/research/fold-forms';
+import { foldCandidates } from '../../compute/research/fold-candidates';
 import { locationNamer } from '../../compute/locations/name-locations';
 import { faultsByNgram, remainderLines, searchesOf } from '../../compute/research/remainder-lines';
 import { remaindersOf } from '../../compute/research/sheet-content';
@@ -48,7 +48,7 @@ export async function viewRemainders(
       lines: page.lines.map((line) => ({ ...line, location: nameIn(normalise(line.text))[0]?.kind ?? null })),
     },
     bare: remainders.bare.filter((i) => isShown[i] === 1).length,
-    candidates: foldForms(content.ideas.filter((_, i) => isCandidate[i] && states[i] === 'open')).length,
+    candidates: foldCandidates(content.ideas.filter((_, i) => isCandidate[i] && states[i] === 'open')).length,
   };
 }
 

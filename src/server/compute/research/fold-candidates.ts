@@ -2,11 +2,11 @@ import { stemOf, words } from '@/core';
 import type { StoredIdea } from '../../repositories/research/ideas';
 
 /** Texts whose words are forms of the same words, the shortest first, and the sources that gave them. */
-export type FoldedIdeas = { forms: string[]; sources: number[] };
+export type FoldedCandidate = { forms: string[]; sources: number[] };
 
 /** Texts whose words are forms of the same words are one; the shortest form is the first. */
-export function foldForms(ideas: readonly StoredIdea[]): FoldedIdeas[] {
-  const byStems = new Map<string, FoldedIdeas>();
+export function foldCandidates(ideas: readonly StoredIdea[]): FoldedCandidate[] {
+  const byStems = new Map<string, FoldedCandidate>();
   for (const { key, sources } of ideas) {
     const stems = words(key).map(stemOf).join(' ');
     const folded = byStems.get(stems) ?? { forms: [], sources: [] };
