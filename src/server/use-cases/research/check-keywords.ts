@@ -2,20 +2,26 @@ import type * as v from 'valibot';
 import { compileAccountGate, describePlace, type AccountShape } from '@/core';
 import type { NewKeywordsSchema, StoppedKeywordsSchema } from '@/contracts/groups';
 import { few } from '../../compute/workbench';
-import type { Deps } from '../deps';
+import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
 
 /** An id that no element has. */
 const NEW = 'new';
 
-/** New keywords that would be stopped in a new ad group of a campaign, by what is in force and in the tray, each with the first negative that does. */
+/**
+ * New keywords that would be stopped in a new ad group of a campaign, by what is in force and in the tray, each with the first negative that does.
+ * @throws Refusal when there is no such campaign
+ */
 export async function checkKeywords(
   deps: Deps,
   slug: string,
   { campaignId, texts }: v.InferOutput<typeof NewKeywordsSchema>,
 ): Promise<v.InferOutput<typeof StoppedKeywordsSchema>> {
   const { draft, names } = await openWorkbench(deps, await requireAccount(deps, slug));
-  const shape = withAdGroup(draft.gate.shape(), campaignId);
+  const before = draft.gate.shape();
+  if (campaignId !== null && !before.campaigns.some(({ id }) => id === campaignId))
+    throw new Refusal('This campaign is not there any more. Choose another one.', 404);
+  const shape = withAdGroup(before, campaignId);
   const gate = compileAccountGate(shape);
   const negatives = new Map(shape.negatives.map((negative) => [negative.id, negative]));
   const stopped = texts.flatMap((text) => {
