@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { fewOf, MatchSchema, PlaceSchema, TouchedSchema, WeightSchema } from './common';
+import { fewOf, MatchSchema, PlaceSchema, StoredNumberSchema, TouchedSchema, WeightSchema } from './common';
 import { BriefSchema, SourceAnswerSchema } from './ideas';
 import { NAME_KINDS } from './locations';
 import { PackKeySchema } from './packs';
@@ -61,7 +61,7 @@ export const PastedSchema = v.pipe(
   ),
 );
 const AskPasteSchema = v.strictObject({ kind: v.literal('paste'), text: PastedSchema });
-const AskFileSchema = v.strictObject({ kind: v.literal('file'), file: v.number() });
+const AskFileSchema = v.strictObject({ kind: v.literal('file'), file: StoredNumberSchema });
 const AskBriefSchema = v.strictObject({
   kind: v.literal('brief'),
   brief: BriefSchema,
@@ -174,7 +174,7 @@ export const SheetChangeSchema = v.strictObject({
 });
 
 /** Takes a source out of the sheet, or puts it back. */
-export const SourceOutSchema = v.strictObject({ source: v.number(), isOut: v.boolean() });
+export const SourceOutSchema = v.strictObject({ source: StoredNumberSchema, isOut: v.boolean() });
 
 export const SheetViewSchema = v.strictObject({
   sheet: SheetSchema,
