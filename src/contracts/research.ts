@@ -263,14 +263,17 @@ export const WeighedSchema = v.strictObject({
 export type Weighed = v.InferOutput<typeof WeighedSchema>;
 
 /** The ideas that hold a remainder, under the filters. */
-export const HoldingQuerySchema = v.object({ ...inState, remainder: v.pipe(v.string(), v.minLength(1)) });
-export const HoldingSchema = v.strictObject({
-  ideas: v.array(
-    v.strictObject({
-      ...{ key: v.string(), volume: v.nullable(v.number()), openingBidMicros: v.nullable(v.number()) },
-      /** its words, and whether each is of the remainder */
-      words: v.array(v.strictObject({ text: v.string(), isChosen: v.boolean() })),
-      sources: v.array(v.number()),
-    }),
-  ),
+export const HoldingQuerySchema = v.object({
+  ...inState,
+  remainder: v.pipe(v.string(), v.minLength(1)),
+  most: whole('20'),
 });
+/** How many they are, and those of them that are searched most. */
+export const HoldingSchema = fewOf(
+  v.strictObject({
+    ...{ key: v.string(), volume: v.nullable(v.number()) },
+    /** its words, and whether each is of the remainder */
+    words: v.array(v.strictObject({ text: v.string(), isChosen: v.boolean() })),
+    sources: v.array(v.number()),
+  }),
+);

@@ -93,7 +93,10 @@ describe('what is decided on a remainder', () => {
   test('of a word that is no remainder, all ideas that hold the word', async () => {
     await paste('bee near me', 'hive near me', 'bee kit');
     await stems('bee', 'hive');
-    const { ideas } = await viewHolding(world.deps, world.slug, sheetId, { ...FILTERS, remainder: 'near' });
+    const { count, first: ideas } = await viewHolding(world.deps, world.slug, sheetId, {
+      ...{ ...FILTERS, remainder: 'near', most: 20 },
+    });
+    expect(count).toBe(2);
     expect(ideas.map(({ key }) => key)).toEqual(['bee near me', 'hive near me']);
     expect(ideas[0]!.words).toEqual([
       { text: 'bee', isChosen: false },

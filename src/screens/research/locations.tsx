@@ -2,7 +2,6 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { counted } from '@/core';
 import { useUndoable } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
@@ -76,7 +75,7 @@ export function Locations({ sheetId, onType }: Props) {
               key={name}
               type="button"
               className="min-h-6 rounded bg-raised px-1 text-ink hover:bg-straw"
-              aria-label={`Type ${name}; ${counted(ideas, 'idea')} name it`}
+              aria-label={`Show ideas that name ${name}, ${formatCount(ideas)}`}
               onClick={() => onType([name])}
             >
               {name} {formatCount(ideas)}
@@ -84,7 +83,7 @@ export function Locations({ sheetId, onType }: Props) {
           ))}
           {sure.length > MOST_SHOWN && `and ${formatCount(sure.length - MOST_SHOWN)} more`}
           <Button onClick={() => onType(sure.map(({ name }) => name))}>
-            Type {sure.length === 1 ? 'it' : `all ${formatCount(sure.length)}`}
+            Show {sure.length === 1 ? 'it' : `all ${formatCount(sure.length)}`}
           </Button>
         </p>
       )}
@@ -98,7 +97,7 @@ export function Locations({ sheetId, onType }: Props) {
                 <button
                   type="button"
                   className="min-h-6 text-pine underline"
-                  aria-label={`${name} is a place: type it`}
+                  aria-label={`${name} is a place: show its ideas`}
                   onClick={() => onType([name])}
                 >
                   place

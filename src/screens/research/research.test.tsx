@@ -130,7 +130,7 @@ describe('places', () => {
         { text: 'reading', said: 'no location' },
       ]),
     );
-    await user.click(screen.getByRole('button', { name: /Type australia/ }));
+    await user.click(screen.getByRole('button', { name: /Show ideas that name australia/ }));
     await waitFor(() => expect(search().get('typed')).toBe('australia'));
   });
 });

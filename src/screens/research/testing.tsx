@@ -68,9 +68,10 @@ export const ANSWERS: Answers = {
   'GET research/[sheet]': aSheetView(),
   'GET research/[sheet]/remainders': aRemaindersPage(),
   'GET research/[sheet]/ideas': {
-    ideas: [
+    count: 12,
+    first: [
       {
-        ...{ key: 'bee hive near me', volume: 90, openingBidMicros: null, sources: [7] },
+        ...{ key: 'bee hive near me', volume: 90, sources: [7] },
         words: ['bee', 'hive', 'near', 'me'].map((text, i) => ({ text, isChosen: i > 1 })),
       },
     ],

@@ -5,7 +5,7 @@ import { counted } from '@/core';
 import type { Candidate } from '@/contracts/candidates';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { Button } from '@/ui/button';
-import { formatConversions, formatCount } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
@@ -13,6 +13,7 @@ import { marksByKey } from '@/ui/table/row-marks';
 import { useLayout } from '@/ui/table/use-layout';
 import { saveFile } from '@/ui/table/cells';
 import { RemainderInHand } from '../hand/remainder-in-hand';
+import { formatKnown, sumIn } from '../hand/sums';
 import { hitOf, type Candidates } from './use-candidates';
 
 /** Ready negatives from briefs and starter packs, each beside what it would have stopped and what it would hit. */
@@ -22,6 +23,7 @@ export function CandidatesView({ candidates, sheet }: { candidates: Candidates; 
   const layout = useLayout('candidates', columns, rows, null);
   if (error) return <ErrorText error={error} isWhole />;
   const off = rows.length - on.length;
+  const inHand = rows[candidates.at];
   return (
     <>
       {data && (
@@ -63,7 +65,12 @@ export function CandidatesView({ candidates, sheet }: { candidates: Candidates; 
           )
         }
       />
-      <RemainderInHand remainder={hand} />
+      <RemainderInHand
+        remainder={hand}
+        says={
+          inHand && `From ${candidates.sourceOf(inHand)}; would stop ${counted(inHand.ideas, 'open idea')}.`
+        }
+      />
     </>
   );
 }
@@ -107,13 +114,13 @@ function useColumns(sourceOf: Candidates['sourceOf']): readonly Column<Candidate
       },
       {
         ...{ id: 'cost', name: 'cost', px: 66 },
-        value: ({ weight }) => units(weight.costMicros),
-        cell: ({ weight }) => money(weight.costMicros),
+        value: ({ weight }) => units(sumIn(weight, 'costMicros')),
+        cell: ({ weight }) => money(sumIn(weight, 'costMicros')),
       },
       {
         ...{ id: 'conversions', name: 'conv.', fullName: 'conversions', px: 50 },
-        value: ({ weight }) => weight.conversions,
-        cell: ({ weight }) => (weight.conversions === null ? '–' : formatConversions(weight.conversions)),
+        value: ({ weight }) => sumIn(weight, 'conversions'),
+        cell: ({ weight }) => formatKnown(sumIn(weight, 'conversions')),
       },
       {
         ...{ id: 'hits', name: 'hits', px: 150, isText: true },

@@ -34,15 +34,17 @@ export function changesOfGroups(
   ];
 }
 
-/** The same as rows of a file: ad group, keyword, match type, searches a month, bid in units of the currency. */
+/** The same as rows of a file: campaign, ad group, keyword, match type, searches a month, bid in units of the currency. */
 export function keywordsOfGroups(
   groups: readonly Group[],
-  making: Pick<Making, 'matches'> & { bid: number | null },
+  making: Pick<Making, 'campaign' | 'matches'> & { bid: number | null },
 ): { header: string[]; rows: (string | number | null)[][] } {
   return {
-    header: ['Ad group', 'Keyword', 'Match type', 'Searches a month', 'Bid'],
+    header: ['Campaign', 'Ad group', 'Keyword', 'Match type', 'Searches a month', 'Bid'],
     rows: groups.flatMap(({ name, ideas }) =>
-      keywordsOf(ideas, making).map(({ text, match, volume }) => [name, text, match, volume, making.bid]),
+      keywordsOf(ideas, making).map(({ text, match, volume }) => [
+        ...[making.campaign, name, text, match, volume, making.bid],
+      ]),
     ),
   };
 }

@@ -9,6 +9,7 @@ import { InlineField, useValidForm } from '@/ui/form';
 import { formatCount } from '@/ui/format';
 import { Select } from '@/ui/select';
 import { object } from 'valibot';
+import { HeldBack } from '../hand/held-back';
 import { PlaceOfNegatives } from '../hand/place-of-negatives';
 import type { RemainderChoice } from '../hand/use-remainder';
 import { WeighedNegatives } from '../hand/weighed-negatives';
@@ -33,15 +34,22 @@ export function GroupInHand({ groups, stop, stops, onStops }: Props) {
   }
   if (row.kind === 'group') {
     return (
-      <InHand title={row.group.name} actions={<GroupActions {...{ groups, group: row.group, onStops }} />}>
+      <InHand
+        title={row.group.name}
+        actions={
+          stops ? (
+            <StopActions {...{ stop, onStops }} />
+          ) : (
+            <GroupActions {...{ groups, group: row.group, onStops }} />
+          )
+        }
+      >
         <OfGroup key={keyOfRow(row)} group={row.group} groups={groups} />
         {stops && (
           <section aria-label="Turned into a negative" className="mt-2 border-t border-line pt-1">
             {stop.weighed && <WeighedNegatives remainder={stop} weighed={stop.weighed} />}
             <PlaceOfNegatives place={stop.place} onChange={stop.setPlace} />
-            <Button className="mt-1" onClick={() => void stop.put().then(() => onStops(false))}>
-              Put in the tray <Key>s</Key>
-            </Button>
+            <HeldBack remainder={stop} />
           </section>
         )}
       </InHand>
@@ -163,6 +171,17 @@ function Named({ id, label, does, keyOf, name, onNamed }: NamedProps) {
       </Button>
       {fault && <span className="text-small text-rust">{fault}</span>}
     </form>
+  );
+}
+
+function StopActions({ stop, onStops }: Pick<Props, 'stop' | 'onStops'>) {
+  return (
+    <div className="flex flex-wrap gap-1.5">
+      <Button tone="main" onClick={() => void stop.put().then((isIn) => onStops(!isIn))}>
+        Put in the tray <Key>s</Key>
+      </Button>
+      <Button onClick={() => onStops(false)}>Back to the group</Button>
+    </div>
   );
 }
 

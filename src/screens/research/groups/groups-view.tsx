@@ -44,7 +44,7 @@ export function GroupsView({ sheet, groups, url, onChange }: Props) {
   const keys = useGroupKeys(
     groups,
     inHand,
-    stops ? () => void stop.put().then(() => setStops(false)) : () => setStops(true),
+    stops ? () => void stop.put().then((isIn) => setStops(!isIn)) : () => setStops(true),
   );
   const proposed = view?.groups.filter(({ isProposed }) => isProposed) ?? [];
   const grouped = view?.groups.reduce((sum, { ideas }) => sum + ideas.length, 0) ?? 0;

@@ -79,14 +79,15 @@ export function MakeDialog({ sheet, groups, onClose }: Props) {
     queryFn: () => call('POST research/check-keywords', { body: checked }),
     placeholderData: keepPreviousData,
   });
+  const nameOfCampaign = ({ campaign: id, name }: { campaign: string; name: string }) =>
+    campaigns.find((one) => one.id === id)?.name ?? name.trim();
   const isTooMany = keywords + some.length + 1 > MOST_CHANGES;
 
   const submit = form.handleSubmit(async (given) => {
     setDrafting(true);
-    const there = campaigns.find(({ id }) => id === given.campaign);
     const making = {
-      campaign: there?.name ?? given.name.trim(),
-      budgetMicros: there ? null : parseAmount(given.budget, currency)!,
+      campaign: nameOfCampaign(given),
+      budgetMicros: given.campaign !== NEW ? null : parseAmount(given.budget, currency)!,
       matches: given.matches,
       bidMicros: parseAmount(given.bid, currency)!,
     };
@@ -97,10 +98,11 @@ export function MakeDialog({ sheet, groups, onClose }: Props) {
     onClose();
   });
   const save = (kind: FileKind) => {
-    const { bid, matches: wanted } = form.getValues();
+    const { bid, matches: wanted, ...given } = form.getValues();
     const micros = parseAmount(bid, currency);
     const cells = keywordsOfGroups(some, {
       matches: wanted,
+      campaign: nameOfCampaign(given),
       bid: micros === undefined || micros === null ? null : Number(plainAmount(micros, currency)),
     });
     void saveCells(cells, `groups of ${sheet.name}`, kind);

@@ -2,21 +2,25 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { counted, listed } from '@/core';
+import type { RemainderLine } from '@/contracts/research';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { InHand } from '@/screens/frame/in-hand';
-import { ReasonForm } from '@/screens/tray/reason-form';
 import { Button, Key } from '@/ui/button';
 import { formatCount } from '@/ui/format';
+import { HeldBack } from './held-back';
 import { PlaceOfNegatives } from './place-of-negatives';
 import type { RemainderChoice } from './use-remainder';
 import { WeighedNegatives } from './weighed-negatives';
 
-/** Ideas that are shown in hand; the others are counted. */
-const MOST_SHOWN = 4;
+type Props = {
+  remainder: RemainderChoice;
+  /** what is said of what stands for itself */
+  says?: string | undefined;
+};
 
 /** The remainder in hand, or those that are marked: the ideas that hold it, and what stopping it would do. */
-export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {
-  const { lines, ideas, weighed } = remainder;
+export function RemainderInHand({ remainder, says }: Props) {
+  const { lines, holding, weighed } = remainder;
   const [only] = lines;
   if (!only) {
     return (
@@ -25,27 +29,16 @@ export function RemainderInHand({ remainder }: { remainder: RemainderChoice }) {
       </InHand>
     );
   }
-  const volume = lines.reduce((sum, one) => sum + (one.volume ?? 0), 0);
   return (
     <InHand
       title={lines.length === 1 ? <Words remainder={remainder} /> : `${formatCount(lines.length)} marked`}
       actions={<Actions remainder={remainder} />}
     >
-      <p className="mt-1 text-table text-soft">
-        {lines.length === 1
-          ? `Holds ${counted(ideas?.length ?? only.ideas, 'idea')}`
-          : lines.map(({ text }) => text).join(', ')}
-        {volume > 0 && `, ${formatCount(volume)} searches a month`}.
-      </p>
-      {ideas && <Ideas ideas={ideas} sheetId={remainder.sheetId} />}
+      <p className="mt-1 text-table text-soft">{says ?? sayHeld(lines, holding?.count ?? only.ideas)}</p>
       {weighed && <WeighedNegatives remainder={remainder} weighed={weighed} />}
       <PlaceOfNegatives place={remainder.place} onChange={remainder.setPlace} />
-      {remainder.heldBack !== undefined && (
-        <div className="mt-2 border-l-[3px] border-rust bg-rust/10 px-2.5 py-2 text-table" role="alert">
-          <p>{remainder.heldBack}</p>
-          <ReasonForm onForce={(reason) => void remainder.put(reason)} />
-        </div>
-      )}
+      <HeldBack remainder={remainder} />
+      {holding && <Ideas holding={holding} sheetId={remainder.sheetId} />}
     </InHand>
   );
 }
@@ -71,30 +64,41 @@ function Words({ remainder: { line, words, word, pick } }: { remainder: Remainde
   );
 }
 
-type IdeasProps = { ideas: NonNullable<RemainderChoice['ideas']>; sheetId: number };
+type IdeasProps = { holding: NonNullable<RemainderChoice['holding']>; sheetId: number };
 
-function Ideas({ ideas, sheetId }: IdeasProps) {
+function Ideas({ holding: { count, first }, sheetId }: IdeasProps) {
   const { query } = useRoutes();
   const { data } = useQuery(query('GET research/[sheet]', { params: { sheet: sheetId } }));
   const titles = new Map(data?.sources.map(({ id, title }) => [id, title]));
-  const from = (sources: readonly number[]) => listed(sources.map((id) => titles.get(id) ?? ''));
+  const from = (sources: readonly number[]) => `from ${listed(sources.map((id) => titles.get(id) ?? ''))}`;
   return (
-    <ul className="mt-1 text-table" aria-label="Ideas that hold it">
-      {ideas.slice(0, MOST_SHOWN).map(({ key, words, sources }) => (
+    <ul className="mt-2 border-t border-line text-table" aria-label="Ideas that hold it">
+      {first.map(({ key, words, sources }) => (
         <li key={key} className="border-b border-line py-0.5 text-soft">
           {words.map(({ text, isChosen }, i) => (
             <span key={i} className={isChosen ? 'rounded bg-straw px-0.5 text-ink' : ''}>
               {text}{' '}
             </span>
           ))}
-          {titles.size > 1 && <span className="block text-small">from {from(sources)}</span>}
+          {titles.size > 1 && (
+            <span className="block truncate text-small" title={from(sources)}>
+              {from(sources)}
+            </span>
+          )}
         </li>
       ))}
-      {ideas.length > MOST_SHOWN && (
-        <li className="text-small text-soft">and {formatCount(ideas.length - MOST_SHOWN)} more</li>
+      {count > first.length && (
+        <li className="text-small text-soft">and {formatCount(count - first.length)} more</li>
       )}
     </ul>
   );
+}
+
+function sayHeld(lines: readonly RemainderLine[], ideas: number): string {
+  const volume = lines.reduce((sum, one) => sum + (one.volume ?? 0), 0);
+  const what =
+    lines.length === 1 ? `Holds ${counted(ideas, 'idea')}` : lines.map(({ text }) => text).join(', ');
+  return `${what}${volume > 0 ? `, ${formatCount(volume)} searches a month` : ''}.`;
 }
 
 function Actions({ remainder }: { remainder: RemainderChoice }) {

@@ -12,6 +12,8 @@ import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { toQuery, type ResearchUrl } from '../research-url';
 
+/** Ideas that are shown in hand; the others are counted. */
+const MOST_SHOWN = 4;
 const MATCHES = ['phrase', 'broad', 'exact'] as const satisfies MatchType[];
 
 type Options = {
@@ -19,6 +21,8 @@ type Options = {
   marked?: readonly RemainderLine[];
   /** is told which remainders go, before the server says so; null when they stay after all */
   onGoing?: (texts: readonly string[] | null) => void;
+  /** the match type, where others than the hand need it, too */
+  matching?: [MatchType, (match: MatchType) => void];
   /** it stands for itself: what is decided on it is not decided on other ideas */
   isItself?: boolean;
 };
@@ -28,7 +32,7 @@ export function useRemainder(
   sheetId: number,
   line: RemainderLine | undefined,
   url: ResearchUrl,
-  { marked = [], isItself = false, onGoing }: Options = {},
+  { marked = [], isItself = false, onGoing, matching }: Options = {},
 ) {
   const { summary } = useAccount();
   const { query, call } = useRoutes();
@@ -37,7 +41,8 @@ export function useRemainder(
   const undoable = useUndoable();
   const refresh = useRefresh();
   const [single] = useSingleKeys();
-  const [match, setMatch] = useState<MatchType>(summary.defaultMatch);
+  const own = useState<MatchType>(summary.defaultMatch);
+  const [match, setMatch] = matching ?? own;
   const [takesForms, setTakesForms] = useState(true);
   const [place, setPlace] = useState<Place>({ kind: 'account', id: null });
   const [picked, setPicked] = useState<{ of: string; word: number | null }>({ of: '', word: null });
@@ -61,7 +66,10 @@ export function useRemainder(
   const weighed = useQuery({ ...weighing, placeholderData: keepPreviousData, enabled: isOn });
   const { sort: _, ...filters } = toQuery(url);
   const holding = useQuery({
-    ...query('GET research/[sheet]/ideas', { params, query: { ...filters, remainder: chosen || '-' } }),
+    ...query('GET research/[sheet]/ideas', {
+      params,
+      query: { ...filters, remainder: chosen || '-', most: String(MOST_SHOWN) },
+    }),
     placeholderData: keepPreviousData,
     enabled: isOn && !isItself && marked.length === 0,
   });
@@ -136,7 +144,7 @@ export function useRemainder(
       setPlace,
     },
     weighed: isOn ? weighed.data : undefined,
-    ideas: isOn && !isItself && marked.length === 0 ? holding.data?.ideas : undefined,
+    holding: isOn && !isItself && marked.length === 0 ? holding.data : undefined,
     heldBack: held?.of === about ? held.said : undefined,
     /** it was decided on: it can be opened again */
     isDecided: verdictNow,

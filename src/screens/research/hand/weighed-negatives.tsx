@@ -4,8 +4,9 @@ import type { MatchType } from '@/core';
 import { Hurts } from '@/screens/frame/hurts';
 import { useMoney } from '@/screens/frame/money';
 import { Key } from '@/ui/button';
-import { formatConversions, formatCount } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import { Radio } from '@/ui/radio';
+import { formatKnown, sumIn } from './sums';
 import type { RemainderChoice, Weighed } from './use-remainder';
 
 const MATCHES = ['phrase', 'broad', 'exact'] as const satisfies MatchType[];
@@ -56,8 +57,8 @@ export function WeighedNegatives({ remainder, weighed }: Props) {
                 <>
                   <td className="text-right">{formatCount(ideas)}</td>
                   <td className="text-right">{formatCount(weight.terms)}</td>
-                  <td className="text-right">{money(weight.costMicros ?? 0)}</td>
-                  <td className="text-right">{formatConversions(weight.conversions ?? 0)}</td>
+                  <td className="text-right">{money(sumIn(weight, 'costMicros'))}</td>
+                  <td className="text-right">{formatKnown(sumIn(weight, 'conversions'))}</td>
                 </>
               ) : (
                 <td colSpan={4} className="text-right text-small text-rust">

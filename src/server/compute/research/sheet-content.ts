@@ -1,5 +1,12 @@
 import { LRUCache } from 'lru-cache';
-import { findRemainders, stemTexts, type Remainders, type StemmedTexts } from '@/core';
+import {
+  buildTermTable,
+  findRemainders,
+  stemTexts,
+  type Remainders,
+  type StemmedTexts,
+  type TermTable,
+} from '@/core';
 import type { Db } from '../../db/connection';
 import { loadIdeas, type StoredIdea } from '../../repositories/research/ideas';
 import type { ResearchSheet } from '../../repositories/research/sheets';
@@ -32,6 +39,11 @@ export async function contentOf(
   const key = `${accountId} ${sheetId} ${ideasVersion}`;
   return (await contentsOf(db).fetch(key, { context: { db, accountId, sheetId } }))!;
 }
+
+/** The texts of a sheet filed by their words, to ask which a negative stops; indexes are those of the ideas. */
+export const ideaTableOf: (content: SheetContent) => TermTable = derivedFrom(({ ideas }: SheetContent) =>
+  buildTermTable(ideas.map(({ key }) => key)),
+);
 
 type Cut = Pick<ResearchSheet, 'stems' | 'struck'>;
 

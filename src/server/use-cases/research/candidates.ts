@@ -1,24 +1,11 @@
 import type * as v from 'valibot';
-import {
-  buildTermTable,
-  checkNegative,
-  matchTexts,
-  productCodeTest,
-  type MatchType,
-  type NegativeText,
-  type TermTable,
-} from '@/core';
+import { checkNegative, matchTexts, productCodeTest, type MatchType, type NegativeText } from '@/core';
 import type { Candidate, CandidatesQuerySchema, CandidatesView } from '@/contracts/candidates';
 import { foldCandidates, type FoldedCandidate } from '../../compute/research/fold-candidates';
+import { hurtsOf } from '../../compute/research/hurts';
+import { ideaTableOf } from '../../compute/research/sheet-content';
 import { rowsOfTerm } from '../../compute/snapshot';
-import {
-  few,
-  keywordsStoppedBy,
-  keywordsThatConverted,
-  protectedBy,
-  touchedKeywords,
-  weighRows,
-} from '../../compute/workbench';
+import { weighRows } from '../../compute/workbench';
 import type { Deps } from '../deps';
 import type { Open } from '../open-workbench';
 import { lookAt } from './look-at';
@@ -40,8 +27,9 @@ export async function viewCandidates(
   const look = await lookAt(deps, slug, sheetId, { ...EVERYTHING, source }, ['open']);
   const { open, sheet, content, states, passes, isShown, isCandidate } = look;
   const ready = content.ideas.filter((_, i) => isCandidate[i] && passes[i] === 1 && states[i] === 'open');
-  const openIdeas = buildTermTable(content.ideas.filter((_, i) => isShown[i] === 1).map(({ key }) => key));
-  const candidates = foldCandidates(ready).map((folded) => weigh(open, folded, match, openIdeas));
+  const ideaTable = ideaTableOf(content);
+  const ideasOf = (negative: NegativeText) => matchTexts(ideaTable, negative).filter((i) => isShown[i] === 1);
+  const candidates = foldCandidates(ready).map((folded) => weigh(open, folded, match, ideasOf));
   candidates.sort(
     (a, b) =>
       Number(hits(a)) - Number(hits(b)) ||
@@ -65,20 +53,18 @@ function weigh(
   open: Open,
   { forms, sources }: FoldedCandidate,
   match: MatchType,
-  openIdeas: TermTable,
+  ideasOf: (negative: NegativeText) => Uint32Array,
 ): Candidate {
-  const { snapshot, draft, account } = open;
+  const { snapshot, account } = open;
   const negatives = forms.map((text): NegativeText => ({ text, match }));
   const terms = new Set(negatives.flatMap((negative) => [...matchTexts(snapshot.served.table, negative)]));
   const rows = [...terms].flatMap((term) => rowsOfTerm(snapshot, term));
-  const byText = negatives.flatMap((negative) => keywordsStoppedBy(open, negative));
   const isCode = productCodeTest(account.productCodePattern);
   return {
     ...{ text: forms[0]!, forms, sources },
-    ideas: new Set(negatives.flatMap((negative) => [...matchTexts(openIdeas, negative)])).size,
+    ideas: new Set(negatives.flatMap((negative) => [...ideasOf(negative)])).size,
     weight: weighRows(snapshot, rows),
-    keywords: touchedKeywords(open, draft.gate, byText, ACCOUNT, keywordsThatConverted(snapshot, rows)),
-    protected: few(protectedBy(open, negatives)),
+    ...hurtsOf(open, negatives, ACCOUNT, rows),
     refusal: checkNegative(negatives[0]!, account.limits, isCode)?.message ?? null,
   };
 }

@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import { compileGate, normalise, words } from '@/core';
+import { matchTexts, normalise, positionsOfNgram, words } from '@/core';
 import {
   IDEA_STATES,
   type HoldingQuerySchema,
@@ -12,7 +12,7 @@ import {
 import { foldCandidates } from '../../compute/research/fold-candidates';
 import { locationNamer } from '../../compute/locations/name-locations';
 import { faultsByNgram, remainderLines, searchesOf } from '../../compute/research/remainder-lines';
-import { remaindersOf } from '../../compute/research/sheet-content';
+import { ideaTableOf, remaindersOf } from '../../compute/research/sheet-content';
 import type { Deps } from '../deps';
 import { lookAt } from './look-at';
 
@@ -57,18 +57,20 @@ export async function viewHolding(
   deps: Deps,
   slug: string,
   sheetId: number,
-  { remainder, ...filters }: v.InferOutput<typeof HoldingQuerySchema>,
+  { remainder, most, ...filters }: v.InferOutput<typeof HoldingQuerySchema>,
 ): Promise<v.InferOutput<typeof HoldingSchema>> {
   const look = await lookAt(deps, slug, sheetId, filters, [filters.state]);
-  const { forms, indexes } = holders(look, remainder);
-  const ideas = indexes.map((i) => look.content.ideas[i]!);
+  const ideas = holders(look, remainder)
+    .map((i) => look.content.ideas[i]!)
+    .map(({ key, sources, ...figures }) => ({ key, sources, volume: searchesOf(figures) }))
+    .sort((a, b) => (b.volume ?? 0) - (a.volume ?? 0) || (a.key < b.key ? -1 : 1));
+  const markChosen = (key: string) => {
+    const chosen = new Set(positionsOfNgram(words(key), normalise(remainder)));
+    return words(key).map((text, at) => ({ text, isChosen: chosen.has(at) }));
+  };
   return {
-    ideas: ideas
-      .map(({ key, sources, openingBidMicros, ...volumes }) => ({
-        ...{ key, sources, openingBidMicros, volume: searchesOf(volumes) },
-        words: markForms(key, forms),
-      }))
-      .sort((a, b) => (b.volume ?? 0) - (a.volume ?? 0) || (a.key < b.key ? -1 : 1)),
+    count: ideas.length,
+    first: ideas.slice(0, most).map((idea) => ({ ...idea, words: markChosen(idea.key) })),
   };
 }
 
@@ -80,28 +82,18 @@ export async function keysHolding(
   { remainders, filters }: { remainders: readonly string[]; filters: IdeaFilters },
 ): Promise<string[]> {
   const look = await lookAt(deps, slug, sheetId, filters, [filters.state]);
-  const indexes = new Set(remainders.flatMap((remainder) => holders(look, remainder).indexes));
+  const indexes = new Set(remainders.flatMap((remainder) => holders(look, remainder)));
   return [...indexes].map((i) => look.content.ideas[i]!.key);
 }
 
 /** The shown ideas that hold a remainder in one of its forms; of a run that is none, those that hold it as it is. */
-function holders({ sheet, content, isShown }: Awaited<ReturnType<typeof lookAt>>, remainder: string) {
-  const { texts, ideasOf, formsOf } = remaindersOf(content, sheet);
+function holders(
+  { sheet, content, isShown }: Awaited<ReturnType<typeof lookAt>>,
+  remainder: string,
+): number[] {
+  const { texts, ideasOf } = remaindersOf(content, sheet);
   const text = normalise(remainder);
   const at = texts.indexOf(text);
-  const forms = (at < 0 ? [text] : formsOf(at)).map(words);
-  const gate = compileGate([{ text, match: 'phrase' }]);
-  const all =
-    at < 0 ? content.ideas.flatMap(({ key }, i) => (gate.isStopped(key) ? i : [])) : Array.from(ideasOf(at));
-  return { forms, indexes: all.filter((i) => isShown[i] === 1) };
-}
-
-/** The words of a text, and which of them belong to one of some runs. */
-function markForms(text: string, forms: readonly string[][]) {
-  const all = words(text).map((word) => ({ text: word, isChosen: false }));
-  for (const form of forms)
-    for (let at = 0; at + form.length <= all.length; at++)
-      if (form.every((word, i) => all[at + i]!.text === word))
-        for (const one of all.slice(at, at + form.length)) one.isChosen = true;
-  return all;
+  const all = at < 0 ? matchTexts(ideaTableOf(content), { text, match: 'phrase' }) : ideasOf(at);
+  return Array.from(all).filter((i) => isShown[i] === 1);
 }

@@ -2,7 +2,6 @@ import { group } from 'd3';
 import type * as v from 'valibot';
 import {
   checkNegative,
-  compileGate,
   compileVocabulary,
   matchTexts,
   normalise,
@@ -12,16 +11,10 @@ import {
 } from '@/core';
 import type { IdeaState, Weighed, WeighSchema } from '@/contracts/research';
 import { derivedFrom } from '../../compute/derived';
-import type { SheetContent } from '../../compute/research/sheet-content';
+import { hurtsOf } from '../../compute/research/hurts';
+import { ideaTableOf, type SheetContent } from '../../compute/research/sheet-content';
 import { rowsOfTerm } from '../../compute/snapshot';
-import {
-  few,
-  keywordsStoppedBy,
-  keywordsThatConverted,
-  protectedBy,
-  touchedKeywords,
-  weighRows,
-} from '../../compute/workbench';
+import { protectedBy, weighRows } from '../../compute/workbench';
 import type { Deps } from '../deps';
 import type { Open } from '../open-workbench';
 import { vocabularyOf } from '../sift/offer-variants';
@@ -45,17 +38,17 @@ export async function weighNegatives(
 ): Promise<Weighed> {
   const look = await lookAt(deps, slug, sheetId, EVERYTHING, ['open', 'kept']);
   const { account, open, content, states, isShown } = look;
-  const { snapshot, draft } = open;
+  const { snapshot } = open;
   const asked = [...new Set(texts.map(normalise))].map((text): NegativeText => ({ text, match }));
   const forms = withForms ? formsOf(asked, content, open) : [];
+  const ideaTable = ideaTableOf(content);
   const isCounted = Uint8Array.from(isShown);
   const counts = (of: IdeaState) => (i: number) => states[i] === of;
   const isStopped = new Set<number>();
   const isCode = productCodeTest(account.productCodePattern);
   const allRows: number[] = [];
   const lines = [...asked, ...forms].map((negative, at) => {
-    const gate = compileGate([negative]);
-    const ideas = content.ideas.flatMap(({ key }, i) => (isCounted[i] === 1 && gate.isStopped(key) ? i : []));
+    const ideas = Array.from(matchTexts(ideaTable, negative)).filter((i) => isCounted[i] === 1);
     for (const i of ideas) isCounted[i] = 0;
     const terms = Array.from(matchTexts(snapshot.served.table, negative)).filter((t) => !isStopped.has(t));
     for (const t of terms) isStopped.add(t);
@@ -71,11 +64,9 @@ export async function weighNegatives(
   const negatives = lines
     .filter(({ isForm, ideas, weight }) => !isForm || ideas > 0 || weight.terms > 0)
     .map(({ text }): NegativeText => ({ text, match }));
-  const byText = negatives.flatMap((negative) => keywordsStoppedBy(open, negative));
   return {
     negatives: lines.filter(({ text }) => negatives.some((one) => one.text === text)),
-    keywords: touchedKeywords(open, draft.gate, byText, place, keywordsThatConverted(snapshot, allRows)),
-    protected: few(protectedBy(open, negatives)),
+    ...hurtsOf(open, negatives, place, allRows),
   };
 }
 
