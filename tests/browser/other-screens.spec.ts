@@ -27,6 +27,16 @@ test('an account that is not there is said so', async ({ page }) => {
   expect(response?.status()).toBe(404);
 });
 
+test('a request that is far too large is refused with its size', async ({ page }) => {
+  await page.goto('/larkfell-web/research');
+  const answer = await page.request.post('/api/larkfell-web/research', {
+    headers: { origin: new URL(page.url()).origin },
+    data: { name: 'x'.repeat(41_000_000) },
+  });
+  expect(answer.status()).toBe(413);
+  expect(((await answer.json()) as { error: string }).error).toMatch(/41 MB, and at most 40/);
+});
+
 test('a write from a foreign page is refused', async ({ request }) => {
   const body = { data: { changes: [] }, headers: { origin: 'http://elsewhere.example' } };
   expect((await request.post('/api/larkfell-web/tray', body)).status()).toBe(403);

@@ -186,6 +186,25 @@ describe('groups', () => {
     );
   });
 
+  test('are turned into a negative, and what is held back of it is said there', async () => {
+    const { user, asked } = shown({
+      'POST research/[sheet]/weigh': aWeighed({ text: 'Suits', kept: 1 }),
+      'POST tray': drafted(stop('Suits')),
+    });
+    const grid = await table('Groups');
+    await within(grid).findByText('Suits');
+    grid.focus();
+    await user.keyboard('s');
+    await within(inHand()).findByText('stops 1 kept');
+    await user.keyboard('s');
+    const alert = await within(inHand()).findByRole('alert');
+    expect(asked('POST tray')).toEqual([]);
+    await user.type(within(alert).getByRole('textbox'), 'we sell none{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    await user.click(within(inHand()).getByRole('button', { name: 'Back to the group' }));
+    expect(await within(inHand()).findByRole('button', { name: /Stop it/ })).toBeDefined();
+  });
+
   test('say before which of their keywords would be stopped there', async () => {
     const by = '“bee” (broad) in list Insects';
     const { user, asked } = shown({
@@ -241,6 +260,36 @@ describe('candidates', () => {
     await waitFor(() =>
       expect(asked('POST research/[sheet]/decide')[0]!.body).toEqual({ keys: ['hive'], verdict: 'dropped' }),
     );
+  });
+
+  test('are checked in the match type in hand', async () => {
+    const { user, asked } = showResearch({}, '?shown=candidates');
+    const grid = await table('Candidates');
+    await within(grid).findByText('1 protected term');
+    const first = asked('GET research/[sheet]/candidates')[0]!.query.match;
+    grid.focus();
+    await user.keyboard('m');
+    await waitFor(() => expect(asked('GET research/[sheet]/candidates')).toHaveLength(2));
+    expect(asked('GET research/[sheet]/candidates')[1]!.query.match).not.toBe(first);
+    await waitFor(() =>
+      expect(asked('POST research/[sheet]/weigh').at(-1)!.body).toMatchObject({
+        match: asked('GET research/[sheet]/candidates')[1]!.query.match,
+      }),
+    );
+  });
+
+  test('that were turned on and stop protected terms are held back, and that is said', async () => {
+    const said = 'Held back: it would stop a protected term, “bee hive kit”.';
+    const { user } = showResearch(
+      {
+        'POST tray': {
+          outcomes: [{ outcome: 'held back', said, terms: { count: 1, first: ['bee hive kit'] } }],
+        },
+      },
+      '?shown=candidates',
+    );
+    await user.click(await screen.findByRole('button', { name: 'Put 1 in the tray' }));
+    expect(await screen.findByText(/^1 negative held back: protected terms/)).toBeDefined();
   });
 
   test('that no platform takes say so', async () => {
