@@ -1,34 +1,25 @@
 import * as v from 'valibot';
 import { beforeEach, afterEach, describe, expect, test } from 'vitest';
 import { CandidatesQuerySchema } from '@/contracts/candidates';
-import { RemaindersQuerySchema, type Gather } from '@/contracts/research';
-import { loadIdeas } from '@/server/repositories/research/ideas';
+import { RemaindersQuerySchema } from '@/contracts/research';
 import { listSources } from '@/server/repositories/research/sources';
 import { viewCandidates } from '@/server/use-cases/research/candidates';
 import { decideIdeas } from '@/server/use-cases/research/decide-ideas';
-import { gather } from '@/server/use-cases/research/gather/gather';
 import { sayLocation, viewLocations } from '@/server/use-cases/research/locations';
 import { addPack, dropPack, packFile, viewPacks } from '@/server/use-cases/research/packs';
-import { makeSheet, takeSourceOut } from '@/server/use-cases/research/sheets';
+import { takeSourceOut } from '@/server/use-cases/research/sheets';
 import { viewRemainders } from '@/server/use-cases/research/view-remainders';
 import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { TermsQuerySchema } from '@/contracts/sift';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { aQuery, aSeed } from '../support/seed';
-import { makeWorld, type World } from '../support/world';
+import { ACCOUNT, makeSheetWorld, type SheetWorld } from '../support/research-sheet';
 
-let world: World;
-let sheetId: number;
+let world: SheetWorld;
 beforeEach(async () => {
-  world = await makeWorld();
-  ({ sheetId } = await makeSheet(world.deps, world.slug, world.personId, 'Spring hives'));
+  world = await makeSheetWorld();
 });
 afterEach(() => world.close());
-
-const into = (asked: Gather) => gather(world.deps, world.slug, world.personId, sheetId, asked);
-const paste = (...texts: string[]) => into({ kind: 'paste', text: texts.join('\n') });
-const texts = async () => (await loadIdeas(world.db, world.accountId, sheetId)).map(({ key }) => key);
-const ACCOUNT = { kind: 'account', id: null } as const;
 
 const PACK = {
   ...{
@@ -57,7 +48,7 @@ describe('starter packs', () => {
     expect(JSON.parse(content)).toMatchObject({ gatepost: 'starter pack', entries: [{ text: 'movie' }] });
     await dropPack(world.deps, world.slug, world.personId, key);
     expect((await viewPacks(world.deps, world.slug)).packs).toEqual(shipped);
-    await expect(into({ kind: 'pack', pack: key })).rejects.toThrow(/not there any more/);
+    await expect(world.into({ kind: 'pack', pack: key })).rejects.toThrow(/not there any more/);
     await expect(dropPack(world.deps, world.slug, world.personId, shipped[0]!.key)).rejects.toThrow(/ships/);
   });
 
@@ -71,11 +62,11 @@ describe('starter packs', () => {
 
 describe('candidates', () => {
   const view = (over: Record<string, string> = {}) =>
-    viewCandidates(world.deps, world.slug, sheetId, v.parse(CandidatesQuerySchema, over));
+    viewCandidates(world.deps, world.slug, world.sheetId, v.parse(CandidatesQuerySchema, over));
 
   beforeEach(async () => {
-    await paste('bee hive movie trailer', 'hive jar');
-    await into({ kind: 'pack', pack: (await add()).key });
+    await world.paste('bee hive movie trailer', 'hive jar');
+    await world.into({ kind: 'pack', pack: (await add()).key });
   });
 
   test('are no ideas: each is checked against the account, and what hits something comes last', async () => {
@@ -88,7 +79,12 @@ describe('candidates', () => {
     ]);
     expect(candidates[0]!.keywords).toEqual([]);
     expect(candidates[2]!.protected).toEqual({ count: 1, first: ['bee hive kit'] });
-    const page = await viewRemainders(world.deps, world.slug, sheetId, v.parse(RemaindersQuerySchema, {}));
+    const page = await viewRemainders(
+      world.deps,
+      world.slug,
+      world.sheetId,
+      v.parse(RemaindersQuerySchema, {}),
+    );
     expect(page).toMatchObject({ counts: { open: 2 }, candidates: 3 });
   });
 
@@ -98,18 +94,18 @@ describe('candidates', () => {
     ]);
     expect((await view()).candidates.map(({ text }) => text)).toEqual(['cinema', 'movies', 'kit']);
     expect((await view()).stopped).toBe(1);
-    await decideIdeas(world.deps, world.slug, world.personId, sheetId, {
+    await decideIdeas(world.deps, world.slug, world.personId, world.sheetId, {
       ...{ keys: ['kit'], verdict: 'dropped' },
     });
     expect((await view()).total).toBe(2);
-    const source = (await listSources(world.db, world.accountId, sheetId)).find(
+    const source = (await listSources(world.db, world.accountId, world.sheetId)).find(
       ({ kind }) => kind === 'pack',
     )!;
     const turn = (isOut: boolean) =>
-      takeSourceOut(world.deps, world.slug, world.personId, sheetId, { source: source.id, isOut });
+      takeSourceOut(world.deps, world.slug, world.personId, world.sheetId, { source: source.id, isOut });
     await turn(true);
     expect((await view()).total).toBe(0);
-    expect(await texts()).toEqual(['bee hive movie trailer', 'hive jar']);
+    expect(await world.texts()).toEqual(['bee hive movie trailer', 'hive jar']);
     await turn(false);
     expect((await view()).total).toBe(2);
   });
@@ -119,14 +115,14 @@ describe('places', () => {
   const say = (text: string, said: 'served' | 'no location' | null) =>
     sayLocation(world.deps, world.slug, world.personId, { text, said });
   const named = async () =>
-    (await viewLocations(world.deps, world.slug, sheetId)).named.map(({ name, kind, ideas }) => [
+    (await viewLocations(world.deps, world.slug, world.sheetId)).named.map(({ name, kind, ideas }) => [
       name,
       kind,
       ideas,
     ]);
 
   beforeEach(async () => {
-    await paste(
+    await world.paste(
       'hive australia',
       'bee kit australia',
       'hive leeds',
@@ -165,11 +161,11 @@ describe('places', () => {
   test('are marked in remainders and in Sift', async () => {
     await say('United Kingdom', 'served');
     const query = v.parse(RemaindersQuerySchema, { typed: 'australia', holds: 'any' });
-    const { lines } = await viewRemainders(world.deps, world.slug, sheetId, query);
+    const { lines } = await viewRemainders(world.deps, world.slug, world.sheetId, query);
     expect(lines.find(({ text }) => text === 'hive australia')).toMatchObject({ location: 'not served' });
     await world.close();
     const seed = aSeed();
-    world = await makeWorld({ ...seed, queries: [...seed.queries, aQuery('bee hive australia')] });
+    world = await makeSheetWorld({ ...seed, queries: [...seed.queries, aQuery('bee hive australia')] });
     await say('United Kingdom', 'served');
     const terms = await listTerms(world.deps, world.slug, v.parse(TermsQuerySchema, { trait: 'not served' }));
     expect(terms.lines.map(({ raw, locations }) => [raw, locations])).toEqual([

@@ -1,13 +1,11 @@
 import * as v from 'valibot';
 import { beforeEach, afterEach, describe, expect, test } from 'vitest';
 import { GroupsQuerySchema } from '@/contracts/groups';
-import { RemaindersQuerySchema, type Gather, type WeighSchema } from '@/contracts/research';
-import { loadIdeas } from '@/server/repositories/research/ideas';
+import { RemaindersQuerySchema, type WeighSchema } from '@/contracts/research';
 import { findSheet } from '@/server/repositories/research/sheets';
 import { loadMirror } from '@/server/repositories/structure/structure';
 import { checkKeywords } from '@/server/use-cases/research/check-keywords';
 import { decideIdeas } from '@/server/use-cases/research/decide-ideas';
-import { gather } from '@/server/use-cases/research/gather/gather';
 import { moveIdeas, viewGroups } from '@/server/use-cases/research/groups';
 import {
   changeSheet,
@@ -19,35 +17,29 @@ import {
 import { viewHolding, viewRemainders } from '@/server/use-cases/research/view-remainders';
 import { weighNegatives } from '@/server/use-cases/research/weigh-negatives';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
-import { makeWorld, type World } from '../support/world';
+import { ACCOUNT, makeSheetWorld, type SheetWorld } from '../support/research-sheet';
 
-let world: World;
-let sheetId: number;
+let world: SheetWorld;
 beforeEach(async () => {
-  world = await makeWorld();
-  ({ sheetId } = await makeSheet(world.deps, world.slug, world.personId, 'Spring hives'));
+  world = await makeSheetWorld();
 });
 afterEach(() => world.close());
 
-const into = (asked: Gather) => gather(world.deps, world.slug, world.personId, sheetId, asked);
-const paste = (...texts: string[]) => into({ kind: 'paste', text: texts.join('\n') });
-const texts = async () => (await loadIdeas(world.db, world.accountId, sheetId)).map(({ key }) => key);
-const ACCOUNT = { kind: 'account', id: null } as const;
 const FILTERS = { state: 'open', searches: 0, typed: '', holds: 'none' } as const;
 const decide = (remainders: string[], verdict: 'kept' | 'dropped' | null) =>
-  decideIdeas(world.deps, world.slug, world.personId, sheetId, {
+  decideIdeas(world.deps, world.slug, world.personId, world.sheetId, {
     ...{ keys: [], holding: { remainders, filters: FILTERS }, verdict },
   });
-const stems = (...given: string[]) => changeSheet(world.deps, world.slug, sheetId, { stems: given });
+const stems = (...given: string[]) => changeSheet(world.deps, world.slug, world.sheetId, { stems: given });
 
 describe('negatives that are weighed', () => {
   const weigh = (asked: Partial<v.InferOutput<typeof WeighSchema>>) =>
-    weighNegatives(world.deps, world.slug, sheetId, {
+    weighNegatives(world.deps, world.slug, world.sheetId, {
       ...{ texts: ['movie'], withForms: false, match: 'phrase', place: ACCOUNT, ...asked },
     });
 
   test('tell the ideas that they would stop, what ran in the account, and what must stay open', async () => {
-    await paste('hive movie', 'bee movie download', 'bee hive kit');
+    await world.paste('hive movie', 'bee movie download', 'bee hive kit');
     const { negatives } = await weigh({});
     expect(negatives).toMatchObject([
       {
@@ -67,8 +59,8 @@ describe('negatives that are weighed', () => {
   });
 
   test('come with the other forms that occur in the sheet or the account, and say which ideas are kept', async () => {
-    await paste('hive movies', 'bee movies', 'hive film');
-    await decideIdeas(world.deps, world.slug, world.personId, sheetId, {
+    await world.paste('hive movies', 'bee movies', 'hive film');
+    await decideIdeas(world.deps, world.slug, world.personId, world.sheetId, {
       ...{ keys: ['bee movies'], verdict: 'kept' },
     });
     const { negatives } = await weigh({ withForms: true });
@@ -81,19 +73,24 @@ describe('negatives that are weighed', () => {
 
 describe('what is decided on a remainder', () => {
   test('is decided on all ideas that hold it under the filters, and can be set back', async () => {
-    await paste('bee diploma', 'hive diplomas', 'bee kit', 'diploma of a bee keeper');
+    await world.paste('bee diploma', 'hive diplomas', 'bee kit', 'diploma of a bee keeper');
     await stems('bee', 'hive', 'keeper');
     const { was } = await decide(['diploma', 'kit'], 'dropped');
     expect(was.flatMap(({ keys }) => keys).sort()).toHaveLength(4);
-    for (const one of was) await decideIdeas(world.deps, world.slug, world.personId, sheetId, one);
-    const page = await viewRemainders(world.deps, world.slug, sheetId, v.parse(RemaindersQuerySchema, {}));
+    for (const one of was) await decideIdeas(world.deps, world.slug, world.personId, world.sheetId, one);
+    const page = await viewRemainders(
+      world.deps,
+      world.slug,
+      world.sheetId,
+      v.parse(RemaindersQuerySchema, {}),
+    );
     expect(page.counts).toMatchObject({ open: 4, dropped: 0 });
   });
 
   test('of a word that is no remainder, all ideas that hold the word', async () => {
-    await paste('bee near me', 'hive near me', 'bee kit');
+    await world.paste('bee near me', 'hive near me', 'bee kit');
     await stems('bee', 'hive');
-    const { count, first: ideas } = await viewHolding(world.deps, world.slug, sheetId, {
+    const { count, first: ideas } = await viewHolding(world.deps, world.slug, world.sheetId, {
       ...{ ...FILTERS, remainder: 'near', most: 20 },
     });
     expect(count).toBe(2);
@@ -108,7 +105,7 @@ describe('what is decided on a remainder', () => {
 
 describe('groups', () => {
   const view = (over: Record<string, string> = {}) =>
-    viewGroups(world.deps, world.slug, sheetId, v.parse(GroupsQuerySchema, { smallest: '2', ...over }));
+    viewGroups(world.deps, world.slug, world.sheetId, v.parse(GroupsQuerySchema, { smallest: '2', ...over }));
   const told = async (over?: Record<string, string>) => {
     const { groups, left } = await view(over);
     return {
@@ -117,10 +114,10 @@ describe('groups', () => {
     };
   };
   const move = (keys: string[], to: string | null) =>
-    moveIdeas(world.deps, world.slug, sheetId, [{ keys, to }]);
+    moveIdeas(world.deps, world.slug, world.sheetId, [{ keys, to }]);
 
   beforeEach(async () => {
-    await paste(
+    await world.paste(
       'oak kit',
       'oak kits large',
       'cedar suit',
@@ -147,7 +144,7 @@ describe('groups', () => {
   test('are named, merged and parted by moves, and each move can be taken back', async () => {
     await move(['oak kit', 'oak kits large'], 'Kits');
     const before = await told();
-    const { back } = await moveIdeas(world.deps, world.slug, sheetId, [
+    const { back } = await moveIdeas(world.deps, world.slug, world.sheetId, [
       { keys: ['oak kit', 'oak kits large'], to: 'Wood' },
       { keys: ['oak kit', 'glass jar', 'not there'], to: 'Jars' },
     ]);
@@ -155,16 +152,16 @@ describe('groups', () => {
       ['Jars', false, ['glass jar', 'oak kit']],
       ['Wood', false, ['oak kits large']],
     ]);
-    await moveIdeas(world.deps, world.slug, sheetId, back);
+    await moveIdeas(world.deps, world.slug, world.sheetId, back);
     expect(await told()).toEqual(before);
   });
 
   test('leave out what is stopped or dropped, and fold what is struck out', async () => {
-    await decideIdeas(world.deps, world.slug, world.personId, sheetId, {
+    await decideIdeas(world.deps, world.slug, world.personId, world.sheetId, {
       ...{ keys: ['zinc lid'], verdict: 'dropped' },
     });
-    await paste('oak kit leeds');
-    await changeSheet(world.deps, world.slug, sheetId, { struck: ['leeds'] });
+    await world.paste('oak kit leeds');
+    await changeSheet(world.deps, world.slug, world.sheetId, { struck: ['leeds'] });
     const { groups, left } = await view();
     expect(groups[0]).toMatchObject({
       name: 'oak kit',
@@ -174,7 +171,7 @@ describe('groups', () => {
   });
 
   test('of a sheet that is gone are refused', async () => {
-    await dropSheet(world.deps, world.slug, world.personId, sheetId);
+    await dropSheet(world.deps, world.slug, world.personId, world.sheetId);
     await expect(move(['oak kit'], 'Kits')).rejects.toThrow(/no such research sheet.*Nothing was changed/);
   });
 });
@@ -200,15 +197,15 @@ test('new keywords that would be stopped where they are to stand are told before
 
 describe('a sheet', () => {
   test('that was thrown away is taken back with its ideas, unless another has its name by now', async () => {
-    await paste('oak kit');
-    await dropSheet(world.deps, world.slug, world.personId, sheetId);
+    await world.paste('oak kit');
+    await dropSheet(world.deps, world.slug, world.personId, world.sheetId);
     expect((await viewSheets(world.deps, world.slug)).sheets).toEqual([]);
     const { sheetId: other } = await makeSheet(world.deps, world.slug, world.personId, 'Spring hives');
-    const back = () => takeSheetBack(world.deps, world.slug, world.personId, sheetId);
+    const back = () => takeSheetBack(world.deps, world.slug, world.personId, world.sheetId);
     await expect(back()).rejects.toThrow(/Another sheet has its name/);
     await changeSheet(world.deps, world.slug, other, { name: 'Summer' });
     await back();
-    expect(await texts()).toEqual(['oak kit']);
+    expect(await world.texts()).toEqual(['oak kit']);
     await expect(changeSheet(world.deps, world.slug, other, { name: 'Spring hives' })).rejects.toThrow(
       /There is a sheet Spring hives already/,
     );
