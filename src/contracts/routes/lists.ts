@@ -1,12 +1,10 @@
 import * as v from 'valibot';
 import { DoneSchema } from '../common';
+import { AccountWideViewSchema, EntriesHealthSchema, EntriesViewSchema } from '../list-entries';
 import {
-  AccountWideViewSchema,
   CellAnswerSchema,
   CompareViewSchema,
   CouldBeViewSchema,
-  EntriesHealthSchema,
-  EntriesViewSchema,
   HangingsAnswerSchema,
   HangingsQuerySchema,
   HistoryViewSchema,

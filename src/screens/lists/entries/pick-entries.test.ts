@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { EntriesHealth, EntryLine } from '@/contracts/lists';
+import type { EntriesHealth, EntryLine } from '@/contracts/list-entries';
 import { pickEntries, toRows, type EntryKind } from './pick-entries';
 
 const entry = (text: string, over: Partial<EntryLine> = {}): EntryLine => ({

@@ -1,4 +1,4 @@
-import { entryKey, type EntriesHealth, type EntryLine } from '@/contracts/lists';
+import { entryKey, type EntriesHealth, type EntryLine } from '@/contracts/list-entries';
 
 export type EntryHealth = EntriesHealth['entries'][string];
 /** An entry with what is known of it; the health comes later, and never for what is only in the tray. */

@@ -3,7 +3,7 @@
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { entryKey, type AccountWideView } from '@/contracts/lists';
+import { entryKey, type AccountWideView } from '@/contracts/list-entries';
 import { InHand } from '@/screens/frame/in-hand';
 import { formatCount, formatDay } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';

@@ -11,13 +11,11 @@ import {
 import {
   entryKey,
   type AccountWideView,
-  type CompareView,
-  type CouldBeView,
   type EntriesHealth,
   type EntriesView,
   type EntryLine,
-  type ThemesView,
-} from '@/contracts/lists';
+} from '@/contracts/list-entries';
+import { type CompareView, type CouldBeView, type ThemesView } from '@/contracts/lists';
 import { reachOfEntry, rowsOfEntries } from '../../compute/lists/list-reach';
 import { weighRows } from '../../compute/workbench';
 import type { SharedList } from '../../repositories/structure/structure';
