@@ -20,7 +20,7 @@ type Props = {
 
 /** The remainder in hand, or those that are marked: the ideas that hold it, and what stopping it would do. */
 export function RemainderInHand({ remainder, says }: Props) {
-  const { lines, holding, weighed } = remainder;
+  const { lines, holding, weighed, isStale } = remainder;
   const [only] = lines;
   if (!only) {
     return (
@@ -34,8 +34,10 @@ export function RemainderInHand({ remainder, says }: Props) {
       title={lines.length === 1 ? <Words remainder={remainder} /> : `${formatCount(lines.length)} marked`}
       actions={<Actions remainder={remainder} />}
     >
-      <p className="mt-1 text-table text-soft">{says ?? sayHeld(lines, holding?.count ?? only.ideas)}</p>
-      {weighed && <WeighedNegatives remainder={remainder} weighed={weighed} />}
+      <div aria-busy={isStale} className={isStale ? 'opacity-60' : ''}>
+        <p className="mt-1 text-table text-soft">{says ?? sayHeld(lines, holding?.count ?? only.ideas)}</p>
+        {weighed && <WeighedNegatives remainder={remainder} weighed={weighed} />}
+      </div>
       <PlaceOfNegatives place={remainder.place} onChange={remainder.setPlace} />
       <HeldBack remainder={remainder} />
       {holding && <Ideas holding={holding} sheetId={remainder.sheetId} />}

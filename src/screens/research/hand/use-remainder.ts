@@ -145,6 +145,10 @@ export function useRemainder(
     },
     weighed: isOn ? weighed.data : undefined,
     holding: isOn && !isItself && marked.length === 0 ? holding.data : undefined,
+    /** what is shown of it is of what was chosen before, or not known yet */
+    isStale:
+      isOn &&
+      (weighed.isPending || weighed.isPlaceholderData || (holding.isEnabled && holding.isPlaceholderData)),
     heldBack: held?.of === about ? held.said : undefined,
     /** it was decided on: it can be opened again */
     isDecided: verdictNow,
