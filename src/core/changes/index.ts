@@ -27,6 +27,7 @@ export { effectOfDraft, extendDraft, protectedHits, type DraftEffect } from './g
 export { hangingPlace, isHungOn } from './hanging';
 export { CHANGE_KINDS } from './kinds';
 export type { MadeList } from './kinds/kind';
+export { proposeMends, type Mend, type MendsQuestion } from './mends';
 export { checkNegative, USUAL_LIMITS, type Limits, type Refusal } from './limits';
 export { describePlace, nameKeyword, type Names } from './names';
 export { codeKey, faultOfCodePattern, productCodeTest } from './product-codes';

@@ -108,9 +108,11 @@ function conflictOf(
 /**
  * The days before a negative came into force in an ad group: the later of the day on which it stood and, by a list, of
  * that on which the list hung there.
- * @returns null where that is not known, or lies before the second day of data
+ * @returns what answers for a negative by its id and an ad group: null where that is not known, or lies before the second
+ * day of data
+ * @example daysBeforeForce(account, { days: 2, firstDay: '2025-12-01' })('n1', 'g1') // { from: '2025-12-30', to: '2025-12-31' }
  */
-function daysBeforeForce(
+export function daysBeforeForce(
   { campaigns, lists, negatives }: AccountShape,
   { days, firstDay }: NonNullable<ConflictsQuestion['judged']>,
 ): (negativeId: string, adGroupId: string) => Window | null {

@@ -1,4 +1,4 @@
-export { findConflicts, type Conflict, type ConflictsQuestion } from './conflicts';
+export { daysBeforeForce, findConflicts, type Conflict, type ConflictsQuestion } from './conflicts';
 export {
   campaignsOverlap,
   effectiveStatus,
@@ -7,6 +7,8 @@ export {
   type DuplicatesOptions,
   type Status,
 } from './duplicates';
+export { findProtectedHits, type ProtectedHit } from './protected';
 export { compileReach, type Reach } from './reach';
 export { findRedundant, type Redundancy } from './redundant';
 export { rankSurvivors, type Contender, type Expected } from './survivor';
+export { findRouting } from './routing';

@@ -1,0 +1,77 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { compileAccountGate, MATCH_TYPES, stops, type PlacedNegative } from '../gate';
+import { findConflicts } from './conflicts';
+import { findRouting } from './routing';
+
+const account = (...negatives: PlacedNegative[]) => ({
+  campaigns: [
+    { id: 'c1', adGroups: [{ id: 'broad' }] },
+    { id: 'c2', adGroups: [{ id: 'exact' }] },
+  ],
+  lists: [],
+  negatives,
+});
+const keyword = (adGroupId: string, text: string, match: PlacedNegative['match']) => ({
+  ...{ id: adGroupId, adGroupId, text, match },
+});
+const at = (place: PlacedNegative['place'], text = 'bee hive', match: PlacedNegative['match'] = 'exact') => ({
+  ...{ id: 'n', text, match, place },
+});
+const seats = (negatives: PlacedNegative[], keywords: Parameters<typeof findRouting>[2]) => {
+  const asked = account(...negatives);
+  const conflicts = findConflicts({ account: asked, keywords, served: [] });
+  return findRouting(conflicts, asked, keywords);
+};
+
+describe('routing negatives', () => {
+  const here = { kind: 'adGroup', id: 'broad' } as const;
+  const pair = [keyword('broad', 'bee hive', 'broad'), keyword('exact', 'Bee  Hive', 'exact')];
+
+  test('keep their queries for a narrower keyword of another ad group', () => {
+    expect(seats([at(here)], pair)).toEqual(['exact']);
+  });
+
+  test('are none where that keyword is as wide, stands in the same ad group, or is stopped itself', () => {
+    expect(seats([at(here)], [pair[0]!, keyword('exact', 'bee hive', 'broad')])).toEqual([null]);
+    expect(seats([at(here)], [pair[0]!, { ...pair[1]!, adGroupId: 'broad' }])).toEqual([null, null]);
+    expect(seats([at({ kind: 'account', id: null })], pair)).toEqual([null, null]);
+  });
+
+  test('are none where they stop more than that keyword takes', () => {
+    expect(seats([at(here, 'bee hive', 'phrase')], pair)).toEqual([null]);
+    expect(seats([at(here, 'bee', 'phrase')], pair)).toEqual([null]);
+    const phrase = keyword('exact', 'bee hive', 'phrase');
+    expect(seats([at(here, 'bee hive', 'phrase')], [pair[0]!, phrase])).toEqual(['exact']);
+  });
+
+  test('never stop a query that no open keyword elsewhere takes', () => {
+    const words = fc
+      .array(fc.constantFrom('bee', 'hive', 'kit'), { minLength: 1, maxLength: 3 })
+      .map((of) => of.join(' '));
+    const match = fc.constantFrom(...MATCH_TYPES);
+    const adGroup = fc.constantFrom('broad', 'exact');
+    const keywords = fc
+      .array(fc.tuple(adGroup, words, match), { minLength: 1, maxLength: 6 })
+      .map((all) => all.map(([where, text, of], i) => ({ ...keyword(where, text, of), id: `k${i}` })));
+    const place = fc.constantFrom<PlacedNegative['place']>(
+      { kind: 'adGroup', id: 'broad' },
+      { kind: 'campaign', id: 'c2' },
+      { kind: 'account', id: null },
+    );
+    fc.assert(
+      fc.property(keywords, words, match, place, words, (given, text, of, where, query) => {
+        const asked = account(at(where, text, of));
+        const conflicts = findConflicts({ account: asked, keywords: given, served: [] });
+        const gate = compileAccountGate(asked);
+        findRouting(conflicts, asked, given).forEach((seat, i) => {
+          if (seat === null || !stops(asked.negatives[0]!, query)) return;
+          const taking = given.find(({ id }) => id === seat)!;
+          expect(stops(taking, query)).toBe(true);
+          expect(gate.stoppers(query, taking.adGroupId)).toEqual([]);
+          expect(taking.id).not.toBe(conflicts[i]!.keywordId);
+        });
+      }),
+    );
+  });
+});
