@@ -13,6 +13,7 @@ export const LEDGER_ABOUT = [
   'setting',
   'rule',
   'research',
+  'knot',
 ] as const;
 
 export const LedgerQuerySchema = v.object({

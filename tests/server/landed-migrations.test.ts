@@ -32,6 +32,7 @@ const LANDED: Record<string, string> = {
   '022-ledger-finding': 'cbf8f8ce65d42fd9',
   '023-words-known': 'f456b65eb98ed2e2',
   '024-research': '43f566905986e212',
+  '025-left-knots': '87013fabb7192ed2',
 };
 
 const digestOf = (name: string) =>

@@ -7,6 +7,7 @@ import { researchRoutes } from './research';
 import { siftRoutes } from './sift';
 import { todayRoutes } from './today';
 import { trayRoutes } from './tray';
+import { untangleRoutes } from './untangle';
 
 export { PARTS, type Part, type Route } from './route';
 
@@ -19,6 +20,7 @@ export const ROUTES = {
   ...trayRoutes,
   ...todayRoutes,
   ...researchRoutes,
+  ...untangleRoutes,
 };
 
 export type Routes = typeof ROUTES;

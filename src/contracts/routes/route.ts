@@ -18,6 +18,7 @@ export const PARTS = [
   'pass', // terms looked at
   'rules', // by which lists hang
   'research', // sheets of ideas
+  'knots', // that were left
   'elsewhere', // what others changed on the platform
   'ledger',
   'settings', // of the account

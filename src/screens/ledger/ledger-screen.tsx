@@ -30,6 +30,7 @@ const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
   view: 'views',
   setting: 'settings',
   research: 'research',
+  knot: 'knots that were left',
   rule: 'rules',
 };
 

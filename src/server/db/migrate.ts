@@ -23,6 +23,7 @@ import * as standing from './migrations/021-standing';
 import * as ledgerFinding from './migrations/022-ledger-finding';
 import * as wordsKnown from './migrations/023-words-known';
 import * as research from './migrations/024-research';
+import * as leftKnots from './migrations/025-left-knots';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -49,6 +50,7 @@ const MIGRATIONS = {
   '022-ledger-finding': ledgerFinding,
   '023-words-known': wordsKnown,
   '024-research': research,
+  '025-left-knots': leftKnots,
 };
 type Name = keyof typeof MIGRATIONS;
 

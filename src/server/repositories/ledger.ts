@@ -26,12 +26,13 @@ export type LedgerUndo =
   | { do: 'remove view'; name: string }
   | { do: 'set'; fields: Partial<AccountFields> }
   | { do: 'set targets'; targets: OwnTargets }
+  | { do: 'take knot back'; key: string }
   | { do: 'retire account'; isRetired: boolean }
   | { do: 'retire person'; person: number; isRetired: boolean };
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';
-  about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule' | 'research';
+  about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule' | 'research' | 'knot';
   what: string;
   why?: string | null;
   before?: unknown;

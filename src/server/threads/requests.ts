@@ -54,6 +54,9 @@ import { viewLocations } from '../use-cases/research/locations';
 import { viewHolding, viewRemainders } from '../use-cases/research/view-remainders';
 import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
+import { leaveKnot } from '../use-cases/untangle/leave-knot';
+import { viewConflicts } from '../use-cases/untangle/view-conflicts';
+import { viewMends } from '../use-cases/untangle/view-mends';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
 
@@ -105,6 +108,7 @@ export const REQUESTS = {
       viewLocations,
       checkKeywords,
     },
+    ...{ viewConflicts, viewMends },
     findCodes,
     warmUp,
   },
@@ -119,7 +123,7 @@ export const REQUESTS = {
     draftPass,
     setVerdicts,
   },
-  ...{ draftEdit, keepHangRule, exceptFromRule, gather, decideIdeas },
+  ...{ draftEdit, keepHangRule, exceptFromRule, gather, decideIdeas, leaveKnot },
   ...{ sayDone, unsayDone, storeResults, takeBackResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
@@ -138,6 +142,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'keepHangRule',
   'exceptFromRule',
   'gather',
+  'leaveKnot',
   'decideIdeas',
   'sayDone',
   'storeResults',

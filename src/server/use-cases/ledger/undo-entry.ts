@@ -11,6 +11,7 @@ import { retirePerson } from '../account/people';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
+import { takeKnotBack } from '../untangle/leave-knot';
 import { tagWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
 import { askForLoad } from '../intake/take-in';
 import { askToTakeBack } from '../intake/take-back-load';
@@ -80,6 +81,8 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
       return setFields(deps, slug, personId, how.fields, undoes);
     case 'set targets':
       return replaceTargets(deps, slug, personId, how.targets, undoes);
+    case 'take knot back':
+      return takeKnotBack(deps, slug, personId, how.key, undoes);
     case 'retire account':
       return retireAccount(deps, slug, personId, how.isRetired, undoes);
     case 'retire person':

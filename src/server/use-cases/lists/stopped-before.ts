@@ -1,7 +1,7 @@
 import { shiftDay, type NegativeText } from '@/core';
 import type { Stopped } from '@/contracts/lists';
 import { reachOfEntry } from '../../compute/lists/list-reach';
-import { sumBefore, type BeforeDays } from '../../repositories/lists/before-hanging';
+import { sumBefore, type BeforeDays } from '../../repositories/sums-before';
 import type { Negative, SharedList } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import type { Open } from '../open-workbench';
@@ -47,8 +47,10 @@ export async function sumStoppedBefore(deps: Deps, open: Open, groups: readonly 
       });
     }
   });
-  for (const { group, ...sum } of await sumBefore(deps.db, account.id, [...asked.values()]))
-    Object.assign(sums[group]!, sum);
+  for (const sum of await sumBefore(deps.db, account.id, [...asked.values()])) {
+    const { group, terms, clicks, costMicros, returningTerms, conversions } = sum;
+    Object.assign(sums[group]!, { terms, clicks, costMicros, returningTerms, conversions });
+  }
   return sums;
 }
 

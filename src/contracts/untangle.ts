@@ -1,0 +1,103 @@
+import * as v from 'valibot';
+import type { Mend } from '@/core';
+import {
+  ChangeSchema,
+  DaySchema,
+  DaysQuerySchema,
+  fewOf,
+  NegativeInPlaceSchema,
+  NegativeTextSchema,
+} from './common';
+
+/** The knots of an account, and the mends of one. */
+
+const KnotKeySchema = v.pipe(v.string(), v.minLength(1), v.maxLength(1_500));
+
+export const ConflictsQuerySchema = v.object({
+  ...DaysQuerySchema.entries,
+  shown: v.optional(v.picklist(['open', 'meant', 'left']), 'open'),
+});
+export type ConflictsShown = v.InferOutput<typeof ConflictsQuerySchema>['shown'];
+
+const KeywordSchema = v.strictObject({
+  ...NegativeTextSchema.entries,
+  ...{ id: v.string(), adGroup: v.string(), campaign: v.string() },
+});
+
+/** Sums over terms in the days before the negative came into force; money in micro-units. */
+const LostSchema = v.strictObject({
+  ...{ terms: v.number(), clicks: v.number(), costMicros: v.number() },
+  ...{ conversions: v.number(), valueMicros: v.number() },
+});
+
+const ConflictLineSchema = v.strictObject({
+  key: v.string(),
+  negative: NegativeInPlaceSchema,
+  severity: v.picklist(['shut out', 'narrowed', 'costly', 'protected']),
+  /** null where it hits protected terms alone */
+  keyword: v.nullable(KeywordSchema),
+  protected: fewOf(v.string()),
+  /** the keyword for which the negative keeps its queries */
+  seat: v.nullable(KeywordSchema),
+  /** null: not known, since it came into force before the data begins */
+  lost: v.nullable(LostSchema),
+  left: v.nullable(
+    v.strictObject({ why: v.string(), until: v.nullable(v.string()), by: v.string(), at: v.string() }),
+  ),
+});
+export type ConflictLine = v.InferOutput<typeof ConflictLineSchema>;
+
+export const ConflictsViewSchema = v.strictObject({
+  /** as many days judge a negative */
+  days: v.number(),
+  counts: v.strictObject({
+    /** inTray: mended by what is in the tray */
+    ...{ open: v.number(), meant: v.number(), left: v.number(), inTray: v.number() },
+  }),
+  /** of all that are open: what is known of it */
+  lost: v.strictObject({ conversions: v.number(), unknown: v.number() }),
+  /** those that cost most first; no more than are read */
+  lines: v.array(ConflictLineSchema),
+});
+export type ConflictsView = v.InferOutput<typeof ConflictsViewSchema>;
+
+export const MendsQuerySchema = v.object({ ...DaysQuerySchema.entries, key: KnotKeySchema });
+const MendLineSchema = v.strictObject({
+  how: v.picklist(['longer', 'narrower', 'taken down', 'removed', 'paused'] satisfies Mend['how'][]),
+  said: v.string(),
+  changes: v.array(ChangeSchema),
+  /** terms that it would open, and what they brought in the days before the negative came into force */
+  opens: v.strictObject({
+    ...{ terms: v.number(), conversions: v.number(), costMicros: v.number() },
+    /** what those among them cost that did not convert */
+    wastedMicros: v.number(),
+  }),
+  /** of the terms that the negative stops, those that stay stopped */
+  stillStops: v.number(),
+  /** whether everything that has to pass does, by this mend */
+  letsPass: v.boolean(),
+  isProposed: v.boolean(),
+});
+export type MendLine = v.InferOutput<typeof MendLineSchema>;
+
+export const MendsViewSchema = v.strictObject({
+  key: v.string(),
+  /** the day from which the negative is in force there; null: not known */
+  since: v.nullable(v.string()),
+  /** what has to pass */
+  passing: fewOf(v.string()),
+  /** terms that the negative stops, wherever it is in force, over all days that are kept */
+  stops: v.number(),
+  mends: v.array(MendLineSchema),
+});
+export type MendsView = v.InferOutput<typeof MendsViewSchema>;
+
+export const LeaveKnotSchema = v.strictObject({
+  key: KnotKeySchema,
+  why: v.pipe(v.string(), v.trim(), v.minLength(3, 'Say why it is left.'), v.maxLength(400)),
+  /** the last day on which it is left; null: until it is otherwise */
+  until: v.nullable(DaySchema),
+});
+export const KnotSchema = v.strictObject({ key: KnotKeySchema });
+/** How a knot had been left that is taken up again. */
+export const KnotBackSchema = v.strictObject({ why: v.string(), until: v.nullable(v.string()) });

@@ -1,0 +1,114 @@
+import { descending } from 'd3';
+import { daysBetween, describePlace } from '@/core';
+import type { Days } from '@/contracts/days';
+import type { ConflictLine, ConflictsShown, ConflictsView } from '@/contracts/untangle';
+import type { LiveKeyword } from '../../compute/snapshot';
+import { few } from '../../compute/workbench';
+import { listLeftKnots, type LeftKnot } from '../../repositories/decisions/left-knots';
+import type { Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { todayOf } from '../tray/end-dates';
+import { findConflicts, type FoundConflict } from './find-conflicts';
+
+/** More than that nobody reads; the rest is counted. */
+const MOST_LINES = 2_000;
+
+/**
+ * The conflicts of an account (rules 4): those that are open, that are meant so (4.1), or that somebody left. What the
+ * tray mends is counted, and left out.
+ */
+export async function viewConflicts(
+  deps: Deps,
+  slug: string,
+  { shown, days }: { shown: ConflictsShown; days?: Days | undefined },
+): Promise<ConflictsView> {
+  const account = await requireAccount(deps, slug);
+  const open = await openWorkbench(deps, account, days);
+  const found = await findConflicts(deps, open);
+  const standing = found.filter((conflict) => !isMended(open, conflict));
+  const leftOf = await leftKnotsOf(deps, open);
+  const groups: Record<ConflictsShown, FoundConflict[]> = { open: [], meant: [], left: [] };
+  for (const conflict of standing) {
+    if (conflict.seat) groups.meant.push(conflict);
+    else groups[leftOf(conflict) ? 'left' : 'open'].push(conflict);
+  }
+  const known = groups.open.flatMap(({ lost }) => lost ?? []);
+  return {
+    days: daysBetween(open.snapshot.window.from, open.snapshot.window.to) + 1,
+    counts: {
+      ...{ open: groups.open.length, meant: groups.meant.length, left: groups.left.length },
+      inTray: found.length - standing.length,
+    },
+    lost: {
+      conversions: known.reduce((sum, { conversions }) => sum + conversions, 0),
+      unknown: groups.open.length - known.length,
+    },
+    lines: groups[shown]
+      .toSorted(costliestFirst)
+      .slice(0, MOST_LINES)
+      .map((conflict) => lineOf(open, conflict, leftOf(conflict))),
+  };
+}
+
+/** What is known to cost before what is not; of equals the worse. */
+function costliestFirst(a: FoundConflict, b: FoundConflict): number {
+  return (
+    descending(a.lost?.conversions ?? -1, b.lost?.conversions ?? -1) ||
+    descending(a.lost?.valueMicros ?? -1, b.lost?.valueMicros ?? -1) ||
+    descending(a.lost?.costMicros ?? -1, b.lost?.costMicros ?? -1) ||
+    WORST_FIRST.indexOf(a.severity) - WORST_FIRST.indexOf(b.severity)
+  );
+}
+
+const WORST_FIRST: FoundConflict['severity'][] = ['shut out', 'protected', 'narrowed', 'costly'];
+
+/** Whether the tray, or what was sent, ends a conflict. */
+function isMended({ draft, laid }: Open, { negative, keyword }: FoundConflict): boolean {
+  if (!draft.gate.holds(negative, negative.place)) return true;
+  if (!keyword) return false;
+  if (!draft.gate.isWithin(negative.place, keyword.adGroup)) return true;
+  const last = laid.findLast(
+    (change) =>
+      (change.kind === 'pause keyword' || change.kind === 'run keyword') && change.keywordId === keyword.id,
+  );
+  return last?.kind === 'pause keyword';
+}
+
+/** How a conflict is, for whoever left it: it comes back when this is another. */
+export const stateOf = ({ severity, lost, protectedTexts }: FoundConflict): string =>
+  [severity, lost?.terms ?? '?', protectedTexts.length].join(' ');
+
+async function leftKnotsOf(
+  deps: Deps,
+  { account }: Open,
+): Promise<(conflict: FoundConflict) => LeftKnot | undefined> {
+  const today = todayOf(deps, account);
+  const left = new Map((await listLeftKnots(deps.db, account.id)).map((knot) => [knot.key, knot]));
+  return (conflict) => {
+    const knot = left.get(conflict.key);
+    if (!knot || knot.state !== stateOf(conflict)) return undefined;
+    return knot.until === null || knot.until >= today ? knot : undefined;
+  };
+}
+
+function lineOf(open: Open, conflict: FoundConflict, left: LeftKnot | undefined): ConflictLine {
+  const { key, negative, severity, keyword, seat, lost, protectedTexts } = conflict;
+  const { text, match, place } = negative;
+  return {
+    ...{ key, severity },
+    negative: { text, match, place, placeName: describePlace(place, open.names) },
+    keyword: keyword && nameOf(open, keyword),
+    seat: seat && nameOf(open, seat),
+    protected: few(protectedTexts),
+    lost: lost && {
+      ...{ terms: lost.terms, clicks: lost.clicks, costMicros: lost.costMicros },
+      ...{ conversions: lost.conversions, valueMicros: lost.valueMicros },
+    },
+    left: left ? { why: left.why, until: left.until, by: left.by, at: left.at } : null,
+  };
+}
+
+function nameOf({ snapshot }: Open, { id, text, match, adGroup }: LiveKeyword) {
+  const campaign = snapshot.campaign.get(adGroup.campaignId)?.name ?? '';
+  return { id, text, match, adGroup: adGroup.name, campaign };
+}

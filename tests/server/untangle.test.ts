@@ -1,0 +1,170 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { ConflictsShown } from '@/contracts/untangle';
+import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
+import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
+import { setVerdict } from '@/server/use-cases/sift/set-verdict';
+import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/leave-knot';
+import { viewConflicts } from '@/server/use-cases/untangle/view-conflicts';
+import { viewMends } from '@/server/use-cases/untangle/view-mends';
+import { aQuery, aSeed } from '../support/seed';
+import { makeWorld, type World } from '../support/world';
+
+let world: World;
+afterEach(() => world.close());
+
+/** The seed with knots: negatives that came in the midst of the data, so that the days before tell what they cost. */
+async function makeKnotted() {
+  const { structure, queries } = aSeed();
+  const negative = (
+    id: string,
+    text: string,
+    match: 'broad' | 'phrase' | 'exact',
+    place: (typeof structure.negatives)[number]['place'],
+    createdAt = '2026-11-18T00:00:00Z',
+  ) => ({ id, text, match, place, createdAt, status: 'live' as const });
+  const seated = structure.keywords.map((keyword) => ({ ...keyword }));
+  world = await makeWorld(
+    aSeed({
+      queries: [...queries, aQuery('free hive', { means: ['free', 'hive'] })],
+      structure: {
+        ...structure,
+        keywords: [
+          ...seated,
+          { ...seated[0]!, id: 'K5', adGroupId: 'G2', text: 'bee hive movie', match: 'exact' },
+          { ...seated[0]!, id: 'K6', adGroupId: 'G1', text: 'bee hive movie', match: 'broad' },
+        ],
+        hangings: [
+          ...structure.hangings,
+          { listId: 'S2', campaignId: 'C1', status: 'live', since: '2026-11-18' },
+        ],
+        negatives: [
+          ...structure.negatives,
+          negative('N1', 'kit', 'phrase', { kind: 'adGroup', id: 'G1' }),
+          negative('N2', 'free', 'broad', { kind: 'list', id: 'S2' }, '2026-01-01T00:00:00Z'),
+          negative('N3', 'bee hive movie', 'exact', { kind: 'adGroup', id: 'G1' }),
+          negative('N4', 'course', 'phrase', { kind: 'campaign', id: 'C2' }, '2026-01-01T00:00:00Z'),
+        ],
+      },
+    }),
+  );
+}
+
+const view = (shown: ConflictsShown = 'open') => viewConflicts(world.deps, world.slug, { shown, days: 7 });
+const told = async (shown?: ConflictsShown) =>
+  (await view(shown)).lines.map(({ negative, severity, keyword }) => [
+    negative.text,
+    severity,
+    keyword?.text ?? null,
+  ]);
+const keyOf = async (text: string) =>
+  (await view()).lines.find(({ negative }) => negative.text === text)!.key;
+const mends = async (text: string) => viewMends(world.deps, world.slug, { key: await keyOf(text), days: 7 });
+const draft = (...changes: Parameters<typeof draftChanges>[3][number]['change'][]) =>
+  draftChanges(
+    world.deps,
+    world.slug,
+    world.personId,
+    changes.map((change) => ({ change })),
+  );
+
+describe('conflicts', () => {
+  beforeEach(makeKnotted);
+
+  test('are told with what they cost before, the costliest first; what is not known comes last', async () => {
+    expect(await told()).toEqual([
+      ['kit', 'costly', 'bee hive'],
+      ['free', 'shut out', 'free hive'],
+      ['course', 'narrowed', 'bee course'],
+    ]);
+    const { lines, lost, days } = await view();
+    expect(days).toBe(7);
+    expect(lines[0]!.lost!.conversions).toBeGreaterThan(0);
+    expect(lines[0]!.negative.placeName).toBe('ad group Starter');
+    expect(lines[1]!.lost).toMatchObject({ conversions: 0 });
+    expect(lines[2]!.lost).toBeNull();
+    expect(lost).toEqual({ conversions: lines[0]!.lost!.conversions, unknown: 1 });
+  });
+
+  test('that are meant so stand apart, with the keyword for which the queries are kept', async () => {
+    expect(await told('meant')).toEqual([['bee hive movie', 'narrowed', 'bee hive movie']]);
+    expect((await view('meant')).lines[0]!.seat).toMatchObject({ match: 'exact', adGroup: 'Stands' });
+  });
+
+  test('with protected terms are told of what people keep', async () => {
+    await setVerdict(world.deps, world.slug, world.personId, {
+      ...{ raw: 'free course', verdict: { is: 'kept', note: null } },
+    });
+    const line = (await view()).lines.find(({ severity }) => severity === 'protected')!;
+    expect(line.protected).toEqual({ count: 1, first: ['free course'] });
+    expect(line.keyword).toBeNull();
+  });
+
+  test('that the tray mends are counted, and listed no more', async () => {
+    const place = { kind: 'adGroup', id: (await adGroups()).Starter! } as const;
+    await draft({ kind: 'remove negative', text: 'kit', match: 'phrase', place });
+    expect((await view()).counts).toEqual({ open: 2, meant: 1, left: 0, inTray: 1 });
+    const keywordId = (await view()).lines[0]!.keyword!.id;
+    await draft({ kind: 'pause keyword', keywordId });
+    expect(await told()).toEqual([['course', 'narrowed', 'bee course']]);
+  });
+
+  test('are left with a reason until a day, and come back by the ledger', async () => {
+    const leave = (until: string | null) => async (key: string) =>
+      leaveKnot(world.deps, world.slug, world.personId, { key, why: 'Sold out until spring', until });
+    await leave(null)(await keyOf('kit'));
+    expect((await view('left')).lines[0]!.left).toMatchObject({
+      ...{ why: 'Sold out until spring', by: 'Maren Oakes', until: null },
+    });
+    expect((await view()).counts).toMatchObject({ open: 2, left: 1 });
+    const key = (await view('left')).lines[0]!.key;
+    const { lines: entries } = await viewLedger(world.deps, world.slug, { about: 'knot' });
+    expect(entries[0]).toMatchObject({ what: expect.stringContaining('Leave “kit” (phrase) against') });
+    await undoEntry(world.deps, world.slug, world.personId, entries[0]!.id);
+    expect((await view()).counts).toMatchObject({ open: 3, left: 0 });
+    await expect(takeKnotBack(world.deps, world.slug, world.personId, key)).rejects.toThrow(/not left/);
+    await expect(leave('2026-11-01')(key)).rejects.toThrow(/past/);
+    await expect(leave(null)('nothing')).rejects.toThrow(/not there any more/);
+  });
+});
+
+describe('the mends of a conflict', () => {
+  beforeEach(makeKnotted);
+
+  test('tell what each would open; the one that opens least without return is proposed', async () => {
+    const of = await mends('free');
+    expect(of).toMatchObject({ since: '2026-11-18', passing: { count: 1, first: ['free hive'] } });
+    const line = (how: string) => of.mends.find((mend) => mend.how === how)!;
+    expect(of.mends.map(({ how }) => how)).toEqual(['longer', 'taken down', 'removed', 'paused']);
+    expect(line('longer')).toMatchObject({ letsPass: true, isProposed: true, stillStops: of.stops - 1 });
+    expect(line('longer').said).toMatch(/^Stop “free bee” \(phrase\) in its place$/);
+    expect(line('removed').opens.wastedMicros).toBeGreaterThan(line('longer').opens.wastedMicros);
+    expect(line('removed').stillStops).toBe(0);
+    expect(line('paused')).toMatchObject({ letsPass: false, opens: { terms: 0 }, stillStops: of.stops });
+  });
+
+  test('go to the tray, and end the conflict there', async () => {
+    const { mends: ways } = await mends('free');
+    await draft(...ways[0]!.changes);
+    expect(await told()).not.toContainEqual(['free', 'shut out', 'free hive']);
+    expect((await view()).counts.inTray).toBe(1);
+  });
+
+  test('of a costly one let pass what converted', async () => {
+    const of = await mends('kit');
+    expect(of.passing.first).toEqual(['bee hive kit']);
+    expect(of.mends.find(({ isProposed }) => isProposed)!.opens.conversions).toBeGreaterThan(0);
+  });
+
+  test('of one that is gone are refused', async () => {
+    await expect(viewMends(world.deps, world.slug, { key: 'gone' })).rejects.toThrow(/not there any more/);
+  });
+});
+
+async function adGroups(): Promise<Record<string, string>> {
+  const rows = await world
+    .db('ad_group')
+    .where({ account_id: world.accountId })
+    .select('name', 'ad_group_id');
+  return Object.fromEntries(rows.map((row) => [row.name, String(row.ad_group_id)]));
+}
