@@ -6,6 +6,7 @@ import {
   ListTree,
   ScanSearch,
   SlidersHorizontal,
+  Spline,
 } from 'lucide-react';
 
 /** The screens of an account, in the order of the work; the rail shows them, and what is open in each. */
@@ -15,6 +16,7 @@ export const SCREENS = [
   { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
   { path: 'research', name: 'Research', icon: Lightbulb, open: null },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
+  { path: 'untangle', name: 'Untangle', icon: Spline, open: null },
   { path: 'ledger', name: 'Ledger', icon: BookText, open: 'changes not read back yet' },
   { path: 'account', name: 'Account', icon: SlidersHorizontal, open: 'setting to make: the target' },
 ] as const;
