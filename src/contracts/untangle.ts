@@ -66,12 +66,14 @@ const MendLineSchema = v.strictObject({
   how: v.picklist(['longer', 'narrower', 'taken down', 'removed', 'paused'] satisfies Mend['how'][]),
   said: v.string(),
   changes: v.array(ChangeSchema),
-  /** terms that it would open, and what they brought in the days before the negative came into force */
-  opens: v.strictObject({
-    ...{ terms: v.number(), conversions: v.number(), costMicros: v.number() },
-    /** what those among them cost that did not convert */
-    wastedMicros: v.number(),
-  }),
+  /** terms that it would open, and what they brought in the days before the negative came into force; null: not known */
+  opens: v.nullable(
+    v.strictObject({
+      ...{ terms: v.number(), conversions: v.number(), costMicros: v.number() },
+      /** what those among them cost that did not convert */
+      wastedMicros: v.number(),
+    }),
+  ),
   /** of the terms that the negative stops, those that stay stopped */
   stillStops: v.number(),
   /** whether everything that has to pass does, by this mend */
@@ -84,6 +86,8 @@ export const MendsViewSchema = v.strictObject({
   key: v.string(),
   /** the day from which the negative is in force there; null: not known */
   since: v.nullable(v.string()),
+  /** campaigns on which the list of the negative hangs; null where it stands in none, or hangs on the whole account */
+  hangsOn: v.nullable(v.number()),
   /** what has to pass */
   passing: fewOf(v.string()),
   /** terms that the negative stops, wherever it is in force, over all days that are kept */

@@ -138,7 +138,7 @@ describe('the mends of a conflict', () => {
     expect(of.mends.map(({ how }) => how)).toEqual(['longer', 'taken down', 'removed', 'paused']);
     expect(line('longer')).toMatchObject({ letsPass: true, isProposed: true, stillStops: of.stops - 1 });
     expect(line('longer').said).toMatch(/^Stop “free bee” \(phrase\) in its place$/);
-    expect(line('removed').opens.wastedMicros).toBeGreaterThan(line('longer').opens.wastedMicros);
+    expect(line('removed').opens!.wastedMicros).toBeGreaterThan(line('longer').opens!.wastedMicros);
     expect(line('removed').stillStops).toBe(0);
     expect(line('paused')).toMatchObject({ letsPass: false, opens: { terms: 0 }, stillStops: of.stops });
   });
@@ -153,7 +153,7 @@ describe('the mends of a conflict', () => {
   test('of a costly one let pass what converted', async () => {
     const of = await mends('kit');
     expect(of.passing.first).toEqual(['bee hive kit']);
-    expect(of.mends.find(({ isProposed }) => isProposed)!.opens.conversions).toBeGreaterThan(0);
+    expect(of.mends.find(({ isProposed }) => isProposed)!.opens!.conversions).toBeGreaterThan(0);
   });
 
   test('of one that is gone are refused', async () => {

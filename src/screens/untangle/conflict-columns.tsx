@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { Fragment, useMemo } from 'react';
 import { normalise } from '@/core';
 import type { ConflictLine } from '@/contracts/untangle';
 import { useAccount } from '@/screens/frame/account-context';
@@ -53,7 +53,7 @@ export function useConflictColumns(days: number | undefined): readonly Column<Co
         },
         value: ({ severity }) => severity,
         cell: ({ severity }) => (
-          <span className={severity === 'narrowed' ? 'text-ochre' : 'text-rust'}>{severity}</span>
+          <span className={severity === 'narrowed' ? '' : 'text-rust'}>{severity}</span>
         ),
       },
       {
@@ -102,9 +102,13 @@ function Against({ line: { keyword, negative, protected: terms } }: { line: Conf
   return (
     <>
       {keyword.text.split(' ').map((word, i) => (
-        <span key={i} className={held.has(normalise(word)) ? 'rounded bg-straw px-0.5' : ''}>
-          {word}{' '}
-        </span>
+        <Fragment key={i}>
+          {held.has(normalise(word)) ? (
+            <mark className="rounded bg-straw px-0.5 text-ink">{word}</mark>
+          ) : (
+            word
+          )}{' '}
+        </Fragment>
       ))}
       <MatchChip match={keyword.match} />
     </>

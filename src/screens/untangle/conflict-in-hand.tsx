@@ -29,7 +29,8 @@ export function ConflictInHand({ conflict, days }: { conflict: ConflictChoice; d
     >
       <p className="mt-1 text-table">
         Stands in <b>{negative.placeName}</b>
-        {mends?.since != null && ` and stops there since ${formatDay(mends.since, true)}`}.
+        {mends?.hangsOn != null && `, which hangs on ${counted(mends.hangsOn, 'campaign')}`}
+        {mends?.since != null && `; it stops here since ${formatDay(mends.since, true)}`}.
       </p>
       {keyword && (
         <p className="text-table text-soft">

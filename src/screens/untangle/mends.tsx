@@ -45,14 +45,22 @@ export function Mends({ conflict }: { conflict: ConflictChoice }) {
                     </span>
                   </label>
                 </td>
-                <td className="text-right">{formatCount(opens.terms)}</td>
-                <td className={`text-right ${opens.conversions > 0 ? 'text-moss' : ''}`}>
-                  {opens.conversions > 0 ? '+' : ''}
-                  {formatConversions(opens.conversions)}
-                </td>
-                <td className={`text-right ${opens.wastedMicros > 0 ? 'text-ochre' : ''}`}>
-                  {money(opens.wastedMicros)}
-                </td>
+                {opens ? (
+                  <>
+                    <td className="text-right">{formatCount(opens.terms)}</td>
+                    <td className={`text-right ${opens.conversions > 0 ? 'text-moss' : ''}`}>
+                      {opens.conversions > 0 ? '+' : ''}
+                      {formatConversions(opens.conversions)}
+                    </td>
+                    <td className={`text-right ${opens.wastedMicros > 0 ? 'text-rust' : ''}`}>
+                      {money(opens.wastedMicros)}
+                    </td>
+                  </>
+                ) : (
+                  <td colSpan={3} className="text-right text-soft">
+                    not known
+                  </td>
+                )}
                 <td className="text-right">
                   {formatCount(stillStops)} of {formatCount(mends.stops)}
                 </td>

@@ -49,7 +49,13 @@ export async function viewMends(
   });
   const lines = await weigh(deps, { open, whole, judged, conflict, passing }, proposed, stopped);
   return {
-    ...{ key, since: sinceOf(judged, conflict), passing: few(passing), stops: stopped.length },
+    ...{
+      key,
+      since: sinceOf(judged, conflict),
+      hangsOn: hangsOn(open, conflict),
+      passing: few(passing),
+      stops: stopped.length,
+    },
     mends: withProposed(lines),
   };
 }
@@ -58,6 +64,11 @@ export async function viewMends(
 function sinceOf({ daysBefore }: Judged, { negative, keyword }: FoundConflict): string | null {
   const before = keyword && daysBefore(negative.id, keyword.adGroup.id);
   return before ? shiftDay(before.to, 1) : null;
+}
+
+function hangsOn({ draft }: Open, { negative: { place } }: FoundConflict): number | null {
+  const hung = place.kind === 'list' ? draft.gate.hungOn(place.id!) : 'account';
+  return hung === 'account' ? null : hung.length;
 }
 
 type Stopped = { text: string; costMicros: number; converts: boolean; rows: number[] };
@@ -138,10 +149,12 @@ async function weigh(
   return mends.map(({ how, changes }, at): MendLine => {
     const isOpen = new Set(opened[at]);
     const { terms, conversions, costMicros, wastedMicros } = sums.get(at) ?? NOTHING;
+    const hasDays = asked.some(({ group }) => group === at);
+    const isKnown = hasDays || (isOpen.size === 0 && (how === 'paused' || stopped.length > 0));
     const put = changes.flatMap((change): NegativeText[] => (change.kind === 'add negative' ? [change] : []));
     return {
       ...{ how, changes, said: sayMend(open, how, changes) },
-      opens: { terms, conversions, costMicros, wastedMicros },
+      opens: isKnown ? { terms, conversions, costMicros, wastedMicros } : null,
       stillStops: stopped.filter(({ rows }) => !rows.some((r) => isOpen.has(r))).length,
       letsPass: how !== 'paused' && !passing.some((text) => put.some((one) => stops(one, text))),
       isProposed: false,
@@ -155,7 +168,9 @@ const NOTHING = { terms: 0, conversions: 0, costMicros: 0, wastedMicros: 0 };
 function withProposed(lines: readonly MendLine[]): MendLine[] {
   const [best] = lines
     .filter(({ letsPass }) => letsPass)
-    .toSorted((a, b) => a.opens.wastedMicros - b.opens.wastedMicros || b.stillStops - a.stillStops);
+    .toSorted(
+      (a, b) => (a.opens?.wastedMicros ?? 0) - (b.opens?.wastedMicros ?? 0) || b.stillStops - a.stillStops,
+    );
   return lines.map((line) => ({ ...line, isProposed: line === best }));
 }
 

@@ -1,0 +1,179 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
+import type { Change } from '@/core';
+import type { ConflictLine, ConflictsView, MendsView } from '@/contracts/untangle';
+import { Decline, show, type Answers } from '../testing/screen';
+import { UntangleScreen } from './untangle-screen';
+
+const none = { count: 0, first: [] };
+const aConflict = (over: Partial<ConflictLine> = {}): ConflictLine => ({
+  key: 'free',
+  negative: { text: 'free', match: 'broad', place: { kind: 'list', id: '3' }, placeName: 'list Free' },
+  severity: 'shut out',
+  keyword: {
+    ...{ id: '5', text: 'Free standing hive', match: 'phrase' },
+    ...{ adGroup: 'Stands', campaign: 'Hives' },
+  },
+  ...{ protected: none, seat: null, left: null },
+  lost: { terms: 9, clicks: 61, costMicros: 186_400_000, conversions: 4.1, valueMicros: 0 },
+  ...over,
+});
+const course = aConflict({
+  ...{ key: 'course', severity: 'protected', keyword: null, lost: null },
+  negative: { ...aConflict().negative, text: 'course', placeName: 'campaign Hives' },
+  protected: { count: 5, first: ['bee course', 'hive course', 'course kit'] },
+});
+const aView = (over: Partial<ConflictsView> = {}): ConflictsView => ({
+  ...{ days: 30, counts: { open: 2, meant: 1, left: 0, inTray: 3 } },
+  ...{ lost: { conversions: 4.1, unknown: 1 }, lines: [aConflict(), course] },
+  ...over,
+});
+
+const place = { kind: 'list', id: '3' } as const;
+const remove: Change = { kind: 'remove negative', text: 'free', match: 'broad', place };
+const longer: Change = { kind: 'add negative', text: 'free plans', match: 'phrase', place };
+const aMendsView = (key: string): MendsView => ({
+  ...{
+    key,
+    since: '2025-09-28',
+    hangsOn: 12,
+    stops: 338,
+    passing: { count: 1, first: ['free standing hive'] },
+  },
+  mends: [
+    {
+      ...{ how: 'removed', said: 'Let “free” (broad) through again', changes: [remove], letsPass: true },
+      opens: { terms: 203, conversions: 4.3, costMicros: 400_000_000, wastedMicros: 311_500_000 },
+      ...{ stillStops: 135, isProposed: false },
+    },
+    {
+      ...{ how: 'longer', said: 'Stop “free plans” in its place', changes: [longer, remove], letsPass: true },
+      opens: { terms: 9, conversions: 4.1, costMicros: 1_000_000, wastedMicros: 0 },
+      ...{ stillStops: 329, isProposed: true },
+    },
+    {
+      ...{ how: 'paused', said: 'Pause it', changes: [{ kind: 'pause keyword', keywordId: '5' }] },
+      ...{ opens: null, letsPass: false, stillStops: 338, isProposed: false },
+    },
+  ],
+});
+
+const showUntangle = (more: Answers = {}, search = '') =>
+  show(<UntangleScreen />, {
+    answers: {
+      'GET untangle': aView(),
+      'GET untangle/mends': ({ query }) => aMendsView(query.key!),
+      'POST tray': {
+        outcomes: [{ outcome: 'drafted', changeId: 1, change: remove, said: 'Done.', heed: null }],
+      },
+      ...more,
+    },
+    search,
+  });
+const grid = () => screen.findByRole('grid', { name: 'Conflicts' });
+const inHand = () => screen.getByRole('region', { name: 'In hand' });
+
+describe('conflicts', () => {
+  test('say what they cost, the costliest first; what is not known is called so', async () => {
+    showUntangle();
+    const first = await within(await grid()).findByRole('row', { name: /186\.40/ });
+    expect(within(first).getByText('Free').tagName).toBe('MARK');
+    const second = within(await grid()).getByRole('row', { name: /and 2 more/ });
+    expect(second.textContent).toContain('not known');
+    expect(screen.getByText(/cost about/).textContent).toBe(
+      '2 conflicts cost about 4.1 conversions in 30 days; of 1 it is not known; 3 more are mended by the tray.',
+    );
+  });
+
+  test('show in hand by which road the negative stops, and since when', async () => {
+    showUntangle();
+    await waitFor(() => expect(inHand().textContent).toContain('which hangs on 12 campaigns'));
+    expect(inHand().textContent).toContain('since 28 Sep 2025');
+    expect(inHand().textContent).toContain('Has to pass: “free standing hive”.');
+  });
+
+  test('that are meant so name the keyword for which the queries are kept', async () => {
+    const seat = { ...aConflict().keyword!, text: 'free hive', match: 'exact' as const, adGroup: 'Exact' };
+    showUntangle({ 'GET untangle': aView({ lines: [aConflict({ seat })] }) }, '?shown=meant');
+    expect(await screen.findByText(/Meant so: its queries are kept for “free hive” \(exact\)/)).toBeDefined();
+  });
+
+  test('that are none say so, and what declines is told', async () => {
+    const { answer } = showUntangle({ 'GET untangle': aView({ lines: [] }) });
+    expect(await screen.findByText(/No negative works against/)).toBeDefined();
+    answer({});
+    showUntangle({
+      'GET untangle': () => {
+        throw new Decline('The account is not there.', 404);
+      },
+    });
+    expect(await screen.findByText('The account is not there.')).toBeDefined();
+  });
+});
+
+describe('the mends', () => {
+  test('stand side by side; the proposed one is chosen, Enter puts it in the tray', async () => {
+    const { user, asked } = showUntangle();
+    const mends = within(await screen.findByRole('region', { name: 'Mends' }));
+    expect(await mends.findByRole('radio', { name: /Stop “free plans”/ })).toHaveProperty('checked', true);
+    expect(mends.getByText('329 of 338')).toBeDefined();
+    expect(mends.getByText('not known')).toBeDefined();
+    (await grid()).focus();
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    const why = 'untangled: Stop “free plans” in its place';
+    expect(asked('POST tray')[0]!.body).toEqual({
+      changes: [
+        { change: longer, why },
+        { change: remove, why },
+      ],
+    });
+  });
+
+  test('another one is chosen by its digit, for the conflict in hand alone', async () => {
+    const { user, asked } = showUntangle();
+    const mends = within(await screen.findByRole('region', { name: 'Mends' }));
+    await mends.findByRole('radio', { name: /Stop “free plans”/ });
+    (await grid()).focus();
+    await user.keyboard('1');
+    expect(mends.getByRole('radio', { name: /Let “free”/ })).toHaveProperty('checked', true);
+    await user.keyboard('{ArrowDown}');
+    expect(await mends.findByRole('radio', { name: /Stop “free plans”/ })).toHaveProperty('checked', true);
+    await user.keyboard('{ArrowUp}9{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+  });
+});
+
+describe('leaving', () => {
+  test('asks why and until when, and can be undone', async () => {
+    const { user, asked } = showUntangle({
+      'POST untangle/left': {},
+      'DELETE untangle/left': { why: 'Sold out', until: null },
+    });
+    await waitFor(() => expect(inHand().textContent).toContain('hangs on'));
+    (await grid()).focus();
+    await user.keyboard('l');
+    await user.click(within(inHand()).getByRole('button', { name: 'Leave it' }));
+    expect(await within(inHand()).findByText('Say why it is left.')).toBeDefined();
+    await user.type(within(inHand()).getByRole('textbox', { name: /Why it is left/ }), 'Sold out{Enter}');
+    await waitFor(() => expect(asked('POST untangle/left')).toHaveLength(1));
+    expect(asked('POST untangle/left')[0]!.body).toEqual({ key: 'free', why: 'Sold out', until: null });
+    await user.click(await screen.findByRole('button', { name: /Undo/ }));
+    await waitFor(() => expect(asked('DELETE untangle/left')[0]?.body).toEqual({ key: 'free' }));
+  });
+
+  test('is told with who did it, and taken up again by the same key', async () => {
+    const left = { why: 'Sold out', until: '2026-12-01', by: 'Tobias Finch', at: '2026-11-20T09:00:00Z' };
+    const { user, asked } = showUntangle(
+      {
+        'GET untangle': aView({ lines: [aConflict({ left })] }),
+        'DELETE untangle/left': { why: 'Sold out', until: null },
+      },
+      '?shown=left',
+    );
+    expect(await screen.findByText(/Left by Tobias Finch/)).toBeDefined();
+    (await screen.findByRole('grid', { name: 'Left' })).focus();
+    await user.keyboard('l');
+    await waitFor(() => expect(asked('DELETE untangle/left')).toHaveLength(1));
+  });
+});
