@@ -1,4 +1,3 @@
-import { group } from 'd3';
 import {
   daysBeforeForce,
   daysBetween,
@@ -89,7 +88,8 @@ async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<Fou
   }));
   const found = findInShape({ account: shape, keywords, served: servedIn(all) });
   const seats = findRouting(found, shape, keywords);
-  const rowsOf = rowsByKeyword(all, new Set(found.map(({ keywordId }) => keywordId)));
+  const wanted = new Set(found.map(({ keywordId }) => Number(keywordId)));
+  const rowsOf = rowsByKeyword(all, wanted);
   const termsOf = termsByNegative(all);
   const days = found.map(({ negativeId, keywordId }) =>
     daysBefore(negativeId, snapshot.liveKeyword.get(keywordId)!.adGroup.id),
@@ -98,11 +98,11 @@ async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<Fou
     const window = days[at];
     if (!window) return [];
     const stopped = termsOf(snapshot.negative.get(negativeId)!);
-    const rows = rowsOf.get(keywordId)?.filter((r) => stopped.has(all.rows.termOf[r]!)) ?? [];
+    const rows = rowsOf.get(Number(keywordId))?.filter((r) => stopped.has(all.rows.termOf[r]!)) ?? [];
     return rows.map((r) => ({ ...rowAt(all, r), group: at, keywordId: Number(keywordId), ...window }));
   });
   const lost = byGroup(await sumBefore(deps.db, account.id, asked));
-  const inWindow = costlyIn(snapshot);
+  const inWindow = costlyIn(snapshot, wanted);
   return found.flatMap(({ keywordId, negativeId, severity }, at): FoundConflict[] => {
     const keyword = snapshot.liveKeyword.get(keywordId)!;
     const negative = snapshot.negative.get(negativeId)!;
@@ -176,25 +176,39 @@ export const rowAt = ({ terms, rows }: Snapshot, r: number) => ({
   adGroupId: rows.adGroupId[r]!,
 });
 
-/** Everything that was served, as the core asks for it. */
-function servedIn({ terms, rows }: Snapshot): ConflictsQuestion['served'] {
-  const keys = Array.from({ length: terms.count }, (_, t) =>
-    kindAt(terms, t) === 'query' ? keyAt(terms, t) : null,
-  );
+/** What was served and is met by a negative anywhere, as the core asks for it. */
+function servedIn({
+  terms,
+  rows,
+  served: { rowStarts },
+  accountGate,
+}: Snapshot): ConflictsQuestion['served'] {
   const served: ConflictsQuestion['served'][number][] = [];
-  for (let r = 0; r < rows.count; r++) {
-    const text = keys[rows.termOf[r]!]!;
-    if (text !== null) served.push({ text, keywordId: String(rows.keywordId[r]), ...figuresAt(rows, r) });
+  for (let t = 0; t < terms.count; t++) {
+    if (kindAt(terms, t) !== 'query') continue;
+    const text = keyAt(terms, t);
+    if (accountGate.matching(text).length === 0) continue;
+    for (let r = rowStarts[t]!; r < rowStarts[t + 1]!; r++)
+      served.push({ text, keywordId: String(rows.keywordId[r]), ...figuresAt(rows, r) });
   }
   return served;
 }
 
-function rowsByKeyword({ rows }: Snapshot, wanted: ReadonlySet<string>): Map<string, number[]> {
-  const all = Array.from({ length: rows.count }, (_, r) => r);
-  return group(
-    all.filter((r) => wanted.has(String(rows.keywordId[r]))),
-    (r) => String(rows.keywordId[r]),
-  );
+/** Rows of some keywords, by their ids. */
+function rowsByKeyword(
+  { rows }: Snapshot,
+  wanted: ReadonlySet<number>,
+  isWanted: (row: number) => boolean = () => true,
+): Map<number, number[]> {
+  const byKeyword = new Map<number, number[]>();
+  for (let r = 0; r < rows.count; r++) {
+    const id = rows.keywordId[r]!;
+    if (!wanted.has(id) || !isWanted(r)) continue;
+    const of = byKeyword.get(id);
+    if (of) of.push(r);
+    else byKeyword.set(id, [r]);
+  }
+  return byKeyword;
 }
 
 /** Indexes of the terms that a negative stops; asked once for each text and match type. */
@@ -209,15 +223,15 @@ function termsByNegative({ served }: Snapshot): (negative: NegativeText) => Read
 }
 
 /** Whether a negative stops a term of the window that a keyword served and that converted. */
-function costlyIn(snapshot: Snapshot): (negative: NegativeText, keywordId: string) => boolean {
+function costlyIn(
+  snapshot: Snapshot,
+  wanted: ReadonlySet<number>,
+): (negative: NegativeText, keywordId: string) => boolean {
   const { rows } = snapshot;
   const termsOf = termsByNegative(snapshot);
-  const converting = group(
-    Array.from({ length: rows.count }, (_row, r) => r).filter((r) => conversionsAt(rows, r) > 0),
-    (r) => String(rows.keywordId[r]),
-  );
+  const converting = rowsByKeyword(snapshot, wanted, (r) => conversionsAt(rows, r) > 0);
   return (negative, keywordId) =>
-    converting.get(keywordId)?.some((r) => termsOf(negative).has(rows.termOf[r]!)) ?? false;
+    converting.get(Number(keywordId))?.some((r) => termsOf(negative).has(rows.termOf[r]!)) ?? false;
 }
 
 export function byGroup(sums: readonly BeforeSums[]): Map<number, Omit<BeforeSums, 'group'>> {
