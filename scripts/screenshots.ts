@@ -74,11 +74,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.goto(`${WEB}/sift`);
     await chooseLastWord(page);
   },
-  async 'sift-dark'(page) {
-    await page.emulateMedia({ colorScheme: 'dark' });
-    await page.goto(`${WEB}/sift?rank=without&n=2`);
-    await chooseLastWord(page);
-  },
   /** all terms of a view marked, and the smallest set that stops them */
   async 'sift-batch'(page) {
     await page.emulateMedia({ colorScheme: 'light' });
@@ -148,6 +143,10 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await groups.getByRole('row').nth(4).click();
     await page.keyboard.press('ArrowRight');
     await page.getByRole('button', { name: /^Take all/ }).waitFor();
+  },
+  async untangle(page) {
+    await page.goto(`${WEB}/untangle`);
+    await page.getByRole('region', { name: 'Mends' }).getByText('proposed').waitFor();
   },
   async 'gate-check'(page) {
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);

@@ -61,6 +61,9 @@ export const ConflictsViewSchema = v.strictObject({
 });
 export type ConflictsView = v.InferOutput<typeof ConflictsViewSchema>;
 
+/** The sentence of a mend names so many negatives; more are counted in it. */
+export const MOST_NAMED = 2;
+
 export const MendsQuerySchema = v.object({ ...DaysQuerySchema.entries, key: KnotKeySchema });
 const MendLineSchema = v.strictObject({
   how: v.picklist(['longer', 'narrower', 'taken down', 'removed', 'paused'] satisfies Mend['how'][]),

@@ -45,9 +45,8 @@ export function useConflictColumns(days: number | undefined): readonly Column<Co
       {
         ...{
           id: 'severity',
-          name: 'is',
-          fullName: 'what becomes of it',
-          px: 76,
+          name: 'effect',
+          px: 78,
           isText: true,
           isSortable: true,
         },

@@ -47,9 +47,7 @@ export function ConflictInHand({ conflict, days }: { conflict: ConflictChoice; d
         {lost ? (
           <>
             {counted(lost.terms, 'term')}, {counted(lost.clicks, 'click')}, {money(lost.costMicros)},{' '}
-            <b className={lost.conversions > 0 ? 'text-moss' : ''}>
-              {formatConversions(lost.conversions)} conversions
-            </b>
+            <b className={lost.conversions > 0 ? 'text-moss' : ''}>{sayConversions(lost.conversions)}</b>
           </>
         ) : (
           'Not known: it came into force before the data begins.'
@@ -66,6 +64,9 @@ export function ConflictInHand({ conflict, days }: { conflict: ConflictChoice; d
     </InHand>
   );
 }
+
+const sayConversions = (conversions: number) =>
+  `${formatConversions(conversions)} ${conversions === 1 ? 'conversion' : 'conversions'}`;
 
 function sayPassing({ passing: { count, first } }: MendsView): string {
   const named = listed(first.map((text) => `“${text}”`));

@@ -10,7 +10,7 @@ import {
   type NegativeText,
 } from '@/core';
 import type { Days } from '@/contracts/days';
-import type { MendLine, MendsView } from '@/contracts/untangle';
+import { MOST_NAMED, type MendLine, type MendsView } from '@/contracts/untangle';
 import { conversionsAt, costAt, keyAt, kindAt } from '../../compute/window-columns';
 import { few } from '../../compute/workbench';
 import { sumBefore, type BeforeDays } from '../../repositories/sums-before';
@@ -180,7 +180,9 @@ function sayMend(open: Open, how: Mend['how'], changes: readonly Change[]): stri
   switch (how) {
     case 'longer':
     case 'narrower':
-      return `Stop ${named} in its place`;
+      return put.length > MOST_NAMED
+        ? `Stop ${put.length} longer ones in its place`
+        : `Stop ${named} in its place`;
     case 'taken down':
     case 'removed':
     case 'paused':
