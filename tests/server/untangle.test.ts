@@ -41,6 +41,7 @@ async function makeKnotted() {
         negatives: [
           ...structure.negatives,
           negative('N1', 'kit', 'phrase', { kind: 'adGroup', id: 'G1' }),
+          negative('N0', 'kit', 'phrase', { kind: 'adGroup', id: 'G1' }), // its twin
           negative('N2', 'free', 'broad', { kind: 'list', id: 'S2' }, '2026-01-01T00:00:00Z'),
           negative('N3', 'bee hive movie', 'exact', { kind: 'adGroup', id: 'G1' }),
           negative('N4', 'course', 'phrase', { kind: 'campaign', id: 'C2' }, '2026-01-01T00:00:00Z'),

@@ -77,7 +77,8 @@ export async function findConflicts(deps: Deps, open: Open): Promise<FoundConfli
   const hits = await ofProtected(protectedOwn, async () =>
     withProtected(deps, open, await judge(deps, open), keywords),
   );
-  return [...keywords, ...hits];
+  // Twins are one conflict: platforms take them away together.
+  return [...new Map([...keywords, ...hits].map((one) => [one.key, one])).values()];
 }
 
 async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<FoundConflict[]> {
