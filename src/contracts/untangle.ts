@@ -4,6 +4,7 @@ import {
   ChangeSchema,
   DaySchema,
   DaysQuerySchema,
+  DaysSchema,
   fewOf,
   NegativeInPlaceSchema,
   NegativeTextSchema,
@@ -101,6 +102,8 @@ export type MendsView = v.InferOutput<typeof MendsViewSchema>;
 
 export const LeaveKnotSchema = v.strictObject({
   key: KnotKeySchema,
+  /** by which it was found */
+  days: DaysSchema,
   why: v.pipe(v.string(), v.trim(), v.minLength(3, 'Say why it is left.'), v.maxLength(400)),
   /** the last day on which it is left; null: until it is otherwise */
   until: v.nullable(DaySchema),

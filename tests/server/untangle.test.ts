@@ -112,12 +112,16 @@ describe('conflicts', () => {
 
   test('are left with a reason until a day, and come back by the ledger', async () => {
     const leave = (until: string | null) => async (key: string) =>
-      leaveKnot(world.deps, world.slug, world.personId, { key, why: 'Sold out until spring', until });
+      leaveKnot(world.deps, world.slug, world.personId, {
+        ...{ key, why: 'Sold out until spring', until, days: 7 },
+      });
     await leave(null)(await keyOf('kit'));
     expect((await view('left')).lines[0]!.left).toMatchObject({
       ...{ why: 'Sold out until spring', by: 'Maren Oakes', until: null },
     });
     expect((await view()).counts).toMatchObject({ open: 2, left: 1 });
+    const other = await viewConflicts(world.deps, world.slug, { shown: 'left', days: 3 });
+    expect(other.counts.left).toBe(1); // whatever days are looked at
     const key = (await view('left')).lines[0]!.key;
     const { lines: entries } = await viewLedger(world.deps, world.slug, { about: 'knot' });
     expect(entries[0]).toMatchObject({ what: expect.stringContaining('Leave “kit” (phrase) against') });

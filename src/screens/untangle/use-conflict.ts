@@ -41,7 +41,7 @@ export function useConflict(line: ConflictLine | undefined) {
     const { key } = line;
     setLeaving(undefined);
     try {
-      await call('POST untangle/left', { body: { key, why, until } });
+      await call('POST untangle/left', { body: { key, why, until, ...inDays(days) } });
       await undoable(`“${line.negative.text}” left as it is`, async () => {
         await call('DELETE untangle/left', { body: { key } });
         await refresh();
@@ -57,7 +57,7 @@ export function useConflict(line: ConflictLine | undefined) {
     try {
       const was = await call('DELETE untangle/left', { body: { key } });
       await undoable(`“${line.negative.text}” taken up again`, async () => {
-        await call('POST untangle/left', { body: { key, ...was } });
+        await call('POST untangle/left', { body: { key, ...was, ...inDays(days) } });
         await refresh();
       });
     } catch (failure) {

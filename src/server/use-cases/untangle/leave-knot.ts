@@ -17,10 +17,10 @@ export async function leaveKnot(
   deps: Deps,
   slug: string,
   personId: number,
-  { key, why, until }: v.InferOutput<typeof LeaveKnotSchema>,
+  { key, why, until, days }: v.InferOutput<typeof LeaveKnotSchema>,
 ): Promise<Record<never, never>> {
   const account = await requireAccount(deps, slug);
-  const open = await openWorkbench(deps, account);
+  const open = await openWorkbench(deps, account, days);
   const conflict = await requireConflict(deps, open, key);
   if (until !== null && until < todayOf(deps, account))
     throw new Refusal('The day is past. Choose a later one. Nothing was changed.');

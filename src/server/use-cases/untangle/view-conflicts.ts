@@ -74,9 +74,9 @@ function isMended({ draft, laid }: Open, { negative, keyword }: FoundConflict): 
   return last?.kind === 'pause keyword';
 }
 
-/** How a conflict is, for whoever left it: it comes back when this is another. */
-export const stateOf = ({ severity, lost, protectedTexts }: FoundConflict): string =>
-  [severity, lost?.terms ?? '?', protectedTexts.length].join(' ');
+/** How a conflict is, by whatever days: it comes back to whoever left it when this is another. */
+export const stateOf = ({ severity, protectedTexts }: FoundConflict): string =>
+  [severity, protectedTexts.length].join(' ');
 
 async function leftKnotsOf(
   deps: Deps,
