@@ -161,6 +161,22 @@ describe('the mends of a conflict', () => {
     expect(of.mends.find(({ isProposed }) => isProposed)!.opens!.conversions).toBeGreaterThan(0);
   });
 
+  test('count each row once, also where two keywords of an ad group served a term', async () => {
+    await world.load(
+      [
+        'Day,Campaign,Ad group,Keyword,Match type,Search term,Impressions,Clicks,Cost,Conversions',
+        '2026-11-13,Hives,Starter,bee hive movie,broad,free bee hive plans,90,7,3.50,0',
+      ].join('\n'),
+    );
+    const { rows } = await world.db.raw(
+      `select sum(d.cost_micros)::bigint as cost from term_day d join term t using (account_id, term_id)
+         join ad_group g using (account_id, ad_group_id) join campaign c using (account_id, campaign_id)
+        where t.key ~ '\\mfree\\M' and c.name = 'Hives' and d.day between '2026-11-11' and '2026-11-17'`,
+    );
+    const removed = (await mends('free')).mends.find(({ how }) => how === 'removed')!;
+    expect(removed.opens!.costMicros).toBe(Number(rows[0].cost));
+  });
+
   test('of one that is gone are refused', async () => {
     await expect(viewMends(world.deps, world.slug, { key: 'gone' })).rejects.toThrow(/not there any more/);
   });

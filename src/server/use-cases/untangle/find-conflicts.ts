@@ -100,7 +100,7 @@ async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<Fou
     if (!window) return [];
     const stopped = termsOf(snapshot.negative.get(negativeId)!);
     const rows = rowsOf.get(Number(keywordId))?.filter((r) => stopped.has(all.rows.termOf[r]!)) ?? [];
-    return rows.map((r) => ({ ...rowAt(all, r), group: at, keywordId: Number(keywordId), ...window }));
+    return rows.map((r) => ({ ...rowAt(all, r), group: at, ...window }));
   });
   const lost = byGroup(await sumBefore(deps.db, account.id, asked));
   const inWindow = costlyIn(snapshot, wanted);
@@ -175,6 +175,7 @@ export function rowsWhere({ served, gate }: Snapshot, place: Place, t: number): 
 export const rowAt = ({ terms, rows }: Snapshot, r: number) => ({
   termId: terms.ids[rows.termOf[r]!]!,
   adGroupId: rows.adGroupId[r]!,
+  keywordId: rows.keywordId[r]!,
 });
 
 /** What was served and is met by a negative anywhere, as the core asks for it. */

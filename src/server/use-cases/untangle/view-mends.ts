@@ -71,9 +71,9 @@ function hangsOn({ draft }: Open, { negative: { place } }: FoundConflict): numbe
   return hung === 'account' ? null : hung.length;
 }
 
-type Stopped = { text: string; costMicros: number; converts: boolean; rows: number[] };
+type Stopped = { text: string; costMicros: number; rows: number[] };
 
-/** The terms of all days that a negative stops where it is in force, the costliest without return first. */
+/** The terms of all days that a negative stops where it is in force, the costliest first. */
 function stoppedBy({ snapshot, draft }: Open, { negative }: FoundConflict): Stopped[] {
   const { rows, terms } = snapshot;
   const byTerm = new Map<number, Stopped>();
@@ -81,10 +81,9 @@ function stoppedBy({ snapshot, draft }: Open, { negative }: FoundConflict): Stop
     const t = rows.termOf[r]!;
     if (kindAt(terms, t) !== 'query') continue;
     let of = byTerm.get(t);
-    if (!of) byTerm.set(t, (of = { text: keyAt(terms, t), costMicros: 0, converts: false, rows: [] }));
+    if (!of) byTerm.set(t, (of = { text: keyAt(terms, t), costMicros: 0, rows: [] }));
     of.rows.push(r);
     of.costMicros += costAt(rows, r);
-    of.converts ||= conversionsAt(rows, r) > 0;
   }
   return [...byTerm.values()].sort((a, b) => b.costMicros - a.costMicros);
 }
