@@ -35,6 +35,7 @@ test('planted conflicts are found; one is mended, taken back, left and taken up 
   await page.keyboard.type('Sold out until spring');
   await page.keyboard.press('Enter');
   await expect.poll(() => counted(page, /Left/)).toBe(1);
+  await expect(grid(page)).toBeFocused();
   await page.getByRole('tab', { name: /Left/ }).click();
   await expect(inHand(page)).toContainText('Sold out until spring');
   await grid(page, 'Left').focus();

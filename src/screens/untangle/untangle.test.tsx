@@ -158,6 +158,7 @@ describe('leaving', () => {
     await user.type(within(inHand()).getByRole('textbox', { name: /Why it is left/ }), 'Sold out{Enter}');
     await waitFor(() => expect(asked('POST untangle/left')).toHaveLength(1));
     expect(asked('POST untangle/left')[0]!.body).toEqual({ key: 'free', why: 'Sold out', until: null });
+    expect(document.activeElement).toBe(await grid());
     await user.click(await screen.findByRole('button', { name: /Undo/ }));
     await waitFor(() => expect(asked('DELETE untangle/left')[0]?.body).toEqual({ key: 'free' }));
   });

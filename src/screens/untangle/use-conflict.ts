@@ -8,6 +8,7 @@ import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useSingleKeys } from '@/screens/frame/keys/keys';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
+import { focusWork } from '@/ui/focus-work';
 
 /** The conflict in hand with its mends, and what can be done with it. */
 export function useConflict(line: ConflictLine | undefined) {
@@ -27,6 +28,12 @@ export function useConflict(line: ConflictLine | undefined) {
   const proposed = Math.max(0, ways?.findIndex(({ isProposed }) => isProposed) ?? 0);
   const at = line && chosen.of === line.key ? chosen.at : proposed;
 
+  /** The form goes, and the keys are the table's again. */
+  function stopLeaving() {
+    setLeaving(undefined);
+    focusWork();
+  }
+
   async function put(way: MendLine | undefined = ways?.[at]) {
     if (!line || !way) return;
     const why = `untangled: ${way.said}`;
@@ -39,7 +46,7 @@ export function useConflict(line: ConflictLine | undefined) {
   async function leave({ why, until }: { why: string; until: string | null }) {
     if (!line) return;
     const { key } = line;
-    setLeaving(undefined);
+    stopLeaving();
     try {
       await call('POST untangle/left', { body: { key, why, until, ...inDays(days) } });
       await undoable(`“${line.negative.text}” left as it is`, async () => {
@@ -74,7 +81,7 @@ export function useConflict(line: ConflictLine | undefined) {
     choose: (next: number) => line && setChosen({ of: line.key, at: next }),
     isLeaving: line !== undefined && leaving === line.key,
     startLeaving: () => setLeaving(line?.key),
-    stopLeaving: () => setLeaving(undefined),
+    stopLeaving,
     ...{ put, leave, takeUp },
     onKey(event: KeyboardEvent): boolean {
       if (event.key === 'Enter') {
