@@ -108,22 +108,17 @@ export const PAST: Readonly<Record<string, { every: number; weeks: Readonly<Reco
           },
         ],
       },
-      9: {
-        tray: {
-          by: ILSE,
-          why: 'they furnish kitchens, and keep no bees',
-          stops: inCampaign('Extraction · Manual', 'phrase', 'glass').map((stop) => ({
-            ...stop,
-            forcedBecause: 'our jars are sold by the shop, not by this campaign',
-          })),
-          worst: 0,
-        },
-      },
       10: {
         tray: {
           by: TOBIAS,
           why: 'they want to rent, and we sell',
-          stops: inList('Second hand', 'broad', 'hire', 'rent'),
+          stops: [
+            ...inList('Second hand', 'broad', 'hire', 'rent'),
+            {
+              ...{ text: 'glass', match: 'phrase', in: { campaign: 'Extraction · Manual' } },
+              forcedBecause: 'whoever furnishes a kitchen keeps no bees',
+            },
+          ],
           worst: 5,
           undoes: 'free',
         },
