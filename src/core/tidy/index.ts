@@ -8,6 +8,7 @@ export {
   type Status,
 } from './duplicates';
 export { findProtectedHits, type ProtectedHit } from './protected';
+export { proveNeedless, type Proof } from './proof';
 export { compileReach, type Reach } from './reach';
 export { findRedundant, type Redundancy } from './redundant';
 export { rankSurvivors, type Contender, type Expected } from './survivor';
