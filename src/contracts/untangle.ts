@@ -100,6 +100,24 @@ export const MendsViewSchema = v.strictObject({
 });
 export type MendsView = v.InferOutput<typeof MendsViewSchema>;
 
+const NeedlessLineSchema = v.strictObject({
+  ...{ key: v.string(), negative: NegativeInPlaceSchema, coveredBy: NegativeInPlaceSchema },
+  /** whether it holds whatever ad groups are added */
+  isLasting: v.boolean(),
+});
+export type NeedlessLine = v.InferOutput<typeof NeedlessLineSchema>;
+
+export const NeedlessViewSchema = v.strictObject({
+  lines: v.array(NeedlessLineSchema),
+  /** twins in one place, of which a platform takes away both */
+  twins: v.number(),
+  /** what was tried, all lines gone: ad groups, served queries, made ones, and gates that would answer otherwise */
+  proof: v.strictObject({
+    ...{ adGroups: v.number(), real: v.number(), generated: v.number(), differences: v.number() },
+  }),
+});
+export type NeedlessView = v.InferOutput<typeof NeedlessViewSchema>;
+
 export const LeaveKnotSchema = v.strictObject({
   key: KnotKeySchema,
   /** by which it was found */

@@ -253,6 +253,7 @@ export {
   findProtectedHits,
   findRedundant,
   findRouting,
+  proveNeedless,
   rankSurvivors,
   type Conflict,
   type ConflictsQuestion,

@@ -6,6 +6,7 @@ import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/leave-knot';
 import { viewConflicts } from '@/server/use-cases/untangle/view-conflicts';
+import { viewNeedless } from '@/server/use-cases/untangle/view-needless';
 import { viewMends } from '@/server/use-cases/untangle/view-mends';
 import { aQuery, aSeed } from '../support/seed';
 import { makeWorld, type World } from '../support/world';
@@ -130,6 +131,28 @@ describe('conflicts', () => {
     await expect(takeKnotBack(world.deps, world.slug, world.personId, key)).rejects.toThrow(/not left/);
     await expect(leave('2026-11-01')(key)).rejects.toThrow(/past/);
     await expect(leave(null)('nothing')).rejects.toThrow(/not there any more/);
+  });
+});
+
+describe('needless negatives', () => {
+  beforeEach(makeKnotted);
+  const needless = () => viewNeedless(world.deps, world.slug);
+
+  test('come with what covers them and with the proof, as the tray leaves the account', async () => {
+    expect(await needless()).toMatchObject({ lines: [], twins: 1, proof: { differences: 0 } });
+    const place = { kind: 'adGroup', id: (await adGroups()).Starter! } as const;
+    await draft({ kind: 'add negative', text: 'free poster', match: 'phrase', place });
+    const view = await needless();
+    expect(view.lines).toMatchObject([
+      {
+        negative: { text: 'free poster', placeName: 'ad group Starter' },
+        ...{ coveredBy: { text: 'free', placeName: 'list Old' }, isLasting: true },
+      },
+    ]);
+    expect(view.proof.adGroups).toBe(1);
+    expect(view.proof.generated).toBeGreaterThan(0);
+    await draft({ kind: 'remove negative', text: 'free poster', match: 'phrase', place });
+    expect((await needless()).lines).toEqual([]);
   });
 });
 

@@ -7,8 +7,9 @@ import {
   LeaveKnotSchema,
   MendsQuerySchema,
   MendsViewSchema,
+  NeedlessViewSchema,
 } from '../untangle';
-import { routesOf, SIFTING } from './route';
+import { routesOf, SIFTING, STOPPING } from './route';
 
 export const untangleRoutes = routesOf({
   'GET untangle': {
@@ -21,6 +22,8 @@ export const untangleRoutes = routesOf({
   },
   /** the ways out of one conflict, each with what it would open */
   'GET untangle/mends': { role: 'look', query: MendsQuerySchema, answer: MendsViewSchema, from: SIFTING },
+  /** negatives that others make needless, as the tray leaves the account */
+  'GET untangle/needless': { role: 'look', answer: NeedlessViewSchema, from: STOPPING },
   'POST untangle/left': {
     ...{ role: 'prepare', body: LeaveKnotSchema, answer: DoneSchema, changes: ['knots', 'ledger'] },
   },

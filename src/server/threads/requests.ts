@@ -57,6 +57,7 @@ import { viewSheet } from '../use-cases/research/view-sheet';
 import { leaveKnot } from '../use-cases/untangle/leave-knot';
 import { viewConflicts } from '../use-cases/untangle/view-conflicts';
 import { viewMends } from '../use-cases/untangle/view-mends';
+import { viewNeedless } from '../use-cases/untangle/view-needless';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
 
@@ -108,7 +109,7 @@ export const REQUESTS = {
       viewLocations,
       checkKeywords,
     },
-    ...{ viewConflicts, viewMends },
+    ...{ viewConflicts, viewMends, viewNeedless },
     findCodes,
     warmUp,
   },
