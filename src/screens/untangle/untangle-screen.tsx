@@ -1,52 +1,44 @@
 'use client';
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { counted } from '@/core';
-import type { ConflictLine, ConflictsShown, ConflictsView } from '@/contracts/untangle';
+import type { ConflictsView as View } from '@/contracts/untangle';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { formatConversions, formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
-import { DataTable } from '@/ui/table/data-table';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
 import { TabbedView } from '@/ui/tabs';
-import { useConflictColumns } from './conflict-columns';
-import { ConflictInHand } from './conflict-in-hand';
-import { Mends } from './mends';
-import { useShown } from './untangle-url';
-import { useConflict } from './use-conflict';
+import { ConflictsView } from './conflicts/conflicts-view';
+import { NeedlessView } from './needless/needless-view';
+import { SHOWN, useShown, type Shown } from './untangle-url';
 
-const NAMES: Record<ConflictsShown, string> = { open: 'Conflicts', meant: 'Meant so', left: 'Left' };
-const EMPTY: Record<ConflictsShown, string> = {
-  open: 'No negative works against a live keyword or a protected term.',
-  meant: 'No negative keeps its queries for a narrower keyword elsewhere.',
-  left: 'Nothing was left. What you leave comes back when something about it changes.',
+const NAMES: Record<Shown, string> = {
+  open: 'Conflicts',
+  needless: 'Needless',
+  meant: 'Meant so',
+  left: 'Left',
 };
-
-const NO_LINES: ConflictLine[] = [];
 
 /** The knots of an account: what each costs, the ways out with what each would open, and a decision in minutes. */
 export function UntangleScreen() {
   const [shown, setShown] = useShown();
-  const [cursor, setCursor] = useState(0);
-  const [sort, setSort] = useState({ by: 'conversions', isDown: true });
   const { query } = useRoutes();
   const [days] = useDays();
+  const pile = shown === 'needless' ? 'open' : shown;
   const {
     data: view,
     error,
     isPlaceholderData,
   } = useQuery({
-    ...query('GET untangle', { query: { shown, ...inDays(days) } }),
+    ...query('GET untangle', { query: { shown: pile, ...inDays(days) } }),
     placeholderData: keepPreviousData,
   });
-  const lines = view?.lines ?? NO_LINES;
-  const columns = useConflictColumns(view?.days);
-  const layout = useLayout('conflicts', columns, lines, sort);
-  const table = inMemory(layout);
-  const at = Math.min(cursor, Math.max(0, lines.length - 1));
-  const conflict = useConflict(table.rowAt(at));
+  const needless = useQuery({ ...query('GET untangle/needless'), placeholderData: keepPreviousData });
+  const counts: Record<Shown, number | undefined> = {
+    ...{ open: view?.counts.open, meant: view?.counts.meant, left: view?.counts.left },
+    needless: needless.data?.lines.length,
+  };
+  const failure = shown === 'needless' ? needless.error : error;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -56,41 +48,27 @@ export function UntangleScreen() {
       <TabbedView
         label="Show"
         className="px-3"
-        tabs={(['open', 'meant', 'left'] as const).map((value) => ({
+        tabs={SHOWN.map((value) => ({
           ...{ value, name: NAMES[value] },
-          count: view ? formatCount(view.counts[value]) : '',
+          count: counts[value] === undefined ? '' : formatCount(counts[value]),
         }))}
         value={shown}
         onChange={setShown}
       >
-        {error ? (
-          <ErrorText error={error} isWhole />
+        {failure ? (
+          <ErrorText error={failure} isWhole />
+        ) : shown === 'needless' ? (
+          <NeedlessView view={needless.data} />
         ) : (
-          <DataTable
-            id="conflicts"
-            label={NAMES[shown]}
-            {...table}
-            cursor={at}
-            onCursor={setCursor}
-            sort={sort}
-            onSort={setSort}
-            onKey={conflict.onKey}
-            isStale={isPlaceholderData}
-            view={shown}
-            saveAs="conflicts"
-            keysHelp="Arrows move; digits choose a mend, Enter puts it in the tray, l leaves the conflict or takes it up again."
-            empty={view && <p>{EMPTY[shown]}</p>}
-          />
+          <ConflictsView name={NAMES[shown]} shown={shown} view={view} isStale={isPlaceholderData} />
         )}
-        <Mends conflict={conflict} />
       </TabbedView>
-      <ConflictInHand conflict={conflict} days={view?.days} />
     </div>
   );
 }
 
 /** How it stands, in a sentence. */
-function HealthLine({ view: { counts, lost, days } }: { view: ConflictsView }) {
+function HealthLine({ view: { counts, lost, days } }: { view: View }) {
   return (
     <p className="text-table text-soft">
       {counted(counts.open, 'conflict')}

@@ -3,10 +3,13 @@
 import { parseAsStringLiteral, useQueryState } from 'nuqs';
 import type { ConflictsShown } from '@/contracts/untangle';
 
-const SHOWN = ['open', 'meant', 'left'] as const satisfies ConflictsShown[];
+/** A pile of conflicts, or another kind of knot. */
+export type Shown = ConflictsShown | 'needless';
+/** as they stand side by side */
+export const SHOWN = ['open', 'needless', 'meant', 'left'] as const satisfies Shown[];
 
-/** The pile of conflicts that is shown, in the URL. */
-export function useShown(): [ConflictsShown, (shown: ConflictsShown) => void] {
+/** The knots that are shown, in the URL. */
+export function useShown(): [Shown, (shown: Shown) => void] {
   const [shown, setShown] = useQueryState(
     'shown',
     parseAsStringLiteral(SHOWN).withDefault('open').withOptions({ history: 'push' }),

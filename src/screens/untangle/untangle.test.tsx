@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Change } from '@/core';
-import type { ConflictLine, ConflictsView, MendsView } from '@/contracts/untangle';
+import type { ConflictLine, ConflictsView, MendsView, NeedlessView } from '@/contracts/untangle';
 import { Decline, show, type Answers } from '../testing/screen';
 import { UntangleScreen } from './untangle-screen';
 
@@ -58,10 +58,23 @@ const aMendsView = (key: string): MendsView => ({
   ],
 });
 
+const jobs = { text: 'bee jobs', match: 'exact', place, placeName: 'list Free' } as const;
+const aNeedlessView: NeedlessView = {
+  lines: [
+    { key: 'jobs', negative: jobs, coveredBy: { ...jobs, text: 'jobs', match: 'broad' }, isLasting: true },
+    {
+      ...{ key: 'song', negative: { ...jobs, text: 'bee song' }, isLasting: false },
+      coveredBy: { ...jobs, text: 'song', match: 'broad' },
+    },
+  ],
+  ...{ twins: 1, proof: { adGroups: 6, real: 4, generated: 8, differences: 0 } },
+};
+
 const showUntangle = (more: Answers = {}, search = '') =>
   show(<UntangleScreen />, {
     answers: {
       'GET untangle': aView(),
+      'GET untangle/needless': aNeedlessView,
       'GET untangle/mends': ({ query }) => aMendsView(query.key!),
       'POST tray': {
         outcomes: [{ outcome: 'drafted', changeId: 1, change: remove, said: 'Done.', heed: null }],
@@ -176,5 +189,23 @@ describe('leaving', () => {
     (await screen.findByRole('grid', { name: 'Left' })).focus();
     await user.keyboard('l');
     await waitFor(() => expect(asked('DELETE untangle/left')).toHaveLength(1));
+  });
+});
+
+describe('what is needless', () => {
+  test('is told with what covers it and how that was tried; it goes one by one, marked, or all at once', async () => {
+    const { user, asked } = showUntangle({}, '?shown=needless');
+    expect(await screen.findByText(/Tried in 6 ad groups/)).toBeDefined();
+    expect(screen.getByText(/no gate answers otherwise.*1 twin in one place/)).toBeDefined();
+    expect(inHand().textContent).toContain('“jobs” (broad) in list Free stops, too');
+    (await screen.findByRole('grid', { name: 'Needless' })).focus();
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    expect(asked('POST tray')[0]!.body).toMatchObject({
+      changes: [{ change: { kind: 'remove negative', text: 'bee jobs', match: 'exact', place } }],
+    });
+    await user.click(screen.getByRole('button', { name: 'Remove all 2' }));
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(2));
+    expect(asked('POST tray')[1]!.body).toMatchObject({ changes: [{}, {}] });
   });
 });

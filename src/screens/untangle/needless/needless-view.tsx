@@ -1,0 +1,143 @@
+'use client';
+
+import { useState } from 'react';
+import { counted } from '@/core';
+import type { NeedlessLine, NeedlessView as View } from '@/contracts/untangle';
+import { InHand } from '@/screens/frame/in-hand';
+import { useTrayActions } from '@/screens/tray/use-tray';
+import { Button, Key } from '@/ui/button';
+import { formatCount } from '@/ui/format';
+import { MatchChip } from '@/ui/match-chip';
+import type { Column } from '@/ui/table/column';
+import { DataTable } from '@/ui/table/data-table';
+import { marksByKey } from '@/ui/table/row-marks';
+import { inMemory, useLayout } from '@/ui/table/use-layout';
+
+const NO_LINES: NeedlessLine[] = [];
+
+/** Negatives that others make needless: all of them can go together, and it says how that was tried. */
+export function NeedlessView({ view }: { view: View | undefined }) {
+  const { draft } = useTrayActions();
+  const [cursor, setCursor] = useState(0);
+  const [sort, setSort] = useState({ by: 'where', isDown: false });
+  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
+  const lines = view?.lines ?? NO_LINES;
+  const layout = useLayout('needless', COLUMNS, lines, sort);
+  const table = inMemory(layout);
+  const at = Math.min(cursor, Math.max(0, lines.length - 1));
+  const line = table.rowAt(at);
+  const marked = lines.filter(({ key }) => marks.has(key));
+  const inHand = marked.length > 0 ? marked : line ? [line] : [];
+
+  async function remove(going: readonly NeedlessLine[]) {
+    if (going.length === 0) return;
+    await draft(
+      going.map(({ negative: { text, match, place }, coveredBy }) => ({
+        change: { kind: 'remove negative' as const, text, match, place },
+        why: `needless: “${coveredBy.text}” (${coveredBy.match}) in ${coveredBy.placeName} stops the same`,
+      })),
+      { said: `remove ${counted(going.length, 'needless negative')}` },
+    );
+    setMarks(new Set());
+  }
+
+  return (
+    <>
+      {view && (
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
+          <span>{sayProof(view)}</span>
+          <span className="ml-auto">
+            <Button disabled={lines.length === 0} onClick={() => void remove(lines)}>
+              Remove all {formatCount(lines.length)}
+            </Button>
+          </span>
+        </div>
+      )}
+      <DataTable
+        id="needless"
+        label="Needless"
+        {...table}
+        cursor={at}
+        onCursor={setCursor}
+        sort={sort}
+        onSort={setSort}
+        marks={marksByKey(table.layout.rows, ({ key }) => key, marks, setMarks)}
+        onKey={(event) => {
+          if (event.key !== 'Enter') return false;
+          void remove(inHand);
+          return true;
+        }}
+        saveAs="needless negatives"
+        keysHelp="Arrows move, Space marks; Enter puts the removal of what is in hand or marked in the tray."
+        empty={view && <p>No negative is made needless by another one.</p>}
+      />
+      {line && (
+        <InHand
+          title={marked.length > 0 ? `${formatCount(marked.length)} marked` : line.negative.text}
+          actions={
+            <Button tone="main" onClick={() => void remove(inHand)}>
+              Remove {inHand.length === 1 ? 'it' : formatCount(inHand.length)} <Key>↵</Key>
+            </Button>
+          }
+        >
+          {marked.length === 0 && (
+            <p className="mt-1 text-table">
+              Whatever “{line.negative.text}” ({line.negative.match}) stops in {line.negative.placeName}, “
+              {line.coveredBy.text}” ({line.coveredBy.match}) in {line.coveredBy.placeName} stops, too
+              {line.isLasting ? ', whatever ad groups are added.' : ', as the account stands today.'}
+            </p>
+          )}
+        </InHand>
+      )}
+    </>
+  );
+}
+
+/** What was tried, in a sentence. */
+function sayProof({ lines, twins, proof }: View): string {
+  const { adGroups, real, generated, differences } = proof;
+  const tried = `Tried in ${counted(adGroups, 'ad group')}, by ${counted(real, 'real query', 'real queries')} and ${formatCount(generated)} made ones`;
+  const result =
+    differences === 0
+      ? 'no gate answers otherwise'
+      : `${counted(differences, 'gate')} would answer otherwise`;
+  const also = twins > 0 ? ` ${counted(twins, 'twin')} in one place stay: a platform takes both away.` : '';
+  return `${lines.length === 0 ? 'Nothing to remove.' : `${tried}: ${result}.`}${also}`;
+}
+
+const COLUMNS: readonly Column<NeedlessLine>[] = [
+  {
+    ...{ id: 'negative', name: 'negative', px: 150, share: 1, isText: true, isSortable: true },
+    value: ({ negative }) => `${negative.text} (${negative.match})`,
+    cell: ({ negative }) => (
+      <>
+        <b>{negative.text}</b> <MatchChip match={negative.match} />
+      </>
+    ),
+  },
+  {
+    ...{ id: 'where', name: 'where it stands', px: 140, share: 1, isText: true, isSortable: true },
+    value: ({ negative }) => negative.placeName,
+    cell: ({ negative }) => <span className="text-soft">{negative.placeName}</span>,
+  },
+  {
+    ...{ id: 'by', name: 'covered by', px: 150, share: 1, isText: true, isSortable: true },
+    value: ({ coveredBy }) => `${coveredBy.text} (${coveredBy.match})`,
+    cell: ({ coveredBy }) => (
+      <>
+        {coveredBy.text} <MatchChip match={coveredBy.match} />
+      </>
+    ),
+  },
+  {
+    ...{ id: 'byWhere', name: 'in', fullName: 'where that stands', px: 130, share: 1, isText: true },
+    value: ({ coveredBy }) => coveredBy.placeName,
+    cell: ({ coveredBy }) => <span className="text-soft">{coveredBy.placeName}</span>,
+  },
+  {
+    ...{ id: 'lasts', name: 'lasts', px: 60, isText: true, isSortable: true },
+    explains: 'Whether it holds whatever ad groups are added, or as the account stands today.',
+    value: ({ isLasting }) => (isLasting ? 'yes' : 'today'),
+    cell: ({ isLasting }) => (isLasting ? 'yes' : <span className="text-soft">today</span>),
+  },
+];
