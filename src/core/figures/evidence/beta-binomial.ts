@@ -11,7 +11,8 @@ export type BetaFit = { mean: number; strength: number };
 /**
  * The Beta distribution of rates under which the conversions are the likeliest: the maximum of the beta–binomial
  * likelihood, by Newton's method on the logit of the mean and the logarithm of the strength. A step that does not
- * climb is halved; where the surface bends upwards, the gradient is followed.
+ * climb is halved; where the surface bends upwards, the gradient is followed. Since there can be more tops than one, it
+ * begins at several points, and the highest top counts.
  * @param pairs at least one conversion, and at least one click without one
  * @param bounds least and most strength
  * Source: Griffiths 1973, Biometrics 29:637; Minka 2000, Estimating a Dirichlet distribution.
@@ -19,10 +20,18 @@ export type BetaFit = { mean: number; strength: number };
  */
 export function fitBetaBinomial(pairs: readonly CountedPair[], [least, most]: [number, number]): BetaFit {
   const bounds: [number, number] = [Math.log(least), Math.log(most)];
-  let at: Point = {
-    logit: logitOfPooled(pairs),
-    logStrength: clamp(Math.log(50), bounds),
-  };
+  const logits = [logitOfPooled(pairs), logitOfRates(pairs)];
+  const starts = [least, FIRST_STRENGTH, most].flatMap((strength) =>
+    logits.map((logit): Point => ({ logit, logStrength: clamp(Math.log(strength), bounds) })),
+  );
+  const tops = starts.map((start) => climb(pairs, start, bounds));
+  const { at } = tops.reduce((best, top) => (top.height > best.height ? top : best));
+  return { mean: meanOf(at), strength: Math.exp(at.logStrength) };
+}
+
+/** The top that is reached from a point. A few terms can have two: one where rates differ widely, one where they do not. */
+function climb(pairs: readonly CountedPair[], start: Point, bounds: [number, number]) {
+  let at = start;
   let height = logLikelihood(pairs, at);
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const step = stepFrom(pairs, at, bounds);
@@ -42,9 +51,11 @@ export function fitBetaBinomial(pairs: readonly CountedPair[], [least, most]: [n
     at = next;
     if (moved < CLOSE_ENOUGH) break;
   }
-  return { mean: meanOf(at), strength: Math.exp(at.logStrength) };
+  return { at, height };
 }
 
+/** In clicks: where the climb in the middle begins. */
+const FIRST_STRENGTH = 50;
 const MOST_ROUNDS = 200;
 const SMALLEST_STEP = 1e-9;
 const CLOSE_ENOUGH = 1e-11;
@@ -67,6 +78,16 @@ function logitOfPooled(pairs: readonly CountedPair[]): number {
     conversions += c * times;
   }
   return Math.log(conversions / (clicks - conversions));
+}
+
+/** The rates of the terms weigh alike here, however many clicks each has. */
+function logitOfRates(pairs: readonly CountedPair[]): number {
+  let [count, sum] = [0, 0];
+  for (const { clicks, conversions, times } of pairs) {
+    count += times;
+    sum += (times * conversions) / clicks;
+  }
+  return Math.log(sum / (count - sum));
 }
 
 function logLikelihood(pairs: readonly CountedPair[], at: Point): number {

@@ -70,6 +70,17 @@ describe('the prior', () => {
     );
   });
 
+  test('finds the higher top where there are two', () => {
+    const of = [
+      ...terms(14, 1, () => 0),
+      ...[6, 14, 4, 12, 33].flatMap((clicks) => terms(1, clicks, () => 0)),
+      ...terms(1, 1, () => 0.75),
+    ];
+    const { alpha, beta } = fitPrior(of)!;
+    expect(likelihood(of, alpha, beta)).toBeGreaterThan(bestByLooking(of) - 1e-7);
+    expect(alpha + beta).toBeLessThan(3);
+  });
+
   test('finds the strength that terms were drawn with, also where most have one click', () => {
     // 1,000 terms of one click and 1 of 100 would say nothing alone; terms of 20 clicks with 0, 1, 2 … tell.
     const of = [
