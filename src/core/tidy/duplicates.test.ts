@@ -1,13 +1,15 @@
+import { randomGamma, randomLcg } from 'd3';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { words } from '../text';
+import { stemOf, words } from '../text';
 import {
   campaignsOverlap,
-  findDuplicates,
+  compileDuplicates,
   type DuplicatesAccount,
   type DuplicatesOptions,
+  type Status,
 } from './duplicates';
-import { rankSurvivors } from './survivor';
+import { certaintyOfSurvivor, rankSurvivors } from './survivor';
 
 type Campaign = DuplicatesAccount['campaigns'][number];
 type Keyword = Campaign['adGroups'][number]['keywords'][number];
@@ -21,11 +23,10 @@ const campaign = (id: string, groups: Keyword[][], over: Partial<Campaign> = {})
   adGroups: groups.map((keywords, i) => ({ id: `${id}-${i}`, status: 'live', keywords })),
   ...over,
 });
-const find = (campaigns: Campaign[], options: Partial<DuplicatesOptions> = {}) =>
-  findDuplicates(
-    { today: '2026-11-22', campaigns },
-    { wordOrder: 'same', matchType: 'same', reach: 'all', ...options },
-  );
+const find = (campaigns: Campaign[], options: Partial<DuplicatesOptions> = {}, statuses?: Status[]) =>
+  compileDuplicates({ today: '2026-11-22', campaigns }, statuses).find({
+    ...{ wordOrder: 'same', matchType: 'same', reach: 'all', ...options },
+  });
 
 describe('duplicate keywords', () => {
   const apart = [
@@ -44,12 +45,18 @@ describe('duplicate keywords', () => {
     [{ wordOrder: 'any' }, [['a', 'b', 'd', 'e']]],
     [{ wordOrder: 'any', matchType: 'any' }, [['a', 'b', 'c', 'd', 'e']]],
   ] as [Partial<DuplicatesOptions>, string[][]][])('with %o are %j', (options, groups) => {
-    expect(find(apart, options)).toEqual({ groups, deliberate: [] });
+    expect(find(apart, options)).toEqual({ groups, splits: [], deliberatePairs: 0 });
   });
 
   test('words in any order are compared with repeats counted', () => {
     const twice = [campaign('c1', [[keyword('a', 'bee bee hive'), keyword('b', 'hive bee')]])];
     expect(find(twice, { wordOrder: 'any' }).groups).toEqual([]);
+  });
+
+  test('other forms are the same where that is asked', () => {
+    const forms = [campaign('c1', [[keyword('a', 'bee hives'), keyword('b', 'hive bee')]])];
+    expect(find(forms, { wordOrder: 'any' }).groups).toEqual([]);
+    expect(find(forms, { wordOrder: 'any form' }).groups).toEqual([['a', 'b']]);
   });
 
   test('what is paused, ended or removed is looked at only when asked', () => {
@@ -61,8 +68,8 @@ describe('duplicate keywords', () => {
       campaign('c4', [[keyword('e', 'hive', { status: 'paused' })]], { status: 'removed' }),
     ];
     expect(find(some).groups).toEqual([['a', 'd']]); // the last day still counts
-    expect(find(some, { statuses: ['live', 'paused', 'ended'] }).groups).toEqual([['a', 'b', 'c', 'd']]);
-    expect(find(some, { statuses: ['removed', 'ended'] }).groups).toEqual([['c', 'e']]);
+    expect(find(some, {}, ['live', 'paused', 'ended']).groups).toEqual([['a', 'b', 'c', 'd']]);
+    expect(find(some, {}, ['removed', 'ended']).groups).toEqual([['c', 'e']]);
   });
 
   test('campaigns that never meet are deliberate, pair by pair', () => {
@@ -72,17 +79,23 @@ describe('duplicate keywords', () => {
       campaign('c3', [[keyword('c', 'hive')]]),
     ];
     // c1 and c2 never meet, but both meet c3: one group, and one pair set aside.
-    expect(find(split)).toEqual({ groups: [['a', 'b', 'c']], deliberate: [['a', 'b']] });
-    expect(find(split.slice(0, 2))).toEqual({ groups: [], deliberate: [['a', 'b']] });
+    expect(find(split)).toEqual({ groups: [['a', 'b', 'c']], splits: [], deliberatePairs: 1 });
+    expect(find(split.slice(0, 2))).toEqual({
+      ...{ groups: [], deliberatePairs: 1 },
+      splits: [{ parts: [['a'], ['b']], by: ['location'] }],
+    });
   });
 
   test('a text without a word is no keyword', () => {
-    expect(find([campaign('c1', [[keyword('a', '?'), keyword('b', '!')]])]).groups).toEqual([]);
+    const campaigns = [campaign('c1', [[keyword('a', '?'), keyword('b', '!'), keyword('c', 'hive')]])];
+    const finder = compileDuplicates({ today: '2026-11-22', campaigns });
+    expect(finder.wordless).toEqual(['a', 'b']);
+    expect(finder.find({ wordOrder: 'any', matchType: 'any', reach: 'all' }).groups).toEqual([]);
   });
 
   test('agree with the rule asked pair by pair', () => {
     const aKeyword = fc.record({
-      text: fc.constantFrom('bee hive', 'hive bee', 'hive', 'Hive', '?'),
+      text: fc.constantFrom('bee hive', 'hive bee', 'hives bee', 'hive', 'Hive', '?'),
       match: fc.constantFrom('broad' as const, 'exact' as const),
       status: fc.constantFrom('live' as const, 'live' as const, 'paused' as const),
     });
@@ -99,7 +112,7 @@ describe('duplicate keywords', () => {
       groups: fc.array(fc.array(aKeyword, { maxLength: 3 }), { maxLength: 2 }),
     });
     const options = fc.record({
-      wordOrder: fc.constantFrom('same' as const, 'any' as const),
+      wordOrder: fc.constantFrom('same' as const, 'any' as const, 'any form' as const),
       matchType: fc.constantFrom('same' as const, 'any' as const),
       reach: fc.constantFrom('adGroup' as const, 'campaign' as const, 'all' as const),
     });
@@ -121,8 +134,11 @@ describe('duplicate keywords', () => {
             (c.endDate ?? '9') >= '2026-11-22' &&
             words(k.text).length > 0,
         );
-        const said = (text: string) =>
-          (chosen.wordOrder === 'any' ? words(text).sort() : words(text)).join(' ');
+        const said = (text: string) => {
+          if (chosen.wordOrder === 'same') return words(text).join(' ');
+          const folded = chosen.wordOrder === 'any' ? words(text) : words(text).map(stemOf);
+          return folded.sort().join(' ');
+        };
         const alike = live.flatMap((x, i) =>
           live.slice(i + 1).flatMap((y) => {
             if (said(x.k.text) !== said(y.k.text)) return [];
@@ -131,11 +147,17 @@ describe('duplicate keywords', () => {
             return chosen.reach === 'campaign' && x.c !== y.c ? [] : [[x, y] as const];
           }),
         );
-        const { groups, deliberate } = find(campaigns, chosen);
-        const expected = alike.filter(([x, y]) => x.c !== y.c && !campaignsOverlap(x.c, y.c));
-        expect(new Set(deliberate.map(String))).toEqual(
-          new Set(expected.map(([x, y]) => `${x.k.id},${y.k.id}`)),
-        );
+        const { groups, splits, deliberatePairs } = find(campaigns, chosen);
+        const apart = alike.filter(([x, y]) => x.c !== y.c && !campaignsOverlap(x.c, y.c));
+        expect(deliberatePairs).toBe(apart.length);
+        for (const [x, y] of apart) {
+          const isSplit = splits.some(({ parts }) => {
+            const [of, other] = [x, y].map(({ k }) => parts.findIndex((ids) => ids.includes(k.id)));
+            return of! >= 0 && other! >= 0 && of !== other;
+          });
+          expect(isSplit || groups.some((g) => g.includes(x.k.id) && g.includes(y.k.id))).toBe(true);
+        }
+        for (const { by } of splits) expect(by.length).toBeGreaterThan(0);
         for (const [x, y] of alike) {
           if (x.c !== y.c && !campaignsOverlap(x.c, y.c)) continue;
           expect(groups.filter((g) => g.includes(x.k.id) && g.includes(y.k.id))).toHaveLength(1);
@@ -197,6 +219,41 @@ describe('the survivor of a group', () => {
     const [best, other] = rankSurvivors([contender('a', 100, 80, 0), contender('b', 0, 0, 0)], 0.04);
     expect(best).toMatchObject({ id: 'b', cpcMicros: 800_000, cvr: 0.04 });
     expect(other!.cvr).toBeCloseTo(2 / 150, 12);
+  });
+
+  test('is as sure as drawing its rates and those of the others says', () => {
+    const random = randomLcg(0.4);
+    const gamma = randomGamma.source(random);
+    const draw = (alpha: number, beta: number) => {
+      const [x, y] = [gamma(alpha, 1), gamma(beta, 1)];
+      return () => {
+        const one = x();
+        return one / (one + y());
+      };
+    };
+    for (const [a, b] of [
+      [contender('a', 400, 200, 20), contender('b', 300, 180, 9)],
+      [contender('a', 40, 20, 2), contender('b', 30, 15, 0)],
+      [contender('a', 5, 9, 1), contender('b', 900, 400, 30)],
+    ] as const) {
+      const cvr = (a.conversions + b.conversions) / (a.clicks + b.clicks);
+      const [best] = rankSurvivors([a, b], null);
+      const [one, other] = best!.id === 'a' ? [a, b] : [b, a];
+      const [x, y] = [one, other].map((k) =>
+        draw(k.conversions + 50 * cvr, k.clicks - k.conversions + 50 * (1 - cvr)),
+      );
+      let less = 0;
+      for (let i = 0; i < 20_000; i++)
+        if (one.costMicros / one.clicks / x!() < other.costMicros / other.clicks / y!()) less += 1;
+      expect(certaintyOfSurvivor([a, b], null)).toBeCloseTo(less / 20_000, 1.5);
+    }
+  });
+
+  test('is sure beside what has no click, and not where none has', () => {
+    const none = contender('b', 0, 0, 0);
+    expect(certaintyOfSurvivor([contender('a', 3, 2, 1), none], null)).toBe(1);
+    expect(certaintyOfSurvivor([none, contender('c', 0, 0, 0)], 0.02)).toBe(0);
+    expect(certaintyOfSurvivor([contender('a', 3, 2, 0), contender('c', 4, 1, 0)], null)).toBe(0);
   });
 
   test('ties go to more conversions, more clicks, the older', () => {

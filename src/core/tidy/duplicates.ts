@@ -1,5 +1,6 @@
+import { group as groupBy } from 'd3-array';
 import type { MatchType } from '../gate';
-import { words } from '../text';
+import { stemOf, words } from '../text';
 
 export type Status = 'live' | 'paused' | 'ended' | 'removed';
 
@@ -24,62 +25,123 @@ export type DuplicatesAccount = {
 };
 
 export type DuplicatesOptions = {
-  wordOrder: 'same' | 'any';
+  /** 'any form': in any order, and folded as rules 7.6 fold them */
+  wordOrder: 'same' | 'any' | 'any form';
   matchType: 'same' | 'any';
   reach: 'adGroup' | 'campaign' | 'all';
-  /** effective statuses looked at; only live ones unless given */
-  statuses?: readonly Status[];
 };
 
 type Campaign = DuplicatesAccount['campaigns'][number];
+export type Segment = 'location' | 'audience' | 'device' | 'language';
+const SEGMENTS: readonly Segment[] = ['location', 'audience', 'device', 'language'];
+
+/** Keywords that are the same, but of campaigns that keep them apart. */
+export type DeliberateSplit = {
+  /** keyword ids; two parts never meet, and within one keywords compete */
+  parts: string[][];
+  /** what keeps the first two parts apart */
+  by: Segment[];
+};
+
+export type Duplicates = {
+  /** keyword ids, each group what competing pairs connect */
+  groups: string[][];
+  splits: DeliberateSplit[];
+  /** pairs of keywords that are the same, whose campaigns never meet */
+  deliberatePairs: number;
+};
+
+export type DuplicateFinder = {
+  find(options: DuplicatesOptions): Duplicates;
+  /** keywords without a word: nothing can be said of them (rules 1.2) */
+  wordless: string[];
+};
 
 /**
- * Keywords that compete with each other (rules 5).
- * @returns groups of keyword ids, each what competing pairs connect, and the pairs that are set aside as deliberate
- *   because their campaigns never meet; all in the order in which the keywords were given
- * @example findDuplicates(keywordsOfTwoCampaigns, { wordOrder: 'any', matchType: 'same', reach: 'all' }).groups // [['k1', 'k2']]
+ * Keywords that compete with each other (rules 5), by as many questions as there are: words are taken apart once.
+ * @param statuses effective statuses looked at; only live ones unless given
+ * @returns groups and splits in the order in which the keywords were given
+ * @example compileDuplicates(keywordsOfTwoCampaigns).find({ wordOrder: 'any', matchType: 'same', reach: 'all' }).groups // [['k1', 'k2']]
  */
-export function findDuplicates(
-  account: DuplicatesAccount,
-  options: DuplicatesOptions,
-): { groups: string[][]; deliberate: [string, string][] } {
-  const overlap = overlaps();
-  const groups: string[][] = [];
-  const deliberate: [string, string][] = [];
-  for (const alike of bucketsOf(account, options)) {
-    const connected = new Union(alike.length);
-    for (let a = 0; a < alike.length; a++) {
-      for (let b = a + 1; b < alike.length; b++) {
-        if (overlap(alike[a]!.campaign, alike[b]!.campaign)) connected.join(a, b);
-        else deliberate.push([alike[a]!.id, alike[b]!.id]);
-      }
-    }
-    for (const group of connected.groups()) if (group.length > 1) groups.push(group.map((i) => alike[i]!.id));
-  }
-  return { groups, deliberate };
-}
-
-/** Keywords that the options take for the same, whatever their campaigns. */
-function bucketsOf({ today, campaigns }: DuplicatesAccount, options: DuplicatesOptions) {
-  const looked = new Set<Status>(options.statuses ?? ['live']);
-  const buckets = new Map<string, { id: string; campaign: Campaign }[]>();
-  for (const campaign of campaigns) {
+export function compileDuplicates(
+  { today, campaigns }: DuplicatesAccount,
+  statuses: readonly Status[] = ['live'],
+): DuplicateFinder {
+  const looked = new Set<Status>(statuses);
+  const wordless: string[] = [];
+  const keywords: Looked[] = [];
+  campaigns.forEach((campaign, c) => {
     const ended = campaign.endDate !== null && today > campaign.endDate ? 'ended' : 'live';
     for (const adGroup of campaign.adGroups) {
-      for (const keyword of adGroup.keywords) {
-        if (!looked.has(effectiveStatus([campaign.status, ended, adGroup.status, keyword.status]))) continue;
-        const said = words(keyword.text);
-        if (said.length === 0) continue; // no keyword at all (1.2)
-        const text = options.wordOrder === 'any' ? said.sort() : said;
-        const where = { adGroup: adGroup.id, campaign: campaign.id, all: '' }[options.reach];
-        const key = JSON.stringify([where, options.matchType === 'same' ? keyword.match : '', ...text]);
-        const bucket = buckets.get(key);
-        if (bucket) bucket.push({ id: keyword.id, campaign });
-        else buckets.set(key, [{ id: keyword.id, campaign }]);
+      for (const { id, text, match, status } of adGroup.keywords) {
+        if (!looked.has(effectiveStatus([campaign.status, ended, adGroup.status, status]))) continue;
+        const said = words(text);
+        if (said.length === 0) wordless.push(id);
+        else keywords.push({ id, match, words: said, adGroupId: adGroup.id, campaign: c });
       }
     }
+  });
+  const overlap = overlapsOf(campaigns);
+  return {
+    wordless,
+    find(options) {
+      const found: Duplicates = { groups: [], splits: [], deliberatePairs: 0 };
+      for (const alike of bucketsOf(keywords, options)) if (alike.length > 1) part(alike, overlap, found);
+      return found;
+    },
+  };
+}
+
+type Looked = {
+  id: string;
+  match: MatchType;
+  words: readonly string[];
+  adGroupId: string;
+  /** its index */
+  campaign: number;
+};
+
+/** Keywords that the options take for the same, whatever their campaigns. */
+function bucketsOf(keywords: readonly Looked[], options: DuplicatesOptions): Iterable<Looked[]> {
+  const { wordOrder, matchType, reach } = options;
+  const buckets = new Map<string, Looked[]>();
+  for (const keyword of keywords) {
+    const { words: said, match, adGroupId, campaign } = keyword;
+    const text =
+      wordOrder === 'same'
+        ? said.join(' ')
+        : (wordOrder === 'any' ? said.toSorted() : said.map(stemOf).sort()).join(' ');
+    const where = reach === 'adGroup' ? adGroupId : reach === 'campaign' ? campaign : '';
+    // A text has no line break, and an id that had one would only part what belongs together in another place.
+    const key = `${text}\n${matchType === 'same' ? match : ''}\n${where}`;
+    const bucket = buckets.get(key);
+    if (bucket) bucket.push(keyword);
+    else buckets.set(key, [keyword]);
   }
   return buckets.values();
+}
+
+/** Parts keywords that are the same by whether their campaigns meet. Campaigns are compared, not keywords. */
+function part(alike: readonly Looked[], overlap: Overlap, found: Duplicates): void {
+  const ofCampaign = groupBy(alike, ({ campaign }) => campaign);
+  const campaigns = [...ofCampaign.keys()];
+  const connected = new Union(campaigns.length);
+  for (let a = 0; a < campaigns.length; a++) {
+    for (let b = a + 1; b < campaigns.length; b++) {
+      if (overlap(campaigns[a]!, campaigns[b]!)) connected.join(a, b);
+      else
+        found.deliberatePairs +=
+          ofCampaign.get(campaigns[a]!)!.length * ofCampaign.get(campaigns[b]!)!.length;
+    }
+  }
+  const partOf = new Map(connected.groups().flatMap((of, p) => of.map((i) => [campaigns[i]!, p])));
+  const parts = [...groupBy(alike, ({ campaign }) => partOf.get(campaign)!).values()];
+  for (const one of parts) if (one.length > 1) found.groups.push(one.map(({ id }) => id));
+  if (parts.length > 1)
+    found.splits.push({
+      parts: parts.map((one) => one.map(({ id }) => id)),
+      by: overlap.keptApartBy(parts[0]![0]!.campaign, parts[1]![0]!.campaign),
+    });
 }
 
 const BEST_FIRST: readonly Status[] = ['live', 'paused', 'ended', 'removed'];
@@ -89,17 +151,20 @@ export function effectiveStatus(statuses: readonly Status[]): Status {
   return BEST_FIRST[Math.max(...statuses.map((status) => BEST_FIRST.indexOf(status)))]!;
 }
 
-/** Whether two campaigns can meet (rules 5.3), asked once for each pair. */
-function overlaps() {
-  const known = new Map<Campaign, Map<Campaign, boolean>>();
-  return (a: Campaign, b: Campaign): boolean => {
-    if (a === b) return true;
-    let ofA = known.get(a);
-    if (!ofA) known.set(a, (ofA = new Map()));
-    let answer = ofA.get(b);
-    if (answer === undefined) ofA.set(b, (answer = campaignsOverlap(a, b)));
-    return answer;
+type Overlap = ((a: number, b: number) => boolean) & { keptApartBy(a: number, b: number): Segment[] };
+
+/** Whether two campaigns can meet (rules 5.3), by their indexes; asked once for each pair. */
+function overlapsOf(campaigns: readonly Campaign[]): Overlap {
+  const known = new Int8Array(campaigns.length ** 2);
+  const overlap = (a: number, b: number): boolean => {
+    const at = a * campaigns.length + b;
+    known[at] ||= campaignsOverlap(campaigns[a]!, campaigns[b]!) ? 1 : -1;
+    return known[at] > 0;
   };
+  return Object.assign(overlap, {
+    keptApartBy: (a: number, b: number) =>
+      SEGMENTS.filter((segment) => !meet(segment, campaigns[a]!, campaigns[b]!)),
+  });
 }
 
 const same = (a: string, b: string) => a === b;
@@ -109,18 +174,14 @@ const holdsPart = (a: string, b: string) => a === b || a.startsWith(`${b}-`) || 
  * Rules 5.3: in each dimension one has no restriction, or their sets share something; a location holds its parts.
  * @example campaignsOverlap({ location: ['GB'], audience: [], device: [], language: [] }, { location: ['GB-N'], audience: [], device: [], language: [] }) // true
  */
-export function campaignsOverlap(
-  a: Pick<Campaign, 'location' | 'audience' | 'device' | 'language'>,
-  b: Pick<Campaign, 'location' | 'audience' | 'device' | 'language'>,
-): boolean {
-  const meet = (one: readonly string[], other: readonly string[], fits = same) =>
-    one.length === 0 || other.length === 0 || one.some((x) => other.some((y) => fits(x, y)));
-  return (
-    meet(a.location, b.location, holdsPart) &&
-    meet(a.audience, b.audience) &&
-    meet(a.device, b.device) &&
-    meet(a.language, b.language)
-  );
+export function campaignsOverlap(a: Pick<Campaign, Segment>, b: Pick<Campaign, Segment>): boolean {
+  return SEGMENTS.every((segment) => meet(segment, a, b));
+}
+
+function meet(segment: Segment, a: Pick<Campaign, Segment>, b: Pick<Campaign, Segment>): boolean {
+  const [ones, others] = [a[segment], b[segment]];
+  const fits = segment === 'location' ? holdsPart : same;
+  return ones.length === 0 || others.length === 0 || ones.some((x) => others.some((y) => fits(x, y)));
 }
 
 /** Disjoint sets of 0 … size − 1 (Tarjan 1975, JACM 22:215). */

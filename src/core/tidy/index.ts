@@ -1,15 +1,19 @@
 export { daysBeforeForce, findConflicts, type Conflict, type ConflictsQuestion } from './conflicts';
 export {
   campaignsOverlap,
+  compileDuplicates,
   effectiveStatus,
-  findDuplicates,
+  type DeliberateSplit,
+  type DuplicateFinder,
+  type Duplicates,
   type DuplicatesAccount,
   type DuplicatesOptions,
+  type Segment,
   type Status,
 } from './duplicates';
 export { findProtectedHits, type ProtectedHit } from './protected';
 export { proveNeedless, type Proof } from './proof';
 export { compileReach, type Reach } from './reach';
 export { findRedundant, type Redundancy } from './redundant';
-export { rankSurvivors, type Contender, type Expected } from './survivor';
+export { certaintyOfSurvivor, rankSurvivors, type Contender, type Expected } from './survivor';
 export { findRouting } from './routing';

@@ -1,3 +1,4 @@
+import betaCdf from '@stdlib/stats-base-dists-beta-cdf';
 import { sumFigures, type Figures } from '../figures';
 
 export type Contender = { id: string; createdAt: string } & Pick<
@@ -19,10 +20,7 @@ const PULL = 50;
  * @example rankSurvivors([{ id: 'a', createdAt: '2026-01-01', clicks: 10, costMicros: 9, conversions: 0 }, { id: 'b', createdAt: '2026-01-01', clicks: 10, costMicros: 9, conversions: 1 }], null)[0]?.id // 'b'
  */
 export function rankSurvivors(group: readonly Contender[], accountCvr: number | null): Expected[] {
-  const sum = sumFigures(group);
-  const clicks = sum.clicks ?? 0;
-  const pooledCvr = (sum.conversions ?? 0) > 0 && clicks > 0 ? sum.conversions! / clicks : (accountCvr ?? 0);
-  const pooledCpc = clicks > 0 ? (sum.costMicros ?? 0) / clicks : 0;
+  const { cvr: pooledCvr, cpcMicros: pooledCpc } = pooled(group, accountCvr);
   const expected = new Map(
     group.map((keyword): [Contender, Expected] => {
       const own = keyword.clicks ?? 0;
@@ -42,4 +40,68 @@ export function rankSurvivors(group: readonly Contender[], accountCvr: number | 
       );
     })
     .map((keyword) => expected.get(keyword)!);
+}
+
+/** The rate and the price of a click that keywords of a group have in common. */
+function pooled(group: readonly Contender[], accountCvr: number | null) {
+  const { clicks, conversions, costMicros } = sumFigures(group);
+  const hasClicks = clicks !== null && clicks > 0;
+  return {
+    cvr: hasClicks && (conversions ?? 0) > 0 ? conversions! / clicks : (accountCvr ?? 0),
+    cpcMicros: hasClicks ? (costMicros ?? 0) / clicks : 0,
+  };
+}
+
+/**
+ * How sure it is that the suggested survivor should stay (rules 5.5), 0..1: the least probability, over the others, that
+ * its conversions cost less than theirs. One without a click has nothing to hand over, so it is sure beside one with some.
+ * @param group as `rankSurvivors` takes it
+ * @example certaintyOfSurvivor([{ id: 'a', createdAt: '', clicks: 10, costMicros: 9, conversions: 1 }, { id: 'b', createdAt: '', clicks: 0, costMicros: 0, conversions: 0 }], null) // 1
+ */
+export function certaintyOfSurvivor(group: readonly Contender[], accountCvr: number | null): number {
+  const [best] = rankSurvivors(group, accountCvr);
+  const survivor = group.find(({ id }) => id === best?.id);
+  if (!survivor || (survivor.clicks ?? 0) === 0) return 0;
+  const { cvr } = pooled(group, accountCvr);
+  let least = 1;
+  for (const other of group) {
+    if (other === survivor || (other.clicks ?? 0) === 0) continue;
+    least = Math.min(least, cvr > 0 ? chanceOfLess(survivor, other, cvr) : 0);
+  }
+  return least;
+}
+
+/** Parts into which the rates of one keyword are cut to be held against those of another. */
+const SLICES = 64;
+/** How far into its tails, in standard deviations. */
+const TAILS = 8;
+
+/** The probability that a conversion of `one` costs less than one of `other`; both have clicks. */
+function chanceOfLess(one: Contender, other: Contender, cvr: number): number {
+  const [a, b] = [rateOf(one, cvr), rateOf(other, cvr)];
+  const perClick = (keyword: Contender) => (keyword.costMicros ?? 0) / keyword.clicks!;
+  const dearer = perClick(other) > 0 ? perClick(one) / perClick(other) : Infinity;
+  if (dearer === 0) return 1;
+  if (dearer === Infinity) return 0;
+  const first = Math.max(0, b.mean - TAILS * b.deviation);
+  const width = (Math.min(1, b.mean + TAILS * b.deviation) - first) / SLICES;
+  let [sum, below] = [0, betaCdf(first, b.alpha, b.beta)];
+  for (let i = 0; i < SLICES; i++) {
+    const upTo = betaCdf(first + (i + 1) * width, b.alpha, b.beta);
+    const needed = dearer * (first + (i + 0.5) * width);
+    sum += (upTo - below) * (needed >= 1 ? 0 : 1 - betaCdf(needed, a.alpha, a.beta));
+    below = upTo;
+  }
+  return Math.min(1, sum);
+}
+
+/** What is known of a keyword's rate: a Beta distribution, pulled to the rate of its group. */
+function rateOf({ clicks, conversions }: Contender, cvr: number) {
+  const converted = Math.min(conversions ?? 0, clicks!);
+  const [alpha, beta] = [converted + PULL * cvr, clicks! - converted + PULL * Math.max(0, 1 - cvr)];
+  const all = alpha + beta;
+  return {
+    ...{ alpha, beta, mean: alpha / all },
+    deviation: Math.sqrt((alpha * beta) / (all * all * (all + 1))),
+  };
 }
