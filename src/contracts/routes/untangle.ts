@@ -1,4 +1,13 @@
+import * as v from 'valibot';
 import { DoneSchema } from '../common';
+import {
+  DuplicateDecisionsSchema,
+  DuplicateSheetQuerySchema,
+  DuplicatesQuerySchema,
+  DuplicatesViewSchema,
+  HandsOverQuerySchema,
+  HandsOverViewSchema,
+} from '../duplicates';
 import {
   ConflictsQuerySchema,
   ConflictsViewSchema,
@@ -24,6 +33,22 @@ export const untangleRoutes = routesOf({
   'GET untangle/mends': { role: 'look', query: MendsQuerySchema, answer: MendsViewSchema, from: SIFTING },
   /** negatives that others make needless, as the tray leaves the account */
   'GET untangle/needless': { role: 'look', answer: NeedlessViewSchema, from: STOPPING },
+  /** keywords that compete with each other, as the tray leaves the account */
+  'GET untangle/duplicates': {
+    ...{ role: 'look', query: DuplicatesQuerySchema, answer: DuplicatesViewSchema, from: STOPPING },
+  },
+  /** what each of some keywords would take over from the others */
+  'GET untangle/duplicates/hand-over': {
+    ...{ role: 'look', query: HandsOverQuerySchema, answer: HandsOverViewSchema, from: STOPPING },
+  },
+  'GET untangle/duplicates/sheet': {
+    ...{ role: 'look', query: DuplicateSheetQuerySchema, answer: 'file' },
+  },
+  /** reads only: nothing of the file is stored */
+  'POST untangle/duplicates/read-sheet': {
+    ...{ role: 'look', query: v.object({ size: v.optional(v.string()) }), body: 'file' },
+    answer: DuplicateDecisionsSchema,
+  },
   'POST untangle/left': {
     ...{ role: 'prepare', body: LeaveKnotSchema, answer: DoneSchema, changes: ['knots', 'ledger'] },
   },

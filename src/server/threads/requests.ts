@@ -54,6 +54,8 @@ import { viewLocations } from '../use-cases/research/locations';
 import { viewHolding, viewRemainders } from '../use-cases/research/view-remainders';
 import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
+import { readDuplicateSheet, writeDuplicateSheet } from '../use-cases/untangle/duplicates/duplicate-sheet';
+import { viewDuplicates, viewHandOver } from '../use-cases/untangle/duplicates/view-duplicates';
 import { leaveKnot } from '../use-cases/untangle/leave-knot';
 import { viewConflicts } from '../use-cases/untangle/view-conflicts';
 import { viewMends } from '../use-cases/untangle/view-mends';
@@ -110,6 +112,7 @@ export const REQUESTS = {
       checkKeywords,
     },
     ...{ viewConflicts, viewMends, viewNeedless },
+    ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
     findCodes,
     warmUp,
   },

@@ -1,5 +1,6 @@
 import { readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
+import Papa from 'papaparse';
 import { SourceFault } from '@/core';
 import { findContainer } from '../files/container';
 import { NotReceived, receiveFile, type Received } from '../files/receive';
@@ -39,6 +40,14 @@ export async function readSmallFile(
     await rm(at, { force: true });
   }
 }
+
+/** The tables of a file as rows of cells; of a text, the parser finds the separator. */
+export function tablesIn(file: SmallFile): string[][][] {
+  return 'sheets' in file ? file.sheets.map(({ text }) => toTable(text, '\t')) : [toTable(file.text, '')];
+}
+
+const toTable = (text: string, delimiter: string) =>
+  Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimiter }).data;
 
 /** @throws Refusal as soon as there is more than is held, or less than was announced */
 async function receive(source: AsyncIterable<Uint8Array>, announced: number | null): Promise<Received> {

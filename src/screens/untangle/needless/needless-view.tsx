@@ -22,6 +22,8 @@ export function NeedlessView({ view }: { view: View | undefined }) {
   const [sort, setSort] = useState({ by: 'where', isDown: false });
   const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const lines = view?.lines ?? NO_LINES;
+  // What holds as the account stands today goes only where somebody says so (rules 3).
+  const lasting = lines.filter(({ isLasting }) => isLasting);
   const layout = useLayout('needless', COLUMNS, lines, sort);
   const table = inMemory(layout);
   const at = Math.min(cursor, Math.max(0, lines.length - 1));
@@ -47,8 +49,9 @@ export function NeedlessView({ view }: { view: View | undefined }) {
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
           <span>{sayProof(view)}</span>
           <span className="ml-auto">
-            <Button disabled={lines.length === 0} onClick={() => void remove(lines)}>
-              Remove all {formatCount(lines.length)}
+            <Button disabled={lasting.length === 0} onClick={() => void remove(lasting)}>
+              Remove all {formatCount(lasting.length)}
+              {lasting.length < lines.length && ' that last'}
             </Button>
           </span>
         </div>

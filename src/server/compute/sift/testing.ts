@@ -12,6 +12,7 @@ import { layWorkbench, type Workbench } from '../workbench';
 const MIRROR: Mirror = {
   campaigns: ['1', '2'].map((id) => ({
     ...{ id, platformId: null, name: `campaign ${id}`, status: 'live', channel: 'search', labels: [] },
+    segments: { location: [], audience: [], device: [], language: [] },
   })),
   adGroups: ['1', '2', '3', '4'].map((id) => ({
     ...{ id, platformId: null, campaignId: id < '3' ? '1' : '2', name: `group ${id}`, status: 'live' },

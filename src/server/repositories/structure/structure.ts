@@ -1,5 +1,5 @@
 import { group } from 'd3';
-import type { AccountShape, ListContent, MatchType, Place, PlacedNegative } from '@/core';
+import type { AccountShape, ListContent, MatchType, Place, PlacedNegative, Segment } from '@/core';
 import type { Db } from '../../db/connection';
 
 export type Status = 'live' | 'paused' | 'ended' | 'removed' | 'unknown';
@@ -10,6 +10,8 @@ export type Campaign = {
   status: Status;
   channel: string | null;
   labels: string[];
+  /** whom it meets; an empty array is no restriction (rules 5.3) */
+  segments: Record<Segment, string[]>;
 };
 export type AdGroup = {
   id: string;
@@ -69,6 +71,7 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
     .where({ 'campaign.account_id': accountId })
     .orderBy('campaign_id')
     .select('campaign_id', 'platform_id', 'campaign.name', 'channel', 'label')
+    .select('location', 'audience', 'device', 'language')
     .select(
       db.raw(`case when status in ('live', 'unknown', 'paused') and end_date < coalesce(platform_day, current_date)
                    then 'ended' else status end as status`),
@@ -119,6 +122,7 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
       status: r.status,
       channel: r.channel,
       labels: r.label,
+      segments: { location: r.location, audience: r.audience, device: r.device, language: r.language },
     })),
     adGroups: adGroups.map((r) => ({
       id: String(r.ad_group_id),

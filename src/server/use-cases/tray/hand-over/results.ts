@@ -1,4 +1,3 @@
-import Papa from 'papaparse';
 import { changeKey, counted, describeChange, readResults, USUAL_RECIPE, type ResultColumns } from '@/core';
 import type { ResultsRead } from '@/contracts/sheets';
 import type { Db } from '../../../db/connection';
@@ -14,7 +13,7 @@ import { listSheetRecipes } from '../../../repositories/tray/sheet-recipes';
 import { appendAllToLedger, appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
 import { openWorkbench, requireAccount } from '../../open-workbench';
-import type { SmallFile } from '../../small-file';
+import { tablesIn, type SmallFile } from '../../small-file';
 import { draftAgain } from '../draft-again';
 import { tellOf } from '../tell-ledger';
 import { onSet } from './on-set';
@@ -34,7 +33,6 @@ export async function readResultSheet(
   file: SmallFile,
   chosen: ResultColumns,
 ): Promise<ResultsRead> {
-  const tables = 'sheets' in file ? file.sheets.map(({ text }) => toTable(text, '\t')) : [toTable(file.text)];
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const set = await findSet(deps.db, open.account.id, setId);
   if (!set || set.state === 'draft') throw new Refusal('This tray is not there any more.', 404);
@@ -44,7 +42,7 @@ export async function readResultSheet(
   const said = new Map(waiting.map(({ id, change }) => [id, describeChange(change, open.names)]));
   const named = (id: number) => ({ id, said: said.get(id)! });
   let fault = '';
-  for (const table of tables) {
+  for (const table of tablesIn(file)) {
     const read = readResults(table, given, recipes, chosen);
     if (!('error' in read))
       return {
@@ -55,11 +53,6 @@ export async function readResultSheet(
     fault = read.error;
   }
   throw new Refusal(`${fault} Nothing was taken.`);
-}
-
-/** Lines of text as rows of cells; the parser finds the separator where none is said. */
-function toTable(text: string, delimiter = ''): string[][] {
-  return Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimiter }).data;
 }
 
 const isWaiting = ({ state }: StoredChange) => state === 'drafted' || state === 'said';

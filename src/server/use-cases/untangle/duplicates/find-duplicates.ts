@@ -1,0 +1,226 @@
+import { group } from 'd3';
+import {
+  certaintyOfSurvivor,
+  compileDuplicates,
+  effectiveStatus,
+  noFigures,
+  rankSurvivors,
+  type Contender,
+  type DuplicateFinder,
+  type Duplicates,
+  type DuplicatesOptions,
+  type Expected,
+  type Figures,
+  type MatchType,
+} from '@/core';
+import {
+  RUNGS,
+  type DuplicatesQuery,
+  type Nearness,
+  type OtherStatus,
+  type Rung,
+} from '@/contracts/duplicates';
+import { derivedByKey, derivedFrom } from '../../../compute/derived';
+import type { Snapshot } from '../../../compute/snapshot';
+import { addRow } from '../../../compute/window-columns';
+import type { AdGroup, Campaign, Keyword, Status } from '../../../repositories/structure/structure';
+import type { Open } from '../../open-workbench';
+
+/** A keyword as the tray leaves it, with where it stands. */
+export type Standing = Omit<Keyword, 'match' | 'status'> & {
+  match: MatchType;
+  /** the effective one (rules 5.1) */
+  status: 'live' | OtherStatus;
+  adGroup: AdGroup;
+  campaign: Campaign;
+  figures: Figures;
+};
+
+/** Keywords that compete, the suggested survivor first, and how sure that suggestion is (rules 5.5). */
+export type FoundGroup = { keywords: Standing[]; expected: Expected[]; sure: number };
+
+export type FoundDuplicates = {
+  groups: FoundGroup[];
+  apart: Pick<Duplicates, 'splits' | 'deliberatePairs'>;
+};
+
+type Asked = Pick<DuplicatesQuery, 'campaigns' | 'besides'> & { alike: Rung; near: Nearness };
+
+/** Keywords that are looked at, and those of which nothing can be said. */
+export type Looked = {
+  finder: DuplicateFinder;
+  keyword: ReadonlyMap<string, Standing>;
+  unjudged: { text: string; where: string; why: string }[];
+};
+
+const OF_RUNG: Record<Rung, Pick<DuplicatesOptions, 'wordOrder' | 'matchType'>> = {
+  'text and match type': { wordOrder: 'same', matchType: 'same' },
+  text: { wordOrder: 'same', matchType: 'any' },
+  'words in any order': { wordOrder: 'any', matchType: 'any' },
+  'other forms': { wordOrder: 'any form', matchType: 'any' },
+};
+const OF_NEARNESS: Record<Nearness, DuplicatesOptions['reach']> = {
+  ...{ 'ad group': 'adGroup', campaign: 'campaign', all: 'all' },
+};
+
+const MOST_KEPT = 12;
+
+/** The duplicates on each rung, found once for a workbench. */
+export function findOnRungs(open: Open, asked: Omit<Asked, 'alike'>): Record<Rung, Duplicates> {
+  return Object.fromEntries(RUNGS.map((alike) => [alike, foundBy(open, { ...asked, alike })])) as Record<
+    Rung,
+    Duplicates
+  >;
+}
+
+/** The duplicates of one rung, each group with who should stay. */
+export const findDuplicates = derivedByKey(
+  (asked: Asked) => keyOf(asked),
+  (open: Open, asked: Asked): FoundDuplicates => {
+    const { groups, splits, deliberatePairs } = foundBy(open, asked);
+    const { keyword } = lookAt(open, asked);
+    const cvr = cvrOf(open.snapshot);
+    return {
+      groups: groups.map((ids) => weighGroup(ids, keyword, cvr)),
+      apart: { splits, deliberatePairs },
+    };
+  },
+  MOST_KEPT,
+);
+
+const foundBy = derivedByKey(
+  (asked: Asked) => keyOf(asked),
+  (open: Open, asked: Asked) =>
+    lookAt(open, asked).finder.find({ ...OF_RUNG[asked.alike], reach: OF_NEARNESS[asked.near] }),
+  RUNGS.length * MOST_KEPT,
+);
+
+const keyOf = ({ alike, near, campaigns, besides }: Asked) =>
+  JSON.stringify([alike, near, campaigns, besides.toSorted()]);
+
+/** The keywords that a question is about, as the tray leaves them. */
+export const lookAt = derivedByKey(
+  ({ campaigns, besides }: Pick<Asked, 'campaigns' | 'besides'>) =>
+    JSON.stringify([campaigns, besides.toSorted()]),
+  (open: Open, { campaigns, besides }): Looked => {
+    const { mirror, campaign: campaignOf, adGroup: adGroupOf } = open.snapshot;
+    const figures = figuresOf(open.snapshot);
+    const trayed = statusesByTray(open);
+    const isChosen = choosing(campaigns);
+    const unjudged: Looked['unjudged'] = [];
+    const keyword = new Map<string, Standing>();
+    const statuses: readonly string[] = ['live', ...besides];
+    for (const one of mirror.keywords) {
+      const adGroup = adGroupOf.get(one.adGroupId);
+      const campaign = adGroup && campaignOf.get(adGroup.campaignId);
+      if (!campaign || !isChosen(campaign) || one.match === 'automatic') continue;
+      const own = trayed.get(one.id) ?? one.status;
+      const status = effectiveStatus([campaign.status, adGroup.status, own].map(known));
+      if (!statuses.includes(status)) continue;
+      if (one.match === 'unknown') {
+        const where = `${campaign.name} · ${adGroup.name}`;
+        unjudged.push({ text: one.text, where, why: 'its match type is not known' });
+        continue;
+      }
+      const { id, match } = one;
+      keyword.set(id, {
+        ...{ ...one, match, status, adGroup, campaign },
+        figures: figures.get(Number(id)) ?? noFigures(),
+      });
+    }
+    const finder = compileDuplicates(shapeOf([...keyword.values()]), ['live', ...besides]);
+    for (const id of finder.wordless) {
+      const { text, campaign, adGroup } = keyword.get(id)!;
+      unjudged.push({ text, where: `${campaign.name} · ${adGroup.name}`, why: 'it holds no word' });
+    }
+    return { finder, keyword, unjudged };
+  },
+  MOST_KEPT,
+);
+
+/** What only a report has named was served, so it is live (rules 5.1). */
+const known = (status: Status) => (status === 'unknown' ? 'live' : status);
+
+function choosing(campaigns: string): (campaign: Campaign) => boolean {
+  const part = campaigns.toLowerCase();
+  return ({ name, labels }) =>
+    part === '' || name.toLowerCase().includes(part) || labels.some((label) => label.toLowerCase() === part);
+}
+
+/** As the core asks for it. Statuses are effective ones already, those of campaigns that ended too. */
+function shapeOf(keywords: readonly Standing[]): Parameters<typeof compileDuplicates>[0] {
+  return {
+    today: '',
+    campaigns: [...group(keywords, ({ campaign }) => campaign)].map(([{ id, segments }, of]) => ({
+      ...{ id, status: 'live', endDate: null, ...segments },
+      adGroups: [...group(of, ({ adGroup }) => adGroup.id)].map(([adGroupId, within]) => ({
+        ...{ id: adGroupId, status: 'live', keywords: within },
+      })),
+    })),
+  };
+}
+
+/** Statuses that the tray, or what was sent, gives keywords. */
+function statusesByTray({ laid, snapshot }: Open): ReadonlyMap<string, Status> {
+  const given = new Map<string, Status>();
+  for (const change of laid) {
+    if (change.kind === 'pause keyword') given.set(change.keywordId, 'paused');
+    if (change.kind === 'run keyword') given.set(change.keywordId, 'live');
+    if (change.kind !== 'remove keyword' && change.kind !== 'add keyword') continue;
+    for (const { id } of keywordsNamed(snapshot).get(nameOf(change)) ?? [])
+      given.set(id, change.kind === 'remove keyword' ? 'removed' : 'live');
+  }
+  return given;
+}
+
+const nameOf = (named: { campaign: string; adGroup: string; text: string; match: string }) =>
+  JSON.stringify([named.campaign, named.adGroup, named.text, named.match]);
+
+const keywordsNamed = derivedFrom(({ mirror, campaign, adGroup }: Snapshot) =>
+  group(mirror.keywords, ({ adGroupId, text, match }) => {
+    const of = adGroup.get(adGroupId);
+    const within = (of && campaign.get(of.campaignId)?.name) ?? '';
+    return nameOf({ campaign: within, adGroup: of?.name ?? '', text, match });
+  }),
+);
+
+/** What each keyword brought in the window, by its id. */
+const figuresOf = derivedFrom(({ rows }: Snapshot): ReadonlyMap<number, Figures> => {
+  const sums = new Map<number, Figures>();
+  for (let r = 0; r < rows.count; r++) {
+    const id = rows.keywordId[r]!;
+    let sum = sums.get(id);
+    if (!sum) sums.set(id, (sum = noFigures()));
+    addRow(sum, rows, r);
+  }
+  return sums;
+});
+
+/** Conversions a click, of the whole account; null without a click. */
+const cvrOf = derivedFrom((snapshot: Snapshot): number | null => {
+  const all = noFigures();
+  for (let r = 0; r < snapshot.rows.count; r++) addRow(all, snapshot.rows, r);
+  return all.clicks !== null && all.clicks > 0 ? (all.conversions ?? 0) / all.clicks : null;
+});
+
+function weighGroup(
+  ids: readonly string[],
+  keyword: ReadonlyMap<string, Standing>,
+  cvr: number | null,
+): FoundGroup {
+  const contenders = ids.map((id): Contender => {
+    const { clicks, costMicros, conversions } = keyword.get(id)!.figures;
+    // Of equals the one that was known first stays: ranking keeps the order in which they came.
+    return { id, createdAt: '', clicks, costMicros, conversions };
+  });
+  const ranked = rankSurvivors(contenders, cvr);
+  // What does not run can not be the one that stays while another one does.
+  const runs = (id: string) => keyword.get(id)!.status === 'live';
+  const expected = [...ranked.filter(({ id }) => runs(id)), ...ranked.filter(({ id }) => !runs(id))];
+  const isSame = expected[0]!.id === ranked[0]!.id;
+  return {
+    keywords: expected.map(({ id }) => keyword.get(id)!),
+    expected,
+    sure: isSame ? certaintyOfSurvivor(contenders, cvr) : 0,
+  };
+}
