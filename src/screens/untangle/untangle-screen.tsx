@@ -9,22 +9,25 @@ import { formatConversions, formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
 import { ConflictsView } from './conflicts/conflicts-view';
+import { DuplicatesView } from './duplicates/duplicates-view';
+import { useDuplicates } from './duplicates/use-duplicates';
 import { NeedlessView } from './needless/needless-view';
-import { SHOWN, useShown, type Shown } from './untangle-url';
+import { SHOWN, useUntangleUrl, type Shown } from './untangle-url';
 
 const NAMES: Record<Shown, string> = {
   open: 'Conflicts',
   needless: 'Needless',
+  twice: 'Twice',
   meant: 'Meant so',
   left: 'Left',
 };
 
 /** The knots of an account: what each costs, the ways out with what each would open, and a decision in minutes. */
 export function UntangleScreen() {
-  const [shown, setShown] = useShown();
+  const [{ shown, alike }, setUrl] = useUntangleUrl();
   const { query } = useRoutes();
   const [days] = useDays();
-  const pile = shown === 'needless' ? 'open' : shown;
+  const pile = shown === 'needless' || shown === 'twice' ? 'open' : shown;
   const {
     data: view,
     error,
@@ -34,11 +37,13 @@ export function UntangleScreen() {
     placeholderData: keepPreviousData,
   });
   const needless = useQuery({ ...query('GET untangle/needless'), placeholderData: keepPreviousData });
+  const twice = useDuplicates();
   const counts: Record<Shown, number | undefined> = {
     ...{ open: view?.counts.open, meant: view?.counts.meant, left: view?.counts.left },
     needless: needless.data?.lines.length,
+    twice: twice.data?.rungs[alike],
   };
-  const failure = shown === 'needless' ? needless.error : error;
+  const failure = shown === 'needless' ? needless.error : shown === 'twice' ? twice.error : error;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -53,12 +58,14 @@ export function UntangleScreen() {
           count: counts[value] === undefined ? '' : formatCount(counts[value]),
         }))}
         value={shown}
-        onChange={setShown}
+        onChange={(next) => void setUrl({ shown: next })}
       >
         {failure ? (
           <ErrorText error={failure} isWhole />
         ) : shown === 'needless' ? (
           <NeedlessView view={needless.data} />
+        ) : shown === 'twice' ? (
+          <DuplicatesView view={twice.data} isStale={twice.isPlaceholderData} />
         ) : (
           <ConflictsView name={NAMES[shown]} shown={shown} view={view} isStale={isPlaceholderData} />
         )}

@@ -1,18 +1,25 @@
 'use client';
 
-import { parseAsStringLiteral, useQueryState } from 'nuqs';
+import { parseAsArrayOf, parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import { NEARNESS, OTHER_STATUSES, RUNGS } from '@/contracts/duplicates';
 import type { ConflictsShown } from '@/contracts/untangle';
 
 /** A pile of conflicts, or another kind of knot. */
-export type Shown = ConflictsShown | 'needless';
+export type Shown = ConflictsShown | 'needless' | 'twice';
 /** as they stand side by side */
-export const SHOWN = ['open', 'needless', 'meant', 'left'] as const satisfies Shown[];
+export const SHOWN = ['open', 'needless', 'twice', 'meant', 'left'] as const satisfies Shown[];
 
-/** The knots that are shown, in the URL. */
-export function useShown(): [Shown, (shown: Shown) => void] {
-  const [shown, setShown] = useQueryState(
-    'shown',
-    parseAsStringLiteral(SHOWN).withDefault('open').withOptions({ history: 'push' }),
-  );
-  return [shown, (next) => void setShown(next)];
+const PARSERS = {
+  shown: parseAsStringLiteral(SHOWN).withDefault('open'),
+  alike: parseAsStringLiteral(RUNGS).withDefault('text and match type'),
+  near: parseAsStringLiteral(NEARNESS).withDefault('all'),
+  campaigns: parseAsString.withDefault(''),
+  besides: parseAsArrayOf(parseAsStringLiteral(OTHER_STATUSES)).withDefault([]),
+  sure: parseAsInteger.withDefault(90),
+};
+
+/** The knots that are shown, and which keywords count as the same, in the URL. */
+export function useUntangleUrl() {
+  return useQueryStates(PARSERS, { history: 'push' });
 }
+export type UntangleUrl = ReturnType<typeof useUntangleUrl>[0];

@@ -1,11 +1,12 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { SentState } from '@/contracts/tray';
 import { useAccount } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
+import { FileButton } from '@/ui/file-button';
 import { Select } from '@/ui/select';
 import { useStored } from '@/ui/stored';
 import { useTrayActions } from '../use-tray';
@@ -60,7 +61,12 @@ export function HandedOver({ sent: { setId, state, waiting, total } }: { sent: S
             It was carried out
           </Button>
         )}
-        <ResultFile onPick={setFile} />
+        <FileButton
+          says="Read a result sheet"
+          label="Result sheet"
+          accept=".csv,.tsv,.txt,.xlsx"
+          onPick={setFile}
+        />
         <Button onClick={() => void takeBack(setId)}>Back to the tray</Button>
       </div>
       {waiting.length > 1 && (
@@ -102,23 +108,3 @@ export function HandedOver({ sent: { setId, state, waiting, total } }: { sent: S
 const orUsual = (text: string | null) => text ?? '';
 
 /** Takes the sheet that came back. */
-function ResultFile({ onPick }: { onPick: (file: File) => void }) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <Button onClick={() => input.current?.click()}>Read a result sheet</Button>
-      <input
-        ref={input}
-        type="file"
-        className="hidden"
-        aria-label="Result sheet"
-        accept=".csv,.tsv,.txt,.xlsx"
-        onChange={({ target }) => {
-          const [file] = target.files ?? [];
-          if (file) onPick(file);
-          target.value = '';
-        }}
-      />
-    </>
-  );
-}

@@ -50,8 +50,7 @@ export function NeedlessView({ view }: { view: View | undefined }) {
           <span>{sayProof(view)}</span>
           <span className="ml-auto">
             <Button disabled={lasting.length === 0} onClick={() => void remove(lasting)}>
-              Remove all {formatCount(lasting.length)}
-              {lasting.length < lines.length && ' that last'}
+              {sayRemoveAll(lasting.length, lines.length)}
             </Button>
           </span>
         </div>
@@ -94,6 +93,11 @@ export function NeedlessView({ view }: { view: View | undefined }) {
       )}
     </>
   );
+}
+
+function sayRemoveAll(lasting: number, all: number): string {
+  if (lasting === all) return `Remove all ${formatCount(all)}`;
+  return lasting === 1 ? 'Remove the one that lasts' : `Remove all ${formatCount(lasting)} that last`;
 }
 
 /** What was tried, in a sentence. */

@@ -1,0 +1,119 @@
+'use client';
+
+import { useState } from 'react';
+import { counted } from '@/core';
+import type { DuplicateLine, DuplicatesView as View } from '@/contracts/duplicates';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { Button } from '@/ui/button';
+import { FileButton } from '@/ui/file-button';
+import { formatCount } from '@/ui/format';
+import { DataTable } from '@/ui/table/data-table';
+import { marksByKey } from '@/ui/table/row-marks';
+import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { ApartDialog } from './apart-dialog';
+import { DecisionsDialog } from './decisions-dialog';
+import { useDuplicateColumns } from './duplicate-columns';
+import { GroupInHand } from './group-in-hand';
+import { Members } from './members';
+import { useDuplicatesQuery, useGroupInHand } from './use-duplicates';
+import { WhichKeywords } from './which-keywords';
+
+const NO_LINES: DuplicateLine[] = [];
+const LINK = 'inline-flex min-h-6 items-center text-pine underline';
+
+type Props = { view: View | undefined; isStale: boolean };
+
+/** Keywords that compete with each other; below them those of the group in hand, side by side. */
+export function DuplicatesView({ view, isStale }: Props) {
+  const [cursor, setCursor] = useState(0);
+  const [sort, setSort] = useState({ by: 'cost', isDown: true });
+  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
+  const lines = view?.lines ?? NO_LINES;
+  const columns = useDuplicateColumns();
+  const layout = useLayout('duplicates', columns, lines, sort);
+  const table = inMemory(layout);
+  const at = Math.min(cursor, Math.max(0, lines.length - 1));
+  const marked = lines.filter(({ key }) => marks.has(key));
+  const group = useGroupInHand(table.rowAt(at), marked);
+  const clear = lines.filter(({ isClear }) => isClear);
+  return (
+    <>
+      <WhichKeywords view={view} />
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
+        {view && <Told view={view} />}
+        <span className="ml-auto flex items-center gap-2">
+          <Sheets />
+          <Button disabled={clear.length === 0} onClick={() => void group.end('pause', clear)}>
+            Pause the others of all {formatCount(clear.length)} clear ones
+          </Button>
+        </span>
+      </div>
+      <DataTable
+        id="duplicates"
+        label="Twice"
+        {...table}
+        cursor={at}
+        onCursor={setCursor}
+        sort={sort}
+        onSort={setSort}
+        marks={marksByKey(table.layout.rows, ({ key }) => key, marks, setMarks)}
+        onKey={group.onKey}
+        isStale={isStale}
+        saveAs="duplicate keywords"
+        keysHelp="Arrows move, Space marks; digits choose who stays, Enter pauses the others, r removes them."
+        empty={view && <p>No keyword stands twice, as it is asked.</p>}
+      />
+      <Members group={group} />
+      <GroupInHand group={group} marked={marked.length} />
+    </>
+  );
+}
+
+/** What is set aside, and what can not be judged. */
+function Told({ view: { apart, unjudged, inTray } }: { view: View }) {
+  const [isOpen, setOpen] = useState(false);
+  const isEmpty = apart.pairs === 0 && unjudged.count === 0;
+  return (
+    <span>
+      {inTray > 0 && `${formatCount(inTray)} more ${inTray === 1 ? 'is' : 'are'} ended by the tray. `}
+      {isEmpty ? (
+        'Nothing is kept apart on purpose.'
+      ) : (
+        <button type="button" className="min-h-6 text-pine hover:underline" onClick={() => setOpen(true)}>
+          {counted(apart.pairs, 'pair')} kept apart on purpose
+          {unjudged.count > 0 && `, ${formatCount(unjudged.count)} can not be judged`}
+        </button>
+      )}
+      {isOpen && <ApartDialog {...{ apart, unjudged }} onClose={() => setOpen(false)} />}
+    </span>
+  );
+}
+
+/** All groups as a sheet with a column for decisions, and the way back. */
+function Sheets() {
+  const { address } = useRoutes();
+  const query = useDuplicatesQuery();
+  const [file, setFile] = useState<File | null>(null);
+  return (
+    <>
+      decide in a sheet:
+      {(['xlsx', 'csv'] as const).map((as) => (
+        <a
+          key={as}
+          className={LINK}
+          download
+          href={address('GET untangle/duplicates/sheet', { query: { ...query, as } })}
+        >
+          {as.toUpperCase()}
+        </a>
+      ))}
+      <FileButton
+        says="Read it…"
+        label="Sheet of duplicates"
+        accept=".xlsx,.csv,.tsv,.txt"
+        onPick={setFile}
+      />
+      {file && <DecisionsDialog file={file} onClose={() => setFile(null)} />}
+    </>
+  );
+}
