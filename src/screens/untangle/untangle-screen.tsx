@@ -48,7 +48,13 @@ export function UntangleScreen() {
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
         <h1 className="font-title text-title font-bold">Untangle</h1>
-        {view && <HealthLine view={view} />}
+        {view && (
+          <HealthLine
+            view={view}
+            needless={counts.needless}
+            twice={twice.data?.rungs['text and match type']}
+          />
+        )}
       </header>
       <TabbedView
         label="Show"
@@ -74,8 +80,10 @@ export function UntangleScreen() {
   );
 }
 
+type Health = { view: View; needless: number | undefined; twice: number | undefined };
+
 /** How it stands, in a sentence. */
-function HealthLine({ view: { counts, lost, days } }: { view: View }) {
+function HealthLine({ view: { counts, lost, days }, needless, twice }: Health) {
   return (
     <p className="text-table text-soft">
       {counted(counts.open, 'conflict')}
@@ -87,7 +95,14 @@ function HealthLine({ view: { counts, lost, days } }: { view: View }) {
         </>
       )}
       {lost.unknown > 0 && `; of ${formatCount(lost.unknown)} it is not known`}
-      {counts.inTray > 0 && `; ${formatCount(counts.inTray)} more are mended by the tray`}.
+      {counts.inTray > 0 && `; ${formatCount(counts.inTray)} more are mended by the tray`}
+      {needless !== undefined &&
+        needless > 0 &&
+        `; ${counted(needless, 'negative')} ${needless === 1 ? 'is' : 'are'} needless`}
+      {twice !== undefined &&
+        twice > 0 &&
+        `; ${counted(twice, 'keyword')} ${twice === 1 ? 'stands' : 'stand'} twice`}
+      .
     </p>
   );
 }

@@ -94,7 +94,7 @@ describe('conflicts', () => {
     const second = within(await grid()).getByRole('row', { name: /and 2 more/ });
     expect(second.textContent).toContain('not known');
     expect(screen.getByText(/cost about/).textContent).toBe(
-      '2 conflicts cost about 4.1 conversions in 30 days; of 1 it is not known; 3 more are mended by the tray.',
+      '2 conflicts cost about 4.1 conversions in 30 days; of 1 it is not known; 3 more are mended by the tray; 2 negatives are needless.',
     );
   });
 

@@ -7,7 +7,7 @@ import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
 import { TextField, useValidForm } from '@/ui/form';
-import { formatConversions, formatDay, formatMoment } from '@/ui/format';
+import { conversionsOf, formatDay, formatMoment } from '@/ui/format';
 import type { ConflictChoice } from './use-conflict';
 
 /** The conflict in hand: by which road the negative is in force, since when, and what it cost. */
@@ -47,7 +47,7 @@ export function ConflictInHand({ conflict, days }: { conflict: ConflictChoice; d
         {lost ? (
           <>
             {counted(lost.terms, 'term')}, {counted(lost.clicks, 'click')}, {money(lost.costMicros)},{' '}
-            <b className={lost.conversions > 0 ? 'text-moss' : ''}>{sayConversions(lost.conversions)}</b>
+            <b className={lost.conversions > 0 ? 'text-moss' : ''}>{conversionsOf(lost)}</b>
           </>
         ) : (
           'Not known: it came into force before the data begins.'
@@ -64,9 +64,6 @@ export function ConflictInHand({ conflict, days }: { conflict: ConflictChoice; d
     </InHand>
   );
 }
-
-const sayConversions = (conversions: number) =>
-  `${formatConversions(conversions)} ${conversions === 1 ? 'conversion' : 'conversions'}`;
 
 function sayPassing({ passing: { count, first } }: MendsView): string {
   const named = listed(first.map((text) => `“${text}”`));

@@ -17,7 +17,7 @@ export function useDuplicateColumns(): readonly Column<DuplicateLine>[] {
   return useMemo((): Column<DuplicateLine>[] => {
     return [
       {
-        ...{ id: 'keyword', name: 'keyword', px: 150, share: 1, isText: true, isSortable: true },
+        ...{ id: 'keyword', name: 'keyword', px: 140, share: 1, isText: true, isSortable: true },
         value: ({ keywords }) => keywords[0]!.text,
         cell: ({ keywords }) => (
           <>
@@ -29,38 +29,40 @@ export function useDuplicateColumns(): readonly Column<DuplicateLine>[] {
         ),
       },
       {
-        ...{ id: 'times', name: 'stands', px: 62, isSortable: true },
+        ...{ id: 'times', name: 'stands', px: 54, isSortable: true },
         value: ({ count }) => count,
         cell: ({ count }) => `${formatCount(count)} ×`,
       },
       {
-        ...{ id: 'stays', name: 'suggested to stay', px: 170, share: 1, isText: true },
+        ...{ id: 'stays', name: 'suggested to stay', px: 124, share: 1, isText: true },
         value: ({ keywords: [one] }) => `${one!.campaign} · ${one!.adGroup}`,
         cell: ({ keywords: [one] }) => (
           <span className="text-soft">{`${one!.campaign} · ${one!.adGroup}`}</span>
         ),
       },
       {
-        ...{ id: 'sure', name: 'sure', px: 58, isSortable: true },
+        ...{ id: 'sure', name: 'sure', px: 54, isSortable: true },
         explains:
           'How likely it is that its conversions cost less than those of each other one (docs/rules.md 5.5).',
         value: ({ sure }) => sure,
         cell: ({ sure, isClear }) => (
-          <span className={isClear ? 'font-semibold text-moss' : 'text-soft'}>{formatShare(sure)}</span>
+          <span className={isClear ? 'font-semibold text-moss' : 'text-soft'}>
+            {sure > 0 ? formatShare(sure) : '–'}
+          </span>
         ),
       },
       {
-        ...{ id: 'clicks', name: 'clicks', px: 62, isSortable: true },
+        ...{ id: 'clicks', name: 'clicks', px: 52, isSortable: true },
         value: (line) => sums(line).clicks,
         cell: (line) => formatCount(sums(line).clicks ?? 0),
       },
       {
-        ...{ id: 'conversions', name: 'conv.', fullName: 'conversions', px: 60, isSortable: true },
+        ...{ id: 'conversions', name: 'conv.', fullName: 'conversions', px: 48, isSortable: true },
         value: (line) => sums(line).conversions,
         cell: (line) => formatConversions(sums(line).conversions ?? 0),
       },
       {
-        ...{ id: 'cost', name: 'cost', px: 84, isSortable: true },
+        ...{ id: 'cost', name: 'cost', px: 72, isSortable: true },
         value: (line) => units(sums(line).costMicros),
         cell: (line) => money(sums(line).costMicros ?? 0),
       },

@@ -44,7 +44,7 @@ export function DuplicatesView({ view, isStale }: Props) {
         <span className="ml-auto flex items-center gap-2">
           <Sheets />
           <Button disabled={clear.length === 0} onClick={() => void group.end('pause', clear)}>
-            Pause the others of all {formatCount(clear.length)} clear ones
+            {sayAllClear(clear.length)}
           </Button>
         </span>
       </div>
@@ -67,6 +67,11 @@ export function DuplicatesView({ view, isStale }: Props) {
       <GroupInHand group={group} marked={marked.length} />
     </>
   );
+}
+
+function sayAllClear(clear: number): string {
+  if (clear === 1) return 'Pause the others of the clear one';
+  return `Pause the others of all ${formatCount(clear)} clear ones`;
 }
 
 /** What is set aside, and what can not be judged. */

@@ -132,7 +132,7 @@ describe('keywords that stand twice', () => {
 
   test('all clear ones go at once, and what is paused already is not paused again', async () => {
     const { user, asked } = showTwice();
-    await user.click(await screen.findByRole('button', { name: /Pause the others of all 1 clear ones/ }));
+    await user.click(await screen.findByRole('button', { name: /Pause the others of the clear one/ }));
     await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
     expect(ended(asked('POST tray'))).toEqual([{ kind: 'pause keyword', keywordId: '6' }]);
     (await grid()).focus();

@@ -5,7 +5,7 @@ import type { HandsOverView } from '@/contracts/duplicates';
 import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
-import { formatConversions, formatCount, formatShare } from '@/ui/format';
+import { conversionsOf, formatCount, formatShare } from '@/ui/format';
 import type { GroupInHand as Group } from './use-duplicates';
 
 /** Who stays and why, in numbers, and what becomes of the others. */
@@ -80,25 +80,28 @@ function TakesOver({ over }: { over: HandsOverView['keywords'][number] }) {
   const { others, takesOver, stopped, outOfReach } = over;
   if (others.terms === 0)
     return <p className="mt-1.5 text-table text-soft">The others served nothing in these days.</p>;
-  const named = (few: typeof stopped) =>
-    few.first.map((text) => `“${text}”`).join(', ') + (few.count > few.first.length ? ' …' : '');
   return (
     <>
       <p className="mt-1.5 text-table">
         Takes over {formatCount(takesOver.terms)} of {counted(others.terms, 'term')} of the others:{' '}
-        {counted(takesOver.clicks, 'click')}, {money(takesOver.costMicros)},{' '}
-        {formatConversions(takesOver.conversions)} conversions.
+        {counted(takesOver.clicks, 'click')}, {money(takesOver.costMicros)}, {conversionsOf(takesOver)}.
       </p>
       {outOfReach.count > 0 && (
         <p className="mt-1 text-table text-rust">
-          Its match type does not reach {formatCount(outOfReach.count)}: {named(outOfReach)}.
+          Its match type does not reach {formatCount(outOfReach.count)}: {quoted(outOfReach)}
         </p>
       )}
       {stopped.count > 0 && (
         <p className="mt-1 text-table text-rust">
-          A negative stops {formatCount(stopped.count)} where it stands: {named(stopped)}.
+          A negative stops {formatCount(stopped.count)} where it stands: {quoted(stopped)}
         </p>
       )}
     </>
   );
+}
+
+/** The first of some texts as the end of a sentence. */
+function quoted({ count, first }: HandsOverView['keywords'][number]['stopped']): string {
+  const named = first.map((text) => `“${text}”`).join(', ');
+  return count > first.length ? `${named} …` : `${named}.`;
 }
