@@ -18,6 +18,12 @@ import {
   MendsViewSchema,
   NeedlessViewSchema,
 } from '../untangle';
+import {
+  OverlapsQuerySchema,
+  OverlapsViewSchema,
+  SeatingsQuerySchema,
+  SeatingsViewSchema,
+} from '../overlaps';
 import { routesOf, SIFTING, STOPPING } from './route';
 
 export const untangleRoutes = routesOf({
@@ -48,6 +54,14 @@ export const untangleRoutes = routesOf({
   'POST untangle/duplicates/read-sheet': {
     ...{ role: 'look', query: v.object({ size: v.optional(v.string()) }), body: 'file' },
     answer: DuplicateDecisionsSchema,
+  },
+  /** search terms that several ad groups serve, as the tray leaves the account */
+  'GET untangle/overlaps': {
+    ...{ role: 'look', query: OverlapsQuerySchema, answer: OverlapsViewSchema, from: STOPPING },
+  },
+  /** the ways to give one of them to one ad group alone */
+  'GET untangle/overlaps/seatings': {
+    ...{ role: 'look', query: SeatingsQuerySchema, answer: SeatingsViewSchema, from: SIFTING },
   },
   'POST untangle/left': {
     ...{ role: 'prepare', body: LeaveKnotSchema, answer: DoneSchema, changes: ['knots', 'ledger'] },

@@ -34,3 +34,4 @@ export { codeKey, faultOfCodePattern, productCodeTest } from './product-codes';
 export { proposePullOuts, type PullOut } from './pull-out';
 export { roomAfter, type Room } from './gate/room';
 export type { RowGate, ServedRows } from './gate/row-gate';
+export { seatAlone, type Seating } from './seat-alone';

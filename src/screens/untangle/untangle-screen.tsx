@@ -12,12 +12,15 @@ import { ConflictsView } from './conflicts/conflicts-view';
 import { DuplicatesView } from './duplicates/duplicates-view';
 import { useDuplicates } from './duplicates/use-duplicates';
 import { NeedlessView } from './needless/needless-view';
+import { OverlapsView } from './overlaps/overlaps-view';
+import { useOverlaps } from './overlaps/use-overlap';
 import { SHOWN, useUntangleUrl, type Shown } from './untangle-url';
 
 const NAMES: Record<Shown, string> = {
   open: 'Conflicts',
   needless: 'Needless',
   twice: 'Twice',
+  several: 'Served by several',
   meant: 'Meant so',
   left: 'Left',
 };
@@ -27,7 +30,7 @@ export function UntangleScreen() {
   const [{ shown, alike }, setUrl] = useUntangleUrl();
   const { query } = useRoutes();
   const [days] = useDays();
-  const pile = shown === 'needless' || shown === 'twice' ? 'open' : shown;
+  const pile = shown === 'meant' || shown === 'left' ? shown : 'open';
   const {
     data: view,
     error,
@@ -38,12 +41,15 @@ export function UntangleScreen() {
   });
   const needless = useQuery({ ...query('GET untangle/needless'), placeholderData: keepPreviousData });
   const twice = useDuplicates();
+  const several = useOverlaps();
   const counts: Record<Shown, number | undefined> = {
     ...{ open: view?.counts.open, meant: view?.counts.meant, left: view?.counts.left },
     needless: needless.data?.lines.length,
     twice: twice.data?.rungs[alike],
+    several: several.data?.count,
   };
-  const failure = shown === 'needless' ? needless.error : shown === 'twice' ? twice.error : error;
+  const failure = { needless, twice, several, open: { error }, meant: { error }, left: { error } }[shown]
+    .error;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -72,6 +78,8 @@ export function UntangleScreen() {
           <NeedlessView view={needless.data} />
         ) : shown === 'twice' ? (
           <DuplicatesView view={twice.data} isStale={twice.isPlaceholderData} />
+        ) : shown === 'several' ? (
+          <OverlapsView view={several.data} isStale={several.isPlaceholderData} />
         ) : (
           <ConflictsView name={NAMES[shown]} shown={shown} view={view} isStale={isPlaceholderData} />
         )}

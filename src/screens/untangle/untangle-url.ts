@@ -5,9 +5,9 @@ import { NEARNESS, OTHER_STATUSES, RUNGS } from '@/contracts/duplicates';
 import type { ConflictsShown } from '@/contracts/untangle';
 
 /** A pile of conflicts, or another kind of knot. */
-export type Shown = ConflictsShown | 'needless' | 'twice';
+export type Shown = ConflictsShown | 'needless' | 'twice' | 'several';
 /** as they stand side by side */
-export const SHOWN = ['open', 'needless', 'twice', 'meant', 'left'] as const satisfies Shown[];
+export const SHOWN = ['open', 'needless', 'twice', 'several', 'meant', 'left'] as const satisfies Shown[];
 
 const PARSERS = {
   shown: parseAsStringLiteral(SHOWN).withDefault('open'),
@@ -16,9 +16,11 @@ const PARSERS = {
   campaigns: parseAsString.withDefault(''),
   besides: parseAsArrayOf(parseAsStringLiteral(OTHER_STATUSES)).withDefault([]),
   sure: parseAsInteger.withDefault(90),
+  between: parseAsStringLiteral(['ad groups', 'campaigns']).withDefault('ad groups'),
+  clicks: parseAsInteger.withDefault(2),
 };
 
-/** The knots that are shown, and which keywords count as the same, in the URL. */
+/** The knots that are shown, and by which questions they are found, in the URL. */
 export function useUntangleUrl() {
   return useQueryStates(PARSERS, { history: 'push' });
 }

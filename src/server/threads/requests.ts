@@ -56,6 +56,7 @@ import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
 import { readDuplicateSheet, writeDuplicateSheet } from '../use-cases/untangle/duplicates/duplicate-sheet';
 import { viewDuplicates, viewHandOver } from '../use-cases/untangle/duplicates/view-duplicates';
+import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-overlaps';
 import { leaveKnot } from '../use-cases/untangle/leave-knot';
 import { viewConflicts } from '../use-cases/untangle/view-conflicts';
 import { viewMends } from '../use-cases/untangle/view-mends';
@@ -112,6 +113,7 @@ export const REQUESTS = {
       checkKeywords,
     },
     ...{ viewConflicts, viewMends, viewNeedless },
+    ...{ viewOverlaps, viewSeatings },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
     findCodes,
     warmUp,

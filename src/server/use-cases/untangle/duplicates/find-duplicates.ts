@@ -20,6 +20,7 @@ import {
   type OtherStatus,
   type Rung,
 } from '@/contracts/duplicates';
+import { accountCvr } from '../../../compute/account-cvr';
 import { derivedByKey, derivedFrom } from '../../../compute/derived';
 import type { Snapshot } from '../../../compute/snapshot';
 import { addRow } from '../../../compute/window-columns';
@@ -79,7 +80,7 @@ export const findDuplicates = derivedByKey(
   (open: Open, asked: Asked): FoundDuplicates => {
     const { groups, splits, deliberatePairs } = foundBy(open, asked);
     const { keyword } = lookAt(open, asked);
-    const cvr = cvrOf(open.snapshot);
+    const cvr = accountCvr(open.snapshot);
     return {
       groups: groups.map((ids) => weighGroup(ids, keyword, cvr)),
       apart: { splits, deliberatePairs },
@@ -194,13 +195,6 @@ const figuresOf = derivedFrom(({ rows }: Snapshot): ReadonlyMap<number, Figures>
     addRow(sum, rows, r);
   }
   return sums;
-});
-
-/** Conversions a click, of the whole account; null without a click. */
-const cvrOf = derivedFrom((snapshot: Snapshot): number | null => {
-  const all = noFigures();
-  for (let r = 0; r < snapshot.rows.count; r++) addRow(all, snapshot.rows, r);
-  return all.clicks !== null && all.clicks > 0 ? (all.conversions ?? 0) / all.clicks : null;
 });
 
 function weighGroup(
