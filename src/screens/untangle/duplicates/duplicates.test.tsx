@@ -74,7 +74,12 @@ const showTwice = (more: Answers = {}, search = '') =>
     },
     search: `?shown=twice${search}`,
   });
-const grid = () => screen.findByRole('grid', { name: 'Twice' });
+/** The table, once its rows are there. */
+async function grid() {
+  const table = await screen.findByRole('grid', { name: 'Twice' });
+  await within(table).findByRole('row', { name: /bee hive/ });
+  return table;
+}
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 const ended = (asked: { body: unknown }[]) =>
   (asked[0]!.body as { changes: { change: object }[] }).changes.map(({ change }) => change);
