@@ -249,11 +249,33 @@ describe('the survivor of a group', () => {
     }
   });
 
+  test('is never less sure than even, and surer with more of the same', () => {
+    const few = fc.record({
+      clicks: fc.integer({ min: 1, max: 300 }),
+      share: fc.double({ min: 0, max: 0.2, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(few, few, (one, other) => {
+        const at = (times: number) =>
+          [one, other].map(({ clicks, share }, i) =>
+            contender(['a', 'b'][i]!, times * clicks, times * clicks, times * Math.round(share * clicks)),
+          );
+        fc.pre(at(1).some(({ conversions }) => conversions > 0));
+        const [once, often] = [at(1), at(8)].map((group) => certaintyOfSurvivor(group, null));
+        expect(once).toBeGreaterThan(0.4);
+        expect(often).toBeGreaterThan(once! - 0.1);
+        expect(often).toBeLessThanOrEqual(1 + 1e-9);
+      }),
+    );
+  });
+
   test('is sure beside what has no click, and not where none has', () => {
     const none = contender('b', 0, 0, 0);
     expect(certaintyOfSurvivor([contender('a', 3, 2, 1), none], null)).toBe(1);
     expect(certaintyOfSurvivor([none, contender('c', 0, 0, 0)], 0.02)).toBe(0);
     expect(certaintyOfSurvivor([contender('a', 3, 2, 0), contender('c', 4, 1, 0)], null)).toBe(0);
+    const every = certaintyOfSurvivor([contender('a', 3, 2, 9), contender('c', 4, 3, 12)], null);
+    expect(every).toBeGreaterThan(0.9); // more conversions than clicks: the cheaper click decides
   });
 
   test('ties go to more conversions, more clicks, the older', () => {

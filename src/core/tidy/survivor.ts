@@ -1,4 +1,5 @@
-import betaCdf from '@stdlib/stats-base-dists-beta-cdf';
+import digamma from '@stdlib/math-base-special-digamma';
+import trigamma from '@stdlib/math-base-special-trigamma';
 import { sumFigures, type Figures } from '../figures';
 
 export type Contender = { id: string; createdAt: string } & Pick<
@@ -71,37 +72,54 @@ export function certaintyOfSurvivor(group: readonly Contender[], accountCvr: num
   return least;
 }
 
-/** Parts into which the rates of one keyword are cut to be held against those of another. */
-const SLICES = 64;
-/** How far into its tails, in standard deviations. */
-const TAILS = 8;
-
 /** The probability that a conversion of `one` costs less than one of `other`; both have clicks. */
 function chanceOfLess(one: Contender, other: Contender, cvr: number): number {
-  const [a, b] = [rateOf(one, cvr), rateOf(other, cvr)];
   const perClick = (keyword: Contender) => (keyword.costMicros ?? 0) / keyword.clicks!;
-  const dearer = perClick(other) > 0 ? perClick(one) / perClick(other) : Infinity;
-  if (dearer === 0) return 1;
-  if (dearer === Infinity) return 0;
-  const first = Math.max(0, b.mean - TAILS * b.deviation);
-  const width = (Math.min(1, b.mean + TAILS * b.deviation) - first) / SLICES;
-  let [sum, below] = [0, betaCdf(first, b.alpha, b.beta)];
-  for (let i = 0; i < SLICES; i++) {
-    const upTo = betaCdf(first + (i + 1) * width, b.alpha, b.beta);
-    const needed = dearer * (first + (i + 0.5) * width);
-    sum += (upTo - below) * (needed >= 1 ? 0 : 1 - betaCdf(needed, a.alpha, a.beta));
-    below = upTo;
-  }
-  return Math.min(1, sum);
+  if (perClick(one) === 0) return perClick(other) === 0 ? 0 : 1;
+  if (perClick(other) === 0) return 0;
+  const [a, b] = [logRateOf(one, cvr), logRateOf(other, cvr)];
+  const dearer = Math.log(perClick(one) / perClick(other));
+  return b.weights.reduce((sum, weight, i) => sum + weight * shareAbove(a, b.first + i * b.step + dearer), 0);
 }
 
-/** What is known of a keyword's rate: a Beta distribution, pulled to the rate of its group. */
-function rateOf({ clicks, conversions }: Contender, cvr: number) {
+/** Points at which the distribution of a rate is held. */
+const POINTS = 200;
+/** How far to either side of the mean, in standard deviations. */
+const TAILS = 9;
+/** Where every click converted, hardly any doubt is left. */
+const LEAST = 1e-6;
+
+/** The distribution of the logarithm of a rate: weights that sum to 1, at points that are a step apart. */
+type LogRate = { first: number; step: number; weights: readonly number[]; upTo: readonly number[] };
+
+/**
+ * What is known of a keyword's rate: a Beta distribution, pulled to the rate of its group. It is held by its logarithm, whose
+ * density x^α (1 − x)^(β − 1) is smooth for every α.
+ */
+function logRateOf({ clicks, conversions }: Contender, cvr: number): LogRate {
   const converted = Math.min(conversions ?? 0, clicks!);
-  const [alpha, beta] = [converted + PULL * cvr, clicks! - converted + PULL * Math.max(0, 1 - cvr)];
-  const all = alpha + beta;
-  return {
-    ...{ alpha, beta, mean: alpha / all },
-    deviation: Math.sqrt((alpha * beta) / (all * all * (all + 1))),
-  };
+  const alpha = converted + PULL * cvr;
+  const beta = Math.max(LEAST, clicks! - converted + PULL * Math.max(0, 1 - cvr));
+  const mean = digamma(alpha) - digamma(alpha + beta);
+  const deviation = Math.sqrt(trigamma(alpha) - trigamma(alpha + beta));
+  const first = mean - TAILS * deviation;
+  const step = (Math.min(0, mean + TAILS * deviation) - first) / POINTS;
+  const heights = Array.from({ length: POINTS }, (_, i) => {
+    const log = first + (i + 0.5) * step;
+    return alpha * log + (beta - 1) * Math.log(-Math.expm1(log));
+  });
+  const top = Math.max(...heights);
+  const raw = heights.map((height) => Math.exp(height - top));
+  const all = raw.reduce((sum, weight) => sum + weight, 0);
+  const weights = raw.map((weight) => weight / all);
+  let below = 0;
+  const upTo = [0, ...weights.map((weight) => (below += weight))];
+  return { first: first + step / 2, step, weights, upTo };
+}
+
+/** The share of a distribution that lies above a logarithm, straight between its points. */
+function shareAbove({ first, step, upTo }: LogRate, log: number): number {
+  const at = Math.min(POINTS, Math.max(0, (log - first) / step + 0.5));
+  const before = Math.min(POINTS - 1, Math.floor(at));
+  return 1 - (upTo[before]! + (at - before) * (upTo[before + 1]! - upTo[before]!));
 }
