@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import {
   cleanPlacement,
   compileAccountGate,
+  compileDuplicates,
   covers,
   findCommonSets,
   productCodeTest,
@@ -48,6 +49,34 @@ describe('the demo', () => {
     expect(other!.structure).toEqual(web!.structure);
     expect(other!.queries).not.toEqual(web!.queries);
     expect(other!.queries.length / web!.queries.length).toBeCloseTo(1, 1);
+  });
+
+  test('keywords stand twice where that was planted and nowhere else; the doubles of the north are deliberate', () => {
+    const { campaigns, adGroups, keywords } = web!.structure;
+    const { groups, splits } = compileDuplicates({
+      today: '2026-11-22',
+      campaigns: campaigns.map((campaign) => ({
+        ...campaign,
+        adGroups: adGroups
+          .filter(({ campaignId }) => campaignId === campaign.id)
+          .map(({ id, status }) => ({
+            ...{ id, status },
+            keywords: keywords.flatMap(({ match, ...one }) =>
+              one.adGroupId === id && match !== 'automatic' ? { ...one, match } : [],
+            ),
+          })),
+      })),
+    }).find({ wordOrder: 'same', matchType: 'same', reach: 'all' });
+    const keyword = new Map(keywords.map((one) => [one.id, one]));
+    const said = groups.map(([id]) => `${keyword.get(id!)!.text} ${keyword.get(id!)!.match}`);
+    expect(said.sort()).toEqual([
+      'bee hive broad',
+      'brood box phrase',
+      'hive bars phrase',
+      'kids bee suit phrase',
+    ]);
+    expect(splits.length).toBeGreaterThan(10);
+    for (const { by } of splits) expect(by).toEqual(['location']);
   });
 
   test('a text means what is near it, and nothing twice', () => {

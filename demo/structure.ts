@@ -146,6 +146,8 @@ export function buildWebSearch(draw: Draw, today: string): Builder {
     addCampaign(builder, id, line.campaign, {
       sharedBudget: line.budget,
       budgetMicros: line.campaign.startsWith('Brand') ? 20_000_000 : 80_000_000,
+      // The north has a campaign of its own.
+      location: i === 0 ? ['GB-SOUTH', 'GB-WEST'] : [],
     });
     for (const product of line.products) addKeywordsOf(builder, addAdGroup(builder, id, line, product), draw);
   }

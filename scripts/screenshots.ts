@@ -88,10 +88,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByTestId('held-back').waitFor({ timeout: 60_000 });
   },
   'sift-plot': showPlot,
-  async 'sift-marketplace'(page) {
-    await page.goto('/larkfell-market/sift');
-    await chooseLastWord(page);
-  },
   async 'words-at-fault'(page) {
     await page.goto(`${WEB}/sift`);
     await page.locator('[data-ngram="0"]').click();
@@ -147,6 +143,10 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   async untangle(page) {
     await page.goto(`${WEB}/untangle`);
     await page.getByRole('region', { name: 'Mends' }).getByText('proposed').waitFor();
+  },
+  async 'untangle-twice'(page) {
+    await page.goto(`${WEB}/untangle?shown=twice`);
+    await page.getByRole('region', { name: 'In hand' }).getByText('Takes over').waitFor();
   },
   async 'gate-check'(page) {
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);

@@ -24,6 +24,8 @@ const ServerSchema = v.strictObject({
   expectedMicros: v.nullable(v.number()),
   /** match types of the keyword that says the term word for word there */
   saidAs: v.array(MatchSchema),
+  /** ad groups among them whose campaigns it never meets (rules 5.3): nothing has to be stopped there */
+  apartFrom: v.array(v.string()),
 });
 export type Server = v.InferOutput<typeof ServerSchema>;
 

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { expectAccessible, watchErrors } from '../support/page';
 
-/** Untangle, by keyboard alone: a conflict is mended by what is proposed, another one is left. */
+/** Untangle, by keyboard alone: a journey for each kind of knot. */
 const ACCOUNT = '/larkfell-web';
 const grid = (page: Page, name = 'Conflicts') => page.getByRole('grid', { name });
 const inHand = (page: Page) => page.getByRole('region', { name: 'In hand' });
@@ -43,6 +43,77 @@ test('planted conflicts are found; one is mended, taken back, left and taken up 
   await expect.poll(() => counted(page, /Left/)).toBe(0);
   await page.goto(`${ACCOUNT}/ledger`);
   await expect(page.getByText(/^Leave “/).first()).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('what is needless goes together, and comes back', async ({ page }) => {
+  await page.goto(`${ACCOUNT}/untangle?shown=needless`);
+  await expect(
+    grid(page, 'Needless')
+      .getByRole('row', { name: /sewing pattern/ })
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByText(/no gate answers otherwise/)).toBeVisible();
+  const before = await counted(page, /Needless/);
+  await page
+    .getByRole('button', { name: /^Remove/ })
+    .first()
+    .click();
+  await expect.poll(() => counted(page, /Needless/)).toBeLessThan(before);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Needless/)).toBe(before);
+});
+
+test('keywords that stand twice: another one stays, the others are paused, a sheet reads back', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto(`${ACCOUNT}/untangle?shown=twice`);
+  for (const planted of [/^Mark bee hive /, /^Mark hive bars /, /^Mark brood box /, /^Mark kids bee suit /])
+    await expect(grid(page, 'Twice').getByRole('row', { name: planted }).first()).toBeVisible();
+  await expect(inHand(page)).toContainText('Takes over');
+  await expectAccessible(page);
+  const before = await counted(page, /Twice/);
+  await grid(page, 'Twice').focus();
+  await page.keyboard.press('2');
+  await expect(inHand(page)).toContainText('Suggested was');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => counted(page, /Twice/)).toBe(before - 1);
+  await expect(page.getByText(/1 more is ended by the tray/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Twice/)).toBe(before);
+
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'XLSX', exact: true }).click(),
+  ]);
+  await page.getByLabel('Sheet of duplicates').setInputFiles(await download.path());
+  await expect(page.getByRole('dialog')).toContainText(/to be paused or removed/);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: /^Put \d/ }).click();
+  await expect.poll(() => counted(page, /Twice/)).toBeLessThan(before);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Twice/)).toBe(before);
+  expect(errors).toEqual([]);
+});
+
+test('a term that several serve is left to one, and is served by several again after the undo', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto(`${ACCOUNT}/untangle?shown=several`);
+  const name = 'Served by several';
+  await expect(inHand(page)).toContainText('Is left to');
+  await expectAccessible(page);
+  const before = await counted(page, /Served by several/);
+  await grid(page, name).focus();
+  await page.keyboard.press('m');
+  await expect(inHand(page)).toContainText(/negative/);
+  await page.keyboard.press('m');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => counted(page, /Served by several/)).toBe(before - 1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Served by several/)).toBe(before);
   expect(errors).toEqual([]);
 });
 

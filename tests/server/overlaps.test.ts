@@ -62,9 +62,28 @@ describe('search terms that several ad groups serve', () => {
 
   test('are told between campaigns, and from so many clicks on, where that is asked', async () => {
     const between = await view({ between: 'campaigns' });
+    expect(between.lines.length).toBeGreaterThan(0);
     for (const { servers } of between.lines)
       expect(new Set(servers.map(({ campaign }) => campaign)).size).toBeGreaterThan(1);
     expect((await view({ clicks: '100000' })).count).toBe(0);
+  });
+});
+
+describe('campaigns that never meet', () => {
+  const cut = async (location: string[], name: string) => {
+    await world.db('campaign').where({ name }).update({ location });
+    await world.db('account').increment({ decision_version: 1, standing_version: 1 });
+  };
+
+  test('share no query, and lose none to each other', async () => {
+    await cut(['GB-N'], 'Hives');
+    await cut(['GB-S'], 'Courses');
+    const { lines } = await view();
+    for (const { servers } of lines) expect(servers.map(({ campaign }) => campaign)).not.toContain('Courses');
+    expect((await view({ between: 'campaigns' })).lines).toEqual([]);
+    await cut([], 'Hives');
+    await cut([], 'Courses');
+    expect((await view({ between: 'campaigns' })).lines.length).toBeGreaterThan(0);
   });
 });
 

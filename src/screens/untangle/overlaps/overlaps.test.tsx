@@ -8,7 +8,7 @@ const none = { count: 0, first: [] };
 const aServer = (over: Partial<Server> = {}): Server => ({
   ...{ adGroupId: '1', campaignId: '1', adGroup: 'Starter', campaign: 'Hives' },
   ...{ clicks: 30, costMicros: 12_000_000, conversions: 2, valueMicros: 0 },
-  ...{ expectedMicros: 7_000_000, saidAs: ['exact'] },
+  ...{ expectedMicros: 7_000_000, saidAs: ['exact'], apartFrom: [] },
   ...over,
 });
 const stands = aServer({
@@ -79,10 +79,7 @@ describe('terms that several serve', () => {
     expect(row.textContent).toContain('5.50');
     expect(screen.getByText(/11\.00 was spent where they should not be, in 30 days/)).toBeDefined();
     const servers = within(screen.getByRole('region', { name: 'Who keeps it' }));
-    expect(servers.getByRole('radio', { name: /Hives · Starter has it as/ })).toHaveProperty(
-      'checked',
-      true,
-    );
+    expect(servers.getByRole('radio', { name: /Hives · Starter has it as/ })).toHaveProperty('checked', true);
     await waitFor(() => expect(inHand().textContent).toContain('No other term that was served is touched.'));
     expect(inHand().textContent).toContain('Is left to Hives · Starter, sure to 88');
     expect(inHand().textContent).toContain('It is protected, and stays open here');

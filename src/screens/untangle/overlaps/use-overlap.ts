@@ -97,7 +97,8 @@ function reasonOf(term: string, { campaign, adGroup }: Server) {
 /** Exact negatives touch nothing but the term, so many terms can go at once. */
 function exactElsewhere({ term, servers }: OverlapLine, at: number) {
   const keeps = servers[at]!;
-  const way = seatAlone(term, keeps, servers).find(
+  const others = servers.filter(({ adGroupId }) => !keeps.apartFrom.includes(adGroupId));
+  const way = seatAlone(term, keeps, others).find(
     (one) => one.match === 'exact' && one.where === 'ad groups',
   );
   const reason = reasonOf(term, keeps);

@@ -1,4 +1,5 @@
 import {
+  campaignsOverlap,
   certaintyOfSurvivor,
   daysBetween,
   describeChange,
@@ -59,7 +60,7 @@ const findOverlaps = derivedByKey(
     const found: Overlap[] = [];
     for (let t = 0; t < terms.count; t++) {
       if (served.rowStarts[t + 1]! - served.rowStarts[t]! < 2 || kindAt(terms, t) !== 'query') continue;
-      const serving = servingOf(open, t);
+      const serving = meetingAmong(open, servingOf(open, t));
       const places = serving.map(({ adGroup }) => {
         const { id, campaignId } = served.adGroups[adGroup]!;
         return between === 'campaigns' ? campaignId : id;
@@ -90,6 +91,16 @@ function servingOf({ snapshot, draft }: Open, t: number): Serving[] {
     .filter(({ figures }) => (figures.clicks ?? 0) > 0);
 }
 
+/** Those that compete with another one: campaigns that never meet share no query (rules 5.3). */
+function meetingAmong({ snapshot }: Open, serving: readonly Serving[]): Serving[] {
+  return serving.filter((one) => serving.some((other) => other !== one && doMeet(snapshot, one, other)));
+}
+
+function doMeet({ campaign, served }: Snapshot, one: Serving, other: Serving): boolean {
+  const [a, b] = [one, other].map(({ adGroup }) => campaign.get(served.adGroups[adGroup]!.campaignId)!);
+  return a === b || campaignsOverlap(a!.segments, b!.segments);
+}
+
 /** The one that should have the term first: by what a conversion is expected to cost (rules 5.4). */
 function rank(serving: readonly Serving[], cvr: number | null): Omit<Overlap, 't'> {
   const contenders = serving.map(({ adGroup, figures: { clicks, costMicros, conversions } }) => ({
@@ -110,7 +121,8 @@ function lineOf({ snapshot }: Open, { t, serving, sure }: Overlap): OverlapLine 
   return {
     term: text,
     sure,
-    servers: serving.map(({ adGroup, figures, expectedMicros }): Server => {
+    servers: serving.map((one): Server => {
+      const { adGroup, figures, expectedMicros } = one;
       const { id, campaignId } = snapshot.served.adGroups[adGroup]!;
       return {
         ...{ adGroupId: id, campaignId, adGroup: snapshot.adGroup.get(id)?.name ?? '' },
@@ -118,6 +130,9 @@ function lineOf({ snapshot }: Open, { t, serving, sure }: Overlap): OverlapLine 
         ...{ clicks: figures.clicks ?? 0, costMicros: figures.costMicros ?? 0 },
         ...{ conversions: figures.conversions ?? 0, valueMicros: figures.valueMicros ?? 0 },
         expectedMicros,
+        apartFrom: serving.flatMap((other) =>
+          doMeet(snapshot, one, other) ? [] : snapshot.served.adGroups[other.adGroup]!.id,
+        ),
         saidAs: saidAs(snapshot).get(`${id} ${text}`) ?? [],
       };
     }),
@@ -146,32 +161,36 @@ export async function viewSeatings(
   const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
   const t = findTerm(open.snapshot, term);
   const serving = t === undefined ? [] : servingOf(open, t);
-  const seats = serving.map(({ adGroup }) => {
-    const { id, campaignId } = open.snapshot.served.adGroups[adGroup]!;
+  const { adGroups } = open.snapshot.served;
+  const keeper = serving.find(({ adGroup }) => adGroups[adGroup]!.id === keeps);
+  if (!keeper) throw new Refusal(`“${term}” is not served there any more. Look again.`, 404);
+  const seatOf = ({ adGroup }: Serving) => {
+    const { id, campaignId } = adGroups[adGroup]!;
     return { adGroupId: id, campaignId };
-  });
-  const seat = seats.find(({ adGroupId }) => adGroupId === keeps);
-  if (!seat) throw new Refusal(`“${term}” is not served there any more. Look again.`, 404);
+  };
+  const others = serving.filter((one) => one !== keeper && doMeet(open.snapshot, keeper, one));
   return {
     ...{ term, keeps, isProtected: protectedBy(open, [{ text: term, match: 'exact' }]).length > 0 },
-    ways: seatAlone(term, seat, seats).map(({ where, match, changes }): SeatingLine => {
-      const stopped = effectOfDraft(open.draft.gate, changes).stopped;
-      const own = stopped.filter((r) => open.snapshot.rows.termOf[r] === t);
-      const others = stopped.filter((r) => open.snapshot.rows.termOf[r] !== t);
-      const { terms, rows } = open.snapshot;
-      const alsoStops = [...new Set(others.map((r) => keyAt(terms, rows.termOf[r]!)))];
-      const touched = changes.flatMap((change) =>
-        keywordsStoppedBy(open, change)
-          .filter(({ keyword }) => open.draft.gate.isWithin(change.place, keyword.adGroup))
-          .map(({ keyword }) => `${keyword.text} (${keyword.match})`),
-      );
-      return {
-        ...{ where, match, stops: weighRows(open.snapshot, own), also: weighRows(open.snapshot, others) },
-        changes: changes.map((change) => ({ change, said: describeChange(change, open.names) })),
-        alsoStops: few(alsoStops),
-        keywords: few([...new Set(touched)]),
-        hits: few(protectedBy(open, changes).filter((text) => normalise(text) !== normalise(term))),
-      };
-    }),
+    ways: seatAlone(term, seatOf(keeper), others.map(seatOf)).map(
+      ({ where, match, changes }): SeatingLine => {
+        const stopped = effectOfDraft(open.draft.gate, changes).stopped;
+        const own = stopped.filter((r) => open.snapshot.rows.termOf[r] === t);
+        const others = stopped.filter((r) => open.snapshot.rows.termOf[r] !== t);
+        const { terms, rows } = open.snapshot;
+        const alsoStops = [...new Set(others.map((r) => keyAt(terms, rows.termOf[r]!)))];
+        const touched = changes.flatMap((change) =>
+          keywordsStoppedBy(open, change)
+            .filter(({ keyword }) => open.draft.gate.isWithin(change.place, keyword.adGroup))
+            .map(({ keyword }) => `${keyword.text} (${keyword.match})`),
+        );
+        return {
+          ...{ where, match, stops: weighRows(open.snapshot, own), also: weighRows(open.snapshot, others) },
+          changes: changes.map((change) => ({ change, said: describeChange(change, open.names) })),
+          alsoStops: few(alsoStops),
+          keywords: few([...new Set(touched)]),
+          hits: few(protectedBy(open, changes).filter((text) => normalise(text) !== normalise(term))),
+        };
+      },
+    ),
   };
 }
