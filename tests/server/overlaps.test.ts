@@ -72,7 +72,7 @@ describe('search terms that several ad groups serve', () => {
 describe('campaigns that never meet', () => {
   const cut = async (location: string[], name: string) => {
     await world.db('campaign').where({ name }).update({ location });
-    await world.db('account').increment({ decision_version: 1, standing_version: 1 });
+    await world.db('account').increment({ data_version: 1 });
   };
 
   test('share no query, and lose none to each other', async () => {

@@ -56,7 +56,7 @@ export function useOverlapColumns(): readonly Column<OverlapLine>[] {
         cell: (line) => money(sums(line).costMicros ?? 0),
       },
       {
-        ...{ id: 'elsewhere', name: 'cost elsewhere', px: 96, isSortable: true },
+        ...{ id: 'elsewhere', name: 'cost elsewhere', px: 116, isSortable: true },
         explains: 'What it cost in all places but the one that should have it.',
         value: (line) => units(elsewhere(line)),
         cell: (line) => money(elsewhere(line)),

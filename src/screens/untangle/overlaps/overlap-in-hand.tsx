@@ -94,8 +94,8 @@ function Effect({ way: { changes, stops, also, alsoStops, keywords, hits } }: { 
   return (
     <>
       <p className="mt-1.5 text-table">
-        {counted(changes.length, 'negative')}: stops it there, where it had{' '}
-        {counted(stops.clicks ?? 0, 'click')}, {money(stops.costMicros ?? 0)} and {conversionsOf(stops)}.
+        {counted(changes.length, 'negative')} {changes.length === 1 ? 'stops' : 'stop'} it elsewhere, where it
+        had {counted(stops.clicks ?? 0, 'click')}, {money(stops.costMicros ?? 0)} and {conversionsOf(stops)}.
       </p>
       {alsoStops.count === 0 ? (
         <p className="text-table text-soft">No other term that was served is touched.</p>
