@@ -184,6 +184,8 @@ export const OpenCountsSchema = v.strictObject({
   sift: v.number(),
   /** what others changed on the platform */
   lists: v.number(),
+  /** conflicts that are neither meant so nor left */
+  untangle: v.number(),
   /** changes that were sent or handed over, and were not read back yet */
   ledger: v.number(),
   /** 1 while there is no target: nothing is told of terms that miss it */

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { addAccount, shortName } from '@/server/use-cases/account/add-account';
 import { countOpen } from '@/server/use-cases/account/count-open';
+import { viewConflicts } from '@/server/use-cases/untangle/view-conflicts';
 import { changeSettings, retireAccount } from '@/server/use-cases/account/change-settings';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
 import { addPerson, retirePerson } from '@/server/use-cases/account/people';
@@ -295,6 +296,7 @@ test('what is open is counted for each screen', async () => {
   expect(await countOpen(world.deps, world.slug)).toEqual({
     ...{ intake: before.intake + 1, sift: sure.total, lists: before.lists },
     ...{ ledger: 0, account: 0 },
+    untangle: (await viewConflicts(world.deps, world.slug, { shown: 'open' })).counts.open,
   });
   await changeSettings(world.deps, world.slug, world.personId, { target: '' });
   expect((await countOpen(world.deps, world.slug)).account).toBe(1);

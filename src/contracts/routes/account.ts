@@ -20,7 +20,11 @@ import { PARTS, routesOf, SIFTING } from './route';
 export const accountRoutes = routesOf({
   'POST /accounts': { role: 'own', body: NewAccountSchema, answer: AddedAccountSchema },
   'GET pulse': { role: 'look', answer: PulseAnswerSchema },
-  'GET open': { role: 'look', answer: OpenCountsSchema, from: [...SIFTING, 'files', 'elsewhere', 'ledger'] },
+  'GET open': {
+    role: 'look',
+    answer: OpenCountsSchema,
+    from: [...SIFTING, 'files', 'elsewhere', 'knots', 'ledger'],
+  },
   'GET summary': {
     ...{ role: 'look', query: DaysQuerySchema, answer: AccountSummarySchema },
     from: ['facts', 'settings'],

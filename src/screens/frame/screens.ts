@@ -16,7 +16,7 @@ export const SCREENS = [
   { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
   { path: 'research', name: 'Research', icon: Lightbulb, open: null },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
-  { path: 'untangle', name: 'Untangle', icon: Spline, open: null },
+  { path: 'untangle', name: 'Untangle', icon: Spline, open: 'conflicts' },
   { path: 'ledger', name: 'Ledger', icon: BookText, open: 'changes not read back yet' },
   { path: 'account', name: 'Account', icon: SlidersHorizontal, open: 'setting to make: the target' },
 ] as const;

@@ -22,16 +22,8 @@ export async function viewConflicts(
   slug: string,
   { shown, days }: { shown: ConflictsShown; days?: Days | undefined },
 ): Promise<ConflictsView> {
-  const account = await requireAccount(deps, slug);
-  const open = await openWorkbench(deps, account, days);
-  const found = await findConflicts(deps, open);
-  const standing = found.filter((conflict) => !isMended(open, conflict));
-  const leftOf = await leftKnotsOf(deps, open);
-  const groups: Record<ConflictsShown, FoundConflict[]> = { open: [], meant: [], left: [] };
-  for (const conflict of standing) {
-    if (conflict.seat) groups.meant.push(conflict);
-    else groups[leftOf(conflict) ? 'left' : 'open'].push(conflict);
-  }
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
+  const { found, standing, groups, leftOf } = await sortConflicts(deps, open);
   const known = groups.open.flatMap(({ lost }) => lost ?? []);
   return {
     days: daysBetween(open.snapshot.window.from, open.snapshot.window.to) + 1,
@@ -48,6 +40,25 @@ export async function viewConflicts(
       .slice(0, MOST_LINES)
       .map((conflict) => lineOf(open, conflict, leftOf(conflict))),
   };
+}
+
+/** How many conflicts wait for somebody, by the account's own days. */
+export async function countConflicts(deps: Deps, slug: string): Promise<number> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  return (await sortConflicts(deps, open)).groups.open.length;
+}
+
+/** Conflicts by whether the tray mends them, and the others by pile. */
+async function sortConflicts(deps: Deps, open: Open) {
+  const found = await findConflicts(deps, open);
+  const standing = found.filter((conflict) => !isMended(open, conflict));
+  const leftOf = await leftKnotsOf(deps, open);
+  const groups: Record<ConflictsShown, FoundConflict[]> = { open: [], meant: [], left: [] };
+  for (const conflict of standing) {
+    if (conflict.seat) groups.meant.push(conflict);
+    else groups[leftOf(conflict) ? 'left' : 'open'].push(conflict);
+  }
+  return { found, standing, groups, leftOf };
 }
 
 /** What is known to cost before what is not; of equals the worse. */
