@@ -8,6 +8,7 @@ import {
   fewOf,
   NegativeInPlaceSchema,
   NegativeTextSchema,
+  WeightSchema,
 } from './common';
 
 /** The knots of an account, and the mends of one. */
@@ -117,6 +118,19 @@ export const NeedlessViewSchema = v.strictObject({
   }),
 });
 export type NeedlessView = v.InferOutput<typeof NeedlessViewSchema>;
+
+const MisspeltLineSchema = v.strictObject({
+  ...{ key: v.string(), negative: NegativeInPlaceSchema, meant: v.string() },
+  /** what the right one would stop there in the window, beyond what is stopped */
+  would: WeightSchema,
+  /** protected terms that it would stop */
+  hits: fewOf(v.string()),
+});
+export type MisspeltLine = v.InferOutput<typeof MisspeltLineSchema>;
+
+/** Negatives that stop nothing in any data, and are close to words that occur. */
+export const MisspeltViewSchema = v.strictObject({ lines: v.array(MisspeltLineSchema) });
+export type MisspeltView = v.InferOutput<typeof MisspeltViewSchema>;
 
 export const LeaveKnotSchema = v.strictObject({
   key: KnotKeySchema,

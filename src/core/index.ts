@@ -253,6 +253,7 @@ export {
   effectiveStatus,
   daysBeforeForce,
   findConflicts,
+  findMisspelt,
   findProtectedHits,
   findRedundant,
   findRouting,

@@ -6,6 +6,7 @@ import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/leave-knot';
 import { viewConflicts } from '@/server/use-cases/untangle/view-conflicts';
+import { viewMisspelt } from '@/server/use-cases/untangle/view-misspelt';
 import { viewNeedless } from '@/server/use-cases/untangle/view-needless';
 import { viewMends } from '@/server/use-cases/untangle/view-mends';
 import { aQuery, aSeed } from '../support/seed';
@@ -212,3 +213,18 @@ async function adGroups(): Promise<Record<string, string>> {
     .select('name', 'ad_group_id');
   return Object.fromEntries(rows.map((row) => [row.name, String(row.ad_group_id)]));
 }
+
+test('a negative that nobody writes like that is told with what was meant, and what that would stop', async () => {
+  await makeKnotted();
+  const place = { kind: 'account', id: null } as const;
+  await draft({ kind: 'add negative', text: 'moovie', match: 'phrase', place });
+  const { lines } = await viewMisspelt(world.deps, world.slug, { days: 7 });
+  expect(lines.map(({ negative, meant }) => [negative.text, meant])).toEqual([['moovie', 'movie']]);
+  expect(lines[0]!.would.terms).toBeGreaterThan(0);
+  expect(lines[0]!.hits.count).toBe(0);
+  await draft(
+    { kind: 'add negative', text: 'movie', match: 'phrase', place },
+    { kind: 'remove negative', text: 'moovie', match: 'phrase', place },
+  );
+  expect((await viewMisspelt(world.deps, world.slug, { days: 7 })).lines).toEqual([]);
+});

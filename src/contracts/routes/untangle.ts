@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { DoneSchema } from '../common';
+import { DaysQuerySchema, DoneSchema } from '../common';
 import {
   DuplicateDecisionsSchema,
   DuplicateSheetQuerySchema,
@@ -16,6 +16,7 @@ import {
   LeaveKnotSchema,
   MendsQuerySchema,
   MendsViewSchema,
+  MisspeltViewSchema,
   NeedlessViewSchema,
 } from '../untangle';
 import {
@@ -39,6 +40,10 @@ export const untangleRoutes = routesOf({
   'GET untangle/mends': { role: 'look', query: MendsQuerySchema, answer: MendsViewSchema, from: SIFTING },
   /** negatives that others make needless, as the tray leaves the account */
   'GET untangle/needless': { role: 'look', answer: NeedlessViewSchema, from: STOPPING },
+  /** negatives that stop nothing, and were meant to say something else */
+  'GET untangle/misspelt': {
+    ...{ role: 'look', query: DaysQuerySchema, answer: MisspeltViewSchema, from: SIFTING },
+  },
   /** keywords that compete with each other, as the tray leaves the account */
   'GET untangle/duplicates': {
     ...{ role: 'look', query: DuplicatesQuerySchema, answer: DuplicatesViewSchema, from: STOPPING },

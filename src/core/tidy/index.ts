@@ -11,6 +11,7 @@ export {
   type Segment,
   type Status,
 } from './duplicates';
+export { findMisspelt } from './misspelt';
 export { findProtectedHits, type ProtectedHit } from './protected';
 export { proveNeedless, type Proof } from './proof';
 export { compileReach, type Reach } from './reach';

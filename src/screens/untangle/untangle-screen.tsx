@@ -11,6 +11,7 @@ import { TabbedView } from '@/ui/tabs';
 import { ConflictsView } from './conflicts/conflicts-view';
 import { DuplicatesView } from './duplicates/duplicates-view';
 import { useDuplicates } from './duplicates/use-duplicates';
+import { MisspeltView } from './needless/misspelt-view';
 import { NeedlessView } from './needless/needless-view';
 import { OverlapsView } from './overlaps/overlaps-view';
 import { useOverlaps } from './overlaps/use-overlap';
@@ -19,6 +20,7 @@ import { SHOWN, useUntangleUrl, type Shown } from './untangle-url';
 const NAMES: Record<Shown, string> = {
   open: 'Conflicts',
   needless: 'Needless',
+  misspelt: 'Misspelt',
   twice: 'Twice',
   several: 'Served by several',
   meant: 'Meant so',
@@ -40,16 +42,21 @@ export function UntangleScreen() {
     placeholderData: keepPreviousData,
   });
   const needless = useQuery({ ...query('GET untangle/needless'), placeholderData: keepPreviousData });
+  const misspelt = useQuery({
+    ...query('GET untangle/misspelt', { query: inDays(days) }),
+    placeholderData: keepPreviousData,
+  });
   const twice = useDuplicates();
   const several = useOverlaps();
   const counts: Record<Shown, number | undefined> = {
     ...{ open: view?.counts.open, meant: view?.counts.meant, left: view?.counts.left },
     needless: needless.data?.lines.length,
+    misspelt: misspelt.data?.lines.length,
     twice: twice.data?.rungs[alike],
     several: several.data?.count,
   };
-  const failure = { needless, twice, several, open: { error }, meant: { error }, left: { error } }[shown]
-    .error;
+  const piles = { open: { error }, meant: { error }, left: { error } };
+  const failure = { ...piles, needless, misspelt, twice, several }[shown].error;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -76,6 +83,8 @@ export function UntangleScreen() {
           <ErrorText error={failure} isWhole />
         ) : shown === 'needless' ? (
           <NeedlessView view={needless.data} />
+        ) : shown === 'misspelt' ? (
+          <MisspeltView view={misspelt.data} />
         ) : shown === 'twice' ? (
           <DuplicatesView view={twice.data} isStale={twice.isPlaceholderData} />
         ) : shown === 'several' ? (

@@ -5,9 +5,17 @@ import { NEARNESS, OTHER_STATUSES, RUNGS } from '@/contracts/duplicates';
 import type { ConflictsShown } from '@/contracts/untangle';
 
 /** A pile of conflicts, or another kind of knot. */
-export type Shown = ConflictsShown | 'needless' | 'twice' | 'several';
+export type Shown = ConflictsShown | 'needless' | 'misspelt' | 'twice' | 'several';
 /** as they stand side by side */
-export const SHOWN = ['open', 'needless', 'twice', 'several', 'meant', 'left'] as const satisfies Shown[];
+export const SHOWN = [
+  'open',
+  'needless',
+  'misspelt',
+  'twice',
+  'several',
+  'meant',
+  'left',
+] as const satisfies Shown[];
 
 const PARSERS = {
   shown: parseAsStringLiteral(SHOWN).withDefault('open'),

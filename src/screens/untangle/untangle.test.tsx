@@ -1,7 +1,13 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Change } from '@/core';
-import type { ConflictLine, ConflictsView, MendsView, NeedlessView } from '@/contracts/untangle';
+import type {
+  ConflictLine,
+  ConflictsView,
+  MendsView,
+  MisspeltView,
+  NeedlessView,
+} from '@/contracts/untangle';
 import { Decline, show, type Answers } from '../testing/screen';
 import { UntangleScreen } from './untangle-screen';
 
@@ -207,5 +213,49 @@ describe('what is needless', () => {
     await user.click(screen.getByRole('button', { name: 'Remove the one that lasts' }));
     await waitFor(() => expect(asked('POST tray')).toHaveLength(2));
     expect(asked('POST tray')[1]!.body).toMatchObject({ changes: [{ change: { text: 'bee jobs' } }] });
+  });
+});
+
+describe('what is misspelt', () => {
+  const aLine = (over: Partial<MisspeltView['lines'][number]> = {}): MisspeltView['lines'][number] => ({
+    ...{ key: 'documentry', meant: 'documentary', hits: none },
+    negative: { text: 'documentry', match: 'phrase', place, placeName: 'list Free' },
+    would: { terms: 3, clicks: 9, costMicros: 4_500_000, conversions: 0, valueMicros: 0, impressions: 40 },
+    ...over,
+  });
+
+  test('says what was meant and what that would stop; it is put right, or removed', async () => {
+    const { user, asked } = showUntangle(
+      { 'GET untangle/misspelt': { lines: [aLine()] } },
+      '?shown=misspelt',
+    );
+    await waitFor(() =>
+      expect(inHand().textContent).toContain('“documentary” would stop 3 terms there: 9 clicks, 4.50'),
+    );
+    (await screen.findByRole('grid', { name: 'Misspelt' })).focus();
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    expect(asked('POST tray')[0]!.body).toMatchObject({
+      changes: [
+        { change: { kind: 'add negative', text: 'documentary', match: 'phrase', place } },
+        { change: { kind: 'remove negative', text: 'documentry', match: 'phrase', place } },
+      ],
+    });
+    await user.keyboard('r');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(2));
+  });
+
+  test('what would stop a protected term can only be removed', async () => {
+    const hits = { count: 4, first: ['bee documentary'] };
+    const { user, asked } = showUntangle(
+      { 'GET untangle/misspelt': { lines: [aLine({ hits })] } },
+      '?shown=misspelt',
+    );
+    await waitFor(() => expect(inHand().textContent).toContain('It would stop 4 protected terms'));
+    expect(screen.getByRole('button', { name: /Put it right/ })).toHaveProperty('disabled', true);
+    (await screen.findByRole('grid', { name: 'Misspelt' })).focus();
+    await user.keyboard('{Enter}r');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    expect(asked('POST tray')[0]!.body).toMatchObject({ changes: [{ change: { kind: 'remove negative' } }] });
   });
 });

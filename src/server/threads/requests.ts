@@ -60,6 +60,7 @@ import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-
 import { leaveKnot } from '../use-cases/untangle/leave-knot';
 import { viewConflicts } from '../use-cases/untangle/view-conflicts';
 import { viewMends } from '../use-cases/untangle/view-mends';
+import { viewMisspelt } from '../use-cases/untangle/view-misspelt';
 import { viewNeedless } from '../use-cases/untangle/view-needless';
 import { warmUp } from '../use-cases/warm-up';
 import { weighChoice } from '../use-cases/sift/weigh-choice';
@@ -112,7 +113,7 @@ export const REQUESTS = {
       viewLocations,
       checkKeywords,
     },
-    ...{ viewConflicts, viewMends, viewNeedless },
+    ...{ viewConflicts, viewMends, viewNeedless, viewMisspelt },
     ...{ viewOverlaps, viewSeatings },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
     findCodes,

@@ -1,0 +1,150 @@
+'use client';
+
+import { useState } from 'react';
+import { counted } from '@/core';
+import type { MisspeltLine, MisspeltView as View } from '@/contracts/untangle';
+import { InHand } from '@/screens/frame/in-hand';
+import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { useMoney, useUnits } from '@/screens/frame/money';
+import { useTrayActions } from '@/screens/tray/use-tray';
+import { Button, Key } from '@/ui/button';
+import { conversionsOf, formatCount } from '@/ui/format';
+import { MatchChip } from '@/ui/match-chip';
+import type { Column } from '@/ui/table/column';
+import { DataTable } from '@/ui/table/data-table';
+import { inMemory, useLayout } from '@/ui/table/use-layout';
+
+const NO_LINES: MisspeltLine[] = [];
+
+/** Negatives that stop nothing, since nobody writes their words like that; each with what was meant. */
+export function MisspeltView({ view }: { view: View | undefined }) {
+  const { draft } = useTrayActions();
+  const [single] = useSingleKeys();
+  const [cursor, setCursor] = useState(0);
+  const [sort, setSort] = useState({ by: 'cost', isDown: true });
+  const lines = view?.lines ?? NO_LINES;
+  const columns = useColumns();
+  const layout = useLayout('misspelt', columns, lines, sort);
+  const table = inMemory(layout);
+  const at = Math.min(cursor, Math.max(0, lines.length - 1));
+  const line = table.rowAt(at);
+  const canMend = line !== undefined && line.hits.count === 0;
+
+  async function mend() {
+    if (!line || !canMend) return;
+    const { text, match, place } = line.negative;
+    const why = `misspelt: “${text}” stops nothing, “${line.meant}” was meant`;
+    await draft(
+      [
+        { change: { kind: 'add negative', text: line.meant, match, place }, why },
+        { change: { kind: 'remove negative', text, match, place }, why },
+      ],
+      { said: `“${line.meant}” in the place of “${text}”` },
+    );
+  }
+
+  async function remove() {
+    if (!line) return;
+    const { text, match, place } = line.negative;
+    const why = 'misspelt: it stops nothing in any data';
+    await draft([{ change: { kind: 'remove negative', text, match, place }, why }]);
+  }
+
+  return (
+    <>
+      <DataTable
+        id="misspelt"
+        label="Misspelt"
+        {...table}
+        cursor={at}
+        onCursor={setCursor}
+        sort={sort}
+        onSort={setSort}
+        onKey={(event) => {
+          if (event.key === 'Enter') void mend();
+          else if (single && event.key === 'r' && !event.ctrlKey && !event.metaKey) void remove();
+          else return false;
+          return true;
+        }}
+        saveAs="misspelt negatives"
+        keysHelp="Arrows move; Enter puts the right word in its place, r removes it."
+        empty={view && <p>Every negative is written as somebody writes it, or is near to nothing.</p>}
+      />
+      {line && (
+        <InHand
+          title={`${line.negative.text} → ${line.meant}`}
+          actions={
+            <div className="flex flex-wrap gap-1.5">
+              <Button tone="main" disabled={!canMend} onClick={() => void mend()}>
+                Put it right <Key>↵</Key>
+              </Button>
+              <Button onClick={() => void remove()}>
+                Remove it <Key>r</Key>
+              </Button>
+            </div>
+          }
+        >
+          <Told line={line} />
+        </InHand>
+      )}
+    </>
+  );
+}
+
+/** What it stops, and what the word that was meant would stop. */
+function Told({ line: { negative, meant, would, hits } }: { line: MisspeltLine }) {
+  const money = useMoney();
+  return (
+    <>
+      <p className="mt-1 text-table">
+        Stops nothing in {negative.placeName}, in any data there is.
+        {would.terms === 0
+          ? ` “${meant}” would stop nothing there in these days, either.`
+          : ` “${meant}” would stop ${counted(would.terms, 'term')} there: ${counted(would.clicks ?? 0, 'click')}, ${money(would.costMicros ?? 0)}, ${conversionsOf(would)}.`}
+      </p>
+      {hits.count > 0 && (
+        <p className="mt-1 text-table text-rust">
+          It would stop {counted(hits.count, 'protected term')}:{' '}
+          {hits.first.map((text) => `“${text}”`).join(', ')}
+          {hits.count > hits.first.length ? ' …' : '.'} Remove it instead.
+        </p>
+      )}
+    </>
+  );
+}
+
+function useColumns(): readonly Column<MisspeltLine>[] {
+  const money = useMoney();
+  const units = useUnits();
+  return [
+    {
+      ...{ id: 'negative', name: 'negative', px: 140, share: 1, isText: true, isSortable: true },
+      value: ({ negative }) => `${negative.text} (${negative.match})`,
+      cell: ({ negative }) => (
+        <>
+          <b>{negative.text}</b> <MatchChip match={negative.match} />
+        </>
+      ),
+    },
+    {
+      ...{ id: 'where', name: 'where it stands', px: 140, share: 1, isText: true, isSortable: true },
+      value: ({ negative }) => negative.placeName,
+      cell: ({ negative }) => <span className="text-soft">{negative.placeName}</span>,
+    },
+    {
+      ...{ id: 'meant', name: 'was meant', px: 140, share: 1, isText: true, isSortable: true },
+      value: ({ meant }) => meant,
+      cell: ({ meant }) => meant,
+    },
+    {
+      ...{ id: 'terms', name: 'would stop', fullName: 'terms that it would stop', px: 80, isSortable: true },
+      value: ({ would }) => would.terms,
+      cell: ({ would }) => formatCount(would.terms),
+    },
+    {
+      ...{ id: 'cost', name: 'cost', fullName: 'cost of these', px: 76, isSortable: true },
+      value: ({ would }) => units(would.costMicros),
+      cell: ({ would }) => money(would.costMicros ?? 0),
+    },
+  ];
+}
