@@ -64,6 +64,18 @@ test('what is needless goes together, and comes back', async ({ page }) => {
   await expect.poll(() => counted(page, /Needless/)).toBe(before);
 });
 
+test('a misspelt negative is put right, and is wrong again after the undo', async ({ page }) => {
+  await page.goto(`${ACCOUNT}/untangle?shown=misspelt`);
+  await expect(grid(page, 'Misspelt').getByRole('row', { name: /documentry/ })).toBeVisible();
+  await expect(inHand(page)).toContainText('documentary');
+  await expectAccessible(page);
+  await grid(page, 'Misspelt').focus();
+  await page.keyboard.press('Enter');
+  await expect.poll(() => counted(page, /Misspelt/)).toBe(0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Misspelt/)).toBe(1);
+});
+
 test('keywords that stand twice: another one stays, the others are paused, a sheet reads back', async ({
   page,
 }) => {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { counted } from '@/core';
 import type { MisspeltLine, MisspeltView as View } from '@/contracts/untangle';
 import { InHand } from '@/screens/frame/in-hand';
@@ -9,10 +9,10 @@ import { useMoney, useUnits } from '@/screens/frame/money';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatCount } from '@/ui/format';
-import { MatchChip } from '@/ui/match-chip';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { NEGATIVE_COLUMNS } from '../negative-columns';
 
 const NO_LINES: MisspeltLine[] = [];
 
@@ -116,35 +116,31 @@ function Told({ line: { negative, meant, would, hits } }: { line: MisspeltLine }
 function useColumns(): readonly Column<MisspeltLine>[] {
   const money = useMoney();
   const units = useUnits();
-  return [
-    {
-      ...{ id: 'negative', name: 'negative', px: 140, share: 1, isText: true, isSortable: true },
-      value: ({ negative }) => `${negative.text} (${negative.match})`,
-      cell: ({ negative }) => (
-        <>
-          <b>{negative.text}</b> <MatchChip match={negative.match} />
-        </>
-      ),
-    },
-    {
-      ...{ id: 'where', name: 'where it stands', px: 140, share: 1, isText: true, isSortable: true },
-      value: ({ negative }) => negative.placeName,
-      cell: ({ negative }) => <span className="text-soft">{negative.placeName}</span>,
-    },
-    {
-      ...{ id: 'meant', name: 'was meant', px: 140, share: 1, isText: true, isSortable: true },
-      value: ({ meant }) => meant,
-      cell: ({ meant }) => meant,
-    },
-    {
-      ...{ id: 'terms', name: 'would stop', fullName: 'terms that it would stop', px: 80, isSortable: true },
-      value: ({ would }) => would.terms,
-      cell: ({ would }) => formatCount(would.terms),
-    },
-    {
-      ...{ id: 'cost', name: 'cost', fullName: 'cost of these', px: 76, isSortable: true },
-      value: ({ would }) => units(would.costMicros),
-      cell: ({ would }) => money(would.costMicros ?? 0),
-    },
-  ];
+  return useMemo(
+    (): Column<MisspeltLine>[] => [
+      ...NEGATIVE_COLUMNS,
+      {
+        ...{ id: 'meant', name: 'was meant', px: 140, share: 1, isText: true, isSortable: true },
+        value: ({ meant }) => meant,
+        cell: ({ meant }) => meant,
+      },
+      {
+        ...{
+          id: 'terms',
+          name: 'would stop',
+          fullName: 'terms that it would stop',
+          px: 80,
+          isSortable: true,
+        },
+        value: ({ would }) => would.terms,
+        cell: ({ would }) => formatCount(would.terms),
+      },
+      {
+        ...{ id: 'cost', name: 'cost', fullName: 'cost of these', px: 76, isSortable: true },
+        value: ({ would }) => units(would.costMicros),
+        cell: ({ would }) => money(would.costMicros ?? 0),
+      },
+    ],
+    [money, units],
+  );
 }

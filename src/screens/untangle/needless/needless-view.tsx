@@ -12,6 +12,7 @@ import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
 import { marksByKey } from '@/ui/table/row-marks';
 import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { NEGATIVE_COLUMNS } from '../negative-columns';
 
 const NO_LINES: NeedlessLine[] = [];
 
@@ -113,20 +114,7 @@ function sayProof({ lines, twins, proof }: View): string {
 }
 
 const COLUMNS: readonly Column<NeedlessLine>[] = [
-  {
-    ...{ id: 'negative', name: 'negative', px: 150, share: 1, isText: true, isSortable: true },
-    value: ({ negative }) => `${negative.text} (${negative.match})`,
-    cell: ({ negative }) => (
-      <>
-        <b>{negative.text}</b> <MatchChip match={negative.match} />
-      </>
-    ),
-  },
-  {
-    ...{ id: 'where', name: 'where it stands', px: 140, share: 1, isText: true, isSortable: true },
-    value: ({ negative }) => negative.placeName,
-    cell: ({ negative }) => <span className="text-soft">{negative.placeName}</span>,
-  },
+  ...NEGATIVE_COLUMNS,
   {
     ...{ id: 'by', name: 'covered by', px: 150, share: 1, isText: true, isSortable: true },
     value: ({ coveredBy }) => `${coveredBy.text} (${coveredBy.match})`,
