@@ -283,7 +283,7 @@ function addFaults(builder: Builder, today: string) {
   addNegative(builder, 'porn', 'broad', account, old);
   addNegative(builder, 'porn', 'phrase', account, newer);
   // stops nothing, since nobody writes it like that
-  addNegative(builder, 'documentry', 'phrase', campaign('C11'), old);
+  addNegative(builder, 'haloween', 'phrase', campaign('C3'), old);
   // done one by one, campaign after campaign
   for (const text of ['jigsaw', 'crochet', 'stencil', 'sewing pattern', 'cross stitch'])
     for (const id of ['C1', 'C2', 'C3', 'C4', 'C5', 'C9'].slice(0, text === 'stencil' ? 5 : 6))

@@ -66,8 +66,8 @@ test('what is needless goes together, and comes back', async ({ page }) => {
 
 test('a misspelt negative is put right, and is wrong again after the undo', async ({ page }) => {
   await page.goto(`${ACCOUNT}/untangle?shown=misspelt`);
-  await expect(grid(page, 'Misspelt').getByRole('row', { name: /documentry/ })).toBeVisible();
-  await expect(inHand(page)).toContainText('documentary');
+  await expect(grid(page, 'Misspelt').getByRole('row', { name: /haloween/ })).toBeVisible();
+  await expect(inHand(page)).toContainText('halloween');
   await expectAccessible(page);
   await grid(page, 'Misspelt').focus();
   await page.keyboard.press('Enter');
