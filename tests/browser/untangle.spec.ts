@@ -50,7 +50,7 @@ test('what is needless goes together, and comes back', async ({ page }) => {
   await page.goto(`${ACCOUNT}/untangle?shown=needless`);
   await expect(
     grid(page, 'Needless')
-      .getByRole('row', { name: /sewing pattern/ })
+      .getByRole('row', { name: /song lyrics/ })
       .first(),
   ).toBeVisible();
   await expect(page.getByText(/no gate answers otherwise/)).toBeVisible();
