@@ -176,4 +176,15 @@ describe('keywords that stand twice', () => {
       expect(asked('POST tray')[0]?.body).toEqual({ changes: [{ change, why: 'untangled: sold out' }] }),
     );
   });
+
+  test('without a known bid a keyword is paused, since its removal could not be undone', async () => {
+    const [stays, goes] = aLine().keywords as [SameKeyword, SameKeyword];
+    const line = aLine({ keywords: [stays, { ...goes, bidMicros: null }] });
+    const { user, asked } = showTwice({ 'GET untangle/duplicates': aView({ lines: [line] }) });
+    (await grid()).focus();
+    expect(inHand().textContent).toContain('it is paused, not removed');
+    await user.keyboard('r');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    expect(ended(asked('POST tray'))).toEqual([{ kind: 'pause keyword', keywordId: '6' }]);
+  });
 });

@@ -45,6 +45,11 @@ export function GroupInHand({ group, marked }: { group: Group; marked: number })
           </p>
           <Reason group={group} />
           {over && <TakesOver over={over} />}
+          {line.keywords.some(({ bidMicros }, i) => i !== at && bidMicros === null) && (
+            <p className="mt-1 text-table text-soft">
+              One without a known bid can not be put back as it was: it is paused, not removed.
+            </p>
+          )}
         </>
       )}
     </InHand>

@@ -87,14 +87,15 @@ export type GroupInHand = ReturnType<typeof useGroupInHand>;
 function endOthers({ keywords }: DuplicateLine, stays: number, how: End): { change: Change; why: string }[] {
   const kept = keywords[stays]!;
   const why = `untangled: “${kept.text}” (${kept.match}) stays in ${kept.campaign} · ${kept.adGroup}`;
+  const canEnd = ({ status, bidMicros }: SameKeyword) =>
+    status === 'live' || (how === 'remove' && status !== 'removed' && bidMicros !== null);
   return keywords
-    .filter(
-      (one, i) => i !== stays && (one.status === 'live' || how === 'remove') && one.status !== 'removed',
-    )
+    .filter((one, i) => i !== stays && canEnd(one))
     .map((one) => ({ change: endOf(one, how), why }));
 }
 
+/** Without a known bid a keyword could not be put back as it was, so it is paused. */
 function endOf({ id, campaign, adGroup, text, match, bidMicros }: SameKeyword, how: End): Change {
-  if (how === 'pause') return { kind: 'pause keyword', keywordId: id };
-  return { kind: 'remove keyword', campaign, adGroup, text, match, bidMicros: bidMicros ?? 0 };
+  if (how === 'pause' || bidMicros === null) return { kind: 'pause keyword', keywordId: id };
+  return { kind: 'remove keyword', campaign, adGroup, text, match, bidMicros };
 }

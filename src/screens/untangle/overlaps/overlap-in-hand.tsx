@@ -17,7 +17,7 @@ const PLACES: Record<SeatingLine['where'], string> = {
 
 /** Who keeps the term in hand, by which negatives the others lose it, and what else these touch. */
 export function OverlapInHand({ overlap }: { overlap: InHandOf }) {
-  const { line, keeps, way, view, marked, put } = overlap;
+  const { line, keeps, way, view, marked, together, put } = overlap;
   if (!line || !keeps) {
     return (
       <InHand>
@@ -25,7 +25,7 @@ export function OverlapInHand({ overlap }: { overlap: InHandOf }) {
       </InHand>
     );
   }
-  const isClosed = marked === 0 && (!way || way.hits.count > 0);
+  const isClosed = marked > 0 ? together === 0 : !way || way.hits.count > 0;
   return (
     <InHand
       title={marked > 0 ? `${formatCount(marked)} marked` : line.term}
@@ -39,6 +39,8 @@ export function OverlapInHand({ overlap }: { overlap: InHandOf }) {
         <p className="mt-1 text-table">
           Each is left to the ad group that is suggested, by exact negatives in the others; these touch
           nothing else.
+          {together < marked &&
+            ` Passed over: ${formatCount(marked - together)}, of which another ad group has the term as its exact keyword. Decide on these one by one.`}
         </p>
       ) : (
         <>

@@ -133,4 +133,18 @@ describe('terms that several serve', () => {
     await user.click(await screen.findByRole('option', { name: 'campaigns' }));
     await waitFor(() => expect(asked('GET untangle/overlaps').at(-1)!.query.between).toBe('campaigns'));
   });
+
+  test('marked ones are passed over where a negative would shut out the exact keyword of another ad group', async () => {
+    const shut = aLine('hive box', { servers: [aServer(), { ...stands, saidAs: ['exact'] }] });
+    const { user, asked } = showSeveral({
+      'GET untangle/overlaps': aView({ lines: [aLine('bee hive kit'), shut] }),
+    });
+    (await grid()).focus();
+    await user.keyboard(' {ArrowDown} ');
+    expect(inHand().textContent).toContain('Passed over: 1, of which another ad group');
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    const { changes } = asked('POST tray')[0]!.body as { changes: { change: { text: string } }[] };
+    expect(changes.map(({ change }) => change.text)).toEqual(['bee hive kit']);
+  });
 });

@@ -50,10 +50,12 @@ export function useOverlap(line: OverlapLine | undefined, marked: readonly Overl
   const place = places.includes(where) ? where : 'ad groups';
   const way = ways.find((one) => one.match === match && one.where === place);
 
+  const together = marked.filter((one) => !shutsOut(one, one.term === line?.term ? at : 0));
+
   async function put() {
     if (marked.length > 0) {
-      const changes = marked.flatMap((one) => exactElsewhere(one, one.term === line?.term ? at : 0));
-      await draft(changes, { said: `leave ${counted(marked.length, 'term')} to one ad group each` });
+      const changes = together.flatMap((one) => exactElsewhere(one, one.term === line?.term ? at : 0));
+      await draft(changes, { said: `leave ${counted(together.length, 'term')} to one ad group each` });
     } else if (line && keeps && way && way.hits.count === 0) {
       const reason = reasonOf(line.term, keeps);
       await draft(
@@ -68,7 +70,7 @@ export function useOverlap(line: OverlapLine | undefined, marked: readonly Overl
     place: () => setWhere(place === 'ad groups' ? 'campaigns' : 'ad groups'),
   };
   return {
-    ...{ line, at, keeps, view, way, match, place, places, marked: marked.length },
+    ...{ line, at, keeps, view, way, match, place, places, marked: marked.length, together: together.length },
     ...{ put, setMatch, setWhere, error: seatings.error },
     choose: (next: number) => line && setChosen({ of: line.term, at: next }),
     onKey(event: KeyboardEvent): boolean {
@@ -93,6 +95,13 @@ function reasonOf(term: string, { campaign, adGroup }: Server) {
   const why = `untangled: “${term}” is left to ${campaign} · ${adGroup}`;
   return { why, forcedBecause: `${why}, where nothing stops it` };
 }
+
+/** Whether one of the others has the term as its exact keyword, which a negative would shut out (rules 4, 11). */
+const shutsOut = ({ servers }: OverlapLine, at: number) =>
+  servers.some(
+    ({ adGroupId, saidAs }, i) =>
+      i !== at && saidAs.includes('exact') && !servers[at]!.apartFrom.includes(adGroupId),
+  );
 
 /** Exact negatives touch nothing but the term, so many terms can go at once. */
 function exactElsewhere({ term, servers }: OverlapLine, at: number) {

@@ -145,6 +145,8 @@ function readRow(
       { ...row, fault: `number ${keyword.id} is “${text}” in ${campaign.name} · ${adGroup.name}, not this` },
     ];
   }
+  if (decision === 'remove' && keyword.bidMicros === null)
+    return [{ ...row, fault: 'its bid is not known, so a removal could not be undone; pause it' }];
   return [{ ...row, keyword }];
 }
 
@@ -160,9 +162,9 @@ function changeOf(
   { id, campaign, adGroup, text, match, bidMicros }: Standing,
   decision: 'pause' | 'remove',
 ): Change {
-  if (decision === 'pause') return { kind: 'pause keyword', keywordId: id };
+  if (decision === 'pause' || bidMicros === null) return { kind: 'pause keyword', keywordId: id };
   return {
     ...{ kind: 'remove keyword', campaign: campaign.name, adGroup: adGroup.name },
-    ...{ text, match, bidMicros: bidMicros ?? 0 },
+    ...{ text, match, bidMicros },
   };
 }
