@@ -1,9 +1,8 @@
 'use client';
 
-import { useState } from 'react';
 import type { ConflictLine, ConflictsShown, ConflictsView as View } from '@/contracts/untangle';
 import { DataTable } from '@/ui/table/data-table';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { useKnots } from '../use-knots';
 import { useConflictColumns } from './conflict-columns';
 import { ConflictInHand } from './conflict-in-hand';
 import { Mends } from './mends';
@@ -16,29 +15,21 @@ const EMPTY: Record<ConflictsShown, string> = {
 };
 
 const NO_LINES: ConflictLine[] = [];
+const keyOf = ({ key }: ConflictLine) => key;
 
 type Props = { name: string; shown: ConflictsShown; view: View | undefined; isStale: boolean };
 
 /** A pile of conflicts; below it the mends of the one in hand. */
 export function ConflictsView({ name, shown, view, isStale }: Props) {
-  const [cursor, setCursor] = useState(0);
-  const [sort, setSort] = useState({ by: 'conversions', isDown: true });
   const lines = view?.lines ?? NO_LINES;
   const columns = useConflictColumns(view?.days);
-  const layout = useLayout('conflicts', columns, lines, sort);
-  const table = inMemory(layout);
-  const at = Math.min(cursor, Math.max(0, lines.length - 1));
-  const conflict = useConflict(table.rowAt(at));
+  const knots = useKnots('conflicts', columns, lines, { by: 'conversions', keyOf });
+  const conflict = useConflict(knots.line);
   return (
     <>
       <DataTable
-        id="conflicts"
         label={name}
-        {...table}
-        cursor={at}
-        onCursor={setCursor}
-        sort={sort}
-        onSort={setSort}
+        {...knots.table}
         onKey={conflict.onKey}
         isStale={isStale}
         view={shown}

@@ -8,8 +8,7 @@ import { Button } from '@/ui/button';
 import { FileButton } from '@/ui/file-button';
 import { formatCount } from '@/ui/format';
 import { DataTable } from '@/ui/table/data-table';
-import { marksByKey } from '@/ui/table/row-marks';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { useKnots } from '../use-knots';
 import { ApartDialog } from './apart-dialog';
 import { DecisionsDialog } from './decisions-dialog';
 import { useDuplicateColumns } from './duplicate-columns';
@@ -19,22 +18,18 @@ import { useDuplicatesQuery, useGroupInHand } from './use-duplicates';
 import { WhichKeywords } from './which-keywords';
 
 const NO_LINES: DuplicateLine[] = [];
+const keyOf = ({ key }: DuplicateLine) => key;
 const LINK = 'inline-flex min-h-6 items-center text-pine underline';
 
 type Props = { view: View | undefined; isStale: boolean };
 
 /** Keywords that compete with each other; below them those of the group in hand, side by side. */
 export function DuplicatesView({ view, isStale }: Props) {
-  const [cursor, setCursor] = useState(0);
-  const [sort, setSort] = useState({ by: 'cost', isDown: true });
-  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const lines = view?.lines ?? NO_LINES;
   const columns = useDuplicateColumns();
-  const layout = useLayout('duplicates', columns, lines, sort);
-  const table = inMemory(layout);
-  const at = Math.min(cursor, Math.max(0, lines.length - 1));
-  const marked = lines.filter(({ key }) => marks.has(key));
-  const group = useGroupInHand(table.rowAt(at), marked);
+  const knots = useKnots('duplicates', columns, lines, { by: 'cost', keyOf });
+  const { marked } = knots;
+  const group = useGroupInHand(knots.line, marked);
   const clear = lines.filter(({ isClear }) => isClear);
   return (
     <>
@@ -49,14 +44,9 @@ export function DuplicatesView({ view, isStale }: Props) {
         </span>
       </div>
       <DataTable
-        id="duplicates"
         label="Twice"
-        {...table}
-        cursor={at}
-        onCursor={setCursor}
-        sort={sort}
-        onSort={setSort}
-        marks={marksByKey(table.layout.rows, ({ key }) => key, marks, setMarks)}
+        {...knots.table}
+        marks={knots.marks}
         onKey={group.onKey}
         isStale={isStale}
         saveAs="duplicate keywords"

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { counted } from '@/core';
 import type { MisspeltLine, MisspeltView as View } from '@/contracts/untangle';
 import { InHand } from '@/screens/frame/in-hand';
@@ -11,23 +11,20 @@ import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { useKnots } from '../use-knots';
 import { NEGATIVE_COLUMNS } from '../negative-columns';
 
 const NO_LINES: MisspeltLine[] = [];
+const keyOf = ({ key }: MisspeltLine) => key;
 
 /** Negatives that stop nothing, since nobody writes their words like that; each with what was meant. */
 export function MisspeltView({ view }: { view: View | undefined }) {
   const { draft } = useTrayActions();
   const [single] = useSingleKeys();
-  const [cursor, setCursor] = useState(0);
-  const [sort, setSort] = useState({ by: 'cost', isDown: true });
   const lines = view?.lines ?? NO_LINES;
   const columns = useColumns();
-  const layout = useLayout('misspelt', columns, lines, sort);
-  const table = inMemory(layout);
-  const at = Math.min(cursor, Math.max(0, lines.length - 1));
-  const line = table.rowAt(at);
+  const knots = useKnots('misspelt', columns, lines, { by: 'cost', keyOf });
+  const { line } = knots;
   const canMend = line !== undefined && line.hits.count === 0;
 
   async function mend() {
@@ -53,13 +50,8 @@ export function MisspeltView({ view }: { view: View | undefined }) {
   return (
     <>
       <DataTable
-        id="misspelt"
         label="Misspelt"
-        {...table}
-        cursor={at}
-        onCursor={setCursor}
-        sort={sort}
-        onSort={setSort}
+        {...knots.table}
         onKey={(event) => {
           if (event.key === 'Enter') void mend();
           else if (single && event.key === 'r' && !event.ctrlKey && !event.metaKey) void remove();

@@ -1,6 +1,5 @@
 'use client';
 
-import { useState } from 'react';
 import { counted } from '@/core';
 import type { NeedlessLine, NeedlessView as View } from '@/contracts/untangle';
 import { InHand } from '@/screens/frame/in-hand';
@@ -10,26 +9,21 @@ import { formatCount } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
-import { marksByKey } from '@/ui/table/row-marks';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { useKnots } from '../use-knots';
 import { NEGATIVE_COLUMNS } from '../negative-columns';
 
 const NO_LINES: NeedlessLine[] = [];
+const keyOf = ({ key }: NeedlessLine) => key;
 
 /** Negatives that others make needless: all of them can go together, and it says how that was tried. */
 export function NeedlessView({ view }: { view: View | undefined }) {
   const { draft } = useTrayActions();
-  const [cursor, setCursor] = useState(0);
-  const [sort, setSort] = useState({ by: 'where', isDown: false });
-  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const lines = view?.lines ?? NO_LINES;
   // What holds as the account stands today goes only where somebody says so (rules 3).
   const lasting = lines.filter(({ isLasting }) => isLasting);
-  const layout = useLayout('needless', COLUMNS, lines, sort);
-  const table = inMemory(layout);
-  const at = Math.min(cursor, Math.max(0, lines.length - 1));
-  const line = table.rowAt(at);
-  const marked = lines.filter(({ key }) => marks.has(key));
+  const knots = useKnots('needless', COLUMNS, lines, { by: 'where', isDown: false, keyOf });
+  const { line } = knots;
+  const { marked } = knots;
   const inHand = marked.length > 0 ? marked : line ? [line] : [];
 
   async function remove(going: readonly NeedlessLine[]) {
@@ -41,7 +35,7 @@ export function NeedlessView({ view }: { view: View | undefined }) {
       })),
       { said: `remove ${counted(going.length, 'needless negative')}` },
     );
-    setMarks(new Set());
+    knots.unmark();
   }
 
   return (
@@ -57,14 +51,9 @@ export function NeedlessView({ view }: { view: View | undefined }) {
         </div>
       )}
       <DataTable
-        id="needless"
         label="Needless"
-        {...table}
-        cursor={at}
-        onCursor={setCursor}
-        sort={sort}
-        onSort={setSort}
-        marks={marksByKey(table.layout.rows, ({ key }) => key, marks, setMarks)}
+        {...knots.table}
+        marks={knots.marks}
         onKey={(event) => {
           if (event.key !== 'Enter') return false;
           void remove(inHand);

@@ -1,12 +1,10 @@
 'use client';
 
-import { useState } from 'react';
 import type { OverlapLine, OverlapsView as View } from '@/contracts/overlaps';
 import { useMoney } from '@/screens/frame/money';
 import { optionsOf, Select } from '@/ui/select';
 import { DataTable } from '@/ui/table/data-table';
-import { marksByKey } from '@/ui/table/row-marks';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { useKnots } from '../use-knots';
 import { useUntangleUrl } from '../untangle-url';
 import { useOverlapColumns } from './overlap-columns';
 import { OverlapInHand } from './overlap-in-hand';
@@ -14,6 +12,7 @@ import { Servers } from './servers';
 import { useOverlap } from './use-overlap';
 
 const NO_LINES: OverlapLine[] = [];
+const keyOf = ({ term }: OverlapLine) => term;
 const BETWEEN = optionsOf<'ad groups' | 'campaigns'>(['ad groups', 'campaigns']);
 const CLICKS = ['2', '5', '10', '25', '50'] as const;
 
@@ -21,28 +20,18 @@ type Props = { view: View | undefined; isStale: boolean };
 
 /** Search terms that several ad groups serve; below them the ad groups of the one in hand, side by side. */
 export function OverlapsView({ view, isStale }: Props) {
-  const [cursor, setCursor] = useState(0);
-  const [sort, setSort] = useState({ by: 'elsewhere', isDown: true });
-  const [marks, setMarks] = useState<ReadonlySet<string>>(new Set());
   const lines = view?.lines ?? NO_LINES;
   const columns = useOverlapColumns();
-  const layout = useLayout('overlaps', columns, lines, sort);
-  const table = inMemory(layout);
-  const at = Math.min(cursor, Math.max(0, lines.length - 1));
-  const marked = lines.filter(({ term }) => marks.has(term));
-  const overlap = useOverlap(table.rowAt(at), marked);
+  const knots = useKnots('overlaps', columns, lines, { by: 'elsewhere', keyOf });
+  const { marked } = knots;
+  const overlap = useOverlap(knots.line, marked);
   return (
     <>
       <WhichTerms view={view} />
       <DataTable
-        id="overlaps"
         label="Served by several"
-        {...table}
-        cursor={at}
-        onCursor={setCursor}
-        sort={sort}
-        onSort={setSort}
-        marks={marksByKey(table.layout.rows, ({ term }) => term, marks, setMarks)}
+        {...knots.table}
+        marks={knots.marks}
         onKey={overlap.onKey}
         isStale={isStale}
         saveAs="terms served by several"
