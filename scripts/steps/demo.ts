@@ -6,6 +6,7 @@ import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-
 import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
 import { makeVocabulary } from '../../demo/vocabulary';
 import { makePast } from './demo-past';
+import { bringKeywordReport } from './demo-keywords';
 import { beginResearch } from './demo-research';
 import { Remedy, step } from './say';
 import { seedIdeas, seedPlatform } from './seed-platform';
@@ -19,10 +20,12 @@ export async function loadDemo(settings: Settings): Promise<void> {
   Object.assign(process.env, environmentOf(settings));
   const { scale, seed: traffic, hasPast } = readDemoSettings(process.env);
   await seedIdeas(`http://127.0.0.1:${settings.ideasPort}`, makeVocabulary());
+  const [web] = makeLarkfell(scale, traffic);
   if (hasPast) {
     await makePast(settings, scale, traffic);
     await beginResearch();
   } else await loadAtOnce(settings, scale, traffic);
+  await bringKeywordReport(settings, web!);
 }
 
 async function loadAtOnce(settings: Settings, scale: number, traffic: number): Promise<void> {

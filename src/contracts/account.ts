@@ -73,6 +73,13 @@ const BrandWordsSchema = v.pipe(
   v.transform((words) => [...new Set(words.map(normalise).filter((word) => word !== ''))]),
 );
 
+/** Names of kinds of conversion, each once, as keyword reports head them. */
+const ConversionKindsSchema = v.pipe(
+  v.array(v.pipe(v.string(), v.minLength(1), v.maxLength(500))),
+  v.maxLength(50, 'No more than 50 kinds of conversion count.'),
+  v.transform((kinds) => [...new Set(kinds)]),
+);
+
 /** What is to be set; what is left out stays. Each field is set by itself. */
 export const SettingsSchema = v.partial(
   v.object({
@@ -91,6 +98,7 @@ export const SettingsSchema = v.partial(
     /** empty for none */
     productCodePattern: PatternSchema,
     brandWords: BrandWordsSchema,
+    conversionKinds: ConversionKindsSchema,
     limits: LimitsSchema,
     /** the account on the platform; null takes the connection away */
     platformAccountId: v.nullable(v.pipe(v.string(), v.minLength(1), v.maxLength(200))),
@@ -152,10 +160,12 @@ export const AccountViewSchema = v.strictObject({
     ...{ name: v.string(), currency: v.string(), steersBy, ...ownTarget },
     ...{ windowDays: v.number(), lagDays: v.number(), fileDays: v.number(), defaultMatch: MatchSchema },
     ...{ keeperConversions: v.nullable(v.number()), productCodePattern: v.string() },
-    brandWords: v.array(v.string()),
+    ...{ brandWords: v.array(v.string()), conversionKinds: v.array(v.string()) },
     ...{ limits: v.strictObject(LimitsSchema.entries), platformAccountId: v.nullable(v.string()) },
   }),
   isRetired: v.boolean(),
+  /** further kinds of conversion that keyword reports have told of */
+  kindsThere: v.array(v.string()),
   /** whether figures are loaded: then the currency is fixed */
   hasFigures: v.boolean(),
   campaigns: v.array(v.strictObject({ ...NamedSchema.entries, status: v.string(), ...ownTarget })),

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { ChangeSchema, DaysQuerySchema, fewOf, MatchSchema } from './common';
+import { ChangeSchema, DaysQuerySchema, fewOf, MatchSchema, WindowSchema } from './common';
 
 /** Keywords that compete with each other: which are looked for, and what is known of them. */
 
@@ -51,8 +51,14 @@ const SameKeywordSchema = v.strictObject({
   status: v.picklist(['live', ...OTHER_STATUSES]),
   /** micro-units; null: not known */
   bidMicros: v.nullable(v.number()),
-  /** of the terms that it served in the window */
+  /** by keyword reports, or of the terms that it served in the window (rules 5.7) */
   ...{ clicks: v.number(), costMicros: v.number(), conversions: v.number(), valueMicros: v.number() },
+  /** 0..1 by keyword reports; null where they do not tell */
+  impressionShare: v.nullable(v.number()),
+  /** as the platform rates it; null where nothing tells */
+  quality: v.nullable(v.number()),
+  /** further kinds of conversion by their names */
+  otherConversions: v.record(v.string(), v.number()),
   /** what one of its conversions can be expected to cost (rules 5.4); null where no rate is known */
   expectedMicros: v.nullable(v.number()),
   /** its rate, pulled to that of the group, 0..1 */
@@ -74,6 +80,8 @@ export type DuplicateLine = v.InferOutput<typeof DuplicateLineSchema>;
 
 export const DuplicatesViewSchema = v.strictObject({
   days: v.number(),
+  /** days that keyword reports tell of, whose figures these are; null: figures of search terms */
+  report: v.nullable(WindowSchema),
   /** groups on each rung, near as chosen */
   rungs: v.strictObject(v.entriesFromList(RUNGS, v.number())),
   /** groups whose answer is clear */

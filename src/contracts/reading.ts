@@ -33,6 +33,12 @@ const ReportRowSchema = v.strictObject({
   ...{ keyword: v.nullable(text), match: v.nullable(match), day: text, ...FIGURES },
 });
 
+const KeywordRowSchema = v.strictObject({
+  ...{ line: v.number(), campaign: text, adGroup: text, keyword: text, match: v.nullable(match), day: text },
+  ...{ ...FIGURES, bidMicros: amount, impressionShare: amount, quality: amount },
+  otherConversions: v.record(text, v.number()),
+});
+
 const IdeaRowSchema = v.strictObject({
   ...{ line: v.number(), text, volume: amount, volumeFrom: amount, volumeTo: amount },
   ...{ competition: v.nullable(text), lowBidMicros: amount, highBidMicros: amount },
@@ -76,7 +82,7 @@ const QuestionSchema = v.variant('code', [
 const RejectedRowSchema = v.strictObject({
   line: v.number(),
   category: v.picklist([
-    ...['too few cells', 'too many cells', 'no search term', 'bad number', 'bad day'],
+    ...['too few cells', 'too many cells', 'no search term', 'no keyword', 'bad number', 'bad day'],
     ...['negative figure', 'other currency', 'too long', 'not text', 'total row'],
   ] as const),
   ...{ reason: text, raw: text },
@@ -91,7 +97,7 @@ export const ReadingSchema: v.GenericSchema<Reading, Reading> = v.strictObject({
   ...{ rows: v.number(), sums: v.strictObject(FIGURES) },
   bounds: countsOf(NUMBER_ROLES),
   ...{ rejected: v.array(RejectedRowSchema), rejectedCount: v.number() },
-  preview: v.array(v.union([ReportRowSchema, IdeaRowSchema, ElementRowSchema])),
+  preview: v.array(v.union([ReportRowSchema, KeywordRowSchema, IdeaRowSchema, ElementRowSchema])),
   questions: v.array(QuestionSchema),
   isPartial: v.boolean(),
   error: v.nullable(

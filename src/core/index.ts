@@ -184,6 +184,7 @@ export {
   type ElementRow,
   type FileError,
   type IdeaRow,
+  type KeywordRow,
   type Period,
   type Question,
   type ReadColumn,

@@ -33,6 +33,7 @@ const LANDED: Record<string, string> = {
   '023-words-known': 'f456b65eb98ed2e2',
   '024-research': '43f566905986e212',
   '025-left-knots': '87013fabb7192ed2',
+  '026-keyword-reports': '88d1a289845def9b',
 };
 
 const digestOf = (name: string) =>

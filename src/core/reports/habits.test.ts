@@ -1,26 +1,15 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { readReport } from './read-report';
-import { FIGURE_ROLES, type ColumnRole, type FigureRole, type RowCategory } from './reading';
+import type { ROLES_OF_KIND } from './reading';
+import { FIGURE_ROLES, type FigureRole, type RowCategory } from './reading';
 
 /**
  * Reports written by drawn habits (language, order of columns, separator, encoding, number and day style, lines above
  * and below, faults) are read as they were written.
  */
 
-type Role = Exclude<
-  ColumnRole,
-  | 'currency'
-  | 'volume'
-  | 'competition'
-  | 'low bid'
-  | 'high bid'
-  | 'element'
-  | 'list'
-  | 'status'
-  | 'bid'
-  | 'end date'
->;
+type Role = Exclude<(typeof ROLES_OF_KIND)['search terms'][number], 'currency'>;
 
 const NAMES: Record<Role, string[]> = {
   'search term': [

@@ -16,6 +16,7 @@ export {
   type ElementRow,
   type FileError,
   type IdeaRow,
+  type KeywordRow,
   type NumberRole,
   type Period,
   type Question,

@@ -10,6 +10,7 @@ import type {
   ElementRow,
   FileError,
   IdeaRow,
+  KeywordRow,
   Period,
   Reading,
   ReadOptions,
@@ -181,6 +182,8 @@ async function send({ kind }: Understanding, rows: AnyRow[], options: ReadOption
   switch (kind) {
     case 'search terms':
       return options.onRows?.(rows as ReportRow[]);
+    case 'keywords':
+      return options.onKeywords?.(rows as KeywordRow[]);
     case 'keyword ideas':
       return options.onIdeas?.(rows as IdeaRow[]);
     case 'structure':
@@ -191,7 +194,7 @@ async function send({ kind }: Understanding, rows: AnyRow[], options: ReadOption
 function enter(reading: Reading, row: AnyRow) {
   reading.rows += 1;
   if (reading.preview.length < PREVIEW) reading.preview.push(row);
-  if (!('term' in row)) return;
+  if (!('clicks' in row)) return;
   addFigures(reading.sums, row);
   if (row.day === '') return;
   reading.rowsByDay[row.day] = (reading.rowsByDay[row.day] ?? 0) + 1;

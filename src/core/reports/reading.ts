@@ -1,7 +1,7 @@
 import type { Figures } from '../figures';
 
 /** What a file can be about. */
-export const REPORT_KINDS = ['search terms', 'keyword ideas', 'structure'] as const;
+export const REPORT_KINDS = ['search terms', 'keywords', 'keyword ideas', 'structure'] as const;
 export type ReportKind = (typeof REPORT_KINDS)[number];
 
 export const FIGURE_ROLES = ['impressions', 'clicks', 'cost', 'conversions', 'value'] as const;
@@ -13,6 +13,11 @@ export const ROLES_OF_KIND = {
     ...['search term', 'campaign', 'ad group', 'keyword', 'match type', 'day', 'currency'],
     ...FIGURE_ROLES,
   ],
+  keywords: [
+    ...['campaign', 'ad group', 'keyword', 'match type', 'day', 'currency'],
+    ...FIGURE_ROLES,
+    ...['other conversions', 'bid', 'impression share', 'quality'],
+  ],
   'keyword ideas': ['keyword', 'volume', 'competition', 'low bid', 'high bid', 'currency'],
   structure: [
     ...['element', 'campaign', 'ad group', 'keyword', 'match type', 'list', 'status', 'bid'],
@@ -21,8 +26,14 @@ export const ROLES_OF_KIND = {
 } as const satisfies Record<ReportKind, readonly string[]>;
 export type ColumnRole = (typeof ROLES_OF_KIND)[ReportKind][number];
 
+/** What several columns of a file may be; every other role goes to one of them. */
+export const SHARED_ROLE = 'other conversions' satisfies ColumnRole;
+
 /** Columns that hold numbers. */
-export const NUMBER_ROLES = [...FIGURE_ROLES, 'volume', 'low bid', 'high bid', 'bid'] as const;
+export const NUMBER_ROLES = [
+  ...FIGURE_ROLES,
+  ...['other conversions', 'volume', 'low bid', 'high bid', 'bid', 'impression share', 'quality'],
+] as const satisfies readonly ColumnRole[];
 export type NumberRole = (typeof NUMBER_ROLES)[number];
 
 /** Columns that hold amounts of money. */
@@ -48,6 +59,24 @@ export type ReportRow = {
   match: ReportMatch | null;
   /** YYYY-MM-DD; of a file without days, the last day of its period */
   day: string;
+} & Figures;
+
+/** One row of a keyword report as it will be stored. */
+export type KeywordRow = {
+  line: number;
+  campaign: string;
+  adGroup: string;
+  keyword: string;
+  match: ReportMatch | null;
+  /** YYYY-MM-DD; of a file without days, the last day of its period */
+  day: string;
+  bidMicros: number | null;
+  /** of the impressions that the keyword could have had, 0..1 */
+  impressionShare: number | null;
+  /** as the platform rates the keyword, on its own scale */
+  quality: number | null;
+  /** further kinds of conversion by the header of their column; what is unknown is left out */
+  otherConversions: Record<string, number>;
 } & Figures;
 
 /** A keyword idea from research. */
@@ -90,12 +119,13 @@ export type ElementRow = { line: number; status: ElementStatus } & (
   | { element: 'list'; list: string; campaign: string }
 );
 
-export type AnyRow = ReportRow | IdeaRow | ElementRow;
+export type AnyRow = ReportRow | KeywordRow | IdeaRow | ElementRow;
 
 export type RowCategory =
   | 'too few cells'
   | 'too many cells'
   | 'no search term'
+  | 'no keyword'
   | 'bad number'
   | 'bad day'
   | 'negative figure'
@@ -191,6 +221,7 @@ export type ReadOptions = ReadDecisions & {
   currency?: string;
   /** rows in batches of at most 2,000; reading waits for the promise. Not called while a question is open. */
   onRows?: (rows: ReportRow[]) => void | Promise<void>;
+  onKeywords?: (rows: KeywordRow[]) => void | Promise<void>;
   onIdeas?: (rows: IdeaRow[]) => void | Promise<void>;
   onElements?: (rows: ElementRow[]) => void | Promise<void>;
   onRejected?: (rows: RejectedRow[]) => void | Promise<void>;

@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import type { AccountView } from '@/contracts/account';
 import { InHand } from '@/screens/frame/in-hand';
 import { Accounts } from './accounts';
+import { ConversionKinds } from './conversion-kinds';
 import { Connection } from './connection';
 import { KeepsFocus } from './keep-focus';
 import { Limits } from './limits';
@@ -78,6 +79,7 @@ function Settings({ view }: { view: AccountView }) {
       <DefaultMatch key={key('match', settings.defaultMatch)} view={view} />
       <Keeper key={key('keeper', settings.keeperConversions)} view={view} />
       <BrandWords key={key('brand', settings.brandWords)} view={view} />
+      <ConversionKinds key={key('kinds', settings.conversionKinds, view.kindsThere)} view={view} />
       <ProductCodes key={key('codes', settings.productCodePattern)} view={view} />
       <Limits key={key(settings.limits)} view={view} />
       <FilesKept key={key('files', settings.fileDays)} view={view} />

@@ -32,6 +32,20 @@ describe('settings', () => {
     expect(asked('GET account').length).toBeGreaterThan(1);
   });
 
+  test('kinds of conversion are there to count once a keyword report told of some', async () => {
+    const { user, asked } = showAccount({ 'GET account': anAccountView({ kindsThere: ['Calls', 'Leads'] }) });
+    await user.click(await screen.findByRole('checkbox', { name: 'Leads' }));
+    await user.click(screen.getByRole('button', { name: 'Set: Conversions of keywords' }));
+    await waitFor(() => expect(asked('PATCH account')).toHaveLength(1));
+    expect(asked('PATCH account')[0]!.body).toEqual({ conversionKinds: ['Leads'] });
+  });
+
+  test('no kind of conversion is offered before that', async () => {
+    showAccount();
+    await screen.findByLabelText('Days of the window');
+    expect(screen.queryByText('Conversions of keywords')).toBeNull();
+  });
+
   test('files are kept for as long as is set', async () => {
     const { user, asked } = showAccount();
     const days = await screen.findByLabelText('Days that files are kept');

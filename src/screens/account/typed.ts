@@ -46,6 +46,8 @@ export const TypedBrands = v.object({
   ),
 });
 
+export const TypedKinds = v.object({ conversionKinds: entries.conversionKinds.wrapped });
+
 const limits = entries.limits.wrapped.entries;
 export const TypedLimits = v.object({
   accountNegatives: typedNumber(limits.accountNegatives),

@@ -236,9 +236,9 @@ export const anAccountView = (over: Partial<AccountView> = {}): AccountView => (
       keeperConversions: 3,
       productCodePattern: '',
     },
-    ...{ brandWords: [], limits: USUAL_LIMITS, platformAccountId: null },
+    ...{ brandWords: [], conversionKinds: [], limits: USUAL_LIMITS, platformAccountId: null },
   },
-  ...{ isRetired: false, hasFigures: true, productGroups: [] },
+  ...{ isRetired: false, kindsThere: [], hasFigures: true, productGroups: [] },
   campaigns: [{ id: '1', name: 'Hives', status: 'live', targetMicros: null, targetAcos: null }],
   adGroups: [{ id: '11', name: 'Starter', campaign: 'Hives' }],
   people: [

@@ -24,6 +24,7 @@ import * as ledgerFinding from './migrations/022-ledger-finding';
 import * as wordsKnown from './migrations/023-words-known';
 import * as research from './migrations/024-research';
 import * as leftKnots from './migrations/025-left-knots';
+import * as keywordReports from './migrations/026-keyword-reports';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -51,6 +52,7 @@ const MIGRATIONS = {
   '023-words-known': wordsKnown,
   '024-research': research,
   '025-left-knots': leftKnots,
+  '026-keyword-reports': keywordReports,
 };
 type Name = keyof typeof MIGRATIONS;
 

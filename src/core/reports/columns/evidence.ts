@@ -61,7 +61,7 @@ function look(column: ColumnEvidence, cell: string) {
     return;
   }
   if (cell.length > 40) return;
-  const mark = decimalEvidence(cell);
+  const mark = decimalEvidence(cell.replace(/\s*%$/, ''));
   if (mark === 'either') {
     column.either[cell.includes(',') ? ',' : '.'] += 1;
     column.firstEither ||= cell;

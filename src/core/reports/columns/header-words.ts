@@ -49,6 +49,18 @@ export const ROLE_WORDS = table<{ role: ColumnRole }>([
     `,
   },
   {
+    role: 'impression share',
+    words: `
+      impression share, impr share, search impression share, search impr share, share of impressions,
+      impressionsanteil, anteil an impressionen, anteil der impressionen, anteil an den impressionen,
+      part d impressions, part des impressions, part dimpressions, cuota de impresiones, vertoningsaandeel
+    `,
+  },
+  {
+    role: 'quality',
+    words: 'quality*, qualitat*, qualite, note de qualite, calidad, nivel de calidad, kwaliteit*',
+  },
+  {
     role: 'end date',
     words: 'end date, ends, enddatum, endet am, endtag, date de fin, fecha de fin, fecha final, einddatum',
   },
@@ -142,6 +154,14 @@ export const ROLE_WORDS = table<{ role: ColumnRole }>([
     role: 'day',
     words:
       'day, date, days, tag, datum, berichtsdatum, tagesdatum, kalenderdatum, tage, kalendertag, berichtstag, jour, date du jour, fecha, dia, dag',
+  },
+  {
+    role: 'other conversions',
+    words: `
+      all conv*, view through conv*, cross device conv*, lead, leads, sign ups, signups, registrations, calls,
+      phone calls, subscriptions, alle conversions, alle konversionen, anmeldungen, anrufe, registrierungen,
+      inscriptions, appels, registros, llamadas, inschrijvingen, aanmeldingen, telefoontjes
+    `,
   },
   { role: 'element', words: 'element, level, type, row type, typ, art, ebene, niveau, tipo, nivel, soort' },
 ]);

@@ -17,7 +17,7 @@ export type ReadMark = {
 };
 
 /**
- * The decimal mark of each column of numbers: as a person said, as its own cells show, as the other columns show.
+ * The decimal mark of each column of numbers, by its index: as a person said, as its own cells show, as the other columns show.
  * Where nothing shows it and it matters, that is a question; one answer settles the file.
  */
 export function decimalMarksOf(
@@ -25,12 +25,12 @@ export function decimalMarksOf(
   evidence: readonly ColumnEvidence[],
   { decimalMark, decimalMarks = {} }: ReadDecisions,
   questions: Question[],
-): Partial<Record<NumberRole, ReadMark>> {
+): Record<number, ReadMark> {
   const numbers = columns
     .filter((c): c is ReadColumn & { role: NumberRole } => NUMBER_ROLES.includes(c.role as NumberRole))
     .map((column) => ({ column, shown: shownBy(evidence[column.index]!, column.role) }));
   const inFile = agreed(numbers.map(({ shown }) => decide(shown)));
-  const marks: Partial<Record<NumberRole, ReadMark>> = {};
+  const marks: Record<number, ReadMark> = {};
   for (const { column, shown } of numbers) {
     const said = decimalMarks[column.index] ?? decimalMark;
     const own = said ?? decide(shown) ?? inFile;
@@ -47,7 +47,7 @@ export function decimalMarksOf(
         options: ['.', ','],
       });
     }
-    marks[column.role] = { mark: own ?? '.', isStrict: isTorn && said === undefined };
+    marks[column.index] = { mark: own ?? '.', isStrict: isTorn && said === undefined };
     if (shown['.'] + shown[','] + shown.either === 0) continue;
     column.decimalMark = own ?? '.';
     column.shown = shown;

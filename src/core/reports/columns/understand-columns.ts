@@ -6,6 +6,7 @@ import {
   MONEY_ROLES,
   NUMBER_ROLES,
   ROLES_OF_KIND,
+  SHARED_ROLE,
   type ColumnRole,
   type DayOrder,
   type NumberRole,
@@ -20,9 +21,10 @@ import {
 export type Understanding = {
   kind: ReportKind;
   columns: ReadColumn[];
-  /** column index by role */
+  /** column index by role; of the shared role the last */
   at: Partial<Record<ColumnRole, number>>;
-  marks: Partial<Record<NumberRole, ReadMark>>;
+  /** how the numbers of a column are read, by its index */
+  marks: Record<number, ReadMark>;
   dayOrder: DayOrder;
   /** whether days were written so that the order matters */
   isOrdered: boolean;
@@ -48,7 +50,7 @@ export function understandColumns(
   suggested: Period | null = null,
 ): Understanding {
   const named = headers.map((header, index) => nameColumn(header, index, evidence[index]!, decisions));
-  const kind = decisions.kind ?? kindOf(named.map((column) => column.role));
+  const kind = decisions.kind ?? kindOf(named, evidence);
   const columns = shareRoles(named, kind, evidence);
   const at: Partial<Record<ColumnRole, number>> = {};
   for (const { role, index } of columns) if (role) at[role] = index;
@@ -58,7 +60,12 @@ export function understandColumns(
   const { dayOrder, isOrdered } = readDayOrder(columns, evidence, decisions, questions);
   // Where no column is named yet, one of them may hold the days.
   const isNamed = columns.some(({ role }) => role !== null);
-  if (kind === 'search terms' && isNamed && at.day === undefined && !decisions.period) {
+  if (
+    (kind === 'search terms' || kind === 'keywords') &&
+    isNamed &&
+    at.day === undefined &&
+    !decisions.period
+  ) {
     const text = 'No column holds days. Which days do these rows belong to?';
     questions.push({ code: 'period', column: null, text, options: [], suggested });
   }
@@ -71,6 +78,11 @@ export function understandColumns(
     knownDays: new Map(),
   };
 }
+
+/** Why a column of such a role is left out of files that have no use for it. */
+const OF_OTHER_KINDS: Partial<Record<ColumnRole, string>> = {
+  'other conversions': 'not the figure of the term itself',
+};
 
 /** Why a column is what it is where a person said so. */
 export const SAID = 'you said so';
@@ -102,9 +114,16 @@ function meaningOf(header: string, { filled, looked, days, numbers }: ColumnEvid
 }
 
 /** What a file is about, by the columns it has. */
-function kindOf(roles: readonly (ColumnRole | null)[]): ReportKind {
+function kindOf(named: readonly Named[], evidence: readonly ColumnEvidence[]): ReportKind {
+  const roles = named.map(({ role }) => role);
   const has = (...wanted: ColumnRole[]) => wanted.some((role) => roles.includes(role));
-  if (has('search term') || has('clicks', 'impressions', 'cost', 'conversions', 'day')) return 'search terms';
+  if (has('search term')) return 'search terms';
+  if (has('keyword') && has('clicks', 'impressions', 'cost', 'conversions')) {
+    // A column of texts that nobody named may hold the search terms: then a person has to say.
+    const isOfKeywords = has('bid', 'impression share', 'quality') || !named.some(isUnnamedText(evidence));
+    return isOfKeywords ? 'keywords' : 'search terms';
+  }
+  if (has('clicks', 'impressions', 'cost', 'conversions', 'day')) return 'search terms';
   if (has('keyword') && has('volume', 'low bid', 'high bid', 'competition')) return 'keyword ideas';
   const parts = (
     ['campaign', 'ad group', 'keyword', 'list', 'element', 'status', 'match type'] as const
@@ -112,8 +131,15 @@ function kindOf(roles: readonly (ColumnRole | null)[]): ReportKind {
   return parts.length >= 2 ? 'structure' : 'search terms';
 }
 
+function isUnnamedText(evidence: readonly ColumnEvidence[]): (column: Named) => boolean {
+  return ({ index, header, role }) => {
+    const { looked, numbers, days } = evidence[index]!;
+    return role === null && !isKnown(roleOfHeader(header)) && 2 * Math.max(numbers, days) < looked;
+  };
+}
+
 /**
- * A role goes to one column, and only to one that a file of this kind has. Of several that bear its name the plainest
+ * A role goes to one column (but for further kinds of conversion), and only to one that a file of this kind has. Of several that bear its name the plainest
  * has it; of equals the one whose cells fit, then the shorter name, then the first.
  */
 function shareRoles(
@@ -134,9 +160,12 @@ function shareRoles(
   return named.map(({ index, header, role, because, sample }): ReadColumn => {
     const column = { index, header, sample };
     if (role === null) return { ...column, role, because };
+    if (role === 'conversions' && kind === 'keywords' && taken.get(role) !== index)
+      return { ...column, role: SHARED_ROLE, because: 'another kind of conversion' };
     if (!(ROLES_OF_KIND[kind] as readonly ColumnRole[]).includes(role))
-      return { ...column, role: null, because: 'not needed' };
-    if (taken.get(role) !== index) return { ...column, role: null, because: `another column is the ${role}` };
+      return { ...column, role: null, because: OF_OTHER_KINDS[role] ?? 'not needed' };
+    if (role !== SHARED_ROLE && taken.get(role) !== index)
+      return { ...column, role: null, because: `another column is the ${role}` };
     return { ...column, role, because };
   });
 }

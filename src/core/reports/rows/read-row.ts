@@ -6,6 +6,7 @@ import type { AnyRow, RejectedRow } from '../reading';
 import { createCells, knownDay, rawOf, Refused, type Bounds, type Cells, type Outcome } from './row-cells';
 import { elementReader } from './element-row';
 import { ideaReader } from './idea-row';
+import { keywordReader } from './keyword-row';
 import { searchTermReader } from './search-term-row';
 
 /** What rows of a file are read by. */
@@ -68,6 +69,8 @@ function readerOf(cells: Cells, how: Understanding): (line: number) => AnyRow {
   switch (how.kind) {
     case 'search terms':
       return searchTermReader(cells, how);
+    case 'keywords':
+      return keywordReader(cells, how);
     case 'keyword ideas':
       return ideaReader(cells);
     case 'structure':

@@ -9,6 +9,7 @@ import {
   WHOLE_ROLES,
   type ColumnRole,
   type NumberRole,
+  type ReadColumn,
   type RejectedRow,
   type RowCategory,
 } from '../reading';
@@ -50,11 +51,17 @@ export type Cells = {
   number(role: NumberRole): () => number | null;
   /** money in micro-units */
   micros(role: NumberRole): () => number | null;
+  /** a share of 0..1, which may be written as a percentage; null where it is unknown */
+  share(role: 'impression share'): () => number | null;
+  /** figures of several columns by their headers; what is unknown is left out */
+  counts(columns: readonly NumberColumn[]): () => Record<string, number>;
   /** searches a month; null where they are unknown */
   volume(): () => Volume | null;
   /** YYYY-MM-DD, or undefined where the cell is empty */
   day(role: 'day' | 'end date'): () => string | undefined;
 };
+
+type NumberColumn = Pick<ReadColumn, 'index' | 'header'> & { role: NumberRole };
 
 export type Bounds = Partial<Record<NumberRole, number>>;
 
@@ -68,9 +75,13 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
   }
 
   function number(role: NumberRole): () => number | null {
-    if (how.at[role] === undefined) return () => null;
-    const [cell, read] = [text(role), numberReader(role, how, bounds)];
-    return () => read(cell());
+    const at = how.at[role];
+    return at === undefined ? () => null : numberAt(at, role);
+  }
+
+  function numberAt(at: number, role: NumberRole): () => number | null {
+    const read = numberReader(role, at, how, bounds);
+    return () => read(bareText(cells[at] ?? ''));
   }
 
   return {
@@ -89,12 +100,37 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
     },
     volume() {
       if (how.at.volume === undefined) return () => null;
-      const { mark } = how.marks.volume!;
+      const { mark } = how.marks[how.at.volume]!;
       const cell = text('volume');
       return () => {
         const read = readVolume(cell(), mark);
         if (read !== undefined) return read;
         throw new Refused('bad number', `volume “${cell().slice(0, SHOWN)}”`);
+      };
+    },
+    share(role) {
+      const at = how.at[role];
+      if (at === undefined) return () => null;
+      const [cell, read] = [text(role), numberReader(role, at, how, bounds)];
+      return () => {
+        const shown = cell();
+        const percent = shown.endsWith('%') ? shown.slice(0, -1).trimEnd() : null;
+        const value = read(percent ?? shown);
+        const share = percent === null || value === null ? value : Number((value / 100).toPrecision(12));
+        if (share === null || share <= 1) return share;
+        const remedy = percent === null ? `: where it is a percentage, write ${value} %` : '';
+        throw new Refused('bad number', `${role} “${shown.slice(0, SHOWN)}” is over the whole${remedy}`);
+      };
+    },
+    counts(columns) {
+      const named = columns.map(({ index, header, role }) => ({ header, read: numberAt(index, role) }));
+      return () => {
+        const known: Record<string, number> = {};
+        for (const { header, read } of named) {
+          const value = read();
+          if (value !== null) known[header] = (known[header] ?? 0) + value;
+        }
+        return known;
       };
     },
     day(role) {
@@ -134,10 +170,11 @@ function copyOf(text: string): string {
 /** Reads the cells of one column of numbers. @throws Refused */
 function numberReader(
   role: NumberRole,
+  at: number,
   { marks, currency }: Understanding,
   bounds: Bounds,
 ): (cell: string) => number | null {
-  const { mark, isStrict } = marks[role]!;
+  const { mark, isStrict } = marks[at]!;
   const isWhole = WHOLE_ROLES.includes(role);
   const isOfMoney = MONEY_ROLES.includes(role);
   return (cell) => {

@@ -1,8 +1,8 @@
 'use client';
 
 import { useMoney } from '@/screens/frame/money';
-import type { AnyRow, ElementRow, IdeaRow, Reading, ReportRow } from '@/core';
-import { formatConversions, formatCount, formatDay } from '@/ui/format';
+import type { AnyRow, ElementRow, IdeaRow, KeywordRow, Reading, ReportRow } from '@/core';
+import { formatConversions, formatCount, formatDay, formatShare } from '@/ui/format';
 
 type Money = (micros: number | null) => string;
 type Shown<Row> = { name: string; isFigure?: boolean; cell: (row: Row, money: Money) => string };
@@ -20,6 +20,29 @@ const TERMS: Shown<ReportRow>[] = [
   { name: 'conv.', isFigure: true, cell: (r) => formatConversions(r.conversions) },
   { name: 'value', isFigure: true, cell: (r, money) => money(r.valueMicros) },
 ];
+
+const KEYWORDS: Shown<KeywordRow>[] = [
+  { name: 'keyword', cell: (r) => r.keyword },
+  { name: 'match', cell: (r) => r.match ?? '–' },
+  { name: 'campaign', cell: (r) => r.campaign },
+  { name: 'ad group', cell: (r) => r.adGroup },
+  { name: 'day', isFigure: true, cell: (r) => (r.day === '' ? '–' : formatDay(r.day, true)) },
+  { name: 'bid', isFigure: true, cell: (r, money) => money(r.bidMicros) },
+  { name: 'impr. share', isFigure: true, cell: (r) => formatShare(r.impressionShare) },
+  { name: 'quality', isFigure: true, cell: (r) => formatCount(r.quality) },
+  { name: 'clicks', isFigure: true, cell: (r) => formatCount(r.clicks) },
+  { name: 'cost', isFigure: true, cell: (r, money) => money(r.costMicros) },
+  { name: 'conv.', isFigure: true, cell: (r) => formatConversions(r.conversions) },
+  { name: 'other kinds', cell: (r) => sayKinds(r.otherConversions) },
+];
+
+/** @example sayKinds({ Leads: 2 }) // 'Leads 2' */
+function sayKinds(kinds: KeywordRow['otherConversions']): string {
+  const told = Object.entries(kinds).map(
+    ([kind, conversions]) => `${kind} ${formatConversions(conversions)}`,
+  );
+  return told.join(', ') || '–';
+}
 
 const IDEAS: Shown<IdeaRow>[] = [
   { name: 'keyword idea', cell: (r) => r.text },
@@ -52,6 +75,8 @@ export function Preview({ reading: { kind, preview } }: { reading: Reading }) {
   switch (kind) {
     case 'search terms':
       return <Rows shown={TERMS} rows={preview as ReportRow[]} />;
+    case 'keywords':
+      return <Rows shown={KEYWORDS} rows={preview as KeywordRow[]} />;
     case 'keyword ideas':
       return <Rows shown={IDEAS} rows={preview as IdeaRow[]} />;
     case 'structure':

@@ -29,7 +29,7 @@ export function Sums({
   ];
   const lines: [string, string][] = [
     ['rows read', formatCount(rows)],
-    ...(kind === 'search terms' ? figures : []),
+    ...(kind === 'search terms' || kind === 'keywords' ? figures : []),
   ];
   return (
     <>

@@ -1,12 +1,12 @@
 'use client';
 
 import { useState } from 'react';
-import { counted } from '@/core';
+import { counted, daysBetween } from '@/core';
 import type { DuplicateLine, DuplicatesView as View } from '@/contracts/duplicates';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
 import { FileButton } from '@/ui/file-button';
-import { formatCount } from '@/ui/format';
+import { formatCount, formatDays } from '@/ui/format';
 import { DataTable } from '@/ui/table/data-table';
 import { useKnots } from '../use-knots';
 import { ApartDialog } from './apart-dialog';
@@ -53,7 +53,7 @@ export function DuplicatesView({ view, isStale }: Props) {
         keysHelp="Arrows move, Space marks; digits choose who stays, Enter pauses the others, r removes them."
         empty={view && <p>No keyword stands twice, as it is asked.</p>}
       />
-      <Members group={group} />
+      <Members group={group} isReported={view?.report != null} />
       <GroupInHand group={group} marked={marked.length} />
     </>
   );
@@ -64,12 +64,21 @@ function sayAllClear(clear: number): string {
   return `Pause the others of all ${formatCount(clear)} clear ones`;
 }
 
-/** What is set aside, and what can not be judged. */
-function Told({ view: { apart, unjudged, inTray } }: { view: View }) {
+/** Whose figures these are; the days where they are not those that are looked at. */
+function sayFigures({ report, days }: View): string {
+  if (!report) return 'By the search terms. ';
+  const isSame = daysBetween(report.from, report.to) + 1 === days;
+  return isSame ? 'By the keyword report. ' : `By the keyword report of ${formatDays(report)}. `;
+}
+
+/** Which figures these are, what is set aside, and what can not be judged. */
+function Told({ view }: { view: View }) {
+  const { apart, unjudged, inTray } = view;
   const [isOpen, setOpen] = useState(false);
   const isEmpty = apart.pairs === 0 && unjudged.count === 0;
   return (
     <span>
+      {sayFigures(view)}
       {inTray > 0 && `${formatCount(inTray)} more ${inTray === 1 ? 'is' : 'are'} ended by the tray. `}
       {isEmpty ? (
         'Nothing is kept apart on purpose.'

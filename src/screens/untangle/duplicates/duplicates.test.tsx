@@ -8,7 +8,7 @@ const none = { count: 0, first: [] };
 const aKeyword = (over: Partial<SameKeyword> = {}): SameKeyword => ({
   ...{ id: '5', text: 'bee hive', match: 'broad', status: 'live', campaign: 'Hives', adGroup: 'Starter' },
   ...{ bidMicros: 700_000, clicks: 40, costMicros: 20_000_000, conversions: 2, valueMicros: 0 },
-  ...{ expectedMicros: 9_500_000, cvr: 0.05 },
+  ...{ expectedMicros: 9_500_000, cvr: 0.05, impressionShare: null, quality: null, otherConversions: {} },
   ...over,
 });
 const other = aKeyword({
@@ -27,7 +27,7 @@ const jars = aLine({
   ],
 });
 const aView = (over: Partial<DuplicatesView> = {}): DuplicatesView => ({
-  ...{ days: 30, clear: 1, inTray: 1, lines: [aLine(), jars] },
+  ...{ days: 30, report: null, clear: 1, inTray: 1, lines: [aLine(), jars] },
   rungs: { 'text and match type': 2, text: 5, 'words in any order': 6, 'other forms': 9 },
   apart: {
     pairs: 1,
@@ -99,6 +99,31 @@ describe('keywords that stand twice', () => {
     });
     await user.click(screen.getByRole('checkbox', { name: 'paused' }));
     await waitFor(() => expect(asked('GET untangle/duplicates').at(-1)!.query.besides).toBe('paused'));
+  });
+
+  test('stand with what keyword reports tell of them, where these reach over the days', async () => {
+    const [hive, stands] = aLine().keywords;
+    const told = { impressionShare: 0.42, quality: 7, otherConversions: { Leads: 3 } };
+    const lines = [aLine({ keywords: [{ ...hive!, ...told }, stands!] })];
+    showTwice({
+      'GET untangle/duplicates': aView({ lines, report: { from: '2026-10-22', to: '2026-11-18' } }),
+    });
+    const members = within(await screen.findByRole('region', { name: 'Who stays' }));
+    expect(members.getAllByRole('columnheader').map(({ textContent }) => textContent)).toEqual([
+      ...['keyword', 'bid', 'clicks', 'cost', 'conv.', 'cost a conv.', 'to expect', 'takes over'],
+      ...['impr. share', 'quality', 'Leads'],
+    ]);
+    const [, first, second] = members.getAllByRole('row').map((row) => row.textContent);
+    expect(first).toMatch(/42 %73$/);
+    expect(second).toMatch(/––0$/);
+    expect(screen.getByText(/By the keyword report of 22 Oct – 18 Nov/)).toBeDefined();
+  });
+
+  test('say that their figures are those of search terms, where no report tells', async () => {
+    showTwice();
+    expect(await screen.findByText(/By the search terms/)).toBeDefined();
+    const members = within(await screen.findByRole('region', { name: 'Who stays' }));
+    expect(members.queryByRole('columnheader', { name: 'quality' })).toBeNull();
   });
 
   test('say who should stay and why in numbers, and what that one takes over', async () => {

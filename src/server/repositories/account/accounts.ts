@@ -17,6 +17,8 @@ export type Account = {
   productCodePattern: string | null;
   /** names of the advertiser, of which no negative is offered; normalised (rules 1.1) */
   brandWords: string[];
+  /** kinds of conversion of keyword reports that count, summed; empty: what the report itself calls conversions */
+  conversionKinds: string[];
   windowDays: number;
   lagDays: number;
   /** for so long the bytes of files that were brought are kept */
@@ -49,6 +51,7 @@ type Row = {
   keeper_conversions: number | null;
   product_code_pattern: string | null;
   brand_words: string[];
+  conversion_kinds: string[];
   window_days: number;
   lag_days: number;
   file_days: number;
@@ -76,6 +79,7 @@ const toAccount = (row: Row): Account => ({
   keeperConversions: row.keeper_conversions,
   productCodePattern: row.product_code_pattern,
   brandWords: row.brand_words,
+  conversionKinds: row.conversion_kinds,
   windowDays: row.window_days,
   lagDays: row.lag_days,
   fileDays: row.file_days,
@@ -192,6 +196,7 @@ const SETTABLE = {
   keeperConversions: 'keeper_conversions',
   productCodePattern: 'product_code_pattern',
   brandWords: 'brand_words',
+  conversionKinds: 'conversion_kinds',
   windowDays: 'window_days',
   lagDays: 'lag_days',
   fileDays: 'file_days',

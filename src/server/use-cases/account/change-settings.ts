@@ -121,6 +121,7 @@ const SAY: Record<keyof AccountFields, Say> = {
   keeperConversions: (was, is) => `Protect ${keeper(is)} (before: ${keeper(was)})`,
   productCodePattern: (was, is) => `Product codes are ${codes(is)} (before: ${codes(was)})`,
   brandWords: (was, is) => `Brand words: ${brands(is)} (before: ${brands(was)})`,
+  conversionKinds: (was, is) => `Conversions of keywords: ${kinds(is)} (before: ${kinds(was)})`,
   windowDays: (was, is) => `Look back ${is.windowDays} days (before: ${was.windowDays})`,
   lagDays: (was, is) => `Leave out the newest ${is.lagDays} days (before: ${was.lagDays})`,
   fileDays: (was, is) =>
@@ -141,6 +142,8 @@ const keeper = ({ keeperConversions: from }: Account) =>
     ? 'no term for what it brought'
     : `terms from ${from} ${from === 1 ? 'conversion' : 'conversions'} on`;
 const brands = ({ brandWords }: Account) => (brandWords.length > 0 ? brandWords.join(', ') : 'none');
+const kinds = ({ conversionKinds }: Account) =>
+  conversionKinds.length > 0 ? conversionKinds.join(' + ') : 'as their report counts them';
 const codes = ({ productCodePattern }: Account) => productCodePattern ?? 'not looked for';
 
 const LIMIT_NAMES: Record<keyof Limits, string> = {

@@ -2,6 +2,7 @@ import { productCodeTest } from '@/core';
 import type { AccountView, CodesAnswer } from '@/contracts/account';
 import { listAccounts, listPeople } from '../../repositories/account/accounts';
 import { streamRawTerms } from '../../repositories/load/sort-terms-anew';
+import { listConversionKinds } from '../../repositories/keyword-days';
 import { loadOwnTargets } from '../../repositories/account/own-targets';
 import { findDataDays } from '../../repositories/intake/reports';
 import { loadMirror } from '../../repositories/structure/structure';
@@ -26,9 +27,10 @@ export async function viewAccount(deps: Deps, slug: string): Promise<AccountView
       ...{ name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays },
       ...{ defaultMatch, keeperConversions, limits, platformAccountId, fileDays },
       productCodePattern: productCodePattern ?? '',
-      brandWords: account.brandWords,
+      ...{ brandWords: account.brandWords, conversionKinds: account.conversionKinds },
     },
     isRetired: account.isRetired,
+    kindsThere: await listConversionKinds(deps.db, account.id),
     hasFigures: (await findDataDays(deps.db, account.id)) !== null,
     campaigns: campaigns
       .filter(isThere)

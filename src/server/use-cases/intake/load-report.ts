@@ -19,6 +19,7 @@ import {
   replaceRejectedRows,
   type LoadOutcome,
 } from '../../repositories/intake/reports';
+import { openKeywordStaging } from '../../repositories/load/keyword-staging';
 import { openStaging } from '../../repositories/load/staging';
 import { writeElements } from '../../repositories/structure/structure-file';
 import type { Deps } from '../deps';
@@ -77,6 +78,7 @@ async function loadWithin(
   const file = (await findReportFile(trx, accountId, reportFileId))!;
   const staging = openStaging(trx, productCodeTest(account.productCodePattern));
   const rejected: RejectedRow[] = [];
+  const keywords = openKeywordStaging(trx);
   const elements: ElementRow[] = [];
   const ideas: Written = { added: 0, replaced: 0, newTerms: 0 };
   let [read, noted] = [0, 0];
@@ -95,6 +97,10 @@ async function loadWithin(
     currency: account.currency,
     async onRows(rows) {
       await staging.write(rows);
+      await count(rows.length);
+    },
+    async onKeywords(rows) {
+      await keywords.write(rows);
       await count(rows.length);
     },
     async onIdeas(rows) {
@@ -152,6 +158,8 @@ async function loadWithin(
     switch (kind) {
       case 'search terms':
         return staging.merge({ accountId, reportFileId, period: file.options.period }, goOn);
+      case 'keywords':
+        return keywords.merge({ accountId, reportFileId, period: file.options.period });
       case 'keyword ideas':
         return ideas;
       case 'structure':

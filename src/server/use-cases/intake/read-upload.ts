@@ -86,9 +86,14 @@ export function obstacleTo(reading: Reading, account: Pick<Account, 'currency' |
   return reading.rows === 0 ? sayNoRows(reading) : null;
 }
 
+const WHAT_OF_KIND: Record<Reading['kind'], string> = {
+  ...{ 'search terms': 'search term', keywords: 'keyword', 'keyword ideas': 'keyword idea' },
+  structure: 'element',
+};
+
 /** Why a file gives no row; there is always a reason. */
 function sayNoRows({ rejected, rejectedCount, kind }: Reading): string {
-  const what = { 'search terms': 'search term', 'keyword ideas': 'keyword idea', structure: 'element' }[kind];
+  const what = WHAT_OF_KIND[kind];
   if (rejectedCount === 0) return `No row can be read: under the header stands no ${what}.`;
   const times = new Map<string, number>();
   for (const { category } of rejected) times.set(category, (times.get(category) ?? 0) + 1);

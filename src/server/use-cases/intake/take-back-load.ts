@@ -1,5 +1,7 @@
-import { lockAccount, raiseFactsVersion } from '../../repositories/account/accounts';
+import type { Db } from '../../db/connection';
+import { lockAccount, raiseDataVersion, raiseFactsVersion } from '../../repositories/account/accounts';
 import { deleteIdeasOf } from '../../repositories/intake/ideas';
+import { findSuperseder, takeKeywordDaysBack } from '../../repositories/keyword-days';
 import { appendLedger } from '../../repositories/ledger';
 import { findReportFile, moveReportFile, type ReportFile } from '../../repositories/intake/reports';
 import { findReplacer, takeFactsBack } from '../../repositories/intake/taking-back';
@@ -42,7 +44,10 @@ export async function askToTakeBack(
 }
 
 async function refuseIfReplaced(deps: Deps, file: ReportFile, accountId: number) {
-  const later = await findReplacer(deps.db, accountId, file.id);
+  const later =
+    file.kind === 'keywords'
+      ? await findSuperseder(deps.db, accountId, file.id)
+      : await findReplacer(deps.db, accountId, file.id);
   if (later === undefined) return;
   throw new Refusal(
     `${later} was loaded later and replaced rows of this one. Take that back first. Nothing was changed.`,
@@ -62,20 +67,35 @@ export async function takeBackLoad(
     await lockAccount(trx, accountId);
     const file = await findReportFile(trx, accountId, reportFileId);
     if (file?.state !== 'taking back') return;
-    const days = file.outcome?.days;
-    const facts = days
-      ? await takeFactsBack(trx, accountId, reportFileId, days)
-      : { removed: 0, restored: 0 };
-    const ideas = await deleteIdeasOf(trx, accountId, reportFileId);
+    const { removed, restored } = await takeRowsBack(trx, accountId, file);
     await moveReportFile(trx, accountId, reportFileId, ['taking back'], 'taken back', { error: null });
-    await raiseFactsVersion(trx, accountId);
+    if (file.kind === 'search terms') await raiseFactsVersion(trx, accountId);
+    else await raiseDataVersion(trx, accountId);
     await appendLedger(trx, accountId, {
       actor: { person: personId },
       about: 'load',
-      what: `Take back ${file.name}: ${(facts.removed + ideas).toLocaleString('en')} rows removed, ${facts.restored.toLocaleString('en')} put back`,
+      what: `Take back ${file.name}: ${removed.toLocaleString('en')} rows removed, ${restored.toLocaleString('en')} put back`,
       before: file.outcome,
       ...{ undo: { do: 'load again', file: reportFileId }, undoes },
     });
   });
   await packFacts(deps, accountId);
+}
+
+async function takeRowsBack(
+  trx: Db,
+  accountId: number,
+  { id, kind, outcome }: ReportFile,
+): Promise<{ removed: number; restored: number }> {
+  switch (kind) {
+    case 'search terms':
+      if (!outcome?.days) return { removed: 0, restored: 0 };
+      return takeFactsBack(trx, accountId, id, outcome.days);
+    case 'keywords':
+      return takeKeywordDaysBack(trx, accountId, id);
+    case 'keyword ideas':
+      return { removed: await deleteIdeasOf(trx, accountId, id), restored: 0 };
+    case 'structure':
+      throw new RangeError('a structure file can not be taken back');
+  }
 }

@@ -2,13 +2,23 @@ import { describeChange, plainAmount, writeCsv, type Change } from '@/core';
 import type { DuplicateDecisions, DuplicatesQuery } from '@/contracts/duplicates';
 import { writeWorkbook } from '../../../files/write-workbook';
 import { Refusal, type Deps } from '../../deps';
-import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
+import type { Open } from '../../open-workbench';
 import { tablesIn, type SmallFile } from '../../small-file';
+import { openKeywords } from './keyword-figures';
 import { findDuplicates, lookAt, type FoundGroup, type Standing } from './find-duplicates';
 
 const HEADINGS = [
   ...['group', 'campaign', 'ad group', 'keyword', 'match type', 'status', 'bid'],
-  ...['clicks', 'cost', 'conversions', 'expected cost of a conversion', 'sure', 'suggestion'],
+  ...[
+    'clicks',
+    'cost',
+    'conversions',
+    'impression share',
+    'quality',
+    'expected cost of a conversion',
+    'sure',
+    'suggestion',
+  ],
   ...['decision', 'reason', 'keyword number'],
 ] as const;
 type Heading = (typeof HEADINGS)[number];
@@ -25,7 +35,7 @@ export async function writeDuplicateSheet(
   as: 'csv' | 'xlsx',
   query: DuplicatesQuery,
 ): Promise<Written> {
-  const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
+  const open = await openKeywords(deps, slug, query.days);
   const rows = findDuplicates(open, query).groups.flatMap((group, g) =>
     rowsOf(open, group, g + 1, query.sure / 100),
   );
@@ -45,12 +55,14 @@ function rowsOf(
     micros === null || !Number.isFinite(micros) ? '' : plainAmount(Math.round(micros), currency);
   return keywords.map((one, i) => {
     const suggestion = i === 0 ? 'keep' : one.status === 'live' ? 'pause' : '';
-    const { figures } = one;
+    const { figures, told } = one;
     const cells: Record<Heading, string> = {
       ...{ group: String(number), campaign: one.campaign.name, 'ad group': one.adGroup.name },
       ...{ keyword: one.text, 'match type': one.match, status: one.status, bid: money(one.bidMicros) },
       ...{ clicks: String(figures.clicks ?? 0), cost: money(figures.costMicros ?? 0) },
       conversions: String(figures.conversions ?? 0),
+      'impression share': told?.impressionShare == null ? '' : `${(100 * told.impressionShare).toFixed(1)} %`,
+      quality: String(told?.quality ?? ''),
       'expected cost of a conversion': money(expected[i]!.costMicros),
       sure: `${Math.floor(sure * 100)} %`,
       ...{ suggestion, decision: sure >= threshold ? suggestion : '', reason: '' },
@@ -70,7 +82,7 @@ export async function readDuplicateSheet(
   slug: string,
   file: SmallFile,
 ): Promise<DuplicateDecisions> {
-  const open = await openWorkbench(deps, await requireAccount(deps, slug));
+  const open = await openKeywords(deps, slug);
   const tables = tablesIn(file);
   const table = tables.find((one) => missingIn(one).length === 0);
   if (!table) {

@@ -20,12 +20,11 @@ import {
   type OtherStatus,
   type Rung,
 } from '@/contracts/duplicates';
-import { accountCvr } from '../../../compute/account-cvr';
 import { derivedByKey, derivedFrom } from '../../../compute/derived';
 import type { Snapshot } from '../../../compute/snapshot';
-import { addRow } from '../../../compute/window-columns';
 import type { AdGroup, Campaign, Keyword, Status } from '../../../repositories/structure/structure';
-import type { Open } from '../../open-workbench';
+import type { KeywordFigures } from '../../../repositories/keyword-days';
+import { cvrOf, figuresOf, type Looking } from './keyword-figures';
 
 /** A keyword as the tray leaves it, with where it stands. */
 export type Standing = Omit<Keyword, 'match' | 'status'> & {
@@ -35,6 +34,8 @@ export type Standing = Omit<Keyword, 'match' | 'status'> & {
   adGroup: AdGroup;
   campaign: Campaign;
   figures: Figures;
+  /** what keyword reports tell of it, where they do */
+  told: KeywordFigures | undefined;
 };
 
 /** Keywords that compete, the suggested survivor first, and how sure that suggestion is (rules 5.5). */
@@ -67,7 +68,7 @@ const OF_NEARNESS: Record<Nearness, DuplicatesOptions['reach']> = {
 const MOST_KEPT = 12;
 
 /** The duplicates on each rung, found once for a workbench. */
-export function findOnRungs(open: Open, asked: Omit<Asked, 'alike'>): Record<Rung, Duplicates> {
+export function findOnRungs(open: Looking, asked: Omit<Asked, 'alike'>): Record<Rung, Duplicates> {
   return Object.fromEntries(RUNGS.map((alike) => [alike, foundBy(open, { ...asked, alike })])) as Record<
     Rung,
     Duplicates
@@ -77,10 +78,10 @@ export function findOnRungs(open: Open, asked: Omit<Asked, 'alike'>): Record<Run
 /** The duplicates of one rung, each group with who should stay. */
 export const findDuplicates = derivedByKey(
   (asked: Asked) => keyOf(asked),
-  (open: Open, asked: Asked): FoundDuplicates => {
+  (open: Looking, asked: Asked): FoundDuplicates => {
     const { groups, splits, deliberatePairs } = foundBy(open, asked);
     const { keyword } = lookAt(open, asked);
-    const cvr = accountCvr(open.snapshot);
+    const cvr = cvrOf(open);
     return {
       groups: groups.map((ids) => weighGroup(ids, keyword, cvr)),
       apart: { splits, deliberatePairs },
@@ -91,7 +92,7 @@ export const findDuplicates = derivedByKey(
 
 const foundBy = derivedByKey(
   (asked: Asked) => keyOf(asked),
-  (open: Open, asked: Asked) =>
+  (open: Looking, asked: Asked) =>
     lookAt(open, asked).finder.find({ ...OF_RUNG[asked.alike], reach: OF_NEARNESS[asked.near] }),
   RUNGS.length * MOST_KEPT,
 );
@@ -103,9 +104,9 @@ const keyOf = ({ alike, near, campaigns, besides }: Asked) =>
 export const lookAt = derivedByKey(
   ({ campaigns, besides }: Pick<Asked, 'campaigns' | 'besides'>) =>
     JSON.stringify([campaigns, besides.toSorted()]),
-  (open: Open, { campaigns, besides }): Looked => {
+  (open: Looking, { campaigns, besides }): Looked => {
     const { mirror, campaign: campaignOf, adGroup: adGroupOf } = open.snapshot;
-    const figures = figuresOf(open.snapshot);
+    const figures = figuresOf(open);
     const trayed = statusesByTray(open);
     const isChosen = choosing(campaigns);
     const unjudged: Looked['unjudged'] = [];
@@ -124,9 +125,12 @@ export const lookAt = derivedByKey(
         continue;
       }
       const { id, match } = one;
+      const told = open.report?.figures.get(id);
       keyword.set(id, {
         ...{ ...one, match, status, adGroup, campaign },
-        figures: figures.get(Number(id)) ?? noFigures(),
+        bidMicros: one.bidMicros ?? told?.bidMicros ?? null,
+        told,
+        figures: figures.get(id) ?? noFigures(),
       });
     }
     const finder = compileDuplicates(shapeOf([...keyword.values()]), ['live', ...besides]);
@@ -162,7 +166,7 @@ function shapeOf(keywords: readonly Standing[]): Parameters<typeof compileDuplic
 }
 
 /** Statuses that the tray, or what was sent, gives keywords. */
-function statusesByTray({ laid, snapshot }: Open): ReadonlyMap<string, Status> {
+function statusesByTray({ laid, snapshot }: Pick<Looking, 'laid' | 'snapshot'>): ReadonlyMap<string, Status> {
   const given = new Map<string, Status>();
   for (const change of laid) {
     if (change.kind === 'pause keyword') given.set(change.keywordId, 'paused');
@@ -184,18 +188,6 @@ const keywordsNamed = derivedFrom(({ mirror, campaign, adGroup }: Snapshot) =>
     return nameOf({ campaign: within, adGroup: of?.name ?? '', text, match });
   }),
 );
-
-/** What each keyword brought in the window, by its id. */
-const figuresOf = derivedFrom(({ rows }: Snapshot): ReadonlyMap<number, Figures> => {
-  const sums = new Map<number, Figures>();
-  for (let r = 0; r < rows.count; r++) {
-    const id = rows.keywordId[r]!;
-    let sum = sums.get(id);
-    if (!sum) sums.set(id, (sum = noFigures()));
-    addRow(sum, rows, r);
-  }
-  return sums;
-});
 
 function weighGroup(
   ids: readonly string[],

@@ -11,9 +11,10 @@ import type { Days } from '@/contracts/days';
 import { derivedFrom } from '../../../compute/derived';
 import { few } from '../../../compute/workbench';
 import type { Deps } from '../../deps';
-import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
+import { openWorkbench, requireAccount } from '../../open-workbench';
 import { findDuplicates, findOnRungs, lookAt, type FoundGroup } from './find-duplicates';
 import { handOver } from './hand-over';
+import { openKeywords, type Looking } from './keyword-figures';
 
 /** More than that nobody reads; the rest is counted. */
 const MOST_LINES = 2_000;
@@ -30,8 +31,7 @@ export async function viewDuplicates(
   slug: string,
   query: DuplicatesQuery,
 ): Promise<DuplicatesView> {
-  const account = await requireAccount(deps, slug);
-  const open = await openWorkbench(deps, account, query.days);
+  const open = await openKeywords(deps, slug, query.days);
   const onRungs = findOnRungs(open, query);
   const { groups, apart } = findDuplicates(open, query);
   const { keyword, unjudged } = lookAt(open, query);
@@ -39,6 +39,7 @@ export async function viewDuplicates(
   const { window } = open.snapshot;
   return {
     days: daysBetween(window.from, window.to) + 1,
+    report: open.report?.days ?? null,
     rungs: Object.fromEntries(
       RUNGS.map((rung) => [rung, onRungs[rung].groups.length]),
     ) as DuplicatesView['rungs'],
@@ -59,10 +60,10 @@ export async function viewDuplicates(
   };
 }
 
-const withoutTray = derivedFrom((open: Open): Open => ({ ...open, laid: [] }));
+const withoutTray = derivedFrom((open: Looking): Looking => ({ ...open, laid: [] }));
 
 /** Groups that are there without the tray, and not with it. */
-function endedByTray(open: Open, query: DuplicatesQuery): number {
+function endedByTray(open: Looking, query: DuplicatesQuery): number {
   if (open.laid.length === 0) return 0;
   const before = findDuplicates(withoutTray(open), query).groups;
   const still = new Set(
@@ -79,12 +80,14 @@ function lineOf({ keywords, expected, sure }: FoundGroup, threshold: number): Du
       .slice(0, 2)
       .join('-'),
     keywords: keywords.slice(0, MOST_NAMED).map((one, i): SameKeyword => {
-      const { id, text, match, campaign, adGroup, status, bidMicros, figures } = one;
+      const { id, text, match, campaign, adGroup, status, bidMicros, figures, told } = one;
       const { costMicros, cvr } = expected[i]!;
       return {
         ...{ id, text, match, status, bidMicros, campaign: campaign.name, adGroup: adGroup.name },
         ...{ clicks: figures.clicks ?? 0, costMicros: figures.costMicros ?? 0 },
         ...{ conversions: figures.conversions ?? 0, valueMicros: figures.valueMicros ?? 0 },
+        ...{ impressionShare: told?.impressionShare ?? null, quality: told?.quality ?? null },
+        otherConversions: told?.otherConversions ?? {},
         ...{ expectedMicros: Number.isFinite(costMicros) ? costMicros : null, cvr },
       };
     }),
