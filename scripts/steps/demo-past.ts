@@ -19,6 +19,7 @@ import { lookAtToday } from '@/server/use-cases/today/what-is-new';
 import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { noteKnots } from '@/server/use-cases/untangle/knots/look-at-knots';
 import { workOnSet } from '@/server/use-cases/tray/work-on-set';
 import { ACCOUNT_SETTINGS, makeLarkfell, PAST_DAYS, PEOPLE, TODAY } from '../../demo/larkfell';
 import { PAST, type PastWeek } from '../../demo/past';
@@ -99,6 +100,7 @@ async function atTime<Answer>(
   const work = async () => {
     for (let task = tasks.shift(); task; task = tasks.shift()) {
       if (task.name === 'load-report') await loadReport(deps, task.accountId, task.reportFileId);
+      if (task.name === 'note-knots') await noteKnots(deps, task.accountId);
       if (task.name === 'send-change-set') await workOnSet(deps, task.accountId, task.changeSetId);
     }
   };

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { ChangeSchema, DaysQuerySchema, fewOf, MatchSchema, WindowSchema } from './common';
+import { LeftSchema, PileCountsSchema, PileSchema } from './knots';
 
 /** Keywords that compete with each other: which are looked for, and what is known of them. */
 
@@ -22,6 +23,7 @@ const percent = v.pipe(
 
 export const DuplicatesQuerySchema = v.object({
   ...DaysQuerySchema.entries,
+  pile: PileSchema,
   alike: v.optional(v.picklist(RUNGS), 'text and match type'),
   near: v.optional(v.picklist(NEARNESS), 'all'),
   /** part of a campaign's name, or one of its labels */
@@ -75,6 +77,7 @@ const DuplicateLineSchema = v.strictObject({
   /** of the suggestion, 0..1 (rules 5.5) */
   sure: v.number(),
   isClear: v.boolean(),
+  left: LeftSchema,
 });
 export type DuplicateLine = v.InferOutput<typeof DuplicateLineSchema>;
 
@@ -82,8 +85,10 @@ export const DuplicatesViewSchema = v.strictObject({
   days: v.number(),
   /** days that keyword reports tell of, whose figures these are; null: figures of search terms */
   report: v.nullable(WindowSchema),
-  /** groups on each rung, near as chosen */
+  /** groups on each rung, near as chosen, those that were left among them */
   rungs: v.strictObject(v.entriesFromList(RUNGS, v.number())),
+  /** groups of the rung that was chosen */
+  counts: PileCountsSchema,
   /** groups whose answer is clear */
   clear: v.number(),
   /** groups that the tray ends */

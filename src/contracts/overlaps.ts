@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { ChangeSchema, DaysQuerySchema, fewOf, MatchSchema, WeightSchema } from './common';
+import { LeftSchema, PileCountsSchema, PileSchema } from './knots';
 
 /** Search terms that several ad groups serve, who should have each, and the negatives that see to it. */
 
@@ -7,6 +8,7 @@ const text = v.pipe(v.string(), v.minLength(1), v.maxLength(500));
 
 export const OverlapsQuerySchema = v.object({
   ...DaysQuerySchema.entries,
+  pile: PileSchema,
   /** those that have so many clicks, all places together */
   clicks: v.optional(
     v.pipe(v.string(), v.regex(/^\d{1,6}$/, 'This is no number of clicks.'), v.transform(Number)),
@@ -35,13 +37,14 @@ const OverlapLineSchema = v.strictObject({
   servers: v.array(ServerSchema),
   /** of the suggestion, 0..1 (rules 5.5) */
   sure: v.number(),
+  left: LeftSchema,
 });
 export type OverlapLine = v.InferOutput<typeof OverlapLineSchema>;
 
 export const OverlapsViewSchema = v.strictObject({
   days: v.number(),
-  count: v.number(),
-  /** what the term cost anywhere but where it should be, all of them together */
+  counts: PileCountsSchema,
+  /** what the terms of the pile cost anywhere but where it should be, all of them together */
   elsewhereMicros: v.number(),
   /** those that cost most elsewhere first; no more than are read */
   lines: v.array(OverlapLineSchema),

@@ -2,18 +2,15 @@ import * as v from 'valibot';
 import type { Mend } from '@/core';
 import {
   ChangeSchema,
-  DaySchema,
   DaysQuerySchema,
-  DaysSchema,
   fewOf,
   NegativeInPlaceSchema,
   NegativeTextSchema,
   WeightSchema,
 } from './common';
+import { LeftSchema, PileCountsSchema, PileSchema } from './knots';
 
 /** The knots of an account, and the mends of one. */
-
-const KnotKeySchema = v.pipe(v.string(), v.minLength(1), v.maxLength(1_500));
 
 export const ConflictsQuerySchema = v.object({
   ...DaysQuerySchema.entries,
@@ -43,9 +40,7 @@ const ConflictLineSchema = v.strictObject({
   seat: v.nullable(KeywordSchema),
   /** null: not known, since it came into force before the data begins */
   lost: v.nullable(LostSchema),
-  left: v.nullable(
-    v.strictObject({ why: v.string(), until: v.nullable(v.string()), by: v.string(), at: v.string() }),
-  ),
+  left: LeftSchema,
 });
 export type ConflictLine = v.InferOutput<typeof ConflictLineSchema>;
 
@@ -66,7 +61,10 @@ export type ConflictsView = v.InferOutput<typeof ConflictsViewSchema>;
 /** The sentence of a mend names so many negatives; more are counted in it. */
 export const MOST_NAMED = 2;
 
-export const MendsQuerySchema = v.object({ ...DaysQuerySchema.entries, key: KnotKeySchema });
+export const MendsQuerySchema = v.object({
+  ...DaysQuerySchema.entries,
+  key: v.pipe(v.string(), v.minLength(1), v.maxLength(1_500)),
+});
 const MendLineSchema = v.strictObject({
   how: v.picklist(['longer', 'narrower', 'taken down', 'removed', 'paused'] satisfies Mend['how'][]),
   said: v.string(),
@@ -105,10 +103,14 @@ const NeedlessLineSchema = v.strictObject({
   ...{ key: v.string(), negative: NegativeInPlaceSchema, coveredBy: NegativeInPlaceSchema },
   /** whether it holds whatever ad groups are added */
   isLasting: v.boolean(),
+  left: LeftSchema,
 });
 export type NeedlessLine = v.InferOutput<typeof NeedlessLineSchema>;
 
+export const PileQuerySchema = v.object({ ...DaysQuerySchema.entries, pile: PileSchema });
+
 export const NeedlessViewSchema = v.strictObject({
+  counts: PileCountsSchema,
   lines: v.array(NeedlessLineSchema),
   /** twins in one place, of which a platform takes away both */
   twins: v.number(),
@@ -125,21 +127,13 @@ const MisspeltLineSchema = v.strictObject({
   would: WeightSchema,
   /** protected terms that it would stop */
   hits: fewOf(v.string()),
+  left: LeftSchema,
 });
 export type MisspeltLine = v.InferOutput<typeof MisspeltLineSchema>;
 
 /** Negatives that stop nothing in any data, and are close to words that occur. */
-export const MisspeltViewSchema = v.strictObject({ lines: v.array(MisspeltLineSchema) });
-export type MisspeltView = v.InferOutput<typeof MisspeltViewSchema>;
-
-export const LeaveKnotSchema = v.strictObject({
-  key: KnotKeySchema,
-  /** by which it was found */
-  days: DaysSchema,
-  why: v.pipe(v.string(), v.trim(), v.minLength(3, 'Say why it is left.'), v.maxLength(400)),
-  /** the last day on which it is left; null: until it is otherwise */
-  until: v.nullable(DaySchema),
+export const MisspeltViewSchema = v.strictObject({
+  counts: PileCountsSchema,
+  lines: v.array(MisspeltLineSchema),
 });
-export const KnotSchema = v.strictObject({ key: KnotKeySchema });
-/** How a knot had been left that is taken up again. */
-export const KnotBackSchema = v.strictObject({ why: v.string(), until: v.nullable(v.string()) });
+export type MisspeltView = v.InferOutput<typeof MisspeltViewSchema>;

@@ -45,8 +45,8 @@ async function seatings(term: string, keeps?: string) {
 
 describe('search terms that several ad groups serve', () => {
   test('are told with what each place brought, what costs most elsewhere first', async () => {
-    const { lines, count, elsewhereMicros } = await view();
-    expect(count).toBe(lines.length);
+    const { lines, counts, elsewhereMicros } = await view();
+    expect(counts).toEqual({ open: lines.length, left: 0 });
     expect(lines.map(({ term }) => term)).toContain('bee hive kit');
     expect(lines.map(({ term }) => term)).not.toContain('bee course salary');
     const elsewhere = lines.map(({ servers }) => servers.slice(1).reduce((sum, s) => sum + s.costMicros, 0));
@@ -65,7 +65,7 @@ describe('search terms that several ad groups serve', () => {
     expect(between.lines.length).toBeGreaterThan(0);
     for (const { servers } of between.lines)
       expect(new Set(servers.map(({ campaign }) => campaign)).size).toBeGreaterThan(1);
-    expect((await view({ clicks: '100000' })).count).toBe(0);
+    expect((await view({ clicks: '100000' })).counts.open).toBe(0);
   });
 });
 

@@ -4,7 +4,7 @@ import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
-import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/leave-knot';
+import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/knots/leave-knot';
 import { viewConflicts } from '@/server/use-cases/untangle/view-conflicts';
 import { viewMisspelt } from '@/server/use-cases/untangle/view-misspelt';
 import { viewNeedless } from '@/server/use-cases/untangle/view-needless';
@@ -115,7 +115,7 @@ describe('conflicts', () => {
   test('are left with a reason until a day, and come back by the ledger', async () => {
     const leave = (until: string | null) => async (key: string) =>
       leaveKnot(world.deps, world.slug, world.personId, {
-        ...{ key, why: 'Sold out until spring', until, days: 7 },
+        ...{ kind: 'conflict', key, why: 'Sold out until spring', until, days: 7 },
       });
     await leave(null)(await keyOf('kit'));
     expect((await view('left')).lines[0]!.left).toMatchObject({
@@ -129,7 +129,9 @@ describe('conflicts', () => {
     expect(entries[0]).toMatchObject({ what: expect.stringContaining('Leave “kit” (phrase) against') });
     await undoEntry(world.deps, world.slug, world.personId, entries[0]!.id);
     expect((await view()).counts).toMatchObject({ open: 3, left: 0 });
-    await expect(takeKnotBack(world.deps, world.slug, world.personId, key)).rejects.toThrow(/not left/);
+    await expect(
+      takeKnotBack(world.deps, world.slug, world.personId, { kind: 'conflict', key }),
+    ).rejects.toThrow(/not left/);
     await expect(leave('2026-11-01')(key)).rejects.toThrow(/past/);
     await expect(leave(null)('nothing')).rejects.toThrow(/not there any more/);
   });
@@ -137,7 +139,7 @@ describe('conflicts', () => {
 
 describe('needless negatives', () => {
   beforeEach(makeKnotted);
-  const needless = () => viewNeedless(world.deps, world.slug);
+  const needless = () => viewNeedless(world.deps, world.slug, { pile: 'open' });
 
   test('come with what covers them and with the proof, as the tray leaves the account', async () => {
     expect(await needless()).toMatchObject({ lines: [], twins: 1, proof: { differences: 0 } });
@@ -218,7 +220,7 @@ test('a negative that nobody writes like that is told with what was meant, and w
   await makeKnotted();
   const place = { kind: 'account', id: null } as const;
   await draft({ kind: 'add negative', text: 'moovie', match: 'phrase', place });
-  const { lines } = await viewMisspelt(world.deps, world.slug, { days: 7 });
+  const { lines } = await viewMisspelt(world.deps, world.slug, { pile: 'open', days: 7 });
   expect(lines.map(({ negative, meant }) => [negative.text, meant])).toEqual([['moovie', 'movie']]);
   expect(lines[0]!.would.terms).toBeGreaterThan(0);
   expect(lines[0]!.hits.count).toBe(0);
@@ -226,5 +228,5 @@ test('a negative that nobody writes like that is told with what was meant, and w
     { kind: 'add negative', text: 'movie', match: 'phrase', place },
     { kind: 'remove negative', text: 'moovie', match: 'phrase', place },
   );
-  expect((await viewMisspelt(world.deps, world.slug, { days: 7 })).lines).toEqual([]);
+  expect((await viewMisspelt(world.deps, world.slug, { pile: 'open', days: 7 })).lines).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { DaysQuerySchema, DoneSchema } from '../common';
+import { DoneSchema } from '../common';
 import {
   DuplicateDecisionsSchema,
   DuplicateSheetQuerySchema,
@@ -11,13 +11,11 @@ import {
 import {
   ConflictsQuerySchema,
   ConflictsViewSchema,
-  KnotBackSchema,
-  KnotSchema,
-  LeaveKnotSchema,
   MendsQuerySchema,
   MendsViewSchema,
   MisspeltViewSchema,
   NeedlessViewSchema,
+  PileQuerySchema,
 } from '../untangle';
 import {
   OverlapsQuerySchema,
@@ -25,6 +23,7 @@ import {
   SeatingsQuerySchema,
   SeatingsViewSchema,
 } from '../overlaps';
+import { KnotBackSchema, KnotSchema, KnotsLookSchema, LeaveKnotSchema } from '../knots';
 import { routesOf, SIFTING, STOPPING } from './route';
 
 export const untangleRoutes = routesOf({
@@ -39,14 +38,21 @@ export const untangleRoutes = routesOf({
   /** the ways out of one conflict, each with what it would open */
   'GET untangle/mends': { role: 'look', query: MendsQuerySchema, answer: MendsViewSchema, from: SIFTING },
   /** negatives that others make needless, as the tray leaves the account */
-  'GET untangle/needless': { role: 'look', answer: NeedlessViewSchema, from: STOPPING },
+  'GET untangle/needless': {
+    ...{ role: 'look', query: PileQuerySchema, answer: NeedlessViewSchema, from: [...STOPPING, 'knots'] },
+  },
   /** negatives that stop nothing, and were meant to say something else */
   'GET untangle/misspelt': {
-    ...{ role: 'look', query: DaysQuerySchema, answer: MisspeltViewSchema, from: SIFTING },
+    ...{ role: 'look', query: PileQuerySchema, answer: MisspeltViewSchema, from: [...SIFTING, 'knots'] },
   },
   /** keywords that compete with each other, as the tray leaves the account */
   'GET untangle/duplicates': {
-    ...{ role: 'look', query: DuplicatesQuerySchema, answer: DuplicatesViewSchema, from: STOPPING },
+    ...{
+      role: 'look',
+      query: DuplicatesQuerySchema,
+      answer: DuplicatesViewSchema,
+      from: [...STOPPING, 'knots'],
+    },
   },
   /** what each of some keywords would take over from the others */
   'GET untangle/duplicates/hand-over': {
@@ -62,12 +68,14 @@ export const untangleRoutes = routesOf({
   },
   /** search terms that several ad groups serve, as the tray leaves the account */
   'GET untangle/overlaps': {
-    ...{ role: 'look', query: OverlapsQuerySchema, answer: OverlapsViewSchema, from: STOPPING },
+    ...{ role: 'look', query: OverlapsQuerySchema, answer: OverlapsViewSchema, from: [...STOPPING, 'knots'] },
   },
   /** the ways to give one of them to one ad group alone */
   'GET untangle/overlaps/seatings': {
     ...{ role: 'look', query: SeatingsQuerySchema, answer: SeatingsViewSchema, from: SIFTING },
   },
+  /** notes that a person looks, and tells which knots came since the look before, and how it went */
+  'POST untangle/look': { role: 'prepare', answer: KnotsLookSchema, changes: [] },
   'POST untangle/left': {
     ...{ role: 'prepare', body: LeaveKnotSchema, answer: DoneSchema, changes: ['knots', 'ledger'] },
   },

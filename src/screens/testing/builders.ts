@@ -1,4 +1,5 @@
 import { noFigures, USUAL_LIMITS, type Reading } from '@/core';
+import type { KnotsLook } from '@/contracts/knots';
 import type { AccountView } from '@/contracts/account';
 import type { IntakeView, ReadingAnswer, ReportFileView } from '@/contracts/intake';
 import type { AccountSummary, Weight } from '@/contracts/common';
@@ -224,6 +225,12 @@ export const aReadingAnswer = (over: Partial<ReadingAnswer> = {}): ReadingAnswer
   ...{ loadedBefore: null, daysThere: ['2026-11-19'], obstacle: null, currency: 'EUR' },
   ...over,
 });
+
+/** A look at the knots of an account that is looked at for the first time. */
+export const NOTHING_FRESH: KnotsLook = {
+  fresh: { conflict: [], needless: [], misspelt: [], duplicate: [], overlap: [] },
+  days: [],
+};
 
 export const anAccountView = (over: Partial<AccountView> = {}): AccountView => ({
   settings: {

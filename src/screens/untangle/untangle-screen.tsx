@@ -1,62 +1,59 @@
 'use client';
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { counted } from '@/core';
-import type { ConflictsView as View } from '@/contracts/untangle';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { formatConversions, formatCount } from '@/ui/format';
+import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
 import { ConflictsView } from './conflicts/conflicts-view';
 import { DuplicatesView } from './duplicates/duplicates-view';
 import { useDuplicates } from './duplicates/use-duplicates';
+import { HealthLine } from './health/health-line';
 import { MisspeltView } from './needless/misspelt-view';
 import { NeedlessView } from './needless/needless-view';
 import { OverlapsView } from './overlaps/overlaps-view';
 import { useOverlaps } from './overlaps/use-overlap';
-import { SHOWN, useUntangleUrl, type Shown } from './untangle-url';
+import { pileOf, SHOWN, useUntangleUrl, type Shown } from './untangle-url';
 
 const NAMES: Record<Shown, string> = {
-  open: 'Conflicts',
-  needless: 'Needless',
-  misspelt: 'Misspelt',
-  twice: 'Twice',
+  ...{ conflicts: 'Conflicts', needless: 'Needless', misspelt: 'Misspelt', twice: 'Twice' },
   several: 'Served by several',
-  meant: 'Meant so',
-  left: 'Left',
 };
 
 /** The knots of an account: what each costs, the ways out with what each would open, and a decision in minutes. */
 export function UntangleScreen() {
-  const [{ shown, alike }, setUrl] = useUntangleUrl();
+  const [url, setUrl] = useUntangleUrl();
+  const { shown } = url;
+  const pile = pileOf(url);
   const { query } = useRoutes();
   const [days] = useDays();
-  const pile = shown === 'meant' || shown === 'left' ? shown : 'open';
   const {
     data: view,
     error,
     isPlaceholderData,
   } = useQuery({
-    ...query('GET untangle', { query: { shown: pile, ...inDays(days) } }),
+    ...query('GET untangle', { query: { shown: url.pile, ...inDays(days) } }),
     placeholderData: keepPreviousData,
   });
-  const needless = useQuery({ ...query('GET untangle/needless'), placeholderData: keepPreviousData });
+  const needless = useQuery({
+    ...query('GET untangle/needless', { query: { pile, ...inDays(days) } }),
+    placeholderData: keepPreviousData,
+  });
   const misspelt = useQuery({
-    ...query('GET untangle/misspelt', { query: inDays(days) }),
+    ...query('GET untangle/misspelt', { query: { pile, ...inDays(days) } }),
     placeholderData: keepPreviousData,
   });
   const twice = useDuplicates();
   const several = useOverlaps();
   const counts: Record<Shown, number | undefined> = {
-    ...{ open: view?.counts.open, meant: view?.counts.meant, left: view?.counts.left },
-    needless: needless.data?.lines.length,
-    misspelt: misspelt.data?.lines.length,
-    twice: twice.data?.rungs[alike],
-    several: several.data?.count,
+    conflicts: view?.counts.open,
+    needless: needless.data?.counts.open,
+    misspelt: misspelt.data?.counts.open,
+    twice: twice.data?.counts.open,
+    several: several.data?.counts.open,
   };
-  const piles = { open: { error }, meant: { error }, left: { error } };
-  const failure = { ...piles, needless, misspelt, twice, several }[shown].error;
+  const failure = { conflicts: { error }, needless, misspelt, twice, several }[shown].error;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -77,7 +74,7 @@ export function UntangleScreen() {
           count: counts[value] === undefined ? '' : formatCount(counts[value]),
         }))}
         value={shown}
-        onChange={(next) => void setUrl({ shown: next })}
+        onChange={(next) => void setUrl({ shown: next, pile: 'open' })}
       >
         {failure ? (
           <ErrorText error={failure} isWhole />
@@ -90,36 +87,9 @@ export function UntangleScreen() {
         ) : shown === 'several' ? (
           <OverlapsView view={several.data} isStale={several.isPlaceholderData} />
         ) : (
-          <ConflictsView name={NAMES[shown]} shown={shown} view={view} isStale={isPlaceholderData} />
+          <ConflictsView view={view} isStale={isPlaceholderData} />
         )}
       </TabbedView>
     </div>
-  );
-}
-
-type Health = { view: View; needless: number | undefined; twice: number | undefined };
-
-/** How it stands, in a sentence. */
-function HealthLine({ view: { counts, lost, days }, needless, twice }: Health) {
-  return (
-    <p className="text-table text-soft">
-      {counted(counts.open, 'conflict')}
-      {lost.conversions > 0 && (
-        <>
-          {' '}
-          cost about <b className="text-rust">{formatConversions(lost.conversions)} conversions</b> in {days}{' '}
-          days
-        </>
-      )}
-      {lost.unknown > 0 && `; of ${formatCount(lost.unknown)} it is not known`}
-      {counts.inTray > 0 && `; ${formatCount(counts.inTray)} more are mended by the tray`}
-      {needless !== undefined &&
-        needless > 0 &&
-        `; ${counted(needless, 'negative')} ${needless === 1 ? 'is' : 'are'} needless`}
-      {twice !== undefined &&
-        twice > 0 &&
-        `; ${counted(twice, 'keyword')} ${twice === 1 ? 'stands' : 'stand'} twice`}
-      .
-    </p>
   );
 }

@@ -2,23 +2,18 @@
 
 import { parseAsArrayOf, parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { NEARNESS, OTHER_STATUSES, RUNGS } from '@/contracts/duplicates';
+import type { Pile } from '@/contracts/knots';
 import type { ConflictsShown } from '@/contracts/untangle';
 
-/** A pile of conflicts, or another kind of knot. */
-export type Shown = ConflictsShown | 'needless' | 'misspelt' | 'twice' | 'several';
-/** as they stand side by side */
-export const SHOWN = [
-  'open',
-  'needless',
-  'misspelt',
-  'twice',
-  'several',
-  'meant',
-  'left',
-] as const satisfies Shown[];
+/** Kinds of knots, as they stand side by side. */
+export const SHOWN = ['conflicts', 'needless', 'misspelt', 'twice', 'several'] as const;
+export type Shown = (typeof SHOWN)[number];
+/** Only conflicts can be meant so. */
+export type PileShown = ConflictsShown;
 
 const PARSERS = {
-  shown: parseAsStringLiteral(SHOWN).withDefault('open'),
+  shown: parseAsStringLiteral(SHOWN).withDefault('conflicts'),
+  pile: parseAsStringLiteral(['open', 'meant', 'left']).withDefault('open'),
   alike: parseAsStringLiteral(RUNGS).withDefault('text and match type'),
   near: parseAsStringLiteral(NEARNESS).withDefault('all'),
   campaigns: parseAsString.withDefault(''),
@@ -27,6 +22,9 @@ const PARSERS = {
   between: parseAsStringLiteral(['ad groups', 'campaigns']).withDefault('ad groups'),
   clicks: parseAsInteger.withDefault(2),
 };
+
+/** The pile that is asked for, of knots that can not be meant so. */
+export const pileOf = ({ pile }: Pick<UntangleUrl, 'pile'>): Pile => (pile === 'left' ? 'left' : 'open');
 
 /** The knots that are shown, and by which questions they are found, in the URL. */
 export function useUntangleUrl() {

@@ -8,6 +8,7 @@ import type {
   MisspeltView,
   NeedlessView,
 } from '@/contracts/untangle';
+import { NOTHING_FRESH } from '../testing/builders';
 import { Decline, show, type Answers } from '../testing/screen';
 import { UntangleScreen } from './untangle-screen';
 
@@ -66,10 +67,14 @@ const aMendsView = (key: string): MendsView => ({
 
 const jobs = { text: 'bee jobs', match: 'exact', place, placeName: 'list Free' } as const;
 const aNeedlessView: NeedlessView = {
+  counts: { open: 2, left: 0 },
   lines: [
-    { key: 'jobs', negative: jobs, coveredBy: { ...jobs, text: 'jobs', match: 'broad' }, isLasting: true },
     {
-      ...{ key: 'song', negative: { ...jobs, text: 'bee song' }, isLasting: false },
+      ...{ key: 'jobs', negative: jobs, isLasting: true, left: null },
+      coveredBy: { ...jobs, text: 'jobs', match: 'broad' },
+    },
+    {
+      ...{ key: 'song', negative: { ...jobs, text: 'bee song' }, isLasting: false, left: null },
       coveredBy: { ...jobs, text: 'song', match: 'broad' },
     },
   ],
@@ -81,6 +86,7 @@ const showUntangle = (more: Answers = {}, search = '') =>
     answers: {
       'GET untangle': aView(),
       'GET untangle/needless': aNeedlessView,
+      'POST untangle/look': NOTHING_FRESH,
       'GET untangle/mends': ({ query }) => aMendsView(query.key!),
       'POST tray': {
         outcomes: [{ outcome: 'drafted', changeId: 1, change: remove, said: 'Done.', heed: null }],
@@ -113,7 +119,7 @@ describe('conflicts', () => {
 
   test('that are meant so name the keyword for which the queries are kept', async () => {
     const seat = { ...aConflict().keyword!, text: 'free hive', match: 'exact' as const, adGroup: 'Exact' };
-    showUntangle({ 'GET untangle': aView({ lines: [aConflict({ seat })] }) }, '?shown=meant');
+    showUntangle({ 'GET untangle': aView({ lines: [aConflict({ seat })] }) }, '?pile=meant');
     expect(await screen.findByText(/Meant so: its queries are kept for “free hive” \(exact\)/)).toBeDefined();
   });
 
@@ -163,7 +169,60 @@ describe('the mends', () => {
   });
 });
 
+describe('what came since the last look', () => {
+  const fresh = { ...NOTHING_FRESH.fresh, conflict: ['course'] };
+
+  test('comes first, and is called new', async () => {
+    showUntangle({ 'POST untangle/look': { ...NOTHING_FRESH, fresh } });
+    const rows = within(await grid());
+    await waitFor(() => expect(rows.getByRole('columnheader', { name: /^new/ })).toBeDefined());
+    const [, first, second] = rows.getAllByRole('row');
+    expect(first!.textContent).toMatch(/^new.*course/);
+    expect(second!.textContent).not.toMatch(/^new/);
+  });
+
+  test('how it went is shown on a press, day by day', async () => {
+    const of = (count: number) => ({ count, costMicros: 5_000_000, conversions: 2 });
+    const days = [
+      { day: '2026-11-01', conflict: of(9), overlap: of(40) },
+      { day: '2026-11-20', conflict: of(2), overlap: of(30), duplicate: of(4) },
+    ];
+    const { user } = showUntangle({ 'POST untangle/look': { ...NOTHING_FRESH, days } });
+    await user.click(await screen.findByRole('button', { name: '36 knots in all, 49 on 1 Nov' }));
+    const dialog = within(await screen.findByRole('dialog', { name: 'Knots over time' }));
+    const rows = dialog.getAllByRole('row', { hidden: true }).map((row) => row.textContent);
+    expect(rows).toEqual([
+      'dayconflictstwiceserved by severalcostconv. before',
+      '20 Nov 2026243015.002',
+      '1 Nov 20269–4010.002',
+    ]);
+  });
+});
+
 describe('leaving', () => {
+  test.each([
+    ['needless', 'Needless', 'needless', 'jobs'],
+    ['misspelt', 'Misspelt', 'misspelt', 'documentry'],
+  ] as const)('a knot that is %s asks why, too', async (shown, name, kind, key) => {
+    const negative = { text: 'documentry', match: 'phrase', place, placeName: 'list Free' } as const;
+    const would = { terms: 0, clicks: 0, costMicros: 0, conversions: 0, valueMicros: 0, impressions: 0 };
+    const misspelt = { ...{ key, negative, meant: 'documentary', would, hits: none }, left: null };
+    const { user, asked } = showUntangle(
+      {
+        'POST untangle/left': {},
+        'GET untangle/misspelt': { counts: { open: 1, left: 0 }, lines: [misspelt] },
+      },
+      `?shown=${shown}`,
+    );
+    const table = await screen.findByRole('grid', { name });
+    await within(table).findByRole('row', { name: new RegExp(key) });
+    table.focus();
+    await user.keyboard('l');
+    await user.type(within(inHand()).getByRole('textbox', { name: /Why it is left/ }), 'Wanted so{Enter}');
+    await waitFor(() => expect(asked('POST untangle/left')).toHaveLength(1));
+    expect(asked('POST untangle/left')[0]!.body).toMatchObject({ kind, key, why: 'Wanted so' });
+  });
+
   test('asks why and until when, and can be undone', async () => {
     const { user, asked } = showUntangle({
       'POST untangle/left': {},
@@ -176,10 +235,14 @@ describe('leaving', () => {
     expect(await within(inHand()).findByText('Say why it is left.')).toBeDefined();
     await user.type(within(inHand()).getByRole('textbox', { name: /Why it is left/ }), 'Sold out{Enter}');
     await waitFor(() => expect(asked('POST untangle/left')).toHaveLength(1));
-    expect(asked('POST untangle/left')[0]!.body).toEqual({ key: 'free', why: 'Sold out', until: null });
+    expect(asked('POST untangle/left')[0]!.body).toEqual({
+      ...{ kind: 'conflict', key: 'free', why: 'Sold out', until: null },
+    });
     expect(document.activeElement).toBe(await grid());
     await user.click(await screen.findByRole('button', { name: /Undo/ }));
-    await waitFor(() => expect(asked('DELETE untangle/left')[0]?.body).toEqual({ key: 'free' }));
+    await waitFor(() =>
+      expect(asked('DELETE untangle/left')[0]?.body).toEqual({ kind: 'conflict', key: 'free' }),
+    );
   });
 
   test('is told with who did it, and taken up again by the same key', async () => {
@@ -189,10 +252,10 @@ describe('leaving', () => {
         'GET untangle': aView({ lines: [aConflict({ left })] }),
         'DELETE untangle/left': { why: 'Sold out', until: null },
       },
-      '?shown=left',
+      '?pile=left',
     );
     expect(await screen.findByText(/Left by Tobias Finch/)).toBeDefined();
-    (await screen.findByRole('grid', { name: 'Left' })).focus();
+    (await grid()).focus();
     await user.keyboard('l');
     await waitFor(() => expect(asked('DELETE untangle/left')).toHaveLength(1));
   });
@@ -218,7 +281,7 @@ describe('what is needless', () => {
 
 describe('what is misspelt', () => {
   const aLine = (over: Partial<MisspeltView['lines'][number]> = {}): MisspeltView['lines'][number] => ({
-    ...{ key: 'documentry', meant: 'documentary', hits: none },
+    ...{ key: 'documentry', meant: 'documentary', hits: none, left: null },
     negative: { text: 'documentry', match: 'phrase', place, placeName: 'list Free' },
     would: { terms: 3, clicks: 9, costMicros: 4_500_000, conversions: 0, valueMicros: 0, impressions: 40 },
     ...over,
@@ -226,7 +289,7 @@ describe('what is misspelt', () => {
 
   test('says what was meant and what that would stop; it is put right, or removed', async () => {
     const { user, asked } = showUntangle(
-      { 'GET untangle/misspelt': { lines: [aLine()] } },
+      { 'GET untangle/misspelt': { counts: { open: 1, left: 0 }, lines: [aLine()] } },
       '?shown=misspelt',
     );
     await waitFor(() =>
@@ -248,7 +311,7 @@ describe('what is misspelt', () => {
   test('what would stop a protected term can only be removed', async () => {
     const hits = { count: 4, first: ['bee documentary'] };
     const { user, asked } = showUntangle(
-      { 'GET untangle/misspelt': { lines: [aLine({ hits })] } },
+      { 'GET untangle/misspelt': { counts: { open: 1, left: 0 }, lines: [aLine({ hits })] } },
       '?shown=misspelt',
     );
     await waitFor(() => expect(inHand().textContent).toContain('It would stop 4 protected terms'));

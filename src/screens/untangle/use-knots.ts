@@ -1,12 +1,14 @@
 'use client';
 
-import { useState } from 'react';
+import { createElement, useMemo, useState } from 'react';
+import type { KnotKind } from '@/contracts/knots';
 import type { Column } from '@/ui/table/column';
 import { marksByKey } from '@/ui/table/row-marks';
-import { inMemory, useLayout } from '@/ui/table/use-layout';
+import { inMemory, useLayout, type Sort } from '@/ui/table/use-layout';
+import { useFresh } from './use-fresh';
 
 /**
- * A pile of knots as a table: the one in hand, and those that are marked.
+ * A pile of knots as a table: the one in hand, and those that are marked. What came since the person looked last comes first.
  * @param id of the table, by which a person's layout is remembered
  * @param sorted the column it is sorted by at first, the greatest first unless `isDown` is false
  */
@@ -14,12 +16,25 @@ export function useKnots<Row extends object>(
   id: string,
   columns: readonly Column<Row>[],
   rows: readonly Row[],
-  { by, isDown = true, keyOf }: { by: string; isDown?: boolean; keyOf: (row: Row) => string },
+  {
+    kind,
+    by,
+    isDown = true,
+    keyOf,
+  }: { kind: KnotKind; by: string; isDown?: boolean; keyOf: (row: Row) => string },
 ) {
+  const fresh = useFresh(kind);
   const [cursor, onCursor] = useState(0);
-  const [sort, onSort] = useState({ by, isDown });
+  const [chosen, onSort] = useState<Sort | null>(null);
   const [marks, onMark] = useState<ReadonlySet<string>>(new Set());
-  const table = inMemory(useLayout(id, columns, rows, sort));
+  const hasFresh = useMemo(() => rows.some((row) => fresh.has(keyOf(row))), [rows, fresh, keyOf]);
+  const all = useMemo(
+    () => (hasFresh ? [newColumn((row: Row) => fresh.has(keyOf(row))), ...columns] : columns),
+    [columns, hasFresh, fresh, keyOf],
+  );
+  const first = hasFresh ? { by: 'new', isDown: true } : { by, isDown };
+  const sort = chosen && (hasFresh || chosen.by !== 'new') ? chosen : first;
+  const table = inMemory(useLayout(id, all, rows, sort));
   const at = Math.min(cursor, Math.max(0, rows.length - 1));
   return {
     line: table.rowAt(at),
@@ -28,5 +43,14 @@ export function useKnots<Row extends object>(
     /** for a table without marks */
     table: { id, ...table, cursor: at, onCursor, sort, onSort },
     marks: marksByKey(table.layout.rows, keyOf, marks, onMark),
+  };
+}
+
+function newColumn<Row>(isNew: (row: Row) => boolean): Column<Row> {
+  return {
+    ...{ id: 'new', name: 'new', px: 48, isText: true, isSortable: true, isDownFirst: true },
+    explains: 'It came since you looked at it last.',
+    value: (row) => (isNew(row) ? 'new' : ''),
+    cell: (row) => isNew(row) && createElement('b', { className: 'text-rust' }, 'new'),
   };
 }

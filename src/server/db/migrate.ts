@@ -25,6 +25,7 @@ import * as wordsKnown from './migrations/023-words-known';
 import * as research from './migrations/024-research';
 import * as leftKnots from './migrations/025-left-knots';
 import * as keywordReports from './migrations/026-keyword-reports';
+import * as knots from './migrations/027-knots';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -53,6 +54,7 @@ const MIGRATIONS = {
   '024-research': research,
   '025-left-knots': leftKnots,
   '026-keyword-reports': keywordReports,
+  '027-knots': knots,
 };
 type Name = keyof typeof MIGRATIONS;
 

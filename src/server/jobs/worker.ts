@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events';
 import { run, runMigrations, type Job, type TaskList, type WorkerEvents } from 'graphile-worker';
 import pg from 'pg';
+import { createSnapshots } from '../compute/snapshots';
 import { logOf } from '../log';
 import { OutsideTrouble } from '../outside';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
@@ -11,6 +12,7 @@ import { loadReport } from '../use-cases/intake/load-report';
 import { readWholeReport } from '../use-cases/intake/read-upload';
 import { takeBackLoad } from '../use-cases/intake/take-back-load';
 import { endAll } from '../use-cases/tray/end-dates';
+import { noteKnots } from '../use-cases/untangle/knots/look-at-knots';
 import { workOnSet } from '../use-cases/tray/work-on-set';
 
 const log = logOf('jobs');
@@ -51,6 +53,11 @@ function taskList(deps: Deps): TaskList {
     'clear-files': async () => {
       const files = await clearFiles(deps);
       if (files > 0) log.info({ files }, 'removed the bytes of old files');
+    },
+    'note-knots': (payload) => {
+      // What is read for that is let go of afterwards.
+      const once = { ...deps, snapshots: createSnapshots() };
+      return noteKnots(once, (payload as { accountId: number }).accountId);
     },
     'send-change-set': (payload) => {
       const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };

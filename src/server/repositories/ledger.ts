@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import type { KnotKind } from '@/contracts/knots';
 import type { Db } from '../db/connection';
 import type { Before } from './tray/before';
 import type { ChangeState } from './tray/changes';
@@ -26,7 +27,8 @@ export type LedgerUndo =
   | { do: 'remove view'; name: string }
   | { do: 'set'; fields: Partial<AccountFields> }
   | { do: 'set targets'; targets: OwnTargets }
-  | { do: 'take knot back'; key: string }
+  /** without a kind: a conflict, of the time when only these could be left */
+  | { do: 'take knot back'; kind?: KnotKind; key: string }
   | { do: 'retire account'; isRetired: boolean }
   | { do: 'retire person'; person: number; isRetired: boolean };
 

@@ -57,7 +57,8 @@ import { viewSheet } from '../use-cases/research/view-sheet';
 import { readDuplicateSheet, writeDuplicateSheet } from '../use-cases/untangle/duplicates/duplicate-sheet';
 import { viewDuplicates, viewHandOver } from '../use-cases/untangle/duplicates/view-duplicates';
 import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-overlaps';
-import { leaveKnot } from '../use-cases/untangle/leave-knot';
+import { leaveKnot } from '../use-cases/untangle/knots/leave-knot';
+import { lookAtKnots } from '../use-cases/untangle/knots/look-at-knots';
 import { viewConflicts } from '../use-cases/untangle/view-conflicts';
 import { viewMends } from '../use-cases/untangle/view-mends';
 import { viewMisspelt } from '../use-cases/untangle/view-misspelt';
@@ -130,7 +131,7 @@ export const REQUESTS = {
     draftPass,
     setVerdicts,
   },
-  ...{ draftEdit, keepHangRule, exceptFromRule, gather, decideIdeas, leaveKnot },
+  ...{ draftEdit, keepHangRule, exceptFromRule, gather, decideIdeas, leaveKnot, lookAtKnots },
   ...{ sayDone, unsayDone, storeResults, takeBackResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
@@ -150,6 +151,7 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'exceptFromRule',
   'gather',
   'leaveKnot',
+  'lookAtKnots',
   'decideIdeas',
   'sayDone',
   'storeResults',

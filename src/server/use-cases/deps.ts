@@ -10,6 +10,7 @@ export type Task =
   | { name: 'load-report'; accountId: number; reportFileId: number }
   | { name: 'read-report'; accountId: number; reportFileId: number }
   | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number; undoes?: number }
+  | { name: 'note-knots'; accountId: number }
   | { name: 'send-change-set'; accountId: number; changeSetId: number };
 
 /** What use-cases need of the world. */

@@ -98,6 +98,17 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     ],
   },
   {
+    where: 'In Untangle',
+    keys: [
+      ['1 – 9', 'choose a way out, or who stays'],
+      ['↵', 'put it in the tray'],
+      ['r', 'remove what stands twice, or is misspelt'],
+      ['m', 'the next match type'],
+      ['p', 'the next place'],
+      ['l', 'leave it with a reason, or take it up again'],
+    ],
+  },
+  {
     where: 'In Lists',
     keys: [
       ['↑ ↓ ← →', 'the cell, list or entry beside it'],
@@ -116,4 +127,12 @@ const areOn = (text: string | null) => text !== 'off';
 export function useSingleKeys(): [boolean, (on: boolean) => void] {
   const [on, store] = useStored(STORED, areOn);
   return [on, (next) => store(next ? 'on' : 'off')];
+}
+
+/** Whether a key is pressed alone, by a person who has single letters act. */
+export function isPlain(
+  { ctrlKey, metaKey, altKey }: Pick<KeyboardEvent, 'ctrlKey' | 'metaKey' | 'altKey'>,
+  areSingleOn: boolean,
+): boolean {
+  return areSingleOn && !ctrlKey && !metaKey && !altKey;
 }

@@ -8,7 +8,7 @@ import type { RemainderLine, Weighed } from '@/contracts/research';
 import { useAccount } from '@/screens/frame/account-context';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { sayFailure, useTrayActions } from '@/screens/tray/use-tray';
 import { toQuery, type ResearchUrl } from '../research-url';
 
@@ -158,7 +158,7 @@ export function useRemainder(
         void put();
         return true;
       }
-      if (!single || event.ctrlKey || event.metaKey || event.altKey) return false;
+      if (!isPlain(event, single)) return false;
       if (/^[0-9]$/.test(event.key)) {
         const position = Number(event.key) - 1;
         if (position >= words.length) return false;

@@ -6,6 +6,8 @@ import { useKnots } from '../use-knots';
 import { useConflictColumns } from './conflict-columns';
 import { ConflictInHand } from './conflict-in-hand';
 import { Mends } from './mends';
+import { PileChoice } from '../leaving/pile-choice';
+import { useUntangleUrl } from '../untangle-url';
 import { useConflict } from './use-conflict';
 
 const EMPTY: Record<ConflictsShown, string> = {
@@ -17,28 +19,34 @@ const EMPTY: Record<ConflictsShown, string> = {
 const NO_LINES: ConflictLine[] = [];
 const keyOf = ({ key }: ConflictLine) => key;
 
-type Props = { name: string; shown: ConflictsShown; view: View | undefined; isStale: boolean };
+type Props = { view: View | undefined; isStale: boolean };
 
 /** A pile of conflicts; below it the mends of the one in hand. */
-export function ConflictsView({ name, shown, view, isStale }: Props) {
+export function ConflictsView({ view, isStale }: Props) {
+  const [{ pile }] = useUntangleUrl();
   const lines = view?.lines ?? NO_LINES;
   const columns = useConflictColumns(view?.days);
-  const knots = useKnots('conflicts', columns, lines, { by: 'conversions', keyOf });
+  const knots = useKnots('conflicts', columns, lines, { kind: 'conflict', by: 'conversions', keyOf });
   const conflict = useConflict(knots.line);
   return (
     <>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table">
+        <PileChoice counts={view && pilesOf(view)} />
+      </div>
       <DataTable
-        label={name}
+        label="Conflicts"
         {...knots.table}
         onKey={conflict.onKey}
         isStale={isStale}
-        view={shown}
+        view={pile}
         saveAs="conflicts"
         keysHelp="Arrows move; digits choose a mend, Enter puts it in the tray, l leaves the conflict or takes it up again."
-        empty={view && <p>{EMPTY[shown]}</p>}
+        empty={view && <p>{EMPTY[pile]}</p>}
       />
       <Mends conflict={conflict} />
       <ConflictInHand conflict={conflict} days={view?.days} />
     </>
   );
 }
+
+const pilesOf = ({ counts: { open, meant, left } }: View) => ({ open, meant, left });

@@ -13,6 +13,7 @@ import { ApartDialog } from './apart-dialog';
 import { DecisionsDialog } from './decisions-dialog';
 import { useDuplicateColumns } from './duplicate-columns';
 import { GroupInHand } from './group-in-hand';
+import { PileChoice } from '../leaving/pile-choice';
 import { Members } from './members';
 import { useDuplicatesQuery, useGroupInHand } from './use-duplicates';
 import { WhichKeywords } from './which-keywords';
@@ -27,14 +28,15 @@ type Props = { view: View | undefined; isStale: boolean };
 export function DuplicatesView({ view, isStale }: Props) {
   const lines = view?.lines ?? NO_LINES;
   const columns = useDuplicateColumns();
-  const knots = useKnots('duplicates', columns, lines, { by: 'cost', keyOf });
+  const knots = useKnots('duplicates', columns, lines, { kind: 'duplicate', by: 'cost', keyOf });
   const { marked } = knots;
   const group = useGroupInHand(knots.line, marked);
-  const clear = lines.filter(({ isClear }) => isClear);
+  const clear = lines.filter(({ isClear, left }) => isClear && !left);
   return (
     <>
       <WhichKeywords view={view} />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
+        <PileChoice counts={view?.counts} />
         {view && <Told view={view} />}
         <span className="ml-auto flex items-center gap-2">
           <Sheets />
@@ -50,7 +52,7 @@ export function DuplicatesView({ view, isStale }: Props) {
         onKey={group.onKey}
         isStale={isStale}
         saveAs="duplicate keywords"
-        keysHelp="Arrows move, Space marks; digits choose who stays, Enter pauses the others, r removes them."
+        keysHelp="Arrows move, Space marks; digits choose who stays, Enter pauses the others, r removes them, l leaves the group or takes it up again."
         empty={view && <p>No keyword stands twice, as it is asked.</p>}
       />
       <Members group={group} isReported={view?.report != null} />

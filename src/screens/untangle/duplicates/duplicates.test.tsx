@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { DuplicateLine, DuplicatesView, HandsOverView, SameKeyword } from '@/contracts/duplicates';
+import { NOTHING_FRESH } from '../../testing/builders';
 import { show, type Answers } from '../../testing/screen';
 import { UntangleScreen } from '../untangle-screen';
 
@@ -16,7 +17,7 @@ const other = aKeyword({
   expectedMicros: 18_000_000,
 });
 const aLine = (over: Partial<DuplicateLine> = {}): DuplicateLine => ({
-  ...{ key: '5-6', keywords: [aKeyword(), other], count: 2, sure: 0.93, isClear: true },
+  ...{ key: '5-6', keywords: [aKeyword(), other], count: 2, sure: 0.93, isClear: true, left: null },
   ...over,
 });
 const jars = aLine({
@@ -27,7 +28,7 @@ const jars = aLine({
   ],
 });
 const aView = (over: Partial<DuplicatesView> = {}): DuplicatesView => ({
-  ...{ days: 30, report: null, clear: 1, inTray: 1, lines: [aLine(), jars] },
+  ...{ days: 30, report: null, counts: { open: 2, left: 0 }, clear: 1, inTray: 1, lines: [aLine(), jars] },
   rungs: { 'text and match type': 2, text: 5, 'words in any order': 6, 'other forms': 9 },
   apart: {
     pairs: 1,
@@ -65,11 +66,17 @@ const showTwice = (more: Answers = {}, search = '') =>
         ...{ lost: { conversions: 0, unknown: 0 }, lines: [] },
       },
       'GET untangle/needless': {
-        ...{ lines: [], twins: 0, proof: { adGroups: 0, real: 0, generated: 0, differences: 0 } },
+        ...{
+          counts: { open: 0, left: 0 },
+          lines: [],
+          twins: 0,
+          proof: { adGroups: 0, real: 0, generated: 0, differences: 0 },
+        },
       },
       'GET untangle/duplicates': aView(),
       'GET untangle/duplicates/hand-over': ({ query }) => handsOver(query.keywords!.split(',')),
       'POST tray': { outcomes: [done] },
+      'POST untangle/look': NOTHING_FRESH,
       ...more,
     },
     search: `?shown=twice${search}`,

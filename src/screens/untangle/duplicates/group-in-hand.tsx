@@ -6,11 +6,12 @@ import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatCount, formatShare } from '@/ui/format';
+import { LeaveButton, LeftOrLeaving } from '../leaving/leave';
 import type { GroupInHand as Group } from './use-duplicates';
 
 /** Who stays and why, in numbers, and what becomes of the others. */
 export function GroupInHand({ group, marked }: { group: Group; marked: number }) {
-  const { line, at, inHand, end } = group;
+  const { line, at, inHand, end, leaving } = group;
   if (!line) {
     return (
       <InHand>
@@ -24,14 +25,17 @@ export function GroupInHand({ group, marked }: { group: Group; marked: number })
     <InHand
       title={marked > 0 ? `${formatCount(marked)} marked` : stays.text}
       actions={
-        <div className="flex flex-wrap gap-1.5">
-          <Button tone="main" onClick={() => void end('pause', inHand)}>
-            Pause the others <Key>↵</Key>
-          </Button>
-          <Button onClick={() => void end('remove', inHand)}>
-            Remove them <Key>r</Key>
-          </Button>
-        </div>
+        !leaving.isLeaving && (
+          <div className="flex flex-wrap gap-1.5">
+            <Button tone="main" onClick={() => void end('pause', inHand)}>
+              Pause the others <Key>↵</Key>
+            </Button>
+            <Button onClick={() => void end('remove', inHand)}>
+              Remove them <Key>r</Key>
+            </Button>
+            {marked === 0 && <LeaveButton leaving={leaving} />}
+          </div>
+        )
       }
     >
       {marked > 0 ? (
@@ -45,6 +49,7 @@ export function GroupInHand({ group, marked }: { group: Group; marked: number })
           </p>
           <Reason group={group} />
           {over && <TakesOver over={over} />}
+          <LeftOrLeaving leaving={leaving} />
           {line.keywords.some(({ bidMicros }, i) => i !== at && bidMicros === null) && (
             <p className="mt-1 text-table text-soft">
               One without a known bid can not be put back as it was: it is paused, not removed.

@@ -6,9 +6,10 @@ import { counted, type Change } from '@/core';
 import type { DuplicateLine, SameKeyword } from '@/contracts/duplicates';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useTrayActions } from '@/screens/tray/use-tray';
-import { useUntangleUrl, type UntangleUrl } from '../untangle-url';
+import { useLeaving } from '../leaving/use-leaving';
+import { pileOf, useUntangleUrl, type UntangleUrl } from '../untangle-url';
 
 /** What becomes of the keywords that do not stay. */
 export type End = 'pause' | 'remove';
@@ -20,8 +21,8 @@ export function useDuplicatesQuery() {
   return queryOf(url, inDays(days));
 }
 
-const queryOf = ({ alike, near, campaigns, besides, sure }: UntangleUrl, days: { days?: string }) => ({
-  ...{ alike, near, ...days },
+const queryOf = ({ alike, near, campaigns, besides, sure, pile }: UntangleUrl, days: { days?: string }) => ({
+  ...{ alike, near, pile: pileOf({ pile }), ...days },
   ...(campaigns !== '' && { campaigns }),
   ...(besides.length > 0 && { besides: besides.join(',') }),
   ...(sure >= 50 && sure <= 100 && { sure: String(sure) }),
@@ -60,9 +61,10 @@ export function useGroupInHand(line: DuplicateLine | undefined, marked: readonly
     });
   }
 
+  const leaving = useLeaving('duplicate', line && { ...line, says: `“${line.keywords[0]!.text}”` });
   const inHand = marked.length > 0 ? marked : line ? [line] : [];
   return {
-    ...{ line, at, choose, end, inHand },
+    ...{ line, at, choose, end, inHand, leaving },
     /** what each would take over; not known yet: undefined */
     handsOver: line && over.data?.keywords[0]?.id === line.keywords[0]!.id ? over.data.keywords : undefined,
     error: over.error,
@@ -71,9 +73,13 @@ export function useGroupInHand(line: DuplicateLine | undefined, marked: readonly
         void end('pause', inHand);
         return true;
       }
-      if (!single || event.ctrlKey || event.metaKey || event.altKey) return false;
+      if (!isPlain(event, single)) return false;
       if (event.key === 'r') {
         void end('remove', inHand);
+        return true;
+      }
+      if (event.key === 'l' && line) {
+        leaving.turn();
         return true;
       }
       if (!/^[1-9]$/.test(event.key) || !line || Number(event.key) > line.keywords.length) return false;

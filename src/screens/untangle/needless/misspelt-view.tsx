@@ -4,13 +4,16 @@ import { useMemo } from 'react';
 import { counted } from '@/core';
 import type { MisspeltLine, MisspeltView as View } from '@/contracts/untangle';
 import { InHand } from '@/screens/frame/in-hand';
-import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
+import { LeaveButton, LeftOrLeaving } from '../leaving/leave';
+import { PileChoice } from '../leaving/pile-choice';
+import { useLeaving } from '../leaving/use-leaving';
 import { useKnots } from '../use-knots';
 import { NEGATIVE_COLUMNS } from '../negative-columns';
 
@@ -23,8 +26,9 @@ export function MisspeltView({ view }: { view: View | undefined }) {
   const [single] = useSingleKeys();
   const lines = view?.lines ?? NO_LINES;
   const columns = useColumns();
-  const knots = useKnots('misspelt', columns, lines, { by: 'cost', keyOf });
+  const knots = useKnots('misspelt', columns, lines, { kind: 'misspelt', by: 'cost', keyOf });
   const { line } = knots;
+  const leaving = useLeaving('misspelt', line && { ...line, says: `“${line.negative.text}”` });
   const canMend = line !== undefined && line.hits.count === 0;
 
   async function mend() {
@@ -49,34 +53,42 @@ export function MisspeltView({ view }: { view: View | undefined }) {
 
   return (
     <>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table">
+        <PileChoice counts={view?.counts} />
+      </div>
       <DataTable
         label="Misspelt"
         {...knots.table}
         onKey={(event) => {
           if (event.key === 'Enter') void mend();
-          else if (single && event.key === 'r' && !event.ctrlKey && !event.metaKey) void remove();
+          else if (isPlain(event, single) && event.key === 'r') void remove();
+          else if (isPlain(event, single) && event.key === 'l') leaving.turn();
           else return false;
           return true;
         }}
         saveAs="misspelt negatives"
-        keysHelp="Arrows move; Enter puts the right word in its place, r removes it."
+        keysHelp="Arrows move; Enter puts the right word in its place, r removes it, l leaves it or takes it up again."
         empty={view && <p>Every negative is written as somebody writes it, or is near to nothing.</p>}
       />
       {line && (
         <InHand
           title={`${line.negative.text} → ${line.meant}`}
           actions={
-            <div className="flex flex-wrap gap-1.5">
-              <Button tone="main" disabled={!canMend} onClick={() => void mend()}>
-                Put it right <Key>↵</Key>
-              </Button>
-              <Button onClick={() => void remove()}>
-                Remove it <Key>r</Key>
-              </Button>
-            </div>
+            !leaving.isLeaving && (
+              <div className="flex flex-wrap gap-1.5">
+                <Button tone="main" disabled={!canMend} onClick={() => void mend()}>
+                  Put it right <Key>↵</Key>
+                </Button>
+                <Button onClick={() => void remove()}>
+                  Remove it <Key>r</Key>
+                </Button>
+                <LeaveButton leaving={leaving} />
+              </div>
+            )
           }
         >
           <Told line={line} />
+          <LeftOrLeaving leaving={leaving} />
         </InHand>
       )}
     </>

@@ -3,12 +3,16 @@
 import { counted } from '@/core';
 import type { NeedlessLine, NeedlessView as View } from '@/contracts/untangle';
 import { InHand } from '@/screens/frame/in-hand';
+import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useTrayActions } from '@/screens/tray/use-tray';
 import { Button, Key } from '@/ui/button';
 import { formatCount } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
+import { LeaveButton, LeftOrLeaving } from '../leaving/leave';
+import { PileChoice } from '../leaving/pile-choice';
+import { useLeaving } from '../leaving/use-leaving';
 import { useKnots } from '../use-knots';
 import { NEGATIVE_COLUMNS } from '../negative-columns';
 
@@ -20,10 +24,12 @@ export function NeedlessView({ view }: { view: View | undefined }) {
   const { draft } = useTrayActions();
   const lines = view?.lines ?? NO_LINES;
   // What holds as the account stands today goes only where somebody says so (rules 3).
-  const lasting = lines.filter(({ isLasting }) => isLasting);
-  const knots = useKnots('needless', COLUMNS, lines, { by: 'where', isDown: false, keyOf });
+  const lasting = lines.filter(({ isLasting, left }) => isLasting && !left);
+  const knots = useKnots('needless', COLUMNS, lines, { kind: 'needless', by: 'where', isDown: false, keyOf });
   const { line } = knots;
   const { marked } = knots;
+  const leaving = useLeaving('needless', line && { ...line, says: `“${line.negative.text}”` });
+  const [single] = useSingleKeys();
   const inHand = marked.length > 0 ? marked : line ? [line] : [];
 
   async function remove(going: readonly NeedlessLine[]) {
@@ -42,6 +48,7 @@ export function NeedlessView({ view }: { view: View | undefined }) {
     <>
       {view && (
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
+          <PileChoice counts={view.counts} />
           <span>{sayProof(view)}</span>
           <span className="ml-auto">
             <Button disabled={lasting.length === 0} onClick={() => void remove(lasting)}>
@@ -55,23 +62,30 @@ export function NeedlessView({ view }: { view: View | undefined }) {
         {...knots.table}
         marks={knots.marks}
         onKey={(event) => {
-          if (event.key !== 'Enter') return false;
-          void remove(inHand);
+          if (event.key === 'Enter') void remove(inHand);
+          else if (isPlain(event, single) && event.key === 'l') leaving.turn();
+          else return false;
           return true;
         }}
         saveAs="needless negatives"
-        keysHelp="Arrows move, Space marks; Enter puts the removal of what is in hand or marked in the tray."
+        keysHelp="Arrows move, Space marks; Enter puts the removal of what is in hand or marked in the tray, l leaves the one in hand or takes it up again."
         empty={view && <p>No negative is made needless by another one.</p>}
       />
       {line && (
         <InHand
           title={marked.length > 0 ? `${formatCount(marked.length)} marked` : line.negative.text}
           actions={
-            <Button tone="main" onClick={() => void remove(inHand)}>
-              Remove {inHand.length === 1 ? 'it' : formatCount(inHand.length)} <Key>↵</Key>
-            </Button>
+            !leaving.isLeaving && (
+              <div className="flex flex-wrap gap-1.5">
+                <Button tone="main" onClick={() => void remove(inHand)}>
+                  Remove {inHand.length === 1 ? 'it' : formatCount(inHand.length)} <Key>↵</Key>
+                </Button>
+                {marked.length === 0 && <LeaveButton leaving={leaving} />}
+              </div>
+            )
           }
         >
+          {marked.length === 0 && <LeftOrLeaving leaving={leaving} />}
           {marked.length === 0 && (
             <p className="mt-1 text-table">
               Whatever “{line.negative.text}” ({line.negative.match}) stops in {line.negative.placeName}, “

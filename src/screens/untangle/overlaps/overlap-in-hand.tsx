@@ -8,6 +8,7 @@ import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatCount, formatShare } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { optionsIn, optionsOf, Select } from '@/ui/select';
+import { LeaveButton, LeftOrLeaving } from '../leaving/leave';
 import type { OverlapInHand as InHandOf } from './use-overlap';
 
 const MATCHES = optionsOf<SeatingLine['match']>(['exact', 'phrase']);
@@ -17,7 +18,7 @@ const PLACES: Record<SeatingLine['where'], string> = {
 
 /** Who keeps the term in hand, by which negatives the others lose it, and what else these touch. */
 export function OverlapInHand({ overlap }: { overlap: InHandOf }) {
-  const { line, keeps, way, view, marked, together, put } = overlap;
+  const { line, keeps, way, view, marked, together, put, leaving } = overlap;
   if (!line || !keeps) {
     return (
       <InHand>
@@ -30,9 +31,14 @@ export function OverlapInHand({ overlap }: { overlap: InHandOf }) {
     <InHand
       title={marked > 0 ? `${formatCount(marked)} marked` : line.term}
       actions={
-        <Button tone="main" disabled={isClosed} onClick={() => void put()}>
-          Put in the tray <Key>↵</Key>
-        </Button>
+        !leaving.isLeaving && (
+          <div className="flex flex-wrap gap-1.5">
+            <Button tone="main" disabled={isClosed} onClick={() => void put()}>
+              Put in the tray <Key>↵</Key>
+            </Button>
+            {marked === 0 && <LeaveButton leaving={leaving} />}
+          </div>
+        )
       }
     >
       {marked > 0 ? (
@@ -50,6 +56,7 @@ export function OverlapInHand({ overlap }: { overlap: InHandOf }) {
           </p>
           <ErrorText error={overlap.error} />
           <WayChoice overlap={overlap} />
+          <LeftOrLeaving leaving={leaving} />
           {way ? (
             <Effect way={way} />
           ) : (

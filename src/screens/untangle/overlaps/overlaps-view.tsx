@@ -8,6 +8,7 @@ import { useKnots } from '../use-knots';
 import { useUntangleUrl } from '../untangle-url';
 import { useOverlapColumns } from './overlap-columns';
 import { OverlapInHand } from './overlap-in-hand';
+import { PileChoice } from '../leaving/pile-choice';
 import { Servers } from './servers';
 import { useOverlap } from './use-overlap';
 
@@ -22,7 +23,7 @@ type Props = { view: View | undefined; isStale: boolean };
 export function OverlapsView({ view, isStale }: Props) {
   const lines = view?.lines ?? NO_LINES;
   const columns = useOverlapColumns();
-  const knots = useKnots('overlaps', columns, lines, { by: 'elsewhere', keyOf });
+  const knots = useKnots('overlaps', columns, lines, { kind: 'overlap', by: 'elsewhere', keyOf });
   const { marked } = knots;
   const overlap = useOverlap(knots.line, marked);
   return (
@@ -35,7 +36,7 @@ export function OverlapsView({ view, isStale }: Props) {
         onKey={overlap.onKey}
         isStale={isStale}
         saveAs="terms served by several"
-        keysHelp="Arrows move, Space marks; digits choose who keeps it, m turns the match type, p the place, Enter puts it in the tray."
+        keysHelp="Arrows move, Space marks; digits choose who keeps it, m turns the match type, p the place, Enter puts it in the tray, l leaves it or takes it up again."
         empty={view && <p>No search term is served by more than one, as it is asked.</p>}
       />
       <Servers overlap={overlap} />
@@ -52,6 +53,7 @@ function WhichTerms({ view }: { view: View | undefined }) {
   const choices = CLICKS.some((one) => one === text) ? CLICKS : [text, ...CLICKS];
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
+      <PileChoice counts={view?.counts} />
       terms with
       <Select
         label="Clicks"

@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { OverlapLine, OverlapsView, SeatingLine, Server } from '@/contracts/overlaps';
+import { NOTHING_FRESH } from '../../testing/builders';
 import { show, type Answers } from '../../testing/screen';
 import { UntangleScreen } from '../untangle-screen';
 
@@ -16,11 +17,16 @@ const stands = aServer({
   ...{ clicks: 9, costMicros: 5_500_000, conversions: 0, expectedMicros: 12_000_000, saidAs: [] },
 });
 const aLine = (term: string, over: Partial<OverlapLine> = {}): OverlapLine => ({
-  ...{ term, servers: [aServer(), stands], sure: 0.88 },
+  ...{ term, servers: [aServer(), stands], sure: 0.88, left: null },
   ...over,
 });
 const aView = (over: Partial<OverlapsView> = {}): OverlapsView => ({
-  ...{ days: 30, count: 2, elsewhereMicros: 11_000_000, lines: [aLine('bee hive kit'), aLine('hive box')] },
+  ...{
+    days: 30,
+    counts: { open: 2, left: 0 },
+    elsewhereMicros: 11_000_000,
+    lines: [aLine('bee hive kit'), aLine('hive box')],
+  },
   ...over,
 });
 const weight = (terms: number, clicks: number, conversions = 0) => ({
@@ -50,6 +56,7 @@ const WAYS = [
 const showSeveral = (more: Answers = {}) =>
   show(<UntangleScreen />, {
     answers: {
+      'POST untangle/look': NOTHING_FRESH,
       'GET untangle': {
         ...{ days: 30, counts: { open: 0, meant: 0, left: 0, inTray: 0 } },
         ...{ lost: { conversions: 0, unknown: 0 }, lines: [] },

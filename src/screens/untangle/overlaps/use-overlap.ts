@@ -6,18 +6,19 @@ import { counted, seatAlone, type Change } from '@/core';
 import type { OverlapLine, SeatingLine, Server } from '@/contracts/overlaps';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { useSingleKeys } from '@/screens/frame/keys/keys';
+import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useTrayActions } from '@/screens/tray/use-tray';
-import { useUntangleUrl } from '../untangle-url';
+import { useLeaving } from '../leaving/use-leaving';
+import { pileOf, useUntangleUrl } from '../untangle-url';
 
 /** Search terms that several ad groups serve, as they are asked for. */
 export function useOverlaps() {
   const { query } = useRoutes();
-  const [{ between, clicks }] = useUntangleUrl();
+  const [{ between, clicks, pile }] = useUntangleUrl();
   const [days] = useDays();
   return useQuery({
     ...query('GET untangle/overlaps', {
-      query: { between, clicks: String(Math.max(0, clicks)), ...inDays(days) },
+      query: { pile: pileOf({ pile }), between, clicks: String(Math.max(0, clicks)), ...inDays(days) },
     }),
     placeholderData: keepPreviousData,
   });
@@ -69,8 +70,21 @@ export function useOverlap(line: OverlapLine | undefined, marked: readonly Overl
     match: () => setMatch(match === 'exact' ? 'phrase' : 'exact'),
     place: () => setWhere(place === 'ad groups' ? 'campaigns' : 'ad groups'),
   };
+  const leaving = useLeaving('overlap', line && { key: line.term, left: line.left, says: `“${line.term}”` });
   return {
-    ...{ line, at, keeps, view, way, match, place, places, marked: marked.length, together: together.length },
+    ...{
+      leaving,
+      line,
+      at,
+      keeps,
+      view,
+      way,
+      match,
+      place,
+      places,
+      marked: marked.length,
+      together: together.length,
+    },
     ...{ put, setMatch, setWhere, error: seatings.error },
     choose: (next: number) => line && setChosen({ of: line.term, at: next }),
     onKey(event: KeyboardEvent): boolean {
@@ -78,9 +92,10 @@ export function useOverlap(line: OverlapLine | undefined, marked: readonly Overl
         void put();
         return true;
       }
-      if (!single || event.ctrlKey || event.metaKey || event.altKey || !line) return false;
+      if (!isPlain(event, single) || !line) return false;
       if (event.key === 'm') turn.match();
       else if (event.key === 'p') turn.place();
+      else if (event.key === 'l') leaving.turn();
       else if (/^[1-9]$/.test(event.key) && Number(event.key) <= line.servers.length)
         setChosen({ of: line.term, at: Number(event.key) - 1 });
       else return false;

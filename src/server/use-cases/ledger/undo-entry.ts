@@ -11,7 +11,7 @@ import { retirePerson } from '../account/people';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
-import { takeKnotBack } from '../untangle/leave-knot';
+import { takeKnotBack } from '../untangle/knots/leave-knot';
 import { tagWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
 import { askForLoad } from '../intake/take-in';
 import { askToTakeBack } from '../intake/take-back-load';
@@ -82,7 +82,7 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
     case 'set targets':
       return replaceTargets(deps, slug, personId, how.targets, undoes);
     case 'take knot back':
-      return takeKnotBack(deps, slug, personId, how.key, undoes);
+      return takeKnotBack(deps, slug, personId, { kind: how.kind ?? 'conflict', key: how.key }, undoes);
     case 'retire account':
       return retireAccount(deps, slug, personId, how.isRetired, undoes);
     case 'retire person':

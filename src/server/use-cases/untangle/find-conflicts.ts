@@ -19,7 +19,7 @@ import { conversionsAt, figuresAt, keyAt, kindAt } from '../../compute/window-co
 import { findTerm } from '../../compute/workbench';
 import { shapeOf, type Negative } from '../../repositories/structure/structure';
 import { sumBefore, type BeforeDays, type BeforeSums } from '../../repositories/sums-before';
-import type { Deps } from '../deps';
+import { Refusal, type Deps } from '../deps';
 import type { Open } from '../open-workbench';
 
 /** A conflict of the account as the platform has it (rules 4), with what it cost. */
@@ -79,6 +79,13 @@ export async function findConflicts(deps: Deps, open: Open): Promise<FoundConfli
   );
   // Twins are one conflict: platforms take them away together.
   return [...new Map([...keywords, ...hits].map((one) => [one.key, one])).values()];
+}
+
+/** @throws Refusal when there is no such conflict any more */
+export async function requireConflict(deps: Deps, open: Open, key: string): Promise<FoundConflict> {
+  const conflict = (await findConflicts(deps, open)).find((one) => one.key === key);
+  if (!conflict) throw new Refusal('This conflict is not there any more. Look again.', 404);
+  return conflict;
 }
 
 async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<FoundConflict[]> {

@@ -1,14 +1,14 @@
 import { descending } from 'd3';
 import { daysBetween, describePlace } from '@/core';
 import type { Days } from '@/contracts/days';
+import type { Left } from '@/contracts/knots';
 import type { ConflictLine, ConflictsShown, ConflictsView } from '@/contracts/untangle';
 import type { LiveKeyword } from '../../compute/snapshot';
 import { few } from '../../compute/workbench';
-import { listLeftKnots, type LeftKnot } from '../../repositories/decisions/left-knots';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { todayOf } from '../tray/end-dates';
 import { findConflicts, type FoundConflict } from './find-conflicts';
+import { openPiles, type FoundKnot } from './knots/piles';
 
 /** More than that nobody reads; the rest is counted. */
 const MOST_LINES = 2_000;
@@ -48,11 +48,26 @@ export async function countConflicts(deps: Deps, slug: string): Promise<number> 
   return (await sortConflicts(deps, open)).groups.open.length;
 }
 
+/** Conflicts that are not meant so, with what they cost before. */
+export async function knotsOfConflicts(deps: Deps, open: Open): Promise<FoundKnot[]> {
+  const { groups } = await sortConflicts(deps, open);
+  return [...groups.open, ...groups.left].map((conflict) => ({
+    ...{ key: conflict.key, state: stateOf(conflict), says: sayConflict(conflict) },
+    ...{ costMicros: conflict.lost?.costMicros ?? 0, conversions: conflict.lost?.conversions ?? 0 },
+  }));
+}
+
+function sayConflict({ negative, keyword, protectedTexts }: FoundConflict): string {
+  const against = keyword ? `“${keyword.text}” (${keyword.match})` : `“${protectedTexts[0]}”`;
+  return `“${negative.text}” (${negative.match}) against ${against}`;
+}
+
 /** Conflicts by whether the tray mends them, and the others by pile. */
 async function sortConflicts(deps: Deps, open: Open) {
   const found = await findConflicts(deps, open);
   const standing = found.filter((conflict) => !isMended(open, conflict));
-  const leftOf = await leftKnotsOf(deps, open);
+  const leftAs = await openPiles(deps, open, 'conflict');
+  const leftOf = (conflict: FoundConflict) => leftAs({ key: conflict.key, state: stateOf(conflict) });
   const groups: Record<ConflictsShown, FoundConflict[]> = { open: [], meant: [], left: [] };
   for (const conflict of standing) {
     if (conflict.seat) groups.meant.push(conflict);
@@ -86,23 +101,10 @@ function isMended({ draft, laid }: Open, { negative, keyword }: FoundConflict): 
 }
 
 /** How a conflict is, by whatever days: it comes back to whoever left it when this is another. */
-export const stateOf = ({ severity, protectedTexts }: FoundConflict): string =>
+const stateOf = ({ severity, protectedTexts }: FoundConflict): string =>
   [severity, protectedTexts.length].join(' ');
 
-async function leftKnotsOf(
-  deps: Deps,
-  { account }: Open,
-): Promise<(conflict: FoundConflict) => LeftKnot | undefined> {
-  const today = todayOf(deps, account);
-  const left = new Map((await listLeftKnots(deps.db, account.id)).map((knot) => [knot.key, knot]));
-  return (conflict) => {
-    const knot = left.get(conflict.key);
-    if (!knot || knot.state !== stateOf(conflict)) return undefined;
-    return knot.until === null || knot.until >= today ? knot : undefined;
-  };
-}
-
-function lineOf(open: Open, conflict: FoundConflict, left: LeftKnot | undefined): ConflictLine {
+function lineOf(open: Open, conflict: FoundConflict, left: Left): ConflictLine {
   const { key, negative, severity, keyword, seat, lost, protectedTexts } = conflict;
   const { text, match, place } = negative;
   return {
@@ -115,7 +117,7 @@ function lineOf(open: Open, conflict: FoundConflict, left: LeftKnot | undefined)
       ...{ terms: lost.terms, clicks: lost.clicks, costMicros: lost.costMicros },
       ...{ conversions: lost.conversions, valueMicros: lost.valueMicros },
     },
-    left: left ? { why: left.why, until: left.until, by: left.by, at: left.at } : null,
+    left,
   };
 }
 

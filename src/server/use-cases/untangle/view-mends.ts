@@ -16,8 +16,7 @@ import { few } from '../../compute/workbench';
 import { sumBefore, type BeforeDays } from '../../repositories/sums-before';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { byGroup, judge, rowAt, type FoundConflict, type Judged } from './find-conflicts';
-import { requireConflict } from './leave-knot';
+import { byGroup, judge, requireConflict, rowAt, type FoundConflict, type Judged } from './find-conflicts';
 
 /** Of the terms that a negative stops, only the costliest are searched for longer phrases. */
 const MOST_OTHERS = 5_000;

@@ -1,19 +1,48 @@
 import { describePlace, findRedundant, placeKey, proveNeedless, type PlacedNegative } from '@/core';
 import type { NeedlessLine, NeedlessView } from '@/contracts/untangle';
+import type { Days } from '@/contracts/days';
+import type { Pile } from '@/contracts/knots';
 import { derivedFrom } from '../../compute/derived';
 import { keyAt, kindAt } from '../../compute/window-columns';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { intoPiles, openPiles, type FoundKnot } from './knots/piles';
 
 /**
  * The negatives that can all go together without any gate answering otherwise (rules 3), as the tray leaves the account,
  * each with the one that covers it, and with what was tried to show it.
  */
-export async function viewNeedless(deps: Deps, slug: string): Promise<NeedlessView> {
-  return needlessIn(await openWorkbench(deps, await requireAccount(deps, slug)));
+export async function viewNeedless(
+  deps: Deps,
+  slug: string,
+  { pile, days }: { pile: Pile; days?: Days | undefined },
+): Promise<NeedlessView> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
+  const { lines, ...more } = needlessIn(open);
+  const leftAs = await openPiles(deps, open, 'needless');
+  const leftOf = (line: Needless) => leftAs({ key: line.key, state: stateOf(line) });
+  const piles = intoPiles(lines, leftOf);
+  return {
+    ...more,
+    counts: { open: piles.open.length, left: piles.left.length },
+    lines: piles[pile].map((line) => ({ ...line, left: leftOf(line) })),
+  };
 }
 
-const needlessIn = derivedFrom((open: Open): NeedlessView => {
+type Needless = Omit<NeedlessLine, 'left'>;
+type Found = Omit<NeedlessView, 'lines' | 'counts'> & { lines: Needless[] };
+
+/** It is otherwise when another negative covers it, or it lasts where it did not. */
+const stateOf = ({ coveredBy, isLasting }: Needless) => `${nameOf(coveredBy)} ${isLasting}`;
+
+export function knotsOfNeedless(_: Deps, open: Open): FoundKnot[] {
+  return needlessIn(open).lines.map((line) => ({
+    ...{ key: line.key, state: stateOf(line), costMicros: 0, conversions: 0 },
+    says: `“${line.negative.text}” (${line.negative.match}) in ${line.negative.placeName}, which is needless`,
+  }));
+}
+
+const needlessIn = derivedFrom((open: Open): Found => {
   const shape = open.draft.gate.shape();
   const byId = new Map(shape.negatives.map((negative) => [negative.id, negative]));
   const found = findRedundant(shape).map(({ id, coveredBy, lasting }) => ({
@@ -31,7 +60,7 @@ const needlessIn = derivedFrom((open: Open): NeedlessView => {
     queries,
   );
   return {
-    lines: going.map(({ negative, coveredBy, lasting }): NeedlessLine => ({
+    lines: going.map(({ negative, coveredBy, lasting }): Needless => ({
       ...{ key: nameOf(negative), isLasting: lasting },
       ...{ negative: inPlace(open, negative), coveredBy: inPlace(open, coveredBy) },
     })),
@@ -40,7 +69,8 @@ const needlessIn = derivedFrom((open: Open): NeedlessView => {
   };
 });
 
-const nameOf = ({ text, match, place }: PlacedNegative) => `${placeKey(place)} · ${match} ${text}`;
+const nameOf = ({ text, match, place }: Pick<PlacedNegative, 'text' | 'match' | 'place'>) =>
+  `${placeKey(place)} · ${match} ${text}`;
 
 const inPlace = ({ names }: Open, { text, match, place }: PlacedNegative) => ({
   ...{ text, match, place, placeName: describePlace(place, names) },

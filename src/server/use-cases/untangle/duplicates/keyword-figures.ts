@@ -21,7 +21,11 @@ const reportOf = derivedLater<Snapshot, Looking['report']>();
 
 /** Opens an account with the figures by which its keywords are compared (rules 5.7). */
 export async function openKeywords(deps: Deps, slug: string, days?: Days): Promise<Looking> {
-  const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
+  return withReport(deps, await openWorkbench(deps, await requireAccount(deps, slug), days));
+}
+
+/** The same of an account that is open already. */
+export function withReport(deps: Deps, open: Open): Promise<Looking> {
   return lookingOf(open, async () => ({
     ...open,
     report: await reportOf(open.snapshot, async () => {

@@ -14,6 +14,8 @@ import type { Deps } from '../../deps';
 import { openWorkbench, requireAccount } from '../../open-workbench';
 import { findDuplicates, findOnRungs, lookAt, type FoundGroup } from './find-duplicates';
 import { handOver } from './hand-over';
+import { intoPiles, openPiles } from '../knots/piles';
+import { keyOfGroup, stateOfGroup } from './knots-of-duplicates';
 import { openKeywords, type Looking } from './keyword-figures';
 
 /** More than that nobody reads; the rest is counted. */
@@ -35,7 +37,12 @@ export async function viewDuplicates(
   const onRungs = findOnRungs(open, query);
   const { groups, apart } = findDuplicates(open, query);
   const { keyword, unjudged } = lookAt(open, query);
-  const lines = groups.map((group) => lineOf(group, query.sure / 100)).sort(costliestFirst);
+  const leftAs = await openPiles(deps, open, 'duplicate');
+  const leftOf = (group: FoundGroup) => leftAs({ key: keyOfGroup(group), state: stateOfGroup(group) });
+  const piles = intoPiles(groups, leftOf);
+  const lines = piles[query.pile]
+    .map((group) => ({ ...lineOf(group, query.sure / 100), left: leftOf(group) }))
+    .sort(costliestFirst);
   const { window } = open.snapshot;
   return {
     days: daysBetween(window.from, window.to) + 1,
@@ -43,6 +50,7 @@ export async function viewDuplicates(
     rungs: Object.fromEntries(
       RUNGS.map((rung) => [rung, onRungs[rung].groups.length]),
     ) as DuplicatesView['rungs'],
+    counts: { open: piles.open.length, left: piles.left.length },
     clear: lines.filter(({ isClear }) => isClear).length,
     inTray: endedByTray(open, query),
     lines: lines.slice(0, MOST_LINES),
@@ -72,13 +80,9 @@ function endedByTray(open: Looking, query: DuplicatesQuery): number {
   return before.filter(({ keywords }) => keywords.filter(({ id }) => still.has(id)).length < 2).length;
 }
 
-function lineOf({ keywords, expected, sure }: FoundGroup, threshold: number): DuplicateLine {
+function lineOf({ keywords, expected, sure }: FoundGroup, threshold: number): Omit<DuplicateLine, 'left'> {
   return {
-    key: keywords
-      .map(({ id }) => Number(id))
-      .sort((a, b) => a - b)
-      .slice(0, 2)
-      .join('-'),
+    key: keyOfGroup({ keywords }),
     keywords: keywords.slice(0, MOST_NAMED).map((one, i): SameKeyword => {
       const { id, text, match, campaign, adGroup, status, bidMicros, figures, told } = one;
       const { costMicros, cvr } = expected[i]!;

@@ -27,6 +27,7 @@ import { addRow, keyAt, kindAt } from '../../../compute/window-columns';
 import { few, findTerm, keywordsStoppedBy, protectedBy, weighRows } from '../../../compute/workbench';
 import { Refusal, type Deps } from '../../deps';
 import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
+import { intoPiles, openPiles, type FoundKnot } from '../knots/piles';
 
 /** More than that nobody reads; the rest is counted. */
 const MOST_LINES = 2_000;
@@ -40,12 +41,43 @@ type Overlap = { t: number; serving: Ranked[]; sure: number };
 export async function viewOverlaps(deps: Deps, slug: string, query: OverlapsQuery): Promise<OverlapsView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
   const found = findOverlaps(open, query);
+  const leftAs = await openPiles(deps, open, 'overlap');
+  const leftOf = (one: Overlap) =>
+    leftAs({ key: keyAt(open.snapshot.terms, one.t), state: stateOf(open, one) });
+  const piles = intoPiles(found, leftOf);
   const { window } = open.snapshot;
   return {
     days: daysBetween(window.from, window.to) + 1,
-    count: found.length,
-    elsewhereMicros: found.reduce((sum, one) => sum + costElsewhere(one), 0),
-    lines: found.slice(0, MOST_LINES).map((one) => lineOf(open, one)),
+    counts: { open: piles.open.length, left: piles.left.length },
+    elsewhereMicros: piles[query.pile].reduce((sum, one) => sum + costElsewhere(one), 0),
+    lines: piles[query.pile].slice(0, MOST_LINES).map((one) => ({ ...lineOf(open, one), left: leftOf(one) })),
+  };
+}
+
+/** It is otherwise when another ad group serves the term, too. */
+const stateOf = ({ snapshot }: Open, { serving }: Overlap) =>
+  serving
+    .map(({ adGroup }) => Number(snapshot.served.adGroups[adGroup]!.id))
+    .sort((a, b) => a - b)
+    .join(' ');
+
+/** Terms that several ad groups serve, as they are asked for first. */
+export function knotsOfOverlaps(_: Deps, open: Open): FoundKnot[] {
+  return findOverlaps(open, { clicks: 2, between: 'ad groups' }).map((one) => knotOf(open, one));
+}
+
+/** A term that several ad groups serve, however few clicks it has. */
+export function findOverlap(_: Deps, open: Open, term: string): FoundKnot | undefined {
+  const t = findTerm(open.snapshot, term);
+  const found = findOverlaps(open, { clicks: 0, between: 'ad groups' }).find((one) => one.t === t);
+  return found && knotOf(open, found);
+}
+
+function knotOf(open: Open, overlap: Overlap): FoundKnot {
+  const text = keyAt(open.snapshot.terms, overlap.t);
+  return {
+    ...{ key: text, state: stateOf(open, overlap), costMicros: costElsewhere(overlap), conversions: 0 },
+    says: `“${text}”, which is served by ${overlap.serving.length} ad groups`,
   };
 }
 
@@ -116,7 +148,7 @@ function rank(serving: readonly Serving[], cvr: number | null): Omit<Overlap, 't
   };
 }
 
-function lineOf({ snapshot }: Open, { t, serving, sure }: Overlap): OverlapLine {
+function lineOf({ snapshot }: Open, { t, serving, sure }: Overlap): Omit<OverlapLine, 'left'> {
   const text = keyAt(snapshot.terms, t);
   return {
     term: text,

@@ -1,3 +1,3 @@
 import { serve } from '@/app/api/_handle/handle';
 
-export const GET = serve('GET untangle/needless', ({ ask, slug }) => ask('viewNeedless', slug));
+export const GET = serve('GET untangle/needless', ({ ask, slug, query }) => ask('viewNeedless', slug, query));

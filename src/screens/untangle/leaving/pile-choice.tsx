@@ -1,0 +1,29 @@
+'use client';
+
+import { formatCount } from '@/ui/format';
+import { ToggleGroup } from '@/ui/toggle-group';
+import { useUntangleUrl, type PileShown } from '../untangle-url';
+
+const NAMES: Record<PileShown, string> = { open: 'open', meant: 'meant so', left: 'left' };
+
+/** Which pile of the knots is shown: those that wait for a decision, or those that were set aside. */
+export function PileChoice({ counts }: { counts: Partial<Record<PileShown, number>> | undefined }) {
+  const [{ pile }, setUrl] = useUntangleUrl();
+  const piles = Object.keys(counts ?? { open: 0, left: 0 }) as PileShown[];
+  return (
+    <ToggleGroup
+      label="Pile"
+      className="gap-1"
+      options={piles.map((key) => ({
+        key,
+        says: (
+          <>
+            {NAMES[key]} <span className="text-soft">{counts ? formatCount(counts[key] ?? 0) : ''}</span>
+          </>
+        ),
+      }))}
+      value={piles.includes(pile) ? pile : 'open'}
+      onChange={(next) => void setUrl({ pile: next })}
+    />
+  );
+}

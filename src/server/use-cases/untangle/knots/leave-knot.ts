@@ -1,0 +1,61 @@
+import type * as v from 'valibot';
+import type { KnotBackSchema, KnotKind, LeaveKnotSchema } from '@/contracts/knots';
+import { raiseDecisionVersion } from '../../../repositories/account/accounts';
+import { deleteLeftKnot, insertLeftKnot } from '../../../repositories/decisions/knots';
+import { appendLedger } from '../../../repositories/ledger';
+import { Refusal, type Deps } from '../../deps';
+import { openWorkbench, requireAccount } from '../../open-workbench';
+import { todayOf } from '../../tray/end-dates';
+import { findKnot } from './find-knots';
+
+const NAMES: Record<KnotKind, string> = {
+  ...{ conflict: 'a conflict', needless: 'a needless negative', misspelt: 'a misspelt negative' },
+  ...{ duplicate: 'a keyword that stands twice', overlap: 'a search term that is served by several' },
+};
+
+/**
+ * Leaves a knot as it is, with a reason, up to a day or until it is otherwise.
+ * @throws Refusal when there is no such knot any more, or the day is past; nothing was changed then
+ */
+export async function leaveKnot(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { kind, key, why, until, days }: v.InferOutput<typeof LeaveKnotSchema>,
+): Promise<Record<never, never>> {
+  const account = await requireAccount(deps, slug);
+  const { says, state } = await findKnot(deps, await openWorkbench(deps, account, days), { kind, key });
+  if (until !== null && until < todayOf(deps, account))
+    throw new Refusal('The day is past. Choose a later one. Nothing was changed.');
+  await deps.db.transaction(async (trx) => {
+    await insertLeftKnot(trx, account.id, { kind, key, why, until, state, personId });
+    await appendLedger(trx, account.id, {
+      ...{ actor: { person: personId }, about: 'knot', why },
+      what: `Leave ${says}${until === null ? '' : ` until ${until}`}`,
+      undo: { do: 'take knot back', kind, key },
+    });
+    await raiseDecisionVersion(trx, account.id);
+  });
+  return {};
+}
+
+/** Takes up a knot again that was left. @throws Refusal when it is not left any more */
+export async function takeKnotBack(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  { kind, key }: { kind: KnotKind; key: string },
+  undoes?: number,
+): Promise<v.InferOutput<typeof KnotBackSchema>> {
+  const { id } = await requireAccount(deps, slug);
+  return deps.db.transaction(async (trx) => {
+    const was = await deleteLeftKnot(trx, id, { kind, key });
+    if (!was) throw new Refusal('This is not left any more. Nothing was changed.', 409);
+    await appendLedger(trx, id, {
+      ...{ actor: { person: personId }, about: 'knot', what: `Take up ${NAMES[kind]} again: ${key}` },
+      undoes,
+    });
+    await raiseDecisionVersion(trx, id);
+    return was;
+  });
+}

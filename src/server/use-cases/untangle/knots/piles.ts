@@ -1,0 +1,45 @@
+import type { KnotKind, Left, Pile } from '@/contracts/knots';
+import { listLeftKnots } from '../../../repositories/decisions/knots';
+import type { Deps } from '../../deps';
+import type { Open } from '../../open-workbench';
+import { todayOf } from '../../tray/end-dates';
+
+/** What is known of a knot, whatever it is: the same key for the same knot, and how it is. */
+export type Knot = { key: string; state: string };
+
+/** A knot with what it costs, and as the ledger names it. */
+export type FoundKnot = Knot & { says: string; costMicros: number; conversions: number };
+
+/** Whether a knot is as it was when it was left. */
+const IS_AS_LEFT: Partial<Record<KnotKind, (left: string, now: string) => boolean>> = {
+  /** in other days a term may have been served by fewer; one more is news */
+  overlap: (left, now) => {
+    const known = new Set(left.split(' '));
+    return now.split(' ').every((one) => known.has(one));
+  },
+};
+const isSame = (left: string, now: string) => left === now;
+
+/** Who left the knots of a kind, and why; null for those that nobody left, that are otherwise now, or whose time is over. */
+export async function openPiles(
+  deps: Deps,
+  { account }: Pick<Open, 'account'>,
+  kind: KnotKind,
+): Promise<(knot: Knot) => Left> {
+  const today = todayOf(deps, account);
+  const left = new Map((await listLeftKnots(deps.db, account.id, kind)).map((one) => [one.key, one]));
+  const isAsLeft = IS_AS_LEFT[kind] ?? isSame;
+  return ({ key, state }) => {
+    const known = left.get(key);
+    if (!known || !isAsLeft(known.state, state)) return null;
+    const { why, until, by, at } = known;
+    return until === null || until >= today ? { why, until, by, at } : null;
+  };
+}
+
+/** Knots by pile. */
+export function intoPiles<One>(knots: readonly One[], leftOf: (knot: One) => Left): Record<Pile, One[]> {
+  const piles: Record<Pile, One[]> = { open: [], left: [] };
+  for (const knot of knots) piles[leftOf(knot) ? 'left' : 'open'].push(knot);
+  return piles;
+}
