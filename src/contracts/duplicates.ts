@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { ChangeSchema, DaysQuerySchema, fewOf, MatchSchema, WindowSchema } from './common';
-import { LeftSchema, PileCountsSchema, PileSchema } from './knots';
+import { LeftSchema, PileCountsSchema, PileSchema, UnjudgedLineSchema } from './knots';
 
 /** Keywords that compete with each other: which are looked for, and what is known of them. */
 
@@ -107,7 +107,7 @@ export const DuplicatesViewSchema = v.strictObject({
       }),
     ),
   }),
-  unjudged: fewOf(v.strictObject({ text: v.string(), where: v.string(), why: v.string() })),
+  unjudged: fewOf(UnjudgedLineSchema),
 });
 export type DuplicatesView = v.InferOutput<typeof DuplicatesViewSchema>;
 

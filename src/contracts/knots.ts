@@ -21,6 +21,10 @@ export type Pile = (typeof PILES)[number];
 /** How many lie in each pile. */
 export const PileCountsSchema = v.strictObject({ open: v.number(), left: v.number() });
 
+/** What is listed, since nothing can be said of it. */
+export const UnjudgedLineSchema = v.strictObject({ text: v.string(), where: v.string(), why: v.string() });
+export type UnjudgedLine = v.InferOutput<typeof UnjudgedLineSchema>;
+
 export const LeaveKnotSchema = v.strictObject({
   ...{ kind: v.picklist(KNOT_KINDS), key: KnotKeySchema },
   /** by which it was found */

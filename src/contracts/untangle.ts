@@ -8,7 +8,7 @@ import {
   NegativeTextSchema,
   WeightSchema,
 } from './common';
-import { LeftSchema, PileCountsSchema, PileSchema } from './knots';
+import { LeftSchema, PileCountsSchema, PileSchema, UnjudgedLineSchema } from './knots';
 
 /** The knots of an account, and the mends of one. */
 
@@ -53,6 +53,8 @@ export const ConflictsViewSchema = v.strictObject({
   }),
   /** of all that are open: what is known of it */
   lost: v.strictObject({ conversions: v.number(), unknown: v.number() }),
+  /** keywords and negatives of which nothing can be said */
+  unjudged: fewOf(UnjudgedLineSchema),
   /** those that cost most first; no more than are read */
   lines: v.array(ConflictLineSchema),
 });

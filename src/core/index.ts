@@ -147,6 +147,7 @@ export {
   offerVariants,
   offerWords,
   probabilityAtFault,
+  replaceNegatives,
   shrinkRates,
   smallestSet,
   textsHolding,

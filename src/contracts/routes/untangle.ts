@@ -24,6 +24,7 @@ import {
   SeatingsViewSchema,
 } from '../overlaps';
 import { KnotBackSchema, KnotSchema, KnotsLookSchema, LeaveKnotSchema } from '../knots';
+import { SmallerSetQuerySchema, SmallerSetViewSchema, SmallerViewSchema } from '../smaller';
 import { routesOf, SIFTING, STOPPING } from './route';
 
 export const untangleRoutes = routesOf({
@@ -73,6 +74,11 @@ export const untangleRoutes = routesOf({
   /** the ways to give one of them to one ad group alone */
   'GET untangle/overlaps/seatings': {
     ...{ role: 'look', query: SeatingsQuerySchema, answer: SeatingsViewSchema, from: SIFTING },
+  },
+  /** lists and campaigns whose negatives could be fewer and stop the same, as the tray leaves the account */
+  'GET untangle/smaller': { role: 'look', answer: SmallerViewSchema, from: SIFTING },
+  'GET untangle/smaller/set': {
+    ...{ role: 'look', query: SmallerSetQuerySchema, answer: SmallerSetViewSchema, from: SIFTING },
   },
   /** notes that a person looks, and tells which knots came since the look before, and how it went */
   'POST untangle/look': { role: 'prepare', answer: KnotsLookSchema, changes: [] },

@@ -13,6 +13,7 @@ export {
   type TermTable,
 } from './texts/term-table';
 export { lastingSet, type HeldBack } from './smallest-set/lasting-set';
+export { replaceNegatives, type Replacement } from './smallest-set/replacement';
 export { smallestSet, type SmallestSet } from './smallest-set/smallest-set';
 export { offerVariants, type VariantOffer } from './variant-offers';
 export { textsHolding } from './texts/texts-holding';

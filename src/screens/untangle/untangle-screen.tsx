@@ -14,11 +14,12 @@ import { MisspeltView } from './needless/misspelt-view';
 import { NeedlessView } from './needless/needless-view';
 import { OverlapsView } from './overlaps/overlaps-view';
 import { useOverlaps } from './overlaps/use-overlap';
+import { SmallerView } from './smaller/smaller-view';
 import { pileOf, SHOWN, useUntangleUrl, type Shown } from './untangle-url';
 
 const NAMES: Record<Shown, string> = {
   ...{ conflicts: 'Conflicts', needless: 'Needless', misspelt: 'Misspelt', twice: 'Twice' },
-  several: 'Served by several',
+  ...{ several: 'Served by several', smaller: 'Smaller sets' },
 };
 
 /** The knots of an account: what each costs, the ways out with what each would open, and a decision in minutes. */
@@ -44,6 +45,7 @@ export function UntangleScreen() {
     ...query('GET untangle/misspelt', { query: { pile, ...inDays(days) } }),
     placeholderData: keepPreviousData,
   });
+  const smaller = useQuery({ ...query('GET untangle/smaller'), placeholderData: keepPreviousData });
   const twice = useDuplicates();
   const several = useOverlaps();
   const counts: Record<Shown, number | undefined> = {
@@ -52,8 +54,9 @@ export function UntangleScreen() {
     misspelt: misspelt.data?.counts.open,
     twice: twice.data?.counts.open,
     several: several.data?.counts.open,
+    smaller: smaller.data?.lines.length,
   };
-  const failure = { conflicts: { error }, needless, misspelt, twice, several }[shown].error;
+  const failure = { conflicts: { error }, needless, misspelt, twice, several, smaller }[shown].error;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -86,6 +89,8 @@ export function UntangleScreen() {
           <DuplicatesView view={twice.data} isStale={twice.isPlaceholderData} />
         ) : shown === 'several' ? (
           <OverlapsView view={several.data} isStale={several.isPlaceholderData} />
+        ) : shown === 'smaller' ? (
+          <SmallerView view={smaller.data} isStale={smaller.isPlaceholderData} />
         ) : (
           <ConflictsView view={view} isStale={isPlaceholderData} />
         )}

@@ -6,14 +6,18 @@ import type { Pile } from '@/contracts/knots';
 import type { ConflictsShown } from '@/contracts/untangle';
 
 /** Kinds of knots, as they stand side by side. */
-export const SHOWN = ['conflicts', 'needless', 'misspelt', 'twice', 'several'] as const;
+export const SHOWN = ['conflicts', 'needless', 'misspelt', 'twice', 'several', 'smaller'] as const;
 export type Shown = (typeof SHOWN)[number];
+/** What conflicts stand together by. */
+export const GROUPED_BY = ['nothing', 'negative', 'keyword'] as const;
+export type GroupedBy = (typeof GROUPED_BY)[number];
 /** Only conflicts can be meant so. */
 export type PileShown = ConflictsShown;
 
 const PARSERS = {
   shown: parseAsStringLiteral(SHOWN).withDefault('conflicts'),
   pile: parseAsStringLiteral(['open', 'meant', 'left']).withDefault('open'),
+  grouped: parseAsStringLiteral(GROUPED_BY).withDefault('nothing'),
   alike: parseAsStringLiteral(RUNGS).withDefault('text and match type'),
   near: parseAsStringLiteral(NEARNESS).withDefault('all'),
   campaigns: parseAsString.withDefault(''),

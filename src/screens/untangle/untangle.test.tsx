@@ -32,7 +32,7 @@ const course = aConflict({
 });
 const aView = (over: Partial<ConflictsView> = {}): ConflictsView => ({
   ...{ days: 30, counts: { open: 2, meant: 1, left: 0, inTray: 3 } },
-  ...{ lost: { conversions: 4.1, unknown: 1 }, lines: [aConflict(), course] },
+  ...{ lost: { conversions: 4.1, unknown: 1 }, unjudged: none, lines: [aConflict(), course] },
   ...over,
 });
 
@@ -166,6 +166,78 @@ describe('the mends', () => {
     expect(await mends.findByRole('radio', { name: /Stop “free plans”/ })).toHaveProperty('checked', true);
     await user.keyboard('{ArrowUp}9{Enter}');
     await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+  });
+});
+
+describe('conflicts stand together', () => {
+  test('by their negative, what costs most in all first', async () => {
+    const of = (key: string, text: string, conversions: number) =>
+      aConflict({
+        ...{ key, lost: { terms: 1, clicks: 9, costMicros: 1, conversions, valueMicros: 0 } },
+        keyword: { ...aConflict().keyword!, text: `hive ${key}` },
+        negative: { ...aConflict().negative, text },
+      });
+    const lines = [of('one', 'plans', 3), of('two', 'cheap', 2), of('three', 'cheap', 2)];
+    const { user, search } = showUntangle({ 'GET untangle': aView({ lines }) });
+    await user.click(await screen.findByRole('combobox', { name: 'Together by' }));
+    await user.click(await screen.findByRole('option', { name: 'negative' }));
+    await waitFor(() => expect(search().get('grouped')).toBe('negative'));
+    const [, ...rows] = within(await grid()).getAllByRole('row');
+    expect(rows.map(({ textContent }) => textContent!.slice(0, 16))).toEqual([
+      expect.stringMatching(/^2 × 4 conv\.cheap/),
+      expect.stringMatching(/^cheap/),
+      expect.stringMatching(/^1 × 3 conv\.plans/),
+    ]);
+  });
+
+  test('what can not be judged is listed with the reason', async () => {
+    const unjudged = {
+      count: 1,
+      first: [{ text: '???', where: 'Hives · Starter', why: 'it holds no word' }],
+    };
+    const { user } = showUntangle({ 'GET untangle': aView({ unjudged }) });
+    await user.click(await screen.findByRole('button', { name: '1 can not be judged' }));
+    expect((await screen.findByRole('list', { name: 'Can not be judged' })).textContent).toContain(
+      '“???” in Hives · Starter: it holds no word',
+    );
+  });
+});
+
+describe('a smaller set', () => {
+  test('is told with what goes and comes, and goes to the tray as a whole', async () => {
+    const set = { kind: 'list', id: '3' } as const;
+    const { user, asked } = showUntangle(
+      {
+        'GET untangle/smaller': {
+          lines: [
+            {
+              ...{ key: 'list 3', place: set, placeName: 'list Free', before: 12, after: 4, terms: 300 },
+              ...{ kept: 3, added: 1, removed: 9, idle: 2, fixed: 1 },
+            },
+          ],
+          fixed: 1,
+        },
+        'GET untangle/smaller/set': {
+          ...{ key: 'list 3', opened: none, changes: [longer, remove] },
+          added: { count: 1, first: [{ text: 'free plans', match: 'phrase' }] },
+          removed: { count: 9, first: [{ text: 'free', match: 'broad' }] },
+          noMore: { count: 1, first: ['free yacht'] },
+          fromThenOn: { count: 3, first: ['free plans'] },
+        },
+      },
+      '?shown=smaller',
+    );
+    const changes = await screen.findByRole('region', { name: 'What changes' });
+    expect(changes.textContent).toMatch(/9 negatives go.*and 8 more.*1 negative comes/);
+    expect(inHand().textContent).toContain('12 negatives stop 300 terms');
+    expect(inHand().textContent).toContain('stopped no more, such as: “free yacht”.');
+    expect(inHand().textContent).toContain('from then on, such as: “free plans” and 2 more.');
+    (await screen.findByRole('grid', { name: 'Smaller sets' })).focus();
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    const { changes: put } = asked('POST tray')[0]!.body as { changes: { change: Change; why: string }[] };
+    expect(put.map(({ change }) => change)).toEqual([longer, remove]);
+    expect(put[0]!.why).toBe('smaller set: 4 negatives stop the same 300 terms as 12');
   });
 });
 

@@ -20,20 +20,24 @@ export function useKnots<Row extends object>(
     kind,
     by,
     isDown = true,
+    isNewFirst = true,
     keyOf,
-  }: { kind: KnotKind; by: string; isDown?: boolean; keyOf: (row: Row) => string },
+  }: { kind: KnotKind; by: string; isDown?: boolean; isNewFirst?: boolean; keyOf: (row: Row) => string },
 ) {
   const fresh = useFresh(kind);
   const [cursor, onCursor] = useState(0);
-  const [chosen, onSort] = useState<Sort | null>(null);
+  // What a person sorted by holds until the table is asked for in another order.
+  const [chosen, setChosen] = useState<{ sort: Sort; over: string } | null>(null);
   const [marks, onMark] = useState<ReadonlySet<string>>(new Set());
   const hasFresh = useMemo(() => rows.some((row) => fresh.has(keyOf(row))), [rows, fresh, keyOf]);
   const all = useMemo(
     () => (hasFresh ? [newColumn((row: Row) => fresh.has(keyOf(row))), ...columns] : columns),
     [columns, hasFresh, fresh, keyOf],
   );
-  const first = hasFresh ? { by: 'new', isDown: true } : { by, isDown };
-  const sort = chosen && (hasFresh || chosen.by !== 'new') ? chosen : first;
+  const first = hasFresh && isNewFirst ? { by: 'new', isDown: true } : { by, isDown };
+  const holds = chosen?.over === by && (hasFresh || chosen.sort.by !== 'new');
+  const sort = holds ? chosen.sort : first;
+  const onSort = (next: Sort) => setChosen({ sort: next, over: by });
   const table = inMemory(useLayout(id, all, rows, sort));
   const at = Math.min(cursor, Math.max(0, rows.length - 1));
   return {

@@ -59,6 +59,7 @@ import { viewDuplicates, viewHandOver } from '../use-cases/untangle/duplicates/v
 import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-overlaps';
 import { leaveKnot } from '../use-cases/untangle/knots/leave-knot';
 import { lookAtKnots } from '../use-cases/untangle/knots/look-at-knots';
+import { viewSmallerSet, viewSmallerSets } from '../use-cases/untangle/smaller/view-smaller-sets';
 import { viewConflicts } from '../use-cases/untangle/view-conflicts';
 import { viewMends } from '../use-cases/untangle/view-mends';
 import { viewMisspelt } from '../use-cases/untangle/view-misspelt';
@@ -115,7 +116,7 @@ export const REQUESTS = {
       checkKeywords,
     },
     ...{ viewConflicts, viewMends, viewNeedless, viewMisspelt },
-    ...{ viewOverlaps, viewSeatings },
+    ...{ viewOverlaps, viewSeatings, viewSmallerSets, viewSmallerSet },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
     findCodes,
     warmUp,

@@ -4,7 +4,7 @@ import { counted, listed } from '@/core';
 import type { DuplicatesView } from '@/contracts/duplicates';
 import { Button } from '@/ui/button';
 import { DialogFrame } from '@/ui/dialog-frame';
-import { formatCount } from '@/ui/format';
+import { More, UnjudgedList } from '../unjudged';
 
 type Props = Pick<DuplicatesView, 'apart' | 'unjudged'> & { onClose: () => void };
 
@@ -28,14 +28,7 @@ export function ApartDialog({ apart: { pairs, splits }, unjudged, onClose }: Pro
       {unjudged.count > 0 && (
         <section className="text-table">
           <h3 className="font-semibold">{counted(unjudged.count, 'keyword')} can not be judged</h3>
-          <ul className="max-h-[24vh] overflow-y-auto" tabIndex={0} aria-label="Can not be judged">
-            {unjudged.first.map(({ text, where, why }) => (
-              <li key={`${where} ${text}`} className="border-b border-line py-1">
-                “{text}” <span className="text-soft">in {where}:</span> {why}
-              </li>
-            ))}
-            <More {...unjudged} />
-          </ul>
+          <UnjudgedList unjudged={unjudged} />
         </section>
       )}
       <span>
@@ -43,10 +36,4 @@ export function ApartDialog({ apart: { pairs, splits }, unjudged, onClose }: Pro
       </span>
     </DialogFrame>
   );
-}
-
-function More({ count, first }: { count: number; first: readonly unknown[] }) {
-  return count > first.length ? (
-    <li className="py-1 text-soft">and {formatCount(count - first.length)} more</li>
-  ) : null;
 }

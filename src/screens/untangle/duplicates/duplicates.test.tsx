@@ -63,7 +63,7 @@ const showTwice = (more: Answers = {}, search = '') =>
     answers: {
       'GET untangle': {
         ...{ days: 30, counts: { open: 0, meant: 0, left: 0, inTray: 0 } },
-        ...{ lost: { conversions: 0, unknown: 0 }, lines: [] },
+        ...{ lost: { conversions: 0, unknown: 0 }, unjudged: none, lines: [] },
       },
       'GET untangle/needless': {
         ...{

@@ -59,7 +59,7 @@ const showSeveral = (more: Answers = {}) =>
       'POST untangle/look': NOTHING_FRESH,
       'GET untangle': {
         ...{ days: 30, counts: { open: 0, meant: 0, left: 0, inTray: 0 } },
-        ...{ lost: { conversions: 0, unknown: 0 }, lines: [] },
+        ...{ lost: { conversions: 0, unknown: 0 }, unjudged: none, lines: [] },
       },
       'GET untangle/overlaps': aView(),
       'GET untangle/overlaps/seatings': ({ query }) => ({

@@ -8,6 +8,7 @@ import { few } from '../../compute/workbench';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { findConflicts, type FoundConflict } from './find-conflicts';
+import { unjudgedIn } from './unjudged';
 import { openPiles, type FoundKnot } from './knots/piles';
 
 /** More than that nobody reads; the rest is counted. */
@@ -35,6 +36,7 @@ export async function viewConflicts(
       conversions: known.reduce((sum, { conversions }) => sum + conversions, 0),
       unknown: groups.open.length - known.length,
     },
+    unjudged: few(unjudgedIn(open.snapshot)),
     lines: groups[shown]
       .toSorted(costliestFirst)
       .slice(0, MOST_LINES)

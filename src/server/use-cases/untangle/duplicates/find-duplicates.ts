@@ -20,10 +20,12 @@ import {
   type OtherStatus,
   type Rung,
 } from '@/contracts/duplicates';
+import type { UnjudgedLine } from '@/contracts/knots';
 import { derivedByKey, derivedFrom } from '../../../compute/derived';
 import type { Snapshot } from '../../../compute/snapshot';
 import type { AdGroup, Campaign, Keyword, Status } from '../../../repositories/structure/structure';
 import type { KeywordFigures } from '../../../repositories/keyword-days';
+import { whyUnjudged } from '../unjudged';
 import { cvrOf, figuresOf, type Looking } from './keyword-figures';
 
 /** A keyword as the tray leaves it, with where it stands. */
@@ -52,7 +54,7 @@ type Asked = Pick<DuplicatesQuery, 'campaigns' | 'besides'> & { alike: Rung; nea
 export type Looked = {
   finder: DuplicateFinder;
   keyword: ReadonlyMap<string, Standing>;
-  unjudged: { text: string; where: string; why: string }[];
+  unjudged: UnjudgedLine[];
 };
 
 const OF_RUNG: Record<Rung, Pick<DuplicatesOptions, 'wordOrder' | 'matchType'>> = {
@@ -119,9 +121,9 @@ export const lookAt = derivedByKey(
       const own = trayed.get(one.id) ?? one.status;
       const status = effectiveStatus([campaign.status, adGroup.status, own].map(known));
       if (!statuses.includes(status)) continue;
-      if (one.match === 'unknown') {
-        const where = `${campaign.name} · ${adGroup.name}`;
-        unjudged.push({ text: one.text, where, why: 'its match type is not known' });
+      const why = whyUnjudged(one);
+      if (why !== undefined || one.match === 'unknown') {
+        unjudged.push({ text: one.text, where: `${campaign.name} · ${adGroup.name}`, why: why ?? '' });
         continue;
       }
       const { id, match } = one;
@@ -134,10 +136,6 @@ export const lookAt = derivedByKey(
       });
     }
     const finder = compileDuplicates(shapeOf([...keyword.values()]), ['live', ...besides]);
-    for (const id of finder.wordless) {
-      const { text, campaign, adGroup } = keyword.get(id)!;
-      unjudged.push({ text, where: `${campaign.name} · ${adGroup.name}`, why: 'it holds no word' });
-    }
     return { finder, keyword, unjudged };
   },
   MOST_KEPT,
