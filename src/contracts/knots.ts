@@ -34,6 +34,11 @@ export const LeaveKnotSchema = v.strictObject({
   until: v.nullable(DaySchema),
 });
 export const KnotSchema = v.strictObject({ kind: v.picklist(KNOT_KINDS), key: KnotKeySchema });
+/** The knot for which a change is made, and the days by which it was found: it is looked at again before anything is done. */
+export const MadeForSchema = v.object({ ...KnotSchema.entries, days: DaysSchema });
+export type MadeFor = v.InferOutput<typeof MadeForSchema>;
+/** As a screen asks for it. */
+export type MadeForRequest = v.InferInput<typeof MadeForSchema>;
 /** How a knot had been left that is taken up again. */
 export const KnotBackSchema = v.strictObject({ why: v.string(), until: v.nullable(v.string()) });
 

@@ -14,6 +14,7 @@ import {
   type Few,
 } from './common';
 import { DaysTextSchema } from './days';
+import { MadeForSchema } from './knots';
 
 export const DraftRequestSchema = v.object({
   changes: v.pipe(
@@ -27,6 +28,7 @@ export const DraftRequestSchema = v.object({
         ),
         /** the search term from which a negative is made */
         from: v.optional(v.pipe(v.string(), v.maxLength(500))),
+        knot: v.optional(MadeForSchema),
       }),
     ),
     v.minLength(1),

@@ -7,6 +7,7 @@ import { OverlapsQuerySchema } from '@/contracts/overlaps';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { sendTray } from '@/server/use-cases/tray/send-tray';
 import { viewTray } from '@/server/use-cases/tray/view-tray';
 import { viewDuplicates } from '@/server/use-cases/untangle/duplicates/view-duplicates';
 import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/knots/leave-knot';
@@ -102,6 +103,54 @@ describe('a knot of any kind', () => {
     await draft({ kind: 'pause keyword', keywordId: key.split('-')[0]! });
     expect(await PILES.duplicate('left')).toEqual([]);
     expect(await PILES.duplicate('open')).toContain(key);
+  });
+});
+
+describe('what is put in the tray for a knot', () => {
+  const place = { kind: 'account', id: null } as const;
+  const removal: Change = { kind: 'remove negative', text: 'poster shop', match: 'phrase', place };
+  const cover: Change = { kind: 'remove negative', text: 'poster', match: 'broad', place };
+  const put = async (change: Change, kind: KnotKind, key: string) =>
+    draftChanges(world.deps, world.slug, world.personId, [{ change, knot: { kind, key, days } }]);
+  const leavePlatform = (text: string) =>
+    world
+      .db('negative')
+      .where({ text })
+      .delete()
+      .then(() => world.db('account').increment({ data_version: 1 }));
+
+  test('is refused where the account is otherwise by now', async () => {
+    const [key = ''] = await PILES.needless('open');
+    await draft(cover); // what covers it goes: it is needed
+    const outcomes = await put(removal, 'needless', key);
+    expect(outcomes).toEqual([{ outcome: 'refused', said: expect.stringContaining('Look again') }]);
+    expect((await viewTray(world.deps, world.slug)).changes).toHaveLength(1);
+  });
+
+  test('is looked at again before it is sent', async () => {
+    const [key = ''] = await PILES.needless('open');
+    expect(await put(removal, 'needless', key)).toMatchObject([{ outcome: 'drafted' }]);
+    await leavePlatform('poster');
+    await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow(
+      /Nothing was sent.*poster shop.*otherwise by now/,
+    );
+    const { changes } = await viewTray(world.deps, world.slug);
+    expect(changes).toHaveLength(1);
+    await removeFromTray(world.deps, world.slug, [changes[0]!.id]);
+  });
+
+  test('is sent where everything is as it was', async () => {
+    const [key = ''] = await PILES.needless('open');
+    await put(removal, 'needless', key);
+    const [twice = ''] = await PILES.duplicate('open');
+    const [one = '', other = ''] = twice.split('-');
+    await put({ kind: 'pause keyword', keywordId: one }, 'duplicate', twice);
+    await sendTray(world.deps, world.slug, world.personId);
+    await world.work();
+    expect((await viewTray(world.deps, world.slug)).changes).toEqual([]);
+    // The last one that runs is not ended for a knot that is none any more.
+    await put({ kind: 'pause keyword', keywordId: other }, 'duplicate', twice);
+    await expect(sendTray(world.deps, world.slug, world.personId)).rejects.toThrow(/otherwise by now/);
   });
 });
 

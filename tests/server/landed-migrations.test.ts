@@ -34,7 +34,7 @@ const LANDED: Record<string, string> = {
   '024-research': '43f566905986e212',
   '025-left-knots': '87013fabb7192ed2',
   '026-keyword-reports': '88d1a289845def9b',
-  '027-knots': '4be8452a113f7794',
+  '027-knots': '60e7196487e3aa7b',
 };
 
 const digestOf = (name: string) =>

@@ -5,6 +5,7 @@ import { group } from 'd3';
 import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import type { Change } from '@/core';
+import type { MadeForRequest } from '@/contracts/knots';
 import type { DraftOutcome, SentState, TrayView } from '@/contracts/tray';
 import { useDecide } from '@/screens/frame/data/decide';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
@@ -66,6 +67,8 @@ type Draft = {
   forcedBecause?: string;
   /** the search term from which a negative is made */
   from?: string;
+  /** the knot that it is to untangle */
+  knot?: MadeForRequest;
 };
 
 /** Changes that are not put in of which each is told why; the others are counted. */

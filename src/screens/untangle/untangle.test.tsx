@@ -147,10 +147,11 @@ describe('the mends', () => {
     await user.keyboard('{Enter}');
     await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
     const why = 'untangled: Stop “free plans” in its place';
+    const knot = { kind: 'conflict', key: 'free' };
     expect(asked('POST tray')[0]!.body).toEqual({
       changes: [
-        { change: longer, why },
-        { change: remove, why },
+        { change: longer, why, knot },
+        { change: remove, why, knot },
       ],
     });
   });

@@ -28,8 +28,9 @@ export function useConflict(line: ConflictLine | undefined) {
   async function put(way: MendLine | undefined = ways?.[at]) {
     if (!line || !way) return;
     const why = `untangled: ${way.said}`;
+    const knot = { kind: 'conflict' as const, key: line.key, ...inDays(days) };
     await tray.draft(
-      way.changes.map((change) => ({ change, why })),
+      way.changes.map((change) => ({ change, why, knot })),
       { said: way.said },
     );
   }

@@ -154,6 +154,7 @@ describe('keywords that stand twice', () => {
         {
           change: { kind: 'pause keyword', keywordId: '5' },
           why: 'untangled: “bee hive” (broad) stays in Hives · Stands',
+          knot: { kind: 'duplicate', key: '5-6' },
         },
       ],
     });

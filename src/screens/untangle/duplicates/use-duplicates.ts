@@ -54,7 +54,12 @@ export function useGroupInHand(line: DuplicateLine | undefined, marked: readonly
 
   /** Ends all others of some groups; of the one in hand the chosen keyword stays, of the rest the suggested one. */
   async function end(how: End, lines: readonly DuplicateLine[]) {
-    const changes = lines.flatMap((one) => endOthers(one, one.key === line?.key ? at : 0, how));
+    const changes = lines.flatMap((one) =>
+      endOthers(one, one.key === line?.key ? at : 0, how).map((put) => ({
+        ...put,
+        knot: { kind: 'duplicate' as const, key: one.key, ...inDays(days) },
+      })),
+    );
     if (changes.length === 0) return;
     await draft(changes, {
       said: `${how} ${counted(changes.length, 'keyword')} that ${changes.length === 1 ? 'stands' : 'stand'} twice`,

@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import { counted } from '@/core';
 import type { MisspeltLine, MisspeltView as View } from '@/contracts/untangle';
+import { inDays, useDays } from '@/screens/frame/data/days';
 import { InHand } from '@/screens/frame/in-hand';
 import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useMoney, useUnits } from '@/screens/frame/money';
@@ -24,6 +25,7 @@ const keyOf = ({ key }: MisspeltLine) => key;
 export function MisspeltView({ view }: { view: View | undefined }) {
   const { draft } = useTrayActions();
   const [single] = useSingleKeys();
+  const [days] = useDays();
   const lines = view?.lines ?? NO_LINES;
   const columns = useColumns();
   const knots = useKnots('misspelt', columns, lines, { kind: 'misspelt', by: 'cost', keyOf });
@@ -31,14 +33,16 @@ export function MisspeltView({ view }: { view: View | undefined }) {
   const leaving = useLeaving('misspelt', line && { ...line, says: `“${line.negative.text}”` });
   const canMend = line !== undefined && line.hits.count === 0;
 
+  const knot = line && { knot: { kind: 'misspelt' as const, key: line.key, ...inDays(days) } };
+
   async function mend() {
     if (!line || !canMend) return;
     const { text, match, place } = line.negative;
     const why = `misspelt: “${text}” stops nothing, “${line.meant}” was meant`;
     await draft(
       [
-        { change: { kind: 'add negative', text: line.meant, match, place }, why },
-        { change: { kind: 'remove negative', text, match, place }, why },
+        { change: { kind: 'add negative', text: line.meant, match, place }, why, ...knot },
+        { change: { kind: 'remove negative', text, match, place }, why, ...knot },
       ],
       { said: `“${line.meant}” in the place of “${text}”` },
     );
@@ -48,7 +52,7 @@ export function MisspeltView({ view }: { view: View | undefined }) {
     if (!line) return;
     const { text, match, place } = line.negative;
     const why = 'misspelt: it stops nothing in any data';
-    await draft([{ change: { kind: 'remove negative', text, match, place }, why }]);
+    await draft([{ change: { kind: 'remove negative', text, match, place }, why, ...knot }]);
   }
 
   return (

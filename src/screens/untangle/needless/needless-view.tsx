@@ -2,6 +2,7 @@
 
 import { counted } from '@/core';
 import type { NeedlessLine, NeedlessView as View } from '@/contracts/untangle';
+import { inDays, useDays } from '@/screens/frame/data/days';
 import { InHand } from '@/screens/frame/in-hand';
 import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useTrayActions } from '@/screens/tray/use-tray';
@@ -30,12 +31,14 @@ export function NeedlessView({ view }: { view: View | undefined }) {
   const { marked } = knots;
   const leaving = useLeaving('needless', line && { ...line, says: `“${line.negative.text}”` });
   const [single] = useSingleKeys();
+  const [days] = useDays();
   const inHand = marked.length > 0 ? marked : line ? [line] : [];
 
   async function remove(going: readonly NeedlessLine[]) {
     if (going.length === 0) return;
     await draft(
-      going.map(({ negative: { text, match, place }, coveredBy }) => ({
+      going.map(({ key, negative: { text, match, place }, coveredBy }) => ({
+        knot: { kind: 'needless' as const, key, ...inDays(days) },
         change: { kind: 'remove negative' as const, text, match, place },
         why: `needless: “${coveredBy.text}” (${coveredBy.match}) in ${coveredBy.placeName} stops the same`,
       })),

@@ -53,14 +53,18 @@ export function useOverlap(line: OverlapLine | undefined, marked: readonly Overl
 
   const together = marked.filter((one) => !shutsOut(one, one.term === line?.term ? at : 0));
 
+  const knotOf = ({ term }: OverlapLine) => ({ kind: 'overlap' as const, key: term, ...inDays(days) });
+
   async function put() {
     if (marked.length > 0) {
-      const changes = together.flatMap((one) => exactElsewhere(one, one.term === line?.term ? at : 0));
+      const changes = together.flatMap((one) =>
+        exactElsewhere(one, one.term === line?.term ? at : 0).map((put) => ({ ...put, knot: knotOf(one) })),
+      );
       await draft(changes, { said: `leave ${counted(together.length, 'term')} to one ad group each` });
     } else if (line && keeps && way && way.hits.count === 0) {
       const reason = reasonOf(line.term, keeps);
       await draft(
-        way.changes.map(({ change }) => ({ change, ...reason })),
+        way.changes.map(({ change }) => ({ change, ...reason, knot: knotOf(line) })),
         { said: `leave “${line.term}” to ${keeps.adGroup}` },
       );
     }

@@ -23,6 +23,8 @@ export async function up(db: Knex): Promise<void> {
       before integer,
       primary key (account_id, person_id)
     );
+    -- the knot that a change is to untangle
+    alter table change add column knot jsonb;
     create table knot_day (
       account_id integer not null references account on delete cascade,
       day date not null,
@@ -37,6 +39,7 @@ export async function up(db: Knex): Promise<void> {
 
 export async function down(db: Knex): Promise<void> {
   await db.raw(`
+    alter table change drop column knot;
     drop table knot_day;
     drop table knot_look;
     drop table known_knot;

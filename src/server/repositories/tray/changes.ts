@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { changeKey, type Change } from '@/core';
+import type { MadeFor } from '@/contracts/knots';
 import type { Db } from '../../db/connection';
 import type { Before } from './before';
 import { openDraft, UNDERWAY, type SetState } from './change-sets';
@@ -22,6 +23,8 @@ export type StoredChange = {
   before: Before | null;
   failedBefore: string | null;
   undoes: number | null;
+  /** what it is to untangle */
+  knot: MadeFor | null;
   /** how often the platform put it off */
   attempts: number;
   /** the first day on which it does not act any more */
@@ -49,6 +52,7 @@ export function toChange(row: Record<string, unknown>): StoredChange {
     before: row.before as Before | null,
     failedBefore: row.failed_before as string | null,
     undoes: row.undoes as number | null,
+    knot: row.knot as MadeFor | null,
     attempts: row.attempts as number,
     endsOn: row.ends_on as string | null,
     comments: (row.comments as Comment[] | null) ?? [],
@@ -138,6 +142,7 @@ export type NewChange = {
   undoes?: number | null;
   fromTerm?: string | null;
   endsOn?: string | null;
+  knot?: MadeFor | null;
   draftedBy: number;
 };
 
@@ -164,6 +169,7 @@ export async function insertChanges(
     undoes: one.undoes ?? null,
     from_term: one.fromTerm ?? null,
     ends_on: one.endsOn ?? null,
+    knot: one.knot ? JSON.stringify(one.knot) : null,
     drafted_by: one.draftedBy,
     state: 'drafted',
   }));

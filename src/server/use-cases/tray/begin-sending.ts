@@ -24,7 +24,7 @@ export async function beginOrPutBack(
     const changes = await loadChangesOf(trx, accountId, setId);
     const open = await openWorkbench(deps, account, undefined, trx);
     try {
-      await checkBeforeSending(trx, { ...open, drafted: changes });
+      await checkBeforeSending(deps, trx, { ...open, drafted: changes });
     } catch (error) {
       if (!Refusal.is(error)) throw error;
       await putBack(trx, accountId, setId, changes);

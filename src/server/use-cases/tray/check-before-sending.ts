@@ -4,8 +4,9 @@ import { few, protectedBy } from '../../compute/workbench';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
 import type { Db } from '../../db/connection';
-import { Refusal } from '../deps';
+import { Refusal, type Deps } from '../deps';
 import type { Open } from '../open-workbench';
+import { knotsGone, nameOfKnot } from '../untangle/knots/still-there';
 import { workOf } from './kinds';
 
 /**
@@ -13,10 +14,25 @@ import { workOf } from './kinds';
  * @param open its `drafted` are the changes to be sent
  * @throws Refusal when one is held back, a place would hold more than it may, or somebody else changed what one is about
  */
-export async function checkBeforeSending(trx: Db, open: Open): Promise<void> {
+export async function checkBeforeSending(deps: Deps, trx: Db, open: Open): Promise<void> {
+  await refuseIfUntangled(deps, open);
   refuseIfHeldBack(open);
   refuseIfOverLimit(open);
   await refuseIfChangedElsewhere(trx, open);
+}
+
+/** What a change was made for is looked at again: nothing is removed as needless that became needed meanwhile. */
+async function refuseIfUntangled(deps: Deps, open: Open): Promise<void> {
+  const made = open.drafted.filter(({ knot }) => knot !== null);
+  if (made.length === 0) return;
+  const knots = made.map(({ knot }) => knot!);
+  const gone = await knotsGone(deps, open, knots, 'without the tray');
+  const first = made.find(({ knot }) => gone.has(nameOfKnot(knot!)));
+  if (!first) return;
+  throw new Refusal(
+    `Nothing was sent. “${describeChange(first.change, open.names)}” was to untangle what is otherwise by now. Take it out of the tray, and look again in Untangle.`,
+    409,
+  );
 }
 
 function refuseIfHeldBack(open: Open) {

@@ -6,7 +6,13 @@ import { deleteDrafted, insertChanges } from '../../repositories/tray/changes';
 import { deleteHangRulesOf } from '../../repositories/lists/hang-rules';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
+import { knotsGone, nameOfKnot } from '../untangle/knots/still-there';
 import { openTray, type Wanted } from './tray-in-memory';
+
+const OTHERWISE: DraftOutcome = {
+  outcome: 'refused',
+  said: 'Not put in: the account is otherwise by now, and there is nothing to untangle. Look again.',
+};
 
 /**
  * Puts changes in the tray, in order. Each is drafted, or cancels its opposite, or is refused or held back with the
@@ -18,12 +24,17 @@ export async function draftChanges(
   personId: number,
   wanted: readonly Wanted[],
 ): Promise<DraftOutcome[]> {
-  const { id } = await requireAccount(deps, slug);
+  const asked = await requireAccount(deps, slug);
+  const { id } = asked;
+  const knots = wanted.flatMap(({ knot }) => knot ?? []);
+  const gone = await knotsGone(deps, { account: asked }, knots, 'with the tray');
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
     const setId = await openDraft(trx, id);
     const tray = openTray(await openWorkbench(deps, account, undefined, trx), personId);
-    const outcomes = wanted.map(tray.put);
+    const outcomes = wanted.map((one) =>
+      one.knot && gone.has(nameOfKnot(one.knot)) ? OTHERWISE : tray.put(one),
+    );
     await deleteDrafted(trx, id, tray.gone());
     const made = tray.made();
     const ids = await insertChanges(

@@ -41,7 +41,7 @@ export async function sendTray(
     const isConnected = account.platformAccountId !== null;
     const at = timeOf(deps, sending, isConnected);
     const drafted = chosenOf(open.drafted, sending.only);
-    await checkBeforeSending(trx, { ...open, drafted });
+    await checkBeforeSending(deps, trx, { ...open, drafted });
     const setId = drafted[0]!.setId;
     const predicted = predictedOf(open);
     const weighed = drafted.map(({ id: changeId, change }) => ({

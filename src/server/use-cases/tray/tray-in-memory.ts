@@ -10,6 +10,7 @@ import {
   negativesBroughtBy,
   type Change,
 } from '@/core';
+import type { MadeFor } from '@/contracts/knots';
 import type { DraftOutcome } from '@/contracts/tray';
 import { derivedOnward } from '../../compute/derived';
 import { noteOnPlace } from '../../compute/serving';
@@ -28,6 +29,8 @@ export type Wanted = {
   undoes?: number;
   /** the search term from which a negative is made */
   from?: string;
+  /** the knot that it is to untangle */
+  knot?: MadeFor;
 };
 
 type Drafted = Extract<DraftOutcome, { outcome: 'drafted' }>;
@@ -121,10 +124,10 @@ const isOfNames = (change: Change) =>
   (doesWhat(change) === 'neither' && listOf(change) !== undefined);
 
 function rowOf(wanted: Wanted, draftedBy: number, isForced: boolean): NewChange {
-  const { change, why, undoes, from } = wanted;
+  const { change, why, undoes, from, knot } = wanted;
   const makes = listMadeBy(change);
   return {
-    ...{ change, why, undoes, draftedBy, fromTerm: from },
+    ...{ change, why, undoes, draftedBy, fromTerm: from, knot },
     ...(makes && { key: keyOfNewList(makes.listId) }),
     forcedBecause: isForced ? wanted.forcedBecause : null,
   };

@@ -27,12 +27,13 @@ export function stateOfGroup({ keywords }: Pick<FoundGroup, 'keywords'>): string
     .join(' ');
 }
 
-/** Keywords that a key names, however alike they are; undefined where one of them is not there any more. */
+/** Keywords that a key names, however alike they are; undefined where one of them is not there any more, or none runs. */
 export async function findGroup(deps: Deps, open: Open, key: string): Promise<FoundKnot | undefined> {
   const ids = key.split('+')[0]!.split('-');
   const { keyword } = lookAt(await withReport(deps, open), { campaigns: '', besides: [...OTHER_STATUSES] });
   const keywords = ids.flatMap((id) => keyword.get(id) ?? []);
-  if (ids.length < 2 || keywords.length < ids.length) return undefined;
+  const isThere = keywords.length === ids.length && keywords.some(({ status }) => status === 'live');
+  if (ids.length < 2 || !isThere) return undefined;
   const [first] = keywords;
   return {
     ...{ key, state: stateOfGroup({ keywords }), costMicros: 0, conversions: 0 },
