@@ -1,5 +1,13 @@
-import { randomLcg } from 'd3';
-import { covers, findConflicts, findRedundant, words, type AccountShape, type PlacedNegative } from '@/core';
+import { group, randomLcg } from 'd3';
+import {
+  compileDuplicates,
+  covers,
+  findConflicts,
+  findRedundant,
+  words,
+  type AccountShape,
+  type PlacedNegative,
+} from '@/core';
 import { makeAccount } from '../account';
 import { normalised, openDuckDb } from '../duckdb';
 import { against, count, interleaved, mustAgree, timedOnce, type Line } from '../measure';
@@ -34,7 +42,54 @@ export function makeShape(negativeCount: number): AccountShape & { texts: string
 }
 
 export async function benchTidy(quick: boolean): Promise<Line[]> {
-  return [...(await benchConflicts(quick)), ...(await benchRedundant(quick))];
+  return [
+    ...(await benchConflicts(quick)),
+    ...(await benchRedundant(quick)),
+    ...(await benchAllKnots(quick)),
+  ];
+}
+
+/** Keywords in the ad groups of an account, most texts in one of them. */
+function makeKeywords(quick: boolean) {
+  const account = makeShape(quick ? 2_000 : 10_000);
+  const groups = account.campaigns.flatMap((c) => c.adGroups.map((g) => ({ id: g.id, campaignId: c.id })));
+  const matches = ['broad', 'phrase', 'exact'] as const;
+  const keywords = account.texts.slice(0, quick ? 20_000 : 100_000).map((text, i) => ({
+    ...{ id: `k${i}`, text, match: matches[i % 3]!, adGroupId: groups[(i * 7) % groups.length]!.id },
+  }));
+  return { account, groups, keywords };
+}
+
+/** Conflicts, redundant negatives and keywords that stand twice, one after another. */
+async function benchAllKnots(quick: boolean): Promise<Line[]> {
+  const { account, keywords } = makeKeywords(quick);
+  const ofGroup = group(keywords, ({ adGroupId }) => adGroupId);
+  const unrestricted = { location: [], audience: [], device: [], language: [] };
+  const live = { status: 'live', endDate: null } as const;
+  const campaigns = account.campaigns.map(({ id, adGroups }) => ({
+    ...{ id, ...live, ...unrestricted },
+    adGroups: adGroups.map((one) => ({
+      ...{ id: one.id, status: 'live' as const },
+      keywords: (ofGroup.get(one.id) ?? []).map((keyword) => ({ ...keyword, status: 'live' as const })),
+    })),
+  }));
+  const all = () => [
+    findConflicts({ account, keywords, served: [] }).length,
+    findRedundant(account).length,
+    compileDuplicates({ today: '2026-11-29', campaigns }).find({
+      ...{ wordOrder: 'same', matchType: 'same', reach: 'all' },
+    }).groups.length,
+  ];
+  const times = await interleaved(
+    {
+      all,
+      tokenising: () =>
+        [...keywords, ...account.negatives].reduce((sum, { text }) => sum + words(text).length, 0),
+    },
+    quick ? 3 : 9,
+  );
+  const size = `${count(keywords.length)} keywords × ${count(account.negatives.length)} negatives, ${CAMPAIGNS} campaigns`;
+  return against('all knots', size, times.all, { 'limit: tokenising both': times.tokenising });
 }
 
 const CONFLICTS = `
@@ -59,12 +114,7 @@ const CONFLICTS = `
                     else list_has_all(have, words) end`;
 
 async function benchConflicts(quick: boolean): Promise<Line[]> {
-  const account = makeShape(quick ? 2_000 : 10_000);
-  const groups = account.campaigns.flatMap((c) => c.adGroups.map((g) => ({ id: g.id, campaignId: c.id })));
-  const matches = ['broad', 'phrase', 'exact'] as const;
-  const keywords = account.texts.slice(0, quick ? 20_000 : 100_000).map((text, i) => ({
-    ...{ id: `k${i}`, text, match: matches[i % 3]!, adGroupId: groups[(i * 7) % groups.length]!.id },
-  }));
+  const { account, groups, keywords } = makeKeywords(quick);
   const ours = () => {
     const found = findConflicts({ account, keywords, served: [] });
     return [found.length, found.filter((c) => c.severity === 'shut out').length];
