@@ -1,6 +1,6 @@
 import { group as groupBy } from 'd3-array';
 import type { MatchType } from '../gate';
-import { stemOf, words } from '../text';
+import { stemOf, normalise } from '../text';
 
 export type Status = 'live' | 'paused' | 'ended' | 'removed';
 
@@ -58,7 +58,7 @@ export type DuplicateFinder = {
 };
 
 /**
- * Keywords that compete with each other (rules 5), by as many questions as there are: words are taken apart once.
+ * Keywords that compete with each other (rules 5), by as many questions as there are: texts are normalised once.
  * @param statuses effective statuses looked at; only live ones unless given
  * @returns groups and splits in the order in which the keywords were given
  * @example compileDuplicates(keywordsOfTwoCampaigns).find({ wordOrder: 'any', matchType: 'same', reach: 'all' }).groups // [['k1', 'k2']]
@@ -67,17 +67,18 @@ export function compileDuplicates(
   { today, campaigns }: DuplicatesAccount,
   statuses: readonly Status[] = ['live'],
 ): DuplicateFinder {
-  const looked = new Set<Status>(statuses);
+  const looked = BEST_FIRST.map((status) => statuses.includes(status));
   const wordless: string[] = [];
   const keywords: Looked[] = [];
   campaigns.forEach((campaign, c) => {
     const ended = campaign.endDate !== null && today > campaign.endDate ? 'ended' : 'live';
     for (const adGroup of campaign.adGroups) {
+      const around = BEST_FIRST.indexOf(effectiveStatus([campaign.status, ended, adGroup.status]));
       for (const { id, text, match, status } of adGroup.keywords) {
-        if (!looked.has(effectiveStatus([campaign.status, ended, adGroup.status, status]))) continue;
-        const said = words(text);
-        if (said.length === 0) wordless.push(id);
-        else keywords.push({ id, match, words: said, adGroupId: adGroup.id, campaign: c });
+        if (!looked[Math.max(around, RANKS[status])]) continue;
+        const said = normalise(text);
+        if (said === '') wordless.push(id);
+        else keywords.push({ id, match, text: said, adGroupId: adGroup.id, campaign: c });
       }
     }
   });
@@ -86,7 +87,7 @@ export function compileDuplicates(
     wordless,
     find(options) {
       const found: Duplicates = { groups: [], splits: [], deliberatePairs: 0 };
-      for (const alike of bucketsOf(keywords, options)) if (alike.length > 1) part(alike, overlap, found);
+      for (const alike of bucketsOf(keywords, options)) part(alike, overlap, found);
       return found;
     },
   };
@@ -95,28 +96,36 @@ export function compileDuplicates(
 type Looked = {
   id: string;
   match: MatchType;
-  words: readonly string[];
+  /** normalised */
+  text: string;
   adGroupId: string;
   /** its index */
   campaign: number;
 };
 
-/** Keywords that the options take for the same, whatever their campaigns. */
+/** Keywords that the options take for the same as others, whatever their campaigns. */
 function bucketsOf(keywords: readonly Looked[], options: DuplicatesOptions): Iterable<Looked[]> {
   const { wordOrder, matchType, reach } = options;
+  // Most stand by themselves, so that an array is made for the second one alone.
+  const first = new Map<string, Looked>();
   const buckets = new Map<string, Looked[]>();
   for (const keyword of keywords) {
-    const { words: said, match, adGroupId, campaign } = keyword;
+    const { text: said, match, adGroupId, campaign } = keyword;
     const text =
       wordOrder === 'same'
-        ? said.join(' ')
-        : (wordOrder === 'any' ? said.toSorted() : said.map(stemOf).sort()).join(' ');
+        ? said
+        : (wordOrder === 'any' ? said.split(' ') : said.split(' ').map(stemOf)).sort().join(' ');
     const where = reach === 'adGroup' ? adGroupId : reach === 'campaign' ? campaign : '';
     // A text has no line break, and an id that had one would only part what belongs together in another place.
     const key = `${text}\n${matchType === 'same' ? match : ''}\n${where}`;
+    const other = first.get(key);
+    if (!other) {
+      first.set(key, keyword);
+      continue;
+    }
     const bucket = buckets.get(key);
     if (bucket) bucket.push(keyword);
-    else buckets.set(key, [keyword]);
+    else buckets.set(key, [other, keyword]);
   }
   return buckets.values();
 }
@@ -145,6 +154,7 @@ function part(alike: readonly Looked[], overlap: Overlap, found: Duplicates): vo
 }
 
 const BEST_FIRST: readonly Status[] = ['live', 'paused', 'ended', 'removed'];
+const RANKS: Readonly<Record<Status, number>> = { live: 0, paused: 1, ended: 2, removed: 3 };
 
 /** The worst of several statuses (rules 5.1). @example effectiveStatus(['live', 'paused']) // 'paused' */
 export function effectiveStatus(statuses: readonly Status[]): Status {
