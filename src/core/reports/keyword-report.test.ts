@@ -107,6 +107,17 @@ describe('a keyword report', () => {
     expect(rows[0]!.otherConversions).toEqual({ Brochure: 2, Visit: 3 });
   });
 
+  test('a header that can not be kept as it is gives a name that can', async () => {
+    const { rows } = await read(
+      ['Day,Keyword,Bid,Clicks,Conversions,Le\u0000ads,__proto__', '2026-11-01,bee hive,0.45,40,1,2,3'],
+      { roles: { 5: 'other conversions', 6: 'other conversions' } },
+    );
+    expect(Object.entries(rows[0]!.otherConversions)).toEqual([
+      ['Le ads', 2],
+      ['(__proto__)', 3],
+    ]);
+  });
+
   test('columns of one header are one kind', async () => {
     const { rows } = await read([
       'Day,Keyword,Bid,Clicks,Conversions,Leads,Leads',

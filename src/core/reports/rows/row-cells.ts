@@ -30,6 +30,7 @@ export class Refused extends Error {
 /** Texts are kept up to this many code points. */
 const LONGEST_TEXT = 400;
 const LONGEST_RAW = 2_000;
+const LONGEST_KIND = 100;
 const NOT_TEXT = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFD]/;
 const SHOWN = 40;
 
@@ -123,7 +124,10 @@ export function createCells(how: Understanding, bounds: Bounds): Cells {
       };
     },
     counts(columns) {
-      const named = columns.map(({ index, header, role }) => ({ header, read: numberAt(index, role) }));
+      const named = columns.map(({ index, header, role }) => ({
+        header: nameOfKind(header),
+        read: numberAt(index, role),
+      }));
       return () => {
         const known: Record<string, number> = {};
         for (const { header, read } of named) {
@@ -241,6 +245,13 @@ export function checkText(text: string): string {
   if (text.length > LONGEST_TEXT && [...text].length > LONGEST_TEXT)
     throw new Refused('too long', `${[...text].length} characters, ${LONGEST_TEXT} are kept`);
   return text;
+}
+
+/** The header of a column as it can be kept as a name; what names an object's own parts is put in brackets. */
+function nameOfKind(header: string): string {
+  const plain = header.replace(/[\u0000-\u001F\uFFFD]+/g, ' ');
+  const name = [...plain].slice(0, LONGEST_KIND).join('').trim();
+  return name in {} ? `(${name})` : name || 'without a name';
 }
 
 /** A row's own text, as it is kept beside the reason for its refusal. */

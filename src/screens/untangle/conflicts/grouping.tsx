@@ -41,7 +41,7 @@ export function useGroupColumn(
     );
     const known = new Map(groups.map(([key, group], i) => [key, { ...group, rank: groups.length - i }]));
     return {
-      ...{ id: 'group', name: `by ${by}`, px: 108, isText: true, isSortable: true, isDownFirst: true },
+      ...{ id: 'group', name: `by ${by}`, px: 92, isText: true, isSortable: true, isDownFirst: true },
       explains: `How many conflicts there are of one ${by}, and the conversions that all of them cost.`,
       value: (line) => known.get(keyOf(line))?.rank ?? 0,
       cell(line) {

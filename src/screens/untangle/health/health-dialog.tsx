@@ -45,8 +45,11 @@ export function HealthDialog({ days, onClose }: { days: readonly Day[]; onClose:
           ))}
         </svg>
         <p className="flex justify-between text-small text-soft">
-          <span>{formatDay(days[0]!.day, true)}</span>
-          <span>{formatDay(days.at(-1)!.day, true)}</span>
+          {[days[0]!, days.at(-1)!].map((day) => (
+            <span key={day.day}>
+              {formatDay(day.day, true)}: {formatCount(knotsIn(day))}
+            </span>
+          ))}
         </p>
         <ChartTable
           summary="As a table"

@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { KnotBackSchema, KnotKind, LeaveKnotSchema } from '@/contracts/knots';
-import { raiseDecisionVersion } from '../../../repositories/account/accounts';
+import { raiseDecisionVersion, type Account } from '../../../repositories/account/accounts';
 import { deleteLeftKnot, insertLeftKnot } from '../../../repositories/decisions/knots';
 import { appendLedger } from '../../../repositories/ledger';
 import { Refusal, type Deps } from '../../deps';
@@ -47,15 +47,27 @@ export async function takeKnotBack(
   { kind, key }: { kind: KnotKind; key: string },
   undoes?: number,
 ): Promise<v.InferOutput<typeof KnotBackSchema>> {
-  const { id } = await requireAccount(deps, slug);
+  const account = await requireAccount(deps, slug);
+  const { id } = account;
+  const says = await sayKnot(deps, account, { kind, key });
   return deps.db.transaction(async (trx) => {
     const was = await deleteLeftKnot(trx, id, { kind, key });
     if (!was) throw new Refusal('This is not left any more. Nothing was changed.', 409);
     await appendLedger(trx, id, {
-      ...{ actor: { person: personId }, about: 'knot', what: `Take up ${NAMES[kind]} again: ${key}` },
+      ...{ actor: { person: personId }, about: 'knot', what: `Take up again ${says}` },
       undoes,
     });
     await raiseDecisionVersion(trx, id);
     return was;
   });
+}
+
+/** As the ledger names it; one that is there no more, by what it was and its key. */
+async function sayKnot(deps: Deps, account: Account, knot: { kind: KnotKind; key: string }): Promise<string> {
+  try {
+    return (await findKnot(deps, await openWorkbench(deps, account), knot)).says;
+  } catch (error) {
+    if (error instanceof Refusal) return `${NAMES[knot.kind]}: ${knot.key}`;
+    throw error;
+  }
 }

@@ -8,8 +8,9 @@ import {
   type KnotSums,
 } from '../../../repositories/decisions/knots';
 import { requireAccountById } from '../../../repositories/account/accounts';
+import { derivedFrom } from '../../../compute/derived';
 import type { Deps } from '../../deps';
-import { openWorkbench, requireAccount } from '../../open-workbench';
+import { openWorkbench, requireAccount, type Open } from '../../open-workbench';
 import { todayOf } from '../../tray/end-dates';
 import { findKnots } from './find-knots';
 import type { FoundKnot } from './piles';
@@ -18,7 +19,9 @@ import type { FoundKnot } from './piles';
 export async function noteKnots(deps: Deps, accountId: number): Promise<void> {
   const account = await requireAccountById(deps.db, accountId);
   const open = await openWorkbench(deps, account);
-  if (open.snapshot.dataDays === null) return;
+  const day = todayOf(deps, account);
+  const last = notedOf(open);
+  if (open.snapshot.dataDays === null || last.day === day) return;
   const found = await findKnots(deps, open);
   // What the tray mends is there all the same, until it was sent.
   const isSure = open.drafted.length + open.waiting.length === 0;
@@ -29,9 +32,13 @@ export async function noteKnots(deps: Deps, accountId: number): Promise<void> {
   >;
   await deps.db.transaction(async (trx) => {
     await noteKnownKnots(trx, accountId, named, isSure);
-    await noteKnotDay(trx, accountId, todayOf(deps, account), sums, isSure);
+    await noteKnotDay(trx, accountId, day, sums, isSure);
   });
+  last.day = day;
 }
+
+/** The day on which the knots of an account as it is were noted: they are the same until it is otherwise. */
+const notedOf = derivedFrom((_: Open): { day: string | null } => ({ day: null }));
 
 const sumsOf = (knots: readonly FoundKnot[]): KnotSums => ({
   count: knots.length,
