@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, watchErrors } from '../support/page';
+import { choose, expectAccessible, watchErrors } from '../support/page';
 
 /** Untangle, by keyboard alone: a journey for each kind of knot. */
 const ACCOUNT = '/larkfell-web';
@@ -96,6 +96,14 @@ test('keywords that stand twice: another one stays, the others are paused, a she
   await page.keyboard.press('Control+z');
   await expect.poll(() => counted(page, /Twice/)).toBe(before);
 
+  await grid(page, 'Twice').focus();
+  await page.keyboard.press('l');
+  await page.keyboard.type('One for each season');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => counted(page, /Twice/)).toBe(before - 1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Twice/)).toBe(before);
+
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'XLSX', exact: true }).click(),
@@ -107,6 +115,45 @@ test('keywords that stand twice: another one stays, the others are paused, a she
   await expect.poll(() => counted(page, /Twice/)).toBeLessThan(before);
   await page.keyboard.press('Control+z');
   await expect.poll(() => counted(page, /Twice/)).toBe(before);
+  expect(errors).toEqual([]);
+});
+
+test('a keyword report gives them their figures; which conversions count is set, and undone', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const report = [
+    'Day,Campaign,Ad group,Keyword,Match type,Bid,Impression share,Quality rating,Impressions,Clicks,Cost,Conversions,Brochures asked for',
+    '2026-11-18,Hives · Starter,Complete hives,bee hive,broad,0.90,45 %,7,900,60,30.00,2,5',
+    '2026-11-18,Hives · Starter,Complete hives,bee hive,broad,0.90,450,7,900,60,30.00,2,5',
+  ].join('\n');
+  await page.goto(`${ACCOUNT}/intake`);
+  await page
+    .getByLabel('Report files')
+    .setInputFiles({ name: 'keywords.csv', mimeType: 'text/csv', buffer: Buffer.from(report) });
+  await expect(page.getByTestId('sum-clicks')).toHaveText('60');
+  await expect(page.getByRole('cell', { name: /“450” is over the whole.*write 450 %/ })).toBeVisible();
+  await choose(page.getByLabel('Brochures asked for is taken for'), 'other conversions');
+  await expect(page.getByRole('cell', { name: 'Brochures asked for 5' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Load 1 row' }).click();
+  await expect(page.getByText(/^Loaded: /)).toBeVisible();
+
+  await page.goto(`${ACCOUNT}/untangle?shown=twice`);
+  await expect(page.getByText(/By the keyword report/)).toBeVisible();
+  const members = page.getByRole('region', { name: 'Who stays' });
+  await expect(members.getByRole('columnheader', { name: 'quality' })).toBeVisible();
+
+  await page.goto(`${ACCOUNT}/account`);
+  await page.getByRole('checkbox', { name: 'Brochures asked for' }).check();
+  await page.getByRole('button', { name: 'Set: Conversions of keywords' }).click();
+  await expect(page.getByText(/^Conversions of keywords: Brochures asked for/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('checkbox', { name: 'Brochures asked for' })).not.toBeChecked();
+
+  await page.goto(`${ACCOUNT}/intake`);
+  await page.getByRole('button', { name: 'Take back keywords.csv' }).click();
+  await expect(page.getByRole('row', { name: /keywords\.csv.*taken back/ })).toBeVisible();
   expect(errors).toEqual([]);
 });
 
@@ -127,6 +174,23 @@ test('a term that several serve is left to one, and is served by several again a
   await expect.poll(() => counted(page, /Served by several/)).toBe(before - 1);
   await page.keyboard.press('Control+z');
   await expect.poll(() => counted(page, /Served by several/)).toBe(before);
+  expect(errors).toEqual([]);
+});
+
+test('fewer negatives stop the same: what goes and comes is named, put in the tray, and taken out again', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto(`${ACCOUNT}/untangle?shown=smaller`);
+  await expect(page.getByRole('region', { name: 'What changes' })).toContainText(/go/);
+  await expect(inHand(page)).toContainText('stop the same, and nothing that must stay open');
+  await expectAccessible(page);
+  const before = await counted(page, /Smaller sets/);
+  await grid(page, 'Smaller sets').focus();
+  await page.keyboard.press('Enter');
+  await expect.poll(() => counted(page, /Smaller sets/)).toBe(before - 1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => counted(page, /Smaller sets/)).toBe(before);
   expect(errors).toEqual([]);
 });
 
