@@ -86,8 +86,10 @@ function Told({ view }: { view: View }) {
         'Nothing is kept apart on purpose.'
       ) : (
         <button type="button" className="min-h-6 text-pine hover:underline" onClick={() => setOpen(true)}>
-          {counted(apart.pairs, 'pair')} kept apart on purpose
-          {unjudged.count > 0 && `, ${formatCount(unjudged.count)} can not be judged`}
+          {[
+            ...(apart.pairs > 0 ? [`${counted(apart.pairs, 'pair')} kept apart on purpose`] : []),
+            ...(unjudged.count > 0 ? [`${formatCount(unjudged.count)} can not be judged`] : []),
+          ].join(', ')}
         </button>
       )}
       {isOpen && <ApartDialog {...{ apart, unjudged }} onClose={() => setOpen(false)} />}
