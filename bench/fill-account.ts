@@ -74,7 +74,7 @@ function toSeed(account: BenchAccount, shape: Shape): SeedRequest {
       campaigns: Array.from({ length: campaigns }, (_, c) => ({
         ...{ id: `C${c}`, name: nameOf(c), ...live, channel: 'search', budgetMicros: 1_000_000 },
         ...{ location: [], audience: [], device: [], language: [], sharedBudget: null, endDate: null },
-        labels: [],
+        ...{ labels: [], priority: null },
       })),
       adGroups: groups.map((g) => ({
         id: `G${g}`,

@@ -45,6 +45,7 @@ export function addCampaign(
       channel: 'search',
       budgetMicros: 60_000_000,
       sharedBudget: null,
+      priority: null,
       endDate: null,
     },
     ...{ location: [], audience: [], device: [], language: ['en'], labels: labelsOf(name) },

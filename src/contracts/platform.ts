@@ -81,6 +81,9 @@ const PlatformAccountSchema = v.object({ id, name: text, currency: v.string() })
 export type PlatformAccount = v.InferOutput<typeof PlatformAccountSchema>;
 export const AccountsAnswerSchema = v.object({ accounts: v.array(PlatformAccountSchema) });
 
+export const PRIORITIES = ['high', 'medium', 'low'] as const;
+export type Priority = (typeof PRIORITIES)[number];
+
 export const CampaignSchema = v.object({
   id,
   name: text,
@@ -95,6 +98,8 @@ export const CampaignSchema = v.object({
   sharedBudget: v.nullable(v.string()),
   endDate: v.nullable(day),
   labels: v.optional(v.array(text), []),
+  /** of campaigns that could serve the same query, the one of the highest is asked first; null: it has none */
+  priority: v.optional(v.nullable(v.picklist(PRIORITIES)), null),
 });
 export const AdGroupSchema = v.object({ id, campaignId: id, name: text, status });
 export const KeywordSchema = v.object({

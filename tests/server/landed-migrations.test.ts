@@ -35,6 +35,7 @@ const LANDED: Record<string, string> = {
   '025-left-knots': '87013fabb7192ed2',
   '026-keyword-reports': '88d1a289845def9b',
   '027-knots': '60e7196487e3aa7b',
+  '028-campaign-priority': '432d30ae20f011d7',
 };
 
 const digestOf = (name: string) =>

@@ -230,3 +230,35 @@ test('a negative that nobody writes like that is told with what was meant, and w
   );
   expect((await viewMisspelt(world.deps, world.slug, { pile: 'open', days: 7 })).lines).toEqual([]);
 });
+
+test('a negative of a campaign that is asked first is meant so, where a later one takes what it stops', async () => {
+  const { structure, ...seed } = aSeed();
+  const [keyword] = structure.keywords;
+  const [first, later] = structure.campaigns;
+  world = await makeWorld({
+    ...seed,
+    structure: {
+      ...structure,
+      campaigns: [
+        { ...first!, priority: 'high' },
+        { ...later!, priority: 'low' },
+      ],
+      keywords: [
+        ...structure.keywords,
+        { ...keyword!, id: 'K7', adGroupId: 'G3', text: 'hive' },
+        { ...keyword!, id: 'K8', adGroupId: 'G2', text: 'hive stand' },
+      ],
+      negatives: [
+        {
+          ...{ id: 'N1', text: 'hive stand', match: 'phrase', status: 'live' },
+          ...{ place: { kind: 'campaign', id: 'C1' }, createdAt: '2026-11-18T00:00:00Z' },
+        },
+      ],
+    },
+  });
+  const { lines, counts } = await view('meant');
+  expect(counts.open).toBe(0);
+  expect(lines.map(({ negative, seat }) => [negative.text, seat?.text, seat?.campaign])).toContainEqual([
+    ...['hive stand', 'hive', 'Courses'],
+  ]);
+});

@@ -36,6 +36,7 @@ export function aSeed(over: Partial<Pick<SeedRequest, 'queries' | 'structure'>> 
       channel: 'search',
       budgetMicros: 50_000_000,
       sharedBudget: null,
+      priority: null,
       labels: [],
       endDate: null,
     },

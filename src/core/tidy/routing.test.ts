@@ -45,6 +45,23 @@ describe('routing negatives', () => {
     expect(seats([at(here, 'bee hive', 'phrase')], [pair[0]!, phrase])).toEqual(['exact']);
   });
 
+  test('keep their queries for a keyword of a campaign that is asked later', () => {
+    const first = { ...keyword('broad', 'hive', 'broad'), turn: 1 };
+    const later = { ...keyword('exact', 'larkfell', 'broad'), turn: 2 };
+    const maker = at({ kind: 'campaign', id: 'c1' }, 'larkfell hive', 'phrase');
+    const conflicts = [
+      { keywordId: 'broad', negativeId: 'n', severity: 'costly' as const, terms: 1, lost: null },
+    ];
+    const routed = (...keywords: Parameters<typeof findRouting>[2]) =>
+      findRouting(conflicts, account(maker), keywords);
+    expect(routed(first, later)).toEqual(['exact']);
+    expect(routed({ ...first, turn: 2 }, later)).toEqual([null]); // asked at the same time
+    expect(routed({ ...first, turn: null }, later)).toEqual([null]);
+    expect(routed(first, { ...later, text: 'larkfell shop' })).toEqual([null]); // takes less
+    const own = { ...maker, place: { kind: 'account', id: null } as const };
+    expect(findRouting(conflicts, account(own), [first, later])).toEqual([null]); // stopped there, too
+  });
+
   test('never stop a query that no open keyword elsewhere takes', () => {
     const words = fc
       .array(fc.constantFrom('bee', 'hive', 'kit'), { minLength: 1, maxLength: 3 })

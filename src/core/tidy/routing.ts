@@ -1,35 +1,39 @@
 import { group } from 'd3-array';
 import { compileAccountGate, covers, MATCH_TYPES, type MatchType } from '../gate';
-import { normalise } from '../text';
+import { normalise, words } from '../text';
 import type { Conflict, ConflictsQuestion } from './conflicts';
+
+/** A keyword, and how early its campaign is asked: 1 first. Null where its campaign has no priority. */
+type Ranked = ConflictsQuestion['keywords'][number] & { turn?: number | null };
 
 /**
  * Of conflicts those that are meant so (rules 4.1): the negative keeps its queries for another keyword, which stands in
- * another ad group, is narrower, takes everything that the negative stops, and is open there.
+ * another ad group, is narrower or of a campaign that is asked later, takes everything that the negative stops, and is open there.
  * @returns for each conflict the id of that keyword; null where there is none
  * @example findRouting([{ keywordId: 'k1', negativeId: 'n1', severity: 'narrowed', terms: 0, lost: null }], account, [{ id: 'k1', adGroupId: 'g1', text: 'free hive', match: 'broad' }, { id: 'k2', adGroupId: 'g2', text: 'free', match: 'phrase' }]) // ['k2']
  */
 export function findRouting(
   conflicts: readonly Conflict[],
   account: ConflictsQuestion['account'],
-  keywords: ConflictsQuestion['keywords'],
+  keywords: readonly Ranked[],
 ): (string | null)[] {
   const gate = compileAccountGate(account);
   const negativeOf = new Map(account.negatives.map((negative) => [negative.id, negative]));
   const keywordOf = new Map(keywords.map((keyword) => [keyword.id, keyword]));
   const byText = group(keywords, ({ text }) => normalise(text));
+  const inTurn = byFirstWord(keywords);
   return conflicts.map(({ keywordId, negativeId }) => {
     const keyword = keywordOf.get(keywordId)!;
     const negative = negativeOf.get(negativeId)!;
-    const seat = byText
+    const takes = (other: Ranked) =>
+      other.adGroupId !== keyword.adGroupId &&
+      covers(other, negative) &&
+      gate.stoppers(negative.text, other.adGroupId).length === 0 &&
+      gate.stoppers(other.text, other.adGroupId).length === 0;
+    const narrower = byText
       .get(normalise(negative.text))
-      ?.find(
-        (other) =>
-          other.adGroupId !== keyword.adGroupId &&
-          isNarrower(other.match, keyword.match) &&
-          covers(other, negative) &&
-          gate.stoppers(other.text, other.adGroupId).length === 0,
-      );
+      ?.find((other) => isNarrower(other.match, keyword.match) && takes(other));
+    const seat = narrower ?? inTurn(negative.text).find((other) => isLater(other, keyword) && takes(other));
     return seat?.id ?? null;
   });
 }
@@ -37,3 +41,17 @@ export function findRouting(
 /** Whether a match type lets less through than another one. */
 const isNarrower = (one: MatchType, other: MatchType) =>
   MATCH_TYPES.indexOf(one) > MATCH_TYPES.indexOf(other);
+
+const isLater = ({ turn: one }: Ranked, { turn: other }: Ranked) =>
+  one != null && other != null && one > other;
+
+/** Keywords of campaigns with a priority that could take a text: their first word is one of it. */
+function byFirstWord(keywords: readonly Ranked[]): (text: string) => Ranked[] {
+  const known = group(
+    keywords.filter(({ turn }) => turn != null),
+    ({ text }) => words(text)[0] ?? '',
+  );
+  return known.size === 0
+    ? () => []
+    : (text) => [...new Set(words(text))].flatMap((word) => known.get(word) ?? []);
+}

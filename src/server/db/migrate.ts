@@ -26,6 +26,7 @@ import * as research from './migrations/024-research';
 import * as leftKnots from './migrations/025-left-knots';
 import * as keywordReports from './migrations/026-keyword-reports';
 import * as knots from './migrations/027-knots';
+import * as campaignPriority from './migrations/028-campaign-priority';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -55,6 +56,7 @@ const MIGRATIONS = {
   '025-left-knots': leftKnots,
   '026-keyword-reports': keywordReports,
   '027-knots': knots,
+  '028-campaign-priority': campaignPriority,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -11,7 +11,15 @@ import { layWorkbench, type Workbench } from '../workbench';
 /** Two campaigns with two ad groups each, a keyword in each, and a list that hangs on the first. */
 const MIRROR: Mirror = {
   campaigns: ['1', '2'].map((id) => ({
-    ...{ id, platformId: null, name: `campaign ${id}`, status: 'live', channel: 'search', labels: [] },
+    ...{
+      id,
+      platformId: null,
+      name: `campaign ${id}`,
+      status: 'live',
+      channel: 'search',
+      labels: [],
+      priority: null,
+    },
     segments: { location: [], audience: [], device: [], language: [] },
   })),
   adGroups: ['1', '2', '3', '4'].map((id) => ({

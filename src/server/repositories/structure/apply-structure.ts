@@ -25,6 +25,7 @@ export async function applyStructure(db: Db, accountId: number, structure: Struc
     shared_budget: c.sharedBudget,
     end_date: c.endDate,
     label: c.labels,
+    priority: c.priority,
   }));
   const campaignIds = await idsByPlatformId(db, accountId, 'campaign', 'campaign_id');
   await upsert(db, 'ad_group', structure.adGroups, (g) => ({

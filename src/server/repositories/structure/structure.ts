@@ -1,3 +1,4 @@
+import type { Priority } from '@/contracts/platform';
 import { group } from 'd3';
 import type { AccountShape, ListContent, MatchType, Place, PlacedNegative, Segment } from '@/core';
 import type { Db } from '../../db/connection';
@@ -10,6 +11,8 @@ export type Campaign = {
   status: Status;
   channel: string | null;
   labels: string[];
+  /** of campaigns that could serve the same query, the one of the highest is asked first; null: it has none */
+  priority: Priority | null;
   /** whom it meets; an empty array is no restriction (rules 5.3) */
   segments: Record<Segment, string[]>;
 };
@@ -71,7 +74,7 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
     .where({ 'campaign.account_id': accountId })
     .orderBy('campaign_id')
     .select('campaign_id', 'platform_id', 'campaign.name', 'channel', 'label')
-    .select('location', 'audience', 'device', 'language')
+    .select('location', 'audience', 'device', 'language', 'priority')
     .select(
       db.raw(`case when status in ('live', 'unknown', 'paused') and end_date < coalesce(platform_day, current_date)
                    then 'ended' else status end as status`),
@@ -122,6 +125,7 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
       status: r.status,
       channel: r.channel,
       labels: r.label,
+      priority: r.priority,
       segments: { location: r.location, audience: r.audience, device: r.device, language: r.language },
     })),
     adGroups: adGroups.map((r) => ({

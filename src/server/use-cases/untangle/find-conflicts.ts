@@ -17,7 +17,8 @@ import { derivedLater } from '../../compute/derived';
 import type { LiveKeyword, Snapshot } from '../../compute/snapshot';
 import { conversionsAt, figuresAt, keyAt, kindAt } from '../../compute/window-columns';
 import { findTerm } from '../../compute/workbench';
-import { shapeOf, type Negative } from '../../repositories/structure/structure';
+import { PRIORITIES } from '@/contracts/platform';
+import { shapeOf, type Campaign, type Negative } from '../../repositories/structure/structure';
 import { sumBefore, type BeforeDays, type BeforeSums } from '../../repositories/sums-before';
 import { Refusal, type Deps } from '../deps';
 import type { Open } from '../open-workbench';
@@ -93,6 +94,7 @@ async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<Fou
   const { snapshot, account } = open;
   const keywords = snapshot.liveKeywords.map(({ id, text, match, adGroup }) => ({
     ...{ id, text, match, adGroupId: adGroup.id },
+    turn: turnOf(snapshot.campaign.get(adGroup.campaignId)),
   }));
   const found = findInShape({ account: shape, keywords, served: servedIn(all) });
   const seats = findRouting(found, shape, keywords);
@@ -124,6 +126,12 @@ async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<Fou
       },
     ];
   });
+}
+
+/** How early a campaign is asked, 1 first; null where it has no priority. */
+function turnOf(campaign: Campaign | undefined): number | null {
+  const priority = campaign?.priority ?? null;
+  return priority === null ? null : PRIORITIES.indexOf(priority) + 1;
 }
 
 /** Negatives that stop protected terms; what a costly conflict tells of a negative is not told again. */

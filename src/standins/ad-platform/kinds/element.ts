@@ -13,7 +13,7 @@ export const elementActions: ActionsFor<Kind> = {
     const campaign: Structure['campaigns'][number] = {
       ...{ id: account.newId('NC'), name, status: 'paused', channel: 'search', budgetMicros },
       ...{ location: [], audience: [], device: [], language: [] },
-      ...{ sharedBudget: null, endDate: null, labels: [] },
+      ...{ sharedBudget: null, endDate: null, labels: [], priority: null },
     };
     account.structure.campaigns.push(campaign);
     await account.put('campaigns', campaign);
