@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import type { Change } from '@/core';
+import { clockAt } from '@/server/clock';
 import { KnotsLookSchema, type KnotKind, type Pile } from '@/contracts/knots';
 import { DuplicatesQuerySchema } from '@/contracts/duplicates';
 import { OverlapsQuerySchema } from '@/contracts/overlaps';
@@ -8,6 +9,7 @@ import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { workOnSet } from '@/server/use-cases/tray/work-on-set';
 import { viewTray } from '@/server/use-cases/tray/view-tray';
 import { viewDuplicates } from '@/server/use-cases/untangle/duplicates/view-duplicates';
 import { leaveKnot, takeKnotBack } from '@/server/use-cases/untangle/knots/leave-knot';
@@ -137,6 +139,18 @@ describe('what is put in the tray for a knot', () => {
     const { changes } = await viewTray(world.deps, world.slug);
     expect(changes).toHaveLength(1);
     await removeFromTray(world.deps, world.slug, [changes[0]!.id]);
+  });
+
+  test('goes at its time, too: what waits for it does not mend its own knot beforehand', async () => {
+    const [key = ''] = await PILES.needless('open');
+    await put(removal, 'needless', key);
+    const soon = new Date(Date.now() + 60_000);
+    const setId = await sendTray(world.deps, world.slug, world.personId, { at: soon.toISOString() });
+    const later = { ...world.deps, clock: clockAt(new Date(soon.getTime() + 1_000)) };
+    await workOnSet(later, world.accountId, setId);
+    const set = await world.db('change_set').where({ change_set_id: setId }).first('state');
+    expect(set.state).not.toBe('draft');
+    expect((await viewTray(world.deps, world.slug)).changes).toEqual([]);
   });
 
   test('is sent where everything is as it was', async () => {

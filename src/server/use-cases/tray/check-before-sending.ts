@@ -26,7 +26,7 @@ async function refuseIfUntangled(deps: Deps, open: Open): Promise<void> {
   const made = open.drafted.filter(({ knot }) => knot !== null);
   if (made.length === 0) return;
   const knots = made.map(({ knot }) => knot!);
-  const gone = await knotsGone(deps, open, knots, 'without the tray');
+  const gone = await knotsGone(deps, open, knots, made);
   const first = made.find(({ knot }) => gone.has(nameOfKnot(knot!)));
   if (!first) return;
   throw new Refusal(

@@ -27,7 +27,7 @@ export async function draftChanges(
   const asked = await requireAccount(deps, slug);
   const { id } = asked;
   const knots = wanted.flatMap(({ knot }) => knot ?? []);
-  const gone = await knotsGone(deps, { account: asked }, knots, 'with the tray');
+  const gone = await knotsGone(deps, { account: asked }, knots);
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
     const setId = await openDraft(trx, id);

@@ -52,11 +52,25 @@ export async function countConflicts(deps: Deps, slug: string): Promise<number> 
 
 /** Conflicts that are not meant so, with what they cost before. */
 export async function knotsOfConflicts(deps: Deps, open: Open): Promise<FoundKnot[]> {
-  const { groups } = await sortConflicts(deps, open);
-  return [...groups.open, ...groups.left].map((conflict) => ({
+  return (await standingIn(deps, open)).filter(({ seat }) => !seat).map(knotOf);
+}
+
+/** Conflicts that have some keys, those that are meant so among them. */
+export async function conflictsNamed(deps: Deps, open: Open, keys: readonly string[]): Promise<FoundKnot[]> {
+  const wanted = new Set(keys);
+  return (await standingIn(deps, open)).filter(({ key }) => wanted.has(key)).map(knotOf);
+}
+
+/** Conflicts that the tray does not mend. */
+async function standingIn(deps: Deps, open: Open): Promise<FoundConflict[]> {
+  return (await findConflicts(deps, open)).filter((conflict) => !isMended(open, conflict));
+}
+
+function knotOf(conflict: FoundConflict): FoundKnot {
+  return {
     ...{ key: conflict.key, state: stateOf(conflict), says: sayConflict(conflict) },
     ...{ costMicros: conflict.lost?.costMicros ?? 0, conversions: conflict.lost?.conversions ?? 0 },
-  }));
+  };
 }
 
 function sayConflict({ negative, keyword, protectedTexts }: FoundConflict): string {

@@ -27,29 +27,35 @@ export function stateOfGroup({ keywords }: Pick<FoundGroup, 'keywords'>): string
     .join(' ');
 }
 
-/** Keywords that a key names, however alike they are; undefined where one of them is not there any more, or none runs. */
-export async function findGroup(deps: Deps, open: Open, key: string): Promise<FoundKnot | undefined> {
-  const ids = key.split('+')[0]!.split('-');
+/** Keywords that keys name, however alike they are; a group of which one is not there any more, or none runs, is left out. */
+export async function groupsNamed(deps: Deps, open: Open, keys: readonly string[]): Promise<FoundKnot[]> {
   const { keyword } = lookAt(await withReport(deps, open), { campaigns: '', besides: [...OTHER_STATUSES] });
-  const keywords = ids.flatMap((id) => keyword.get(id) ?? []);
-  const isThere = keywords.length === ids.length && keywords.some(({ status }) => status === 'live');
-  if (ids.length < 2 || !isThere) return undefined;
-  const [first] = keywords;
-  return {
-    ...{ key, state: stateOfGroup({ keywords }), costMicros: 0, conversions: 0 },
-    says: `“${first!.text}” (${first!.match}), which stands ${keywords.length} times`,
-  };
+  return keys.flatMap((key): FoundKnot[] => {
+    const ids = key.split('+')[0]!.split('-');
+    const keywords = ids.flatMap((id) => keyword.get(id) ?? []);
+    const isThere = keywords.length === ids.length && keywords.some(({ status }) => status === 'live');
+    if (ids.length < 2 || !isThere) return [];
+    return [
+      {
+        ...{ key, state: stateOfGroup({ keywords }), costMicros: 0, conversions: 0 },
+        says: sayGroup(keywords),
+      },
+    ];
+  });
 }
+
+const sayGroup = ([first, ...others]: readonly Standing[]) =>
+  `“${first!.text}” (${first!.match}), which stands ${others.length + 1} times`;
 
 /** Live keywords with the same text and match type, anywhere. What the others of a group cost could be spared or saved. */
 export async function knotsOfDuplicates(deps: Deps, open: Open): Promise<FoundKnot[]> {
   const asked = { alike: 'text and match type', near: 'all', campaigns: '', besides: [] } as const;
   const { groups } = findDuplicates(await withReport(deps, open), { ...asked, besides: [] });
   return groups.map((group) => {
-    const [first, ...others] = group.keywords;
+    const others = group.keywords.slice(1);
     return {
       ...{ key: keyOfGroup(group), state: stateOfGroup(group) },
-      says: `“${first!.text}” (${first!.match}), which stands ${group.keywords.length} times`,
+      says: sayGroup(group.keywords),
       ...{ costMicros: sum(others, ({ figures }) => figures.costMicros ?? 0), conversions: 0 },
     };
   });

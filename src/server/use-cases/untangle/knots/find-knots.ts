@@ -1,9 +1,9 @@
 import type { KnotKind } from '@/contracts/knots';
 import { Refusal, type Deps } from '../../deps';
 import type { Open } from '../../open-workbench';
-import { findGroup, knotsOfDuplicates } from '../duplicates/knots-of-duplicates';
-import { findOverlap, knotsOfOverlaps } from '../overlaps/view-overlaps';
-import { knotsOfConflicts } from '../view-conflicts';
+import { groupsNamed, knotsOfDuplicates } from '../duplicates/knots-of-duplicates';
+import { knotsOfOverlaps, overlapsNamed } from '../overlaps/view-overlaps';
+import { conflictsNamed, knotsOfConflicts } from '../view-conflicts';
 import { knotsOfMisspelt } from '../view-misspelt';
 import { knotsOfNeedless } from '../view-needless';
 import type { FoundKnot } from './piles';
@@ -24,13 +24,24 @@ export async function findKnots(deps: Deps, open: Open): Promise<Record<KnotKind
   return Object.fromEntries(found) as Record<KnotKind, FoundKnot[]>;
 }
 
-type FindOne = (
+type FindNamed = (deps: Deps, open: Open, keys: readonly string[]) => FoundKnot[] | Promise<FoundKnot[]>;
+/** Of these there are more than are asked for first. */
+const FIND_NAMED: Partial<Record<KnotKind, FindNamed>> = {
+  ...{ conflict: conflictsNamed, duplicate: groupsNamed, overlap: overlapsNamed },
+};
+
+/** The knots of a kind that have some keys, by whatever question they are found; those that are there no more are left out. */
+export async function findNamed(
   deps: Deps,
   open: Open,
-  key: string,
-) => FoundKnot | undefined | Promise<FoundKnot | undefined>;
-/** These are found by other questions as well. */
-const FIND_ONE: Partial<Record<KnotKind, FindOne>> = { duplicate: findGroup, overlap: findOverlap };
+  kind: KnotKind,
+  keys: readonly string[],
+): Promise<FoundKnot[]> {
+  const named = FIND_NAMED[kind];
+  if (named) return named(deps, open, keys);
+  const wanted = new Set(keys);
+  return (await FIND[kind](deps, open)).filter(({ key }) => wanted.has(key));
+}
 
 /** @throws Refusal when there is no such knot any more */
 export async function findKnot(
@@ -38,9 +49,7 @@ export async function findKnot(
   open: Open,
   { kind, key }: { kind: KnotKind; key: string },
 ): Promise<FoundKnot> {
-  const knot = FIND_ONE[kind]
-    ? await FIND_ONE[kind](deps, open, key)
-    : (await FIND[kind](deps, open)).find((one) => one.key === key);
+  const [knot] = await findNamed(deps, open, kind, [key]);
   if (!knot) throw new Refusal('This is not there any more. Look again. Nothing was changed.', 404);
   return knot;
 }

@@ -66,11 +66,11 @@ export function knotsOfOverlaps(_: Deps, open: Open): FoundKnot[] {
   return findOverlaps(open, { clicks: 2, between: 'ad groups' }).map((one) => knotOf(open, one));
 }
 
-/** A term that several ad groups serve, however few clicks it has. */
-export function findOverlap(_: Deps, open: Open, term: string): FoundKnot | undefined {
-  const t = findTerm(open.snapshot, term);
-  const found = findOverlaps(open, { clicks: 0, between: 'ad groups' }).find((one) => one.t === t);
-  return found && knotOf(open, found);
+/** Some terms, where several ad groups serve them, however few clicks they have. */
+export function overlapsNamed(_: Deps, open: Open, terms: readonly string[]): FoundKnot[] {
+  const wanted = new Set(terms.map((term) => findTerm(open.snapshot, term)));
+  const all = findOverlaps(open, { clicks: 0, between: 'ad groups' });
+  return all.filter(({ t }) => wanted.has(t)).map((one) => knotOf(open, one));
 }
 
 function knotOf(open: Open, overlap: Overlap): FoundKnot {
