@@ -1,102 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
-import type { Change } from '@/core';
-import type {
-  ConflictLine,
-  ConflictsView,
-  MendsView,
-  MisspeltView,
-  NeedlessView,
-} from '@/contracts/untangle';
 import { NOTHING_FRESH } from '../testing/builders';
-import { Decline, show, type Answers } from '../testing/screen';
-import { UntangleScreen } from './untangle-screen';
-
-const none = { count: 0, first: [] };
-const aConflict = (over: Partial<ConflictLine> = {}): ConflictLine => ({
-  key: 'free',
-  negative: { text: 'free', match: 'broad', place: { kind: 'list', id: '3' }, placeName: 'list Free' },
-  severity: 'shut out',
-  keyword: {
-    ...{ id: '5', text: 'Free standing hive', match: 'phrase' },
-    ...{ adGroup: 'Stands', campaign: 'Hives' },
-  },
-  ...{ protected: none, seat: null, left: null },
-  lost: { terms: 9, clicks: 61, costMicros: 186_400_000, conversions: 4.1, valueMicros: 0 },
-  ...over,
-});
-const course = aConflict({
-  ...{ key: 'course', severity: 'protected', keyword: null, lost: null },
-  negative: { ...aConflict().negative, text: 'course', placeName: 'campaign Hives' },
-  protected: { count: 5, first: ['bee course', 'hive course', 'course kit'] },
-});
-const aView = (over: Partial<ConflictsView> = {}): ConflictsView => ({
-  ...{ days: 30, counts: { open: 2, meant: 1, left: 0, inTray: 3 } },
-  ...{ lost: { conversions: 4.1, unknown: 1 }, unjudged: none, lines: [aConflict(), course] },
-  ...over,
-});
-
-const place = { kind: 'list', id: '3' } as const;
-const remove: Change = { kind: 'remove negative', text: 'free', match: 'broad', place };
-const longer: Change = { kind: 'add negative', text: 'free plans', match: 'phrase', place };
-const aMendsView = (key: string): MendsView => ({
-  ...{
-    key,
-    since: '2025-09-28',
-    hangsOn: 12,
-    stops: 338,
-    passing: { count: 1, first: ['free standing hive'] },
-  },
-  mends: [
-    {
-      ...{ how: 'removed', said: 'Let “free” (broad) through again', changes: [remove], letsPass: true },
-      opens: { terms: 203, conversions: 4.3, costMicros: 400_000_000, wastedMicros: 311_500_000 },
-      ...{ stillStops: 135, isProposed: false },
-    },
-    {
-      ...{ how: 'longer', said: 'Stop “free plans” in its place', changes: [longer, remove], letsPass: true },
-      opens: { terms: 9, conversions: 4.1, costMicros: 1_000_000, wastedMicros: 0 },
-      ...{ stillStops: 329, isProposed: true },
-    },
-    {
-      ...{ how: 'paused', said: 'Pause it', changes: [{ kind: 'pause keyword', keywordId: '5' }] },
-      ...{ opens: null, letsPass: false, stillStops: 338, isProposed: false },
-    },
-  ],
-});
-
-const jobs = { text: 'bee jobs', match: 'exact', place, placeName: 'list Free' } as const;
-const aNeedlessView: NeedlessView = {
-  counts: { open: 2, left: 0 },
-  lines: [
-    {
-      ...{ key: 'jobs', negative: jobs, isLasting: true, left: null },
-      coveredBy: { ...jobs, text: 'jobs', match: 'broad' },
-    },
-    {
-      ...{ key: 'song', negative: { ...jobs, text: 'bee song' }, isLasting: false, left: null },
-      coveredBy: { ...jobs, text: 'song', match: 'broad' },
-    },
-  ],
-  ...{ twins: 1, proof: { adGroups: 6, real: 4, generated: 8, differences: 0 } },
-};
-
-const showUntangle = (more: Answers = {}, search = '') =>
-  show(<UntangleScreen />, {
-    answers: {
-      'GET untangle': aView(),
-      'GET untangle/needless': aNeedlessView,
-      'POST untangle/look': NOTHING_FRESH,
-      'GET untangle/mends': ({ query }) => aMendsView(query.key!),
-      'POST tray': {
-        outcomes: [{ outcome: 'drafted', changeId: 1, change: remove, said: 'Done.', heed: null }],
-      },
-      ...more,
-    },
-    search,
-  });
-const grid = () => screen.findByRole('grid', { name: 'Conflicts' });
-const inHand = () => screen.getByRole('region', { name: 'In hand' });
+import { Decline } from '../testing/screen';
+import { none, aConflict, aView, place, remove, longer, showUntangle, grid, inHand } from './testing';
 
 describe('conflicts', () => {
   test('say what they cost, the costliest first; what is not known is called so', async () => {
@@ -204,44 +110,6 @@ describe('conflicts stand together', () => {
   });
 });
 
-describe('a smaller set', () => {
-  test('is told with what goes and comes, and goes to the tray as a whole', async () => {
-    const set = { kind: 'list', id: '3' } as const;
-    const { user, asked } = showUntangle(
-      {
-        'GET untangle/smaller': {
-          lines: [
-            {
-              ...{ key: 'list 3', place: set, placeName: 'list Free', before: 12, after: 4, terms: 300 },
-              ...{ kept: 3, added: 1, removed: 9, idle: 2, fixed: 1 },
-            },
-          ],
-          fixed: 1,
-        },
-        'GET untangle/smaller/set': {
-          ...{ key: 'list 3', opened: none, changes: [longer, remove] },
-          added: { count: 1, first: [{ text: 'free plans', match: 'phrase' }] },
-          removed: { count: 9, first: [{ text: 'free', match: 'broad' }] },
-          noMore: { count: 1, first: ['free yacht'] },
-          fromThenOn: { count: 3, first: ['free plans'] },
-        },
-      },
-      '?shown=smaller',
-    );
-    const changes = await screen.findByRole('region', { name: 'What changes' });
-    expect(changes.textContent).toMatch(/9 negatives go.*and 8 more.*1 negative comes/);
-    expect(inHand().textContent).toContain('12 negatives stop 300 terms');
-    expect(inHand().textContent).toContain('stopped no more, such as: “free yacht”.');
-    expect(inHand().textContent).toContain('from then on, such as: “free plans” and 2 more.');
-    (await screen.findByRole('grid', { name: 'Smaller sets' })).focus();
-    await user.keyboard('{Enter}');
-    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
-    const { changes: put } = asked('POST tray')[0]!.body as { changes: { change: Change; why: string }[] };
-    expect(put.map(({ change }) => change)).toEqual([longer, remove]);
-    expect(put[0]!.why).toBe('smaller set: 4 negatives stop the same 300 terms as 12');
-  });
-});
-
 describe('what came since the last look', () => {
   const fresh = { ...NOTHING_FRESH.fresh, conflict: ['course'] };
 
@@ -331,67 +199,5 @@ describe('leaving', () => {
     (await grid()).focus();
     await user.keyboard('l');
     await waitFor(() => expect(asked('DELETE untangle/left')).toHaveLength(1));
-  });
-});
-
-describe('what is needless', () => {
-  test('is told with what covers it and how that was tried; it goes one by one, marked, or all at once', async () => {
-    const { user, asked } = showUntangle({}, '?shown=needless');
-    expect(await screen.findByText(/Tried in 6 ad groups/)).toBeDefined();
-    expect(screen.getByText(/no gate answers otherwise.*1 twin in one place/)).toBeDefined();
-    expect(inHand().textContent).toContain('“jobs” (broad) in list Free stops, too');
-    (await screen.findByRole('grid', { name: 'Needless' })).focus();
-    await user.keyboard('{Enter}');
-    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
-    expect(asked('POST tray')[0]!.body).toMatchObject({
-      changes: [{ change: { kind: 'remove negative', text: 'bee jobs', match: 'exact', place } }],
-    });
-    await user.click(screen.getByRole('button', { name: 'Remove the one that lasts' }));
-    await waitFor(() => expect(asked('POST tray')).toHaveLength(2));
-    expect(asked('POST tray')[1]!.body).toMatchObject({ changes: [{ change: { text: 'bee jobs' } }] });
-  });
-});
-
-describe('what is misspelt', () => {
-  const aLine = (over: Partial<MisspeltView['lines'][number]> = {}): MisspeltView['lines'][number] => ({
-    ...{ key: 'documentry', meant: 'documentary', hits: none, left: null },
-    negative: { text: 'documentry', match: 'phrase', place, placeName: 'list Free' },
-    would: { terms: 3, clicks: 9, costMicros: 4_500_000, conversions: 0, valueMicros: 0, impressions: 40 },
-    ...over,
-  });
-
-  test('says what was meant and what that would stop; it is put right, or removed', async () => {
-    const { user, asked } = showUntangle(
-      { 'GET untangle/misspelt': { counts: { open: 1, left: 0 }, lines: [aLine()] } },
-      '?shown=misspelt',
-    );
-    await waitFor(() =>
-      expect(inHand().textContent).toContain('“documentary” would stop 3 terms there: 9 clicks, 4.50'),
-    );
-    (await screen.findByRole('grid', { name: 'Misspelt' })).focus();
-    await user.keyboard('{Enter}');
-    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
-    expect(asked('POST tray')[0]!.body).toMatchObject({
-      changes: [
-        { change: { kind: 'add negative', text: 'documentary', match: 'phrase', place } },
-        { change: { kind: 'remove negative', text: 'documentry', match: 'phrase', place } },
-      ],
-    });
-    await user.keyboard('r');
-    await waitFor(() => expect(asked('POST tray')).toHaveLength(2));
-  });
-
-  test('what would stop a protected term can only be removed', async () => {
-    const hits = { count: 4, first: ['bee documentary'] };
-    const { user, asked } = showUntangle(
-      { 'GET untangle/misspelt': { counts: { open: 1, left: 0 }, lines: [aLine({ hits })] } },
-      '?shown=misspelt',
-    );
-    await waitFor(() => expect(inHand().textContent).toContain('It would stop 4 protected terms'));
-    expect(screen.getByRole('button', { name: /Put it right/ })).toHaveProperty('disabled', true);
-    (await screen.findByRole('grid', { name: 'Misspelt' })).focus();
-    await user.keyboard('{Enter}r');
-    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
-    expect(asked('POST tray')[0]!.body).toMatchObject({ changes: [{ change: { kind: 'remove negative' } }] });
   });
 });
