@@ -6,8 +6,7 @@ import { startDatabase } from './postgres';
 import { step } from './say';
 import { stopProcesses } from './services';
 import { readSettings, type Settings } from './settings';
-
-type Count = { passed: number; failed: number };
+import { readOutcome, readPlaywrightReport, readVitestReport, type Outcome } from './test-report';
 
 /** Tests that a browser makes. */
 type Suite = {
@@ -52,7 +51,8 @@ const CHECKS: { name: string; args: string[] }[] = [
 ];
 
 /**
- * Runs all checks, the unit and server tests, and the browser tests, and prints one closing line.
+ * Runs all checks, the unit and server tests, and the browser tests, and prints what failed, by name,
+ * and one closing line with the counts.
  * @param flags --only=checks,unit,browser,first-day,several,past,large runs a part
  * @returns the exit code: 0 when nothing failed
  */
@@ -68,25 +68,27 @@ export async function runTests(flags: readonly string[]): Promise<number> {
   mkdirSync(results, { recursive: true });
 
   process.env.GATEPOST_CHECK_ANSWERS = '1'; // what the application answers is held against its schema
-  const counts: Count[] = [];
-  if (wanted('checks')) counts.push(...CHECKS.map((check) => runCheck(settings, check)));
-  if (wanted('unit')) counts.push(await runVitest(settings, path.join(results, 'vitest.json')));
-  for (const suite of SUITES) if (wanted(suite.name)) counts.push(await runBrowser(settings, suite, results));
+  const outcomes: Outcome[] = [];
+  if (wanted('checks')) outcomes.push(...CHECKS.map((check) => runCheck(settings, check)));
+  if (wanted('unit')) outcomes.push(await runVitest(settings, path.join(results, 'vitest.json')));
+  for (const suite of SUITES)
+    if (wanted(suite.name)) outcomes.push(await runBrowser(settings, suite, results));
 
-  const total = counts.reduce((sum, c) => ({ passed: sum.passed + c.passed, failed: sum.failed + c.failed }));
-  console.log(`${total.passed} passed, ${total.failed} failed`);
-  return total.failed === 0 ? 0 : 1;
+  const failures = outcomes.flatMap((outcome) => outcome.failures);
+  for (const failure of failures) console.error(`Failed: ${failure}\n`);
+  const passed = outcomes.reduce((sum, outcome) => sum + outcome.passed, 0);
+  console.log(`${passed} passed, ${failures.length} failed`);
+  return failures.length === 0 ? 0 : 1;
 }
 
-function runCheck({ root }: Settings, { name, args }: (typeof CHECKS)[number]): Count {
+function runCheck({ root }: Settings, { name, args }: (typeof CHECKS)[number]): Outcome {
   step(`Checking ${name}`);
   const run = spawnSync(process.execPath, args, { cwd: root, encoding: 'utf8' });
-  if (run.status === 0) return { passed: 1, failed: 0 };
-  console.error(`${name}:\n${run.stdout}${run.stderr}`);
-  return { passed: 0, failed: 1 };
+  if (run.status === 0) return { passed: 1, failures: [] };
+  return { passed: 0, failures: [`The check of ${name}\n${run.stdout}${run.stderr}`] };
 }
 
-async function runVitest(settings: Settings, report: string): Promise<Count> {
+async function runVitest(settings: Settings, report: string): Promise<Outcome> {
   step('Running unit and server tests');
   await startDatabase(settings);
   const args = [
@@ -97,13 +99,10 @@ async function runVitest(settings: Settings, report: string): Promise<Count> {
     `--outputFile.json=${report}`,
   ];
   const run = spawnSync(process.execPath, args, { cwd: settings.root, stdio: 'inherit' });
-  return readCount(run.status, report, (r) => ({
-    passed: r.numPassedTests ?? 0,
-    failed: r.numFailedTests ?? 0,
-  }));
+  return readOutcome('unit and server', run.status, report, readVitestReport);
 }
 
-async function runBrowser(settings: Settings, suite: Suite, results: string): Promise<Count> {
+async function runBrowser(settings: Settings, suite: Suite, results: string): Promise<Outcome> {
   const { name, scale, hasPast = false } = suite;
   step(`Preparing the ${name} tests: ${suite.on}`);
   const report = path.join(results, `${name}.json`);
@@ -124,10 +123,7 @@ async function runBrowser(settings: Settings, suite: Suite, results: string): Pr
       },
     });
     printFailedPages(output);
-    return readCount(run.status, report, ({ stats }) => ({
-      passed: stats?.expected ?? 0,
-      failed: (stats?.unexpected ?? 1) + (stats?.skipped ?? 0) + (stats?.flaky ?? 0),
-    }));
+    return readOutcome(name, run.status, report, readPlaywrightReport);
   });
 }
 
@@ -143,20 +139,3 @@ function printFailedPages(results: string) {
 }
 
 const MOST_OF_A_PAGE = 6_000;
-
-/** What is read of the reports of both runners. */
-type Report = {
-  numPassedTests?: number;
-  numFailedTests?: number;
-  stats?: { expected: number; unexpected: number; skipped: number; flaky: number };
-};
-
-/** A run that ended badly without a failed test still counts as one failure. */
-function readCount(status: number | null, report: string, read: (report: Report) => Count): Count {
-  try {
-    const count = read(JSON.parse(readFileSync(report, 'utf8')) as Report);
-    return { ...count, failed: status === 0 ? count.failed : Math.max(1, count.failed) };
-  } catch {
-    return { passed: 0, failed: 1 };
-  }
-}
