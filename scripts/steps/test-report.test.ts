@@ -71,7 +71,7 @@ describe('the outcome of a run', () => {
     expect(readOutcome('unit', 1, write(fine), readVitestReport).failures).toHaveLength(1);
     expect(readOutcome('unit', null, write('{"numPassed'), readVitestReport)).toEqual({
       passed: 0,
-      failures: ['The unit tests ended with the code of a signal and left no report that could be read'],
+      failures: ['The unit tests were ended from outside and left no report that could be read'],
     });
   });
 });

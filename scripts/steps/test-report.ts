@@ -92,7 +92,7 @@ export function readOutcome(
   file: string,
   read: (report: unknown) => Outcome,
 ): Outcome {
-  const badEnd = `The ${name} tests ended with the code ${status ?? 'of a signal'}`;
+  const badEnd = `The ${name} tests ${status === null ? 'were ended from outside' : `ended with the code ${status}`}`;
   try {
     const outcome = read(JSON.parse(readFileSync(file, 'utf8')));
     if (status !== 0 && outcome.failures.length === 0)

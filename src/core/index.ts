@@ -259,6 +259,7 @@ export {
   type Redundancy,
   type Status,
 } from './tidy';
+export type { OnProgress } from './progress';
 export {
   faultOfRecipe,
   layRow,

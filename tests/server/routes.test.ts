@@ -40,7 +40,10 @@ beforeAll(async () => {
   const ask = (name: keyof typeof REQUESTS, args: unknown[]) =>
     (REQUESTS[name] as (...args: unknown[]) => unknown)(world.deps, ...args);
   const home = Symbol.for('gate-post.web');
-  (globalThis as unknown as Record<symbol, unknown>)[home] = { deps: world.deps, threads: { ask } };
+  (globalThis as unknown as Record<symbol, unknown>)[home] = {
+    deps: world.deps,
+    threads: { ask, working: () => [] },
+  };
   await world.load(
     'Day,Campaign,Ad group,Search term,Clicks,Cost\n2026-11-20,Hives,Starter,bee movie,3,4.10\n',
   );

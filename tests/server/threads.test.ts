@@ -1,5 +1,8 @@
 import path from 'node:path';
-import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { MessageChannel } from 'node:worker_threads';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { TakenBack } from '@/server/compute/taken-back';
+import { createBroker } from '@/server/threads/broker';
 import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { TermsQuerySchema, type TermsQuery } from '@/contracts/sift';
 import { startThreads, type Threads } from '@/server/threads/threads';
@@ -71,6 +74,33 @@ describe('questions to the threads', () => {
     expect(outcome!.outcome).toBe('drafted');
     const after = await threads.ask('listTerms', [world.slug, query()]);
     expect(after.total).toBeLessThan(before.total);
+  });
+});
+
+describe('a request that takes long', () => {
+  const NOTHING = { shown: 'open' as const };
+
+  test('tells how far it is until it is answered', async () => {
+    const trx = await world.db.transaction();
+    await trx.raw('lock table left_knot in access exclusive mode'); // it is read when all is found
+    const view = threads.ask('viewConflicts', [world.slug, NOTHING]);
+    await vi.waitFor(() => expect(threads.working(world.slug)).toHaveLength(1), { timeout: 30_000 });
+    expect(threads.working('another')).toEqual([]);
+    await trx.rollback();
+    expect((await view).counts.open).toBe(0);
+    expect(threads.working(world.slug)).toEqual([]);
+  });
+
+  test('ends in the middle of a computation when it is taken back', async () => {
+    const { default: answer } = await import('@/server/threads/worker');
+    const ask = async (takenBack: 0 | 1) => {
+      const { port1, port2 } = new MessageChannel();
+      createBroker(1e6).serve(port1);
+      const task = { name: 'viewConflicts' as const, args: [world.slug, NOTHING] };
+      return answer({ ...task, takenBack: Int32Array.of(takenBack), port: port2 });
+    };
+    await expect(ask(1)).rejects.toThrow(TakenBack);
+    expect(await ask(0)).toMatchObject({ ok: true });
   });
 });
 

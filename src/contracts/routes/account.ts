@@ -15,11 +15,14 @@ import {
 import { AccountSummarySchema, DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { PulseAnswerSchema } from '../decisions';
 import { StoredSchema } from '../lists';
+import { WorkSchema } from '../work';
 import { PARTS, routesOf, SIFTING } from './route';
 
 export const accountRoutes = routesOf({
   'POST /accounts': { role: 'own', body: NewAccountSchema, answer: AddedAccountSchema },
   'GET pulse': { role: 'look', answer: PulseAnswerSchema },
+  /** how far the requests are that take long */
+  'GET work': { role: 'look', answer: WorkSchema },
   'GET open': {
     role: 'look',
     answer: OpenCountsSchema,

@@ -3,7 +3,10 @@ import { describe, expect, test } from 'vitest';
 import { noFigures } from '../figures';
 import { classifyConflict, compileAccountGate, type AccountShape, type PlacedNegative } from '../gate';
 import { anAccount, aText } from '../gate/testing';
+import type { OnProgress } from '../progress';
 import { findConflicts } from './conflicts';
+import { compileDuplicates } from './duplicates';
+import { findRedundant } from './redundant';
 
 const account = (...negatives: PlacedNegative[]) => ({
   campaigns: [{ id: 'c1', adGroups: [{ id: 'g1' }, { id: 'g2' }] }],
@@ -11,6 +14,39 @@ const account = (...negatives: PlacedNegative[]) => ({
   negatives,
 });
 const free: PlacedNegative = { id: 'n1', text: 'free', match: 'broad', place: { kind: 'adGroup', id: 'g1' } };
+
+test('what is looked for tells how far it is, and ends when it is told to', () => {
+  const shape = account(free);
+  const keyword = {
+    id: 'k1',
+    adGroupId: 'g1',
+    text: 'free hive',
+    match: 'exact' as const,
+    status: 'live' as const,
+  };
+  const segments = { location: [], audience: [], device: [], language: [] };
+  const campaigns = shape.campaigns.map((campaign) => ({
+    ...{ ...campaign, ...segments, status: 'live' as const, endDate: null },
+    adGroups: campaign.adGroups.map((group) => ({ ...group, status: 'live' as const, keywords: [keyword] })),
+  }));
+  const searches: ((onProgress: OnProgress) => unknown)[] = [
+    (onProgress) => findConflicts({ account: shape, keywords: [keyword], served: [], onProgress }),
+    (onProgress) => findRedundant(shape, onProgress),
+    (onProgress) => compileDuplicates({ today: '2026-11-29', campaigns }, ['live'], onProgress),
+  ];
+  const told = searches.map((search) => {
+    const heard: [number, number][] = [];
+    search((...progress) => heard.push(progress));
+    const end = new Error('nobody waits');
+    expect(() =>
+      search(() => {
+        throw end;
+      }),
+    ).toThrow(end);
+    return heard;
+  });
+  expect(told).toEqual([[[0, 1]], [[0, 1]], [[0, 2]]]);
+});
 
 describe('conflicts', () => {
   test('carry what the stopped terms of the keyword cost', () => {

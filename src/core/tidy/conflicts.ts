@@ -3,10 +3,12 @@ import { addFigures, noFigures, shiftDay, type Figures, type Window } from '../f
 import {
   compileAccountGate,
   severityOfStopped,
+  type AccountGate,
   type AccountShape,
   type NegativeText,
   type Severity,
 } from '../gate';
+import { tellProgress, type OnProgress } from '../progress';
 
 export type ConflictsQuestion = {
   account: AccountShape;
@@ -19,6 +21,8 @@ export type ConflictsQuestion = {
   served: readonly ({ text: string; keywordId: string | null; day?: string } & Partial<Figures>)[];
   /** judges each negative by so many days before it came into force, where data reaches back to them */
   judged?: { days: number; firstDay: string };
+  /** in keywords */
+  onProgress?: OnProgress;
 };
 
 /** A live keyword and a negative in force in its ad group that work against each other (rules 4). */
@@ -38,28 +42,38 @@ export type Conflict = {
  * about its terms; nothing is compared pair by pair.
  * @example findConflicts({ account, keywords: [{ id: 'k1', adGroupId: 'g1', text: 'free hive', match: 'exact' }], served: [] })[0]?.severity // 'shut out'
  */
-export function findConflicts({ account, keywords, served, judged }: ConflictsQuestion): Conflict[] {
+export function findConflicts({
+  account,
+  keywords,
+  served,
+  judged,
+  onProgress,
+}: ConflictsQuestion): Conflict[] {
   const gate = compileAccountGate(account);
   const matchOf = new Map(account.negatives.map(({ id, match }) => [id, match]));
   const termsOf = new Map(group(served, (term) => term.keywordId)); // a plain one, asked for every keyword
-  const inForce = judged && daysBeforeForce(account, judged);
+  const daysOf = judged && daysBeforeForce(account, judged);
   const conflicts: Record<Conflict['severity'], Conflict[]> = { 'shut out': [], narrowed: [], costly: [] };
-  for (const keyword of keywords) {
-    const terms = termsOf.get(keyword.id);
-    const stoppersOf = (text: string) => gate.stoppers(text, keyword.adGroupId);
-    const daysOf = judged && ((id: string) => inForce!(id, keyword.adGroupId));
-    const lost = terms && lostTo(terms, stoppersOf, daysOf);
-    for (const id of gate.stoppers(keyword.text, keyword.adGroupId)) {
-      const severity = severityOfStopped(keyword.match, matchOf.get(id)!);
+  let read = 0;
+  for (const { id: keywordId, text, match, adGroupId } of keywords) {
+    tellProgress(onProgress, read++, keywords.length);
+    const stoppers = gate.stoppers(text, adGroupId);
+    const terms = termsOf.get(keywordId);
+    if (stoppers.length === 0 && !terms) continue;
+    const lost = terms && lostTo(terms, adGroupId, gate, daysOf);
+    for (const id of stoppers) {
+      const severity = severityOfStopped(match, matchOf.get(id)!);
       const of = lost?.get(id);
       lost?.delete(id);
-      const isKnown = !daysOf || daysOf(id) !== null;
-      conflicts[severity].push(conflictOf(keyword.id, id, severity, of, isKnown));
+      const isKnown = !daysOf || daysOf(id, adGroupId) !== null;
+      conflicts[severity].push(conflictOf(keywordId, id, severity, of, isKnown));
     }
     // A term that is stopped and never converted hurts nothing by itself.
-    for (const [id, of] of lost ?? [])
-      if (of.converts)
-        conflicts.costly.push(conflictOf(keyword.id, id, 'costly', of, !daysOf || daysOf(id) !== null));
+    for (const [id, of] of lost ?? []) {
+      if (!of.converts) continue;
+      const isKnown = !daysOf || daysOf(id, adGroupId) !== null;
+      conflicts.costly.push(conflictOf(keywordId, id, 'costly', of, isKnown));
+    }
   }
   const costliest = (a: Conflict, b: Conflict) => (b.lost?.costMicros ?? 0) - (a.lost?.costMicros ?? 0);
   return Object.values(conflicts).flatMap((alike) => alike.sort(costliest));
@@ -71,13 +85,14 @@ type Lost = { terms: number; texts: Set<string> | null; sums: Figures; converts:
 /** What of a keyword's terms each negative stops, by its id. */
 function lostTo(
   terms: ConflictsQuestion['served'],
-  stoppersOf: (text: string) => readonly string[],
-  daysOf?: (negativeId: string) => Window | null,
+  adGroupId: string,
+  gate: AccountGate,
+  daysOf?: (negativeId: string, adGroupId: string) => Window | null,
 ): Map<string, Lost> {
   const lost = new Map<string, Lost>();
   for (const term of terms) {
-    for (const id of stoppersOf(term.text)) {
-      const days = daysOf?.(id);
+    for (const id of gate.stoppers(term.text, adGroupId)) {
+      const days = daysOf?.(id, adGroupId);
       if (days && (term.day === undefined || term.day < days.from || term.day > days.to)) continue;
       let of = lost.get(id);
       if (!of)

@@ -1,5 +1,7 @@
-import { group as groupBy } from 'd3-array';
+import { group as groupBy, sum } from 'd3-array';
 import type { MatchType } from '../gate';
+import { memoised } from '../memoised';
+import { tellProgress, type OnProgress } from '../progress';
 import { stemOf, normalise } from '../text';
 
 export type Status = 'live' | 'paused' | 'ended' | 'removed';
@@ -60,34 +62,66 @@ export type DuplicateFinder = {
 /**
  * Keywords that compete with each other (rules 5), by as many questions as there are: texts are normalised once.
  * @param statuses effective statuses looked at; only live ones unless given
+ * @param onProgress is told how many keywords are read
  * @returns groups and splits in the order in which the keywords were given
  * @example compileDuplicates(keywordsOfTwoCampaigns).find({ wordOrder: 'any', matchType: 'same', reach: 'all' }).groups // [['k1', 'k2']]
  */
 export function compileDuplicates(
   { today, campaigns }: DuplicatesAccount,
   statuses: readonly Status[] = ['live'],
+  onProgress?: OnProgress,
 ): DuplicateFinder {
   const looked = BEST_FIRST.map((status) => statuses.includes(status));
   const wordless: string[] = [];
-  const keywords: Looked[] = [];
+  // Keywords that can be told apart are most of them, so nothing is made for each: texts[k] is said by keywords[k] in adGroups[adGroupOf[k]].
+  const keywords: { id: string; match: MatchType }[] = [];
+  const texts: string[] = [];
+  const adGroups: { id: string; campaign: number }[] = [];
+  const adGroupOf: number[] = [];
+  const total = sum(campaigns, ({ adGroups }) => sum(adGroups, (adGroup) => adGroup.keywords.length));
+  let read = 0;
   campaigns.forEach((campaign, c) => {
     const ended = campaign.endDate !== null && today > campaign.endDate ? 'ended' : 'live';
     for (const adGroup of campaign.adGroups) {
       const around = BEST_FIRST.indexOf(effectiveStatus([campaign.status, ended, adGroup.status]));
-      for (const { id, text, match, status } of adGroup.keywords) {
-        if (!looked[Math.max(around, RANKS[status])]) continue;
-        const said = normalise(text);
-        if (said === '') wordless.push(id);
-        else keywords.push({ id, match, text: said, adGroupId: adGroup.id, campaign: c });
+      adGroups.push({ id: adGroup.id, campaign: c });
+      for (const keyword of adGroup.keywords) {
+        tellProgress(onProgress, read++, total);
+        if (!looked[Math.max(around, RANKS[keyword.status])]) continue;
+        const said = normalise(keyword.text);
+        if (said === '') {
+          wordless.push(keyword.id);
+          continue;
+        }
+        texts.push(said);
+        keywords.push(keyword);
+        adGroupOf.push(adGroups.length - 1);
       }
     }
   });
   const overlap = overlapsOf(campaigns);
+  const alikeBy = memoised(
+    (wordOrder: DuplicatesOptions['wordOrder']) => wordOrder,
+    (wordOrder) =>
+      findAlike(texts.map(FORMS[wordOrder])).map((alike) =>
+        alike.map((k): Looked => {
+          const { id: adGroupId, campaign } = adGroups[adGroupOf[k]!]!;
+          return { id: keywords[k]!.id, match: keywords[k]!.match, at: k, adGroupId, campaign };
+        }),
+      ),
+  );
   return {
     wordless,
-    find(options) {
+    find({ wordOrder, matchType, reach }) {
       const found: Duplicates = { groups: [], splits: [], deliberatePairs: 0 };
-      for (const alike of bucketsOf(keywords, options)) part(alike, overlap, found);
+      // An id that had a line break would only part what belongs together in another place.
+      const keyOf = ({ match, adGroupId, campaign }: Looked) =>
+        `${matchType === 'same' ? match : ''}\n${{ adGroup: adGroupId, campaign, all: '' }[reach]}`;
+      const buckets = alikeBy(wordOrder)
+        .flatMap((alike) => [...groupBy(alike, keyOf).values()])
+        .filter((bucket) => bucket.length > 1)
+        .sort(([a], [b]) => a!.at - b!.at);
+      for (const bucket of buckets) part(bucket, overlap, found);
       return found;
     },
   };
@@ -96,38 +130,31 @@ export function compileDuplicates(
 type Looked = {
   id: string;
   match: MatchType;
-  /** normalised */
-  text: string;
+  /** its index among those that are looked at */
+  at: number;
   adGroupId: string;
-  /** its index */
+  /** the index of it */
   campaign: number;
 };
 
-/** Keywords that the options take for the same as others, whatever their campaigns. */
-function bucketsOf(keywords: readonly Looked[], options: DuplicatesOptions): Iterable<Looked[]> {
-  const { wordOrder, matchType, reach } = options;
-  // Most stand by themselves, so that an array is made for the second one alone.
-  const first = new Map<string, Looked>();
-  const buckets = new Map<string, Looked[]>();
-  for (const keyword of keywords) {
-    const { text: said, match, adGroupId, campaign } = keyword;
-    const text =
-      wordOrder === 'same'
-        ? said
-        : (wordOrder === 'any' ? said.split(' ') : said.split(' ').map(stemOf)).sort().join(' ');
-    const where = reach === 'adGroup' ? adGroupId : reach === 'campaign' ? campaign : '';
-    // A text has no line break, and an id that had one would only part what belongs together in another place.
-    const key = `${text}\n${matchType === 'same' ? match : ''}\n${where}`;
-    const other = first.get(key);
-    if (!other) {
-      first.set(key, keyword);
-      continue;
-    }
-    const bucket = buckets.get(key);
-    if (bucket) bucket.push(keyword);
-    else buckets.set(key, [other, keyword]);
+/** What of a normalised text is compared. */
+const FORMS: Readonly<Record<DuplicatesOptions['wordOrder'], (text: string) => string>> = {
+  same: (text) => text,
+  any: (text) => text.split(' ').sort().join(' '),
+  'any form': (text) => text.split(' ').map(stemOf).sort().join(' '),
+};
+
+/** Indexes of texts that are the same, for each text that there is more than once. Most are there once, and are put into one set only. */
+function findAlike(texts: readonly string[]): number[][] {
+  const seen = new Set<string>();
+  const again = new Map<string, number[]>();
+  for (const text of texts) {
+    const before = seen.size;
+    seen.add(text);
+    if (seen.size === before) again.set(text, []);
   }
-  return buckets.values();
+  texts.forEach((text, k) => again.get(text)?.push(k));
+  return [...again.values()];
 }
 
 /** Parts keywords that are the same by whether their campaigns meet. Campaigns are compared, not keywords. */

@@ -7,6 +7,7 @@ import {
   type PlacedNegative,
   type Place,
 } from '../gate';
+import { tellProgress, type OnProgress } from '../progress';
 import { normalise } from '../text';
 import { compileReach, type Reach } from './reach';
 
@@ -16,13 +17,14 @@ export type Redundancy = { id: string; coveredBy: string; lasting: boolean };
 /**
  * The negatives that can all be removed together without any gate answering differently (rules 3). Of twins one stays:
  * the one in the widest place, then the older, then the smaller id. `coveredBy` always stays.
+ * @param onProgress is told how many of the different texts are looked at
  * @returns in the order in which the negatives were given
  * @example findRedundant({ ...account, negatives: [...account.negatives, { id: 'n2', text: 'free hive', match: 'exact', place: { kind: 'adGroup', id: 'g1' } }] }) // [{ id: 'n2', coveredBy: 'n1', lasting: true }]
  */
-export function findRedundant(account: AccountShape): Redundancy[] {
+export function findRedundant(account: AccountShape, onProgress?: OnProgress): Redundancy[] {
   const { negatives } = account;
   const reach = compileReach(account);
-  const visitCoverers = compileCoverers(negatives, reach);
+  const visitCoverers = compileCoverers(negatives, reach, onProgress);
   const stays = Uint8Array.from(negatives, (negative, n) =>
     visitCoverers(n, (other) => isOutlasted(negatives[other]!, negative, reach)) ? 1 : 0,
   );
@@ -68,14 +70,19 @@ type VisitCoverers = (index: number, visit: (coverer: number) => boolean) => boo
  * What covers a text also stops it as a query (rules 3 against 2.1), so the gate finds the few texts that are worth a
  * look; each is compared once, wherever it stands.
  */
-function compileCoverers(negatives: readonly PlacedNegative[], reach: Reach): VisitCoverers {
+function compileCoverers(
+  negatives: readonly PlacedNegative[],
+  reach: Reach,
+  onProgress?: OnProgress,
+): VisitCoverers {
   const filed = file(negatives);
   const { texts, places, textOf, placeOf } = filed;
   const gate = compileGate(texts);
   const farEnough = placesAsFarAs(places, reach);
-  const covering = texts.map((own, text) =>
-    gate.stoppersOfTextOf(text).filter((at) => coversWhatItStops(texts[at]!, own)),
-  );
+  const covering = texts.map((own, text) => {
+    tellProgress(onProgress, text, texts.length);
+    return gate.stoppersOfTextOf(text).filter((at) => coversWhatItStops(texts[at]!, own));
+  });
   return (index, visit) => {
     const far = farEnough(placeOf[index]!);
     for (const text of covering[textOf[index]!]!) {

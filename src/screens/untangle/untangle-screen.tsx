@@ -3,6 +3,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
+import { Waiting } from '@/screens/frame/waiting';
 import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
@@ -22,6 +23,12 @@ const NAMES: Record<Shown, string> = {
   ...{ several: 'Served by several', smaller: 'Smaller sets' },
 };
 
+/** What the screen asks at the same time. */
+const ASKED = [
+  ...(['GET untangle', 'GET untangle/needless', 'GET untangle/misspelt', 'GET untangle/duplicates'] as const),
+  ...(['GET untangle/overlaps', 'GET untangle/smaller', 'POST untangle/look'] as const),
+];
+
 /** The knots of an account: what each costs, the ways out with what each would open, and a decision in minutes. */
 export function UntangleScreen() {
   const [url, setUrl] = useUntangleUrl();
@@ -29,14 +36,11 @@ export function UntangleScreen() {
   const pile = pileOf(url);
   const { query } = useRoutes();
   const [days] = useDays();
-  const {
-    data: view,
-    error,
-    isPlaceholderData,
-  } = useQuery({
+  const conflicts = useQuery({
     ...query('GET untangle', { query: { shown: url.pile, ...inDays(days) } }),
     placeholderData: keepPreviousData,
   });
+  const view = conflicts.data;
   const needless = useQuery({
     ...query('GET untangle/needless', { query: { pile, ...inDays(days) } }),
     placeholderData: keepPreviousData,
@@ -56,7 +60,7 @@ export function UntangleScreen() {
     several: several.data?.counts.open,
     smaller: smaller.data?.lines.length,
   };
-  const failure = { conflicts: { error }, needless, misspelt, twice, several, smaller }[shown].error;
+  const asked = { conflicts, needless, misspelt, twice, several, smaller }[shown];
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-2">
@@ -79,8 +83,9 @@ export function UntangleScreen() {
         value={shown}
         onChange={(next) => void setUrl({ shown: next, pile: 'open' })}
       >
-        {failure ? (
-          <ErrorText error={failure} isWhole />
+        <Waiting query={asked} routes={ASKED} />
+        {asked.error ? (
+          <ErrorText error={asked.error} isWhole />
         ) : shown === 'needless' ? (
           <NeedlessView view={needless.data} />
         ) : shown === 'misspelt' ? (
@@ -92,7 +97,7 @@ export function UntangleScreen() {
         ) : shown === 'smaller' ? (
           <SmallerView view={smaller.data} isStale={smaller.isPlaceholderData} />
         ) : (
-          <ConflictsView view={view} isStale={isPlaceholderData} />
+          <ConflictsView view={view} isStale={conflicts.isPlaceholderData} />
         )}
       </TabbedView>
     </div>

@@ -201,3 +201,43 @@ describe('leaving', () => {
     await waitFor(() => expect(asked('DELETE untangle/left')).toHaveLength(1));
   });
 });
+
+describe('a search that takes long', () => {
+  const never = () => new Promise<never>(() => undefined);
+  const searching = {
+    ...{ 'GET untangle': never, 'GET untangle/needless': never },
+    'GET work': { work: [{ stage: 'conflicts' as const, done: 35_000, of: 100_000 }] },
+  };
+
+  test('tells how far it is, can be stopped, and begun again', async () => {
+    const { user, asked, answer } = showUntangle(searching);
+    expect(
+      await screen.findByText(
+        'Holding keywords against negatives: 35,000 of 100,000',
+        {},
+        { timeout: 5_000 },
+      ),
+    ).toBeDefined();
+    expect(screen.getByRole('progressbar')).toHaveProperty('position', 0.35);
+    await user.click(screen.getByRole('button', { name: 'Stop' }));
+    expect(await screen.findByText('Stopped.')).toBeDefined();
+    const again = screen.getByRole('button', { name: 'Look again' });
+    expect(document.activeElement).toBe(again);
+    answer({ 'GET untangle': aView() });
+    await user.click(again);
+    expect(await within(await grid()).findByRole('row', { name: /186\.40/ })).toBeDefined();
+    expect(screen.queryByText('Stopped.')).toBeNull();
+    expect(asked('GET untangle')).toHaveLength(2);
+  });
+
+  test('says so where another answer stands meanwhile', async () => {
+    const { user, answer } = showUntangle({ 'GET work': { work: [] } });
+    await within(await grid()).findByRole('row', { name: /186\.40/ });
+    answer({ 'GET untangle': never });
+    await user.click(screen.getByRole('radio', { name: /meant so/ }));
+    expect(await screen.findByText('Looking', {}, { timeout: 5_000 })).toBeDefined();
+    await user.click(screen.getByRole('button', { name: 'Stop' }));
+    expect(await screen.findByText('Stopped. What stands here answers another question.')).toBeDefined();
+    expect(within(await grid()).getByRole('row', { name: /186\.40/ })).toBeDefined();
+  });
+});

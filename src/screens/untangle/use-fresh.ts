@@ -4,17 +4,16 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { KnotKind } from '@/contracts/knots';
 import { useAccount } from '@/screens/frame/account-context';
-import { useRoutes } from '@/screens/frame/data/routes';
+import { call } from '@/screens/frame/data/routes';
 
 const NONE: ReadonlySet<string> = new Set();
 
 /** The look at the knots, noted once while the screen is open and the data stay the same. */
 export function useLook() {
-  const { call } = useRoutes();
   const { slug, dataDays } = useAccount().summary;
   return useQuery({
     queryKey: ['POST untangle/look', slug, dataDays?.to],
-    queryFn: () => call('POST untangle/look'),
+    queryFn: ({ signal }) => call(slug, 'POST untangle/look', {}, signal),
     staleTime: Infinity,
   }).data;
 }

@@ -1,4 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
+import type { Progress } from '@/contracts/work';
 import { bytesOf } from '../compute/shared-columns';
 import type { SharedData } from '../compute/snapshots';
 
@@ -6,7 +7,8 @@ import type { SharedData } from '../compute/snapshots';
 export type ToBroker =
   | { kind: 'want'; key: string }
   | { kind: 'built'; key: string; data: SharedData }
-  | { kind: 'failed'; key: string };
+  | { kind: 'failed'; key: string }
+  | ({ kind: 'progress' } & Progress);
 /** … and what it hears. */
 export type FromBroker =
   { kind: 'here'; key: string; data: SharedData } | { kind: 'build'; key: string } | { kind: 'cancel' };
@@ -71,7 +73,7 @@ export function createBroker(mostBytes: number): Broker {
       port.on('message', (message: ToBroker) => {
         if (message.kind === 'want') want(port, message.key);
         else if (message.kind === 'built') keep(message.key, message.data);
-        else giveUp(message.key);
+        else if (message.kind === 'failed') giveUp(message.key);
       });
       port.on('close', () => {
         for (const [key, work] of [...building]) {

@@ -171,7 +171,12 @@ export type ArgsOf<Q extends RequestName> =
 export type AnswerOf<Q extends RequestName> = Awaited<ReturnType<Work<Q>>>;
 
 /** What crosses to a worker thread, and back. */
-export type Task = { name: RequestName; args: unknown[] };
+export type Task = {
+  name: RequestName;
+  args: unknown[];
+  /** shared: its first number is 1 once the request is taken back, which a thread sees that hears nothing while it computes */
+  takenBack: Int32Array;
+};
 export type Outcome =
   | { ok: true; answer: unknown }
   | { ok: false; refusal: { message: string; status: 400 | 404 | 409 | 413 | 502 } };

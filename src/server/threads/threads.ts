@@ -1,10 +1,11 @@
-import { MessageChannel } from 'node:worker_threads';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
+import type { Progress } from '@/contracts/work';
 import { Refusal } from '../use-cases/deps';
-import { createBroker, type Broker, type FromBroker } from './broker';
-import { WRITES, type AnswerOf, type ArgsOf, type Outcome, type RequestName } from './requests';
+import { createBroker, type Broker, type FromBroker, type ToBroker } from './broker';
+import { WRITES, type AnswerOf, type ArgsOf, type Outcome, type RequestName, type Task } from './requests';
 
 /** Worker threads that answer what needs a window in memory, so that the page never waits for another's request. */
 export type Threads = {
@@ -13,6 +14,8 @@ export type Threads = {
    * @throws Refusal as the use-case does; the signal's reason when it is aborted
    */
   ask<Q extends RequestName>(name: Q, args: ArgsOf<Q>, signal?: AbortSignal): Promise<AnswerOf<Q>>;
+  /** how far the requests of an account are that told of it, the oldest first */
+  working(slug: string): Progress[];
   counts: Broker['counts'];
   /** the threads themselves */
   pool: Piscina;
@@ -39,20 +42,35 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
     atomics: 'disabled', // a thread that waits for its next task must still hear the database
   });
 
+  const underWay = new Map<MessagePort, { slug: string; progress: Progress | null }>();
+
   async function askOnce(name: RequestName, args: unknown[], signal?: AbortSignal): Promise<Outcome> {
     const { port1, port2 } = new MessageChannel();
     broker.serve(port1);
+    const request = { slug: String(args[0]), progress: null as Progress | null };
+    underWay.set(port1, request);
+    port1.on('message', (message: ToBroker) => {
+      if (message.kind !== 'progress') return;
+      const { stage, done, of } = message;
+      request.progress = { stage, done, of };
+    });
+    const isTakenBack = new Int32Array(new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT));
     const takenBack = new Promise<never>((_, reject) => {
       signal?.addEventListener('abort', () => {
+        Atomics.store(isTakenBack, 0, 1);
         port1.postMessage({ kind: 'cancel' } satisfies FromBroker);
         reject(signal.reason as Error);
       });
     });
     try {
-      const outcome = pool.run({ name, args, port: port2 }, { transferList: [port2] }) as Promise<Outcome>;
+      const outcome = pool.run(
+        { name, args, takenBack: isTakenBack, port: port2 } satisfies Task & { port: MessagePort },
+        { transferList: [port2] },
+      ) as Promise<Outcome>;
       outcome.catch(() => undefined); // once it is taken back, nobody waits for it
       return await Promise.race([outcome, takenBack]);
     } finally {
+      underWay.delete(port1);
       if (!signal?.aborted) port1.close();
     }
   }
@@ -88,6 +106,10 @@ export function startThreads({ file, execArgv, threads, mostBytes }: ThreadsOpti
       const answered = WRITES.has(name) ? turnOf(String(args[0]))(answer) : answer();
       return (await answered) as AnswerOf<typeof name>;
     },
+    working: (slug) =>
+      [...underWay.values()].flatMap((request) =>
+        request.slug === slug && request.progress ? [request.progress] : [],
+      ),
     counts: broker.counts,
     pool,
     close: () => pool.destroy(),

@@ -4,6 +4,7 @@ import { readFacts, type FactColumns } from '../../repositories/columns/fact-col
 import { readTerms, type AccountTerms } from '../../repositories/columns/term-columns';
 import { findDataDays } from '../../repositories/intake/reports';
 import { FIGURE_COUNT } from '../figure-columns';
+import { progressOf } from '../progress';
 
 /**
  * Facts of an account as of one moment, by term, ad group and keyword: what windows and histories are summed from. They take 56
@@ -27,9 +28,10 @@ export async function loadFacts(
   within?: { from: string; to: string },
   signal?: AbortSignal,
 ): Promise<Facts> {
+  const onProgress = progressOf('days');
   const read = async (trx: Db) => {
     const dataDays = await findDataDays(trx, accountId);
-    const facts = await readFacts(trx, accountId, within, signal);
+    const facts = await readFacts(trx, accountId, within, signal, onProgress);
     return orderFacts(facts, await readTerms(trx, accountId, signal), dataDays);
   };
   if ('isTransaction' in db && db.isTransaction) return read(db); // it sees one moment already

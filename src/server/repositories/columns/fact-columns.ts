@@ -1,4 +1,4 @@
-import { daysBetween, FIGURE_NAMES, grown, shiftDay } from '@/core';
+import { daysBetween, FIGURE_NAMES, grown, shiftDay, type OnProgress } from '@/core';
 import type { Db } from '../../db/connection';
 import { copyOut, type CopiedRow } from '../../db/copy-out';
 import { FIGURE_FIELDS } from '../figure-fields';
@@ -20,6 +20,7 @@ export type FactColumns = {
 /**
  * Reads facts within a transaction: days that are packed as they are, the others row by row.
  * @param within no other days are read; all unless given
+ * @param onProgress in days
  * @throws the signal's reason when it is aborted
  */
 export async function readFacts(
@@ -27,18 +28,19 @@ export async function readFacts(
   accountId: number,
   within?: { from: string; to: string },
   signal?: AbortSignal,
+  onProgress?: OnProgress,
 ): Promise<FactColumns> {
+  const all = await listDaysThere(trx, accountId);
+  const there = all.filter((day) => !within || (day >= within.from && day <= within.to));
   const facts = collectFacts();
   const packed = new Set<string>();
   const takeDay = (day: string, columns: FactColumns) => {
     packed.add(day);
     facts.addAll(columns);
+    onProgress?.(packed.size, there.length);
   };
   await readPackedDays(trx, accountId, within, takeDay, signal);
-  const there = await listDaysThere(trx, accountId);
-  const days = there.filter(
-    (day) => !packed.has(day) && (!within || (day >= within.from && day <= within.to)),
-  );
+  const days = there.filter((day) => !packed.has(day));
   if (days.length > 0) await readDays(trx, accountId, days, facts.add, signal);
   return facts.finish();
 }

@@ -14,6 +14,7 @@ import {
   type Window,
 } from '@/core';
 import { derivedLater } from '../../compute/derived';
+import { progressOf } from '../../compute/progress';
 import type { LiveKeyword, Snapshot } from '../../compute/snapshot';
 import { conversionsAt, figuresAt, keyAt, kindAt } from '../../compute/window-columns';
 import { findTerm } from '../../compute/workbench';
@@ -96,7 +97,12 @@ async function withKeywords(deps: Deps, open: Open, judged: Judged): Promise<Fou
     ...{ id, text, match, adGroupId: adGroup.id },
     turn: turnOf(snapshot.campaign.get(adGroup.campaignId)),
   }));
-  const found = findInShape({ account: shape, keywords, served: servedIn(all) });
+  const found = findInShape({
+    account: shape,
+    keywords,
+    served: servedIn(all),
+    onProgress: progressOf('conflicts'),
+  });
   const seats = findRouting(found, shape, keywords);
   const wanted = new Set(found.map(({ keywordId }) => Number(keywordId)));
   const rowsOf = rowsByKeyword(all, wanted);

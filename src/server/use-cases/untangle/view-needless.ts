@@ -3,6 +3,7 @@ import type { NeedlessLine, NeedlessView } from '@/contracts/untangle';
 import type { Days } from '@/contracts/days';
 import type { Pile } from '@/contracts/knots';
 import { derivedFrom } from '../../compute/derived';
+import { progressOf } from '../../compute/progress';
 import { keyAt, kindAt } from '../../compute/window-columns';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
@@ -45,7 +46,7 @@ export function knotsOfNeedless(_: Deps, open: Open): FoundKnot[] {
 const needlessIn = derivedFrom((open: Open): Found => {
   const shape = open.draft.gate.shape();
   const byId = new Map(shape.negatives.map((negative) => [negative.id, negative]));
-  const found = findRedundant(shape).map(({ id, coveredBy, lasting }) => ({
+  const found = findRedundant(shape, progressOf('needless')).map(({ id, coveredBy, lasting }) => ({
     ...{ negative: byId.get(id)!, coveredBy: byId.get(coveredBy)!, lasting },
   }));
   // A platform takes twins of one place away together, so that one of them alone can not go.

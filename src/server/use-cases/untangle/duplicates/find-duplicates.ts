@@ -22,6 +22,7 @@ import {
 } from '@/contracts/duplicates';
 import type { UnjudgedLine } from '@/contracts/knots';
 import { derivedByKey, derivedFrom } from '../../../compute/derived';
+import { progressOf } from '../../../compute/progress';
 import type { Snapshot } from '../../../compute/snapshot';
 import type { AdGroup, Campaign, Keyword, Status } from '../../../repositories/structure/structure';
 import type { KeywordFigures } from '../../../repositories/keyword-days';
@@ -135,7 +136,11 @@ export const lookAt = derivedByKey(
         figures: figures.get(id) ?? noFigures(),
       });
     }
-    const finder = compileDuplicates(shapeOf([...keyword.values()]), ['live', ...besides]);
+    const finder = compileDuplicates(
+      shapeOf([...keyword.values()]),
+      ['live', ...besides],
+      progressOf('duplicates'),
+    );
     return { finder, keyword, unjudged };
   },
   MOST_KEPT,
