@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { ChangeSchema, DaysQuerySchema, fewOf, MatchSchema, WindowSchema } from './common';
-import { LeftSchema, PileCountsSchema, PileSchema, UnjudgedLineSchema } from './knots';
+import { KnotSchema, LeftSchema, PileCountsSchema, PileSchema, UnjudgedLineSchema } from './knots';
 
 /** Keywords that compete with each other: which are looked for, and what is known of them. */
 
@@ -140,7 +140,9 @@ export type HandsOverView = v.InferOutput<typeof HandsOverViewSchema>;
 
 /** What a sheet of duplicates says, to be looked at before it goes into the tray. */
 export const DuplicateDecisionsSchema = v.strictObject({
-  changes: v.array(v.strictObject({ change: ChangeSchema, said: v.string(), why: v.string() })),
+  changes: v.array(
+    v.strictObject({ change: ChangeSchema, said: v.string(), why: v.string(), knot: KnotSchema }),
+  ),
   /** rows that say nothing, or to keep */
   kept: v.number(),
   undecided: v.number(),

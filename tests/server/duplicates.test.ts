@@ -165,6 +165,16 @@ describe('the sheet of duplicates', () => {
       { kind: 'pause keyword', keywordId: ids[1] },
     ]);
     expect([answer.kept, answer.unclear]).toEqual([1, []]);
+    // It is looked at again when it is put in the tray, and when it is sent.
+    const key = ids.toSorted((a, b) => Number(a) - Number(b)).join('-');
+    expect(answer.changes[0]!.knot).toEqual({ kind: 'duplicate', key });
+    const drafted = await draftChanges(world.deps, world.slug, world.personId, answer.changes);
+    expect(drafted.map(({ outcome }) => outcome)).toEqual(['drafted']);
+    await removeFromTray(
+      world.deps,
+      world.slug,
+      drafted.flatMap((one) => (one.outcome === 'drafted' ? one.changeId : [])),
+    );
     const removed = await read(decide(rows, 'keep', 'remove'));
     expect(removed.changes[0]!.change).toMatchObject({ kind: 'remove keyword', bidMicros: 700_000 });
   });

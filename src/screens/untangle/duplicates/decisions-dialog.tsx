@@ -22,7 +22,7 @@ export function DecisionsDialog({ file, onClose }: { file: File; onClose: () => 
     retry: false,
   });
   async function put() {
-    const changes = data!.changes.map(({ change, why }) => ({ change, why }));
+    const changes = data!.changes.map(({ change, why, knot }) => ({ change, why, knot }));
     onClose();
     await draft(changes, { said: `${counted(changes.length, 'decision')} of ${file.name}` });
   }

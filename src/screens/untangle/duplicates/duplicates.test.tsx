@@ -193,9 +193,10 @@ describe('keywords that stand twice', () => {
 
   test('a sheet that comes back is looked at before it goes into the tray', async () => {
     const change = { kind: 'pause keyword', keywordId: '6' } as const;
+    const knot = { kind: 'duplicate', key: '5-6' } as const;
     const { user, asked } = showTwice({
       'POST untangle/duplicates/read-sheet': {
-        changes: [{ change, said: 'Pause “bee hive”', why: 'untangled: sold out' }],
+        changes: [{ change, said: 'Pause “bee hive”', why: 'untangled: sold out', knot }],
         ...{ kept: 3, undecided: 2, unclear: [{ line: 7, why: '“stop” is no decision' }] },
       },
     });
@@ -206,7 +207,9 @@ describe('keywords that stand twice', () => {
     expect(screen.getByText(/Row 7: “stop” is no decision/)).toBeDefined();
     await user.click(screen.getByRole('button', { name: 'Put 1 in the tray' }));
     await waitFor(() =>
-      expect(asked('POST tray')[0]?.body).toEqual({ changes: [{ change, why: 'untangled: sold out' }] }),
+      expect(asked('POST tray')[0]?.body).toEqual({
+        changes: [{ change, why: 'untangled: sold out', knot }],
+      }),
     );
   });
 

@@ -1,3 +1,4 @@
+import { group } from 'd3';
 import { describeChange, plainAmount, writeCsv, type Change } from '@/core';
 import type { DuplicateDecisions, DuplicatesQuery } from '@/contracts/duplicates';
 import { writeWorkbook } from '../../../files/write-workbook';
@@ -6,6 +7,7 @@ import type { Open } from '../../open-workbench';
 import { tablesIn, type SmallFile } from '../../small-file';
 import { openKeywords } from './keyword-figures';
 import { findDuplicates, lookAt, type FoundGroup, type Standing } from './find-duplicates';
+import { keyOfGroup } from './knots-of-duplicates';
 
 const HEADINGS = [
   ...['group', 'campaign', 'ad group', 'keyword', 'match type', 'status', 'bid'],
@@ -102,11 +104,14 @@ export async function readDuplicateSheet(
     if (isEnding(row) && lonely.has(row.group))
       unclear.push({ line: row.line, why: `nothing of group ${row.group} would stay; keep one of them` });
   const changes = decided.filter((row) => isEnding(row) && !lonely.has(row.group));
+  const ofGroup = group(decided, (row) => row.group);
   return {
-    changes: changes.map(({ keyword: one, decision, reason }) => {
+    changes: changes.map(({ keyword: one, decision, reason, group: named }) => {
       const change = changeOf(one, decision as 'pause' | 'remove');
       const why = reason === '' ? 'untangled: the same keyword stays elsewhere' : `untangled: ${reason}`;
-      return { change, said: describeChange(change, open.names), why };
+      const keywords = ofGroup.get(named)!.map((row) => row.keyword);
+      const knot = { kind: 'duplicate' as const, key: keyOfGroup({ keywords }) };
+      return { change, said: describeChange(change, open.names), why, knot };
     }),
     kept: decided.filter(({ decision }) => decision === 'keep').length,
     undecided: decided.filter(({ decision }) => decision === '').length,
