@@ -90,3 +90,25 @@ test('a database that breaks off in the middle of a load leaves nothing, and the
   expect(await stored()).toEqual({ clicks: 60_000 });
   expect((await current()).outcome).toMatchObject({ rows: 60_000, rejected: 0 });
 }, 90_000);
+
+test('a job that can not be handed back ends no process, and is done once more', async () => {
+  children.splice(0).forEach((child) => child.kill('SIGKILL'));
+  await world.db.raw(`
+    create sequence public.handed_back;
+    create function public.fail_once() returns trigger language plpgsql as
+      $$ begin if nextval('public.handed_back') = 1 then raise 'the database breaks off'; end if; return old; end $$;
+    create trigger fail_once before delete on graphile_worker._private_jobs
+      for each row execute function public.fail_once()`);
+  try {
+    const child = startJobs();
+    await world.deps.enqueue(world.db, { name: 'note-knots', accountId: world.accountId });
+    await until(async () => (await world.db.raw('select 1 from graphile_worker.jobs')).rows.length === 0);
+    const { rows: tries } = await world.db.raw<{ rows: { last_value: number }[] }>(
+      `select last_value from public.handed_back`,
+    );
+    expect(tries[0]!.last_value).toBeGreaterThan(1);
+    expect([child.exitCode, child.signalCode]).toEqual([null, null]);
+  } finally {
+    await world.db.raw('drop function public.fail_once cascade; drop sequence public.handed_back');
+  }
+}, 90_000);

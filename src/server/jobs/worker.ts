@@ -1,4 +1,5 @@
 import { EventEmitter } from 'node:events';
+import { setTimeout } from 'node:timers/promises';
 import { run, runMigrations, type Job, type TaskList, type WorkerEvents } from 'graphile-worker';
 import pg from 'pg';
 import { createSnapshots } from '../compute/snapshots';
@@ -22,6 +23,9 @@ const BEAT_MS = 2_000;
  * day, and stops whose end has come are taken back.
  */
 const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files\n5 0 * * * end-stops';
+
+/** A job that can not be handed back ends the queue in an orderly way only where they are handed back in batches; else the process falls. */
+const HANDS_BACK_IN_BATCHES = { completeJobBatchDelay: 0, failJobBatchDelay: 0 };
 
 /** What a job is about: its payload holds ids alone. */
 function aboutJob({ task_identifier: task, id, payload }: Pick<Job, 'task_identifier' | 'id' | 'payload'>) {
@@ -68,7 +72,8 @@ function taskList(deps: Deps): TaskList {
 
 /**
  * Starts working on jobs. A process that dies leaves its jobs locked; so each says that it lives, and frees the jobs
- * of those that have not done so for a while: the next finishes what they began.
+ * of those that have not done so for a while: the next finishes what they began. Where the database breaks off just as a
+ * job is handed back, the queue ends; it is started again, and the job is done once more.
  */
 export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Promise<void> }> {
   const pool = new pg.Pool({ connectionString: url, max: 6 });
@@ -84,15 +89,36 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
     log[level]({ ...aboutJob(job), attempts: job.attempts, error }, 'a job will be tried again');
   });
   events.on('job:success', ({ job }) => log.info(aboutJob(job), 'a job is done'));
-  const runner = await run({
-    pgPool: pool,
-    concurrency: 2,
-    pollInterval: 1_000,
-    noHandleSignals: true,
-    crontab: DAILY,
-    taskList: taskList(deps),
-    events,
-  });
+  const startRunner = () =>
+    run({
+      preset: { worker: HANDS_BACK_IN_BATCHES },
+      pgPool: pool,
+      concurrency: 2,
+      pollInterval: 1_000,
+      noHandleSignals: true,
+      crontab: DAILY,
+      taskList: taskList(deps),
+      events,
+    });
+  let runner = await startRunner();
+  let isStopping = false;
+  const keepRunning = async () => {
+    await runner.promise.catch(() => undefined); // the queue has told why it ended
+    while (!isStopping) {
+      try {
+        // What this pool still holds is another's to finish.
+        if (poolId) await forgetPool(deps.db, poolId);
+        poolId = undefined;
+        runner = await startRunner();
+        log.warn('the queue had ended, and is started again');
+        await runner.promise;
+      } catch (error) {
+        log.warn({ error }, 'the queue ended, and will be started again');
+        await setTimeout(BEAT_MS);
+      }
+    }
+  };
+  const ended = keepRunning();
 
   const live = async () => {
     if (poolId) await beat(deps.db, poolId);
@@ -106,8 +132,10 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
   );
   return {
     async stop() {
+      isStopping = true;
       clearInterval(timer);
-      await runner.stop();
+      await runner.stop().catch(() => undefined); // it may have ended by itself just now
+      await ended;
       if (poolId) await forgetPool(deps.db, poolId);
       await pool.end();
     },
