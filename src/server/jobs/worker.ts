@@ -111,6 +111,7 @@ export async function startWorker(deps: Deps, url: string): Promise<{ stop(): Pr
         poolId = undefined;
         runner = await startRunner();
         log.warn('the queue had ended, and is started again');
+        if (isStopping) await runner.stop();
         await runner.promise;
       } catch (error) {
         log.warn({ error }, 'the queue ended, and will be started again');
