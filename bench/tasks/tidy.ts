@@ -60,7 +60,7 @@ function makeKeywords(quick: boolean) {
   return { account, groups, keywords };
 }
 
-/** Conflicts, redundant negatives and keywords that stand twice, one after another. */
+/** Conflicts, redundant negatives and keywords that stand twice, one after another; all of it read in the order of the account. */
 async function benchAllKnots(quick: boolean): Promise<Line[]> {
   const { account, keywords } = makeKeywords(quick);
   const ofGroup = group(keywords, ({ adGroupId }) => adGroupId);
@@ -70,11 +70,14 @@ async function benchAllKnots(quick: boolean): Promise<Line[]> {
     ...{ id, ...live, ...unrestricted },
     adGroups: adGroups.map((one) => ({
       ...{ id: one.id, status: 'live' as const },
-      keywords: (ofGroup.get(one.id) ?? []).map((keyword) => ({ ...keyword, status: 'live' as const })),
+      keywords: (ofGroup.get(one.id) ?? []).map(({ id: keywordId, text, match, adGroupId }) => ({
+        ...{ id: keywordId, text, match, adGroupId, status: 'live' as const },
+      })),
     })),
   }));
+  const inOrder = campaigns.flatMap(({ adGroups }) => adGroups.flatMap((one) => one.keywords));
   const all = () => [
-    findConflicts({ account, keywords, served: [] }).length,
+    findConflicts({ account, keywords: inOrder, served: [] }).length,
     findRedundant(account).length,
     compileDuplicates({ today: '2026-11-29', campaigns }).find({
       ...{ wordOrder: 'same', matchType: 'same', reach: 'all' },
@@ -84,7 +87,7 @@ async function benchAllKnots(quick: boolean): Promise<Line[]> {
     {
       all,
       tokenising: () =>
-        [...keywords, ...account.negatives].reduce((sum, { text }) => sum + words(text).length, 0),
+        [...inOrder, ...account.negatives].reduce((sum, { text }) => sum + words(text).length, 0),
     },
     quick ? 3 : 9,
   );
