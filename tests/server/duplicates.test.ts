@@ -6,6 +6,8 @@ import {
   readDuplicateSheet,
   writeDuplicateSheet,
 } from '@/server/use-cases/untangle/duplicates/duplicate-sheet';
+import { findDuplicates } from '@/server/use-cases/untangle/duplicates/find-duplicates';
+import { openKeywords } from '@/server/use-cases/untangle/duplicates/keyword-figures';
 import { viewDuplicates, viewHandOver } from '@/server/use-cases/untangle/duplicates/view-duplicates';
 import { aSeed } from '../support/seed';
 import { makeWorld, type World } from '../support/world';
@@ -140,6 +142,25 @@ describe('duplicate keywords', () => {
     expect((await view()).lines).toEqual([]);
     expect(told(await view({ besides: 'removed' }))).toHaveLength(1);
   });
+});
+
+test('what the tray says of keywords alone is looked at again', async () => {
+  const find = async () =>
+    findDuplicates(await openKeywords(world.deps, world.slug, 7), query({ alike: 'other forms' }));
+  const back = (outcomes: Awaited<ReturnType<typeof draft>>) =>
+    removeFromTray(
+      world.deps,
+      world.slug,
+      outcomes.flatMap((one) => (one.outcome === 'drafted' ? one.changeId : [])),
+    );
+  const before = await find();
+  const place = { kind: 'account', id: null } as const;
+  const stopped = await draft({ kind: 'add negative', text: 'wax', match: 'phrase', place });
+  expect(await find()).toBe(before);
+  const paused = await draft({ kind: 'pause keyword', keywordId: before.groups[0]!.keywords[1]!.id });
+  expect(await find()).not.toBe(before);
+  await back([...stopped, ...paused]);
+  expect(await find()).toBe(before);
 });
 
 describe('the sheet of duplicates', () => {

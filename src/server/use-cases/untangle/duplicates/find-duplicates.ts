@@ -70,7 +70,29 @@ const OF_NEARNESS: Record<Nearness, DuplicatesOptions['reach']> = {
 
 const MOST_KEPT = 12;
 
-/** The duplicates on each rung, found once for a workbench. */
+/**
+ * Finds something once for a snapshot, as long as the tray says the same of keywords: a negative that is drafted touches none
+ * of them.
+ */
+function foundOnce<A, Found>(
+  key: (asked: A) => string,
+  find: (open: Looking, asked: A) => Found,
+  most = MOST_KEPT,
+): (open: Looking, asked: A) => Found {
+  const known = derivedByKey(
+    ({ open, asked }: { open: Looking; asked: A }) => `${saysOfKeywords(open)} ${key(asked)}`,
+    (_: Snapshot, { open, asked }) => find(open, asked),
+    most,
+  );
+  return (open, asked) => known(open.snapshot, { open, asked });
+}
+
+/** What of an account decides about its keywords, besides its snapshot. */
+const saysOfKeywords = derivedFrom((open: Looking) =>
+  JSON.stringify([open.account.conversionKinds, [...statusesByTray(open)]]),
+);
+
+/** The duplicates on each rung. */
 export function findOnRungs(open: Looking, asked: Omit<Asked, 'alike'>): Record<Rung, Duplicates> {
   return Object.fromEntries(RUNGS.map((alike) => [alike, foundBy(open, { ...asked, alike })])) as Record<
     Rung,
@@ -79,9 +101,9 @@ export function findOnRungs(open: Looking, asked: Omit<Asked, 'alike'>): Record<
 }
 
 /** The duplicates of one rung, each group with who should stay. */
-export const findDuplicates = derivedByKey(
+export const findDuplicates = foundOnce(
   (asked: Asked) => keyOf(asked),
-  (open: Looking, asked: Asked): FoundDuplicates => {
+  (open, asked): FoundDuplicates => {
     const { groups, splits, deliberatePairs } = foundBy(open, asked);
     const { keyword } = lookAt(open, asked);
     const cvr = cvrOf(open);
@@ -93,9 +115,9 @@ export const findDuplicates = derivedByKey(
   MOST_KEPT,
 );
 
-const foundBy = derivedByKey(
+const foundBy = foundOnce(
   (asked: Asked) => keyOf(asked),
-  (open: Looking, asked: Asked) =>
+  (open, asked) =>
     lookAt(open, asked).finder.find({ ...OF_RUNG[asked.alike], reach: OF_NEARNESS[asked.near] }),
   RUNGS.length * MOST_KEPT,
 );
@@ -104,10 +126,10 @@ const keyOf = ({ alike, near, campaigns, besides }: Asked) =>
   JSON.stringify([alike, near, campaigns, besides.toSorted()]);
 
 /** The keywords that a question is about, as the tray leaves them. */
-export const lookAt = derivedByKey(
+export const lookAt = foundOnce(
   ({ campaigns, besides }: Pick<Asked, 'campaigns' | 'besides'>) =>
     JSON.stringify([campaigns, besides.toSorted()]),
-  (open: Looking, { campaigns, besides }): Looked => {
+  (open, { campaigns, besides }): Looked => {
     const { mirror, campaign: campaignOf, adGroup: adGroupOf } = open.snapshot;
     const figures = figuresOf(open);
     const trayed = statusesByTray(open);
