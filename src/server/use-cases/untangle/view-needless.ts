@@ -2,8 +2,9 @@ import { describePlace, findRedundant, placeKey, proveNeedless, type PlacedNegat
 import type { NeedlessLine, NeedlessView } from '@/contracts/untangle';
 import type { Days } from '@/contracts/days';
 import type { Pile } from '@/contracts/knots';
-import { derivedFrom } from '../../compute/derived';
+import { derivedByKey } from '../../compute/derived';
 import { progressOf } from '../../compute/progress';
+import type { Snapshot } from '../../compute/snapshot';
 import { keyAt, kindAt } from '../../compute/window-columns';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
@@ -43,7 +44,17 @@ export function knotsOfNeedless(_: Deps, open: Open): FoundKnot[] {
   }));
 }
 
-const needlessIn = derivedFrom((open: Open): Found => {
+/** Found once for a snapshot, as long as the tray says the same of everything but keywords: these make no negative needless. */
+const needlessIn = (open: Open) => foundIn(open.snapshot, open);
+
+const MOST_KEPT = 4;
+const foundIn = derivedByKey(
+  ({ laid }: Open) => JSON.stringify(laid.filter(({ kind }) => !kind.endsWith(' keyword'))),
+  (_: Snapshot, open) => findNeedless(open),
+  MOST_KEPT,
+);
+
+function findNeedless(open: Open): Found {
   const shape = open.draft.gate.shape();
   const byId = new Map(shape.negatives.map((negative) => [negative.id, negative]));
   const found = findRedundant(shape, progressOf('needless')).map(({ id, coveredBy, lasting }) => ({
@@ -68,7 +79,7 @@ const needlessIn = derivedFrom((open: Open): Found => {
     twins: found.length - going.length,
     proof: { ...tried, differences: differences.length },
   };
-});
+}
 
 const nameOf = ({ text, match, place }: Pick<PlacedNegative, 'text' | 'match' | 'place'>) =>
   `${placeKey(place)} · ${match} ${text}`;
