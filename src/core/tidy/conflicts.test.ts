@@ -45,7 +45,18 @@ test('what is looked for tells how far it is, and ends when it is told to', () =
     ).toThrow(end);
     return heard;
   });
-  expect(told).toEqual([[[0, 1]], [[0, 1]], [[0, 2]]]);
+  const ofOne = [
+    [0, 1],
+    [1, 1],
+  ];
+  expect(told.map((progress) => [progress[0], progress.at(-1)])).toEqual([
+    ofOne,
+    ofOne,
+    [
+      [0, 2],
+      [2, 2],
+    ],
+  ]);
 });
 
 describe('conflicts', () => {

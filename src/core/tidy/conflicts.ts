@@ -75,6 +75,7 @@ export function findConflicts({
       conflicts.costly.push(conflictOf(keywordId, id, 'costly', of, isKnown));
     }
   }
+  tellProgress(onProgress, read, keywords.length);
   const costliest = (a: Conflict, b: Conflict) => (b.lost?.costMicros ?? 0) - (a.lost?.costMicros ?? 0);
   return Object.values(conflicts).flatMap((alike) => alike.sort(costliest));
 }

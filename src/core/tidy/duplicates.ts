@@ -99,6 +99,7 @@ export function compileDuplicates(
       }
     }
   });
+  tellProgress(onProgress, read, total);
   const overlap = overlapsOf(campaigns);
   const alikeBy = memoised(
     (wordOrder: DuplicatesOptions['wordOrder']) => wordOrder,

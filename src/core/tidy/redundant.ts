@@ -83,6 +83,7 @@ function compileCoverers(
     tellProgress(onProgress, text, texts.length);
     return gate.stoppersOfTextOf(text).filter((at) => coversWhatItStops(texts[at]!, own));
   });
+  tellProgress(onProgress, texts.length, texts.length);
   return (index, visit) => {
     const far = farEnough(placeOf[index]!);
     for (const text of covering[textOf[index]!]!) {

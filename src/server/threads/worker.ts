@@ -31,7 +31,7 @@ export default async function answer({
   let toldAt = -Infinity;
   const hear = (progress: Progress) => {
     if (Atomics.load(takenBack, 0) === 1) throw new TakenBack('The question was taken back.');
-    if (performance.now() - toldAt < TELL_EVERY) return;
+    if (progress.done < progress.of && performance.now() - toldAt < TELL_EVERY) return;
     toldAt = performance.now();
     port.postMessage({ kind: 'progress', ...progress } satisfies ToBroker);
   };
