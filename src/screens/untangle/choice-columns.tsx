@@ -28,7 +28,7 @@ export function useChoiceColumns<Row extends { sure: number; isClear?: boolean }
     const whereOf = (row: Row) => `${choicesOf(row)[0]!.campaign} · ${choicesOf(row)[0]!.adGroup}`;
     const columns = {
       suggested: {
-        ...{ id: 'suggested', name: suggested, px: 124, share: 1, isText: true },
+        ...{ id: 'suggested', name: suggested, px: 96, share: 1, isText: true },
         value: whereOf,
         cell: (row) => <span className="text-soft">{whereOf(row)}</span>,
       },

@@ -3,6 +3,8 @@
 import type { ReactNode } from 'react';
 import { Radio } from '@/ui/radio';
 
+/** More figures than that have heads of two lines where the window is narrow. */
+const MOST_ON_A_LINE = 8;
 const FIGURE = 'pl-3 text-right whitespace-nowrap';
 
 type Props = {
@@ -28,19 +30,17 @@ export function SideBySide({
   onChoose,
   children,
 }: Props) {
+  const wraps = heads.length > MOST_ON_A_LINE ? 'max-xl:whitespace-normal' : '';
   return (
-    <section
-      aria-label={label}
-      className="max-h-[45%] shrink-0 overflow-y-auto border-t border-line px-4 py-2"
-    >
+    <section aria-label={label} className="max-h-[45%] shrink-0 overflow-auto border-t border-line px-4 py-2">
       <h2 className="text-table font-semibold">{title}</h2>
       {children}
       <table className="mt-1 w-full text-table">
         <thead className="text-small text-soft">
           <tr>
-            <th className="w-full text-left font-normal">{what}</th>
+            <th className="w-full min-w-36 text-left align-bottom font-normal">{what}</th>
             {heads.map((name) => (
-              <th key={name} className={`${FIGURE} font-normal`}>
+              <th key={name} className={`${FIGURE} align-bottom font-normal ${wraps}`}>
                 {name}
               </th>
             ))}
