@@ -29,7 +29,7 @@ function startJobs(): ChildProcess {
   return child;
 }
 
-const until = (isSo: () => Promise<boolean>) => vi.waitUntil(isSo, { timeout: 50_000, interval: 25 });
+const until = (isSo: () => Promise<boolean>) => vi.waitUntil(isSo, { timeout: 100_000, interval: 25 });
 
 test('a load whose process is killed in the middle is absent, and the next process finishes it once', async () => {
   const rows = Array.from(
@@ -56,7 +56,7 @@ test('a load whose process is killed in the middle is absent, and the next proce
   startJobs();
   await until(async () => (await current()).state === 'loaded');
   expect(await stored()).toEqual({ clicks: 60_000 });
-}, 90_000);
+}, 300_000);
 
 test('whether a job process is heard of is told, and since when none is', async () => {
   const felt = () => feelWholePulse(world.deps, world.slug).then((pulse) => pulse.jobsSilentSince);
@@ -89,7 +89,7 @@ test('a database that breaks off in the middle of a load leaves nothing, and the
   await until(async () => (await current()).state === 'loaded');
   expect(await stored()).toEqual({ clicks: 60_000 });
   expect((await current()).outcome).toMatchObject({ rows: 60_000, rejected: 0 });
-}, 90_000);
+}, 300_000);
 
 test('a job that can not be handed back ends no process, and is done once more', async () => {
   children.splice(0).forEach((child) => child.kill('SIGKILL'));
@@ -111,4 +111,4 @@ test('a job that can not be handed back ends no process, and is done once more',
   } finally {
     await world.db.raw('drop function public.fail_once cascade; drop sequence public.handed_back');
   }
-}, 90_000);
+}, 300_000);
