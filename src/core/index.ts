@@ -292,3 +292,4 @@ export {
   type Remainders,
   type StemmedTexts,
 } from './research';
+export { compilePromotions, openingBid, overTarget, proposeSeats } from './promotion';

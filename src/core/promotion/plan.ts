@@ -1,0 +1,163 @@
+import { group } from 'd3-array';
+import {
+  compileAccountGate,
+  covers,
+  stops,
+  textSeverity,
+  type AccountShape,
+  type MatchType,
+  type NegativeText,
+} from '../gate';
+import { normalise } from '../text';
+
+/** The ad groups that hold a product group's exact, phrase and broad keywords; null where there is none. */
+export type Seats = Readonly<Record<MatchType, string | null>>;
+
+/** A keyword in a seat, or a negative that leaves the query to a narrower seat. */
+export type PromotionPart = {
+  kind: 'keyword' | 'negative';
+  match: MatchType;
+  adGroupId: string;
+  /** the seat that it makes, or from which it keeps the query; a source is any other ad group that served the term */
+  at: MatchType | 'source';
+};
+
+/** Why a part is not in a plan that belongs there. */
+export type Obstacle =
+  /** live keywords that the negative would shut out */
+  | { part: PromotionPart; why: 'shuts out'; keywordIds: string[] }
+  /** negatives that stop the text where its keyword would stand */
+  | { part: PromotionPart; why: 'is stopped'; negativeIds: string[] };
+
+export type PromotionPlan = {
+  /** the term, normalised */
+  text: string;
+  /** what is to be done, keywords first */
+  parts: PromotionPart[];
+  /** what is there already */
+  standing: PromotionPart[];
+  obstacles: Obstacle[];
+  /** match types for which there is no seat */
+  missing: MatchType[];
+};
+
+export type PromotionQuestion = {
+  text: string;
+  seats: Seats;
+  /** ad groups that served the term and miss its target by more than is tolerated; seats among them are passed over */
+  missing: readonly string[];
+};
+
+export type PromotionPlanner = {
+  /** @throws RangeError when an ad group is unknown */
+  plan(question: PromotionQuestion): PromotionPlan;
+  /** What becomes of queries, each in the ad group that served it, once a plan is done. */
+  foresee(plan: PromotionPlan, served: readonly Served[]): Fate[];
+};
+
+type Served = { text: string; adGroupId: string };
+/** The seat that serves it from then on; nowhere, where a negative of the plan stops it and none of its keywords gets it. */
+export type Fate = 'stays' | MatchType | 'nowhere';
+
+type Keyword = NegativeText & { id: string; adGroupId: string };
+
+/**
+ * Plans how a term gets a keyword of its own in each seat, and how the wider seats leave it to the narrower ones (rules 11).
+ * No plan shuts out a live keyword, or stops the term where no narrower seat is open for it: such a negative becomes an
+ * obstacle that is named. Nothing is planned that is there already, so what was promoted is not promoted again.
+ * @param keywords live ones
+ * @example compilePromotions(account, []).plan({ text: 'bee hive', seats: { exact: 'g1', phrase: null, broad: null }, missing: [] }).parts // [{ kind: 'keyword', match: 'exact', adGroupId: 'g1', at: 'exact' }]
+ */
+export function compilePromotions(account: AccountShape, keywords: readonly Keyword[]): PromotionPlanner {
+  const gate = compileAccountGate(account);
+  const negative = new Map(account.negatives.map((one) => [one.id, one]));
+  const within = group(keywords, ({ adGroupId }) => adGroupId);
+  const known = new Set(keywords.map(({ text, match, adGroupId }) => nameOf(text, match, adGroupId)));
+
+  function plan({ text: raw, seats, missing }: PromotionQuestion): PromotionPlan {
+    const text = normalise(raw);
+    const made: PromotionPlan = { text, parts: [], standing: [], obstacles: [], missing: [] };
+    if (text === '') return made;
+    for (const match of NARROWEST_FIRST) seat(made, match, seats[match]);
+    const open = (match: MatchType) => isSeated(made, match);
+    if (open('exact')) leave(made, 'exact', seats.phrase, 'phrase', seats.exact);
+    // The phrase seat serves longer queries, and the term itself only where nothing stops it there.
+    const isServed = open('exact') || (open('phrase') && gate.stoppers(text, seats.phrase!).length === 0);
+    if (open('phrase') && isServed) leave(made, 'phrase', seats.broad, 'broad', seats.phrase, seats.exact);
+    else if (open('exact')) leave(made, 'exact', seats.broad, 'broad', seats.exact);
+    const all = new Set(Object.values(seats));
+    if (open('exact'))
+      for (const source of new Set(missing)) if (!all.has(source)) leave(made, 'exact', source, 'source');
+    return made;
+  }
+
+  /** The keyword of a seat, unless something stops it there. */
+  function seat(made: PromotionPlan, match: MatchType, adGroupId: string | null): void {
+    if (adGroupId === null) {
+      made.missing.push(match);
+      return;
+    }
+    const part: PromotionPart = { kind: 'keyword', match, adGroupId, at: match };
+    const keyword = { text: made.text, match };
+    const negativeIds = gate
+      .stoppers(made.text, adGroupId)
+      .filter((id) => textSeverity(keyword, negative.get(id)!) === 'shut out');
+    if (negativeIds.length > 0) made.obstacles.push({ part, why: 'is stopped', negativeIds });
+    else if (known.has(nameOf(made.text, match, adGroupId))) made.standing.push(part);
+    else made.parts.push(part);
+  }
+
+  /** A negative that leaves the term to a narrower seat, unless these are one ad group. */
+  function leave(
+    made: PromotionPlan,
+    match: MatchType,
+    adGroupId: string | null,
+    at: PromotionPart['at'],
+    ...narrower: (string | null)[]
+  ): void {
+    if (adGroupId === null || narrower.includes(adGroupId)) return;
+    const part: PromotionPart = { kind: 'negative', match, adGroupId, at };
+    const stop = { text: made.text, match };
+    const isThere = gate.stoppers(made.text, adGroupId).some((id) => covers(negative.get(id)!, stop));
+    if (isThere) {
+      made.standing.push(part);
+      return;
+    }
+    const keywordIds = (within.get(adGroupId) ?? [])
+      .filter((keyword) => textSeverity(keyword, stop) === 'shut out')
+      .map(({ id }) => id);
+    if (keywordIds.length > 0) made.obstacles.push({ part, why: 'shuts out', keywordIds });
+    else made.parts.push(part);
+  }
+
+  function foresee({ text, parts, standing }: PromotionPlan, served: readonly Served[]): Fate[] {
+    const negatives = parts.filter(({ kind }) => kind === 'negative');
+    const isStopped = (query: string, at: string) =>
+      negatives.some(({ adGroupId, match }) => adGroupId === at && stops({ text, match }, query));
+    const seated = NARROWEST_FIRST.flatMap((match) =>
+      [...parts, ...standing].filter((part) => part.kind === 'keyword' && part.match === match),
+    );
+    return served.map(({ text: query, adGroupId: from }) => {
+      if (!isStopped(query, from) || gate.stoppers(query, from).length > 0) return 'stays';
+      const seat = seated.find(
+        ({ adGroupId, match }) =>
+          stops({ text, match }, query) &&
+          !isStopped(query, adGroupId) &&
+          gate.stoppers(query, adGroupId).length === 0,
+      );
+      return seat?.match ?? 'nowhere';
+    });
+  }
+
+  return { plan, foresee };
+}
+
+const NARROWEST_FIRST: readonly MatchType[] = ['exact', 'phrase', 'broad'];
+
+const nameOf = (text: string, match: MatchType, adGroupId: string) =>
+  `${match} ${adGroupId}\n${normalise(text)}`;
+
+/** Whether the keyword of a seat stands, or will. */
+function isSeated({ parts, standing }: PromotionPlan, match: MatchType): boolean {
+  return [...parts, ...standing].some((part) => part.kind === 'keyword' && part.match === match);
+}
