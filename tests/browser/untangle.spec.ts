@@ -148,6 +148,7 @@ test('a keyword report gives them their figures; which conversions count is set,
   await page.getByRole('checkbox', { name: 'Brochures asked for' }).check();
   await page.getByRole('button', { name: 'Set: Conversions of keywords' }).click();
   await expect(page.getByText(/^Conversions of keywords: Brochures asked for/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Set: Conversions of keywords' })).toBeHidden();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('checkbox', { name: 'Brochures asked for' })).not.toBeChecked();
 

@@ -112,3 +112,17 @@ test('a job that can not be handed back ends no process, and is done once more',
     await world.db.raw('drop function public.fail_once cascade; drop sequence public.handed_back');
   }
 }, 300_000);
+
+test('notes of knots are made one at a time, so that the work of people finds a free hand', async () => {
+  children.splice(0).forEach((child) => child.kill('SIGKILL'));
+  await world.db.raw('delete from graphile_worker._private_jobs');
+  const { enqueue } = world.deps;
+  for (const accountId of [1, 2]) await enqueue(world.db, { name: 'note-knots', accountId });
+  await enqueue(world.db, { name: 'load-report', accountId: 1, reportFileId: 1 });
+  const { rows } = await world.db.raw(
+    'select task_identifier as task, queue_name as queue from graphile_worker.jobs order by id',
+  );
+  const note = { task: 'note-knots', queue: 'note-knots' };
+  expect(rows).toEqual([note, note, { task: 'load-report', queue: null }]);
+  await world.db.raw('delete from graphile_worker._private_jobs');
+});

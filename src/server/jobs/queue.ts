@@ -1,6 +1,9 @@
 import type { Knex } from 'knex';
 import type { Task } from '../use-cases/deps';
 
+/** Nobody waits for these: one of them is done at a time, so that the work of people finds a free hand. */
+const ONE_BY_ONE: ReadonlySet<Task['name']> = new Set(['note-knots'] as const);
+
 /**
  * Adds a task to the queue, within the transaction that it belongs to. A task that waits for the same thing is
  * brought forward instead of added twice.
@@ -9,10 +12,11 @@ import type { Task } from '../use-cases/deps';
 export async function enqueue(db: Knex, task: Task, at?: Date): Promise<void> {
   const { name, ...payload } = task;
   await db.raw(
-    `select graphile_worker.add_job(:name, cast(:payload as json), job_key := :key, max_attempts := 25,
+    `select graphile_worker.add_job(:name, cast(:payload as json), queue_name := :queue, job_key := :key, max_attempts := 25,
             run_at := coalesce(cast(:at as timestamptz), now()))`,
     {
       ...{ name, payload: JSON.stringify(payload), at: at?.toISOString() ?? null },
+      queue: ONE_BY_ONE.has(name) ? name : null,
       key: [name, ...Object.values(payload)].join(' '),
     },
   );

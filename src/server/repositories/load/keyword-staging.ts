@@ -17,6 +17,9 @@ export type KeywordStaging = {
   merge(load: LoadKey): Promise<{ added: number; replaced: number; newTerms: number }>;
 };
 
+/** Rows from which on it is worth to tell the planner of them. */
+const MANY = 10_000;
+
 export function openKeywordStaging(trx: Knex.Transaction): KeywordStaging {
   const texts = createReportTexts(() => false);
   let isStaged = false;
@@ -54,6 +57,8 @@ export function openKeywordStaging(trx: Knex.Transaction): KeywordStaging {
       const days = { from: period?.from ?? null, to: period?.to ?? null };
       const written = (await trx.raw<{ rowCount: number }>(WRITE_DAYS, { ...key, from: days.from })).rowCount;
       await trx.raw(WRITE_KINDS, key);
+      // The planner knows nothing of what was just written, and would join both by the load alone.
+      if (written >= MANY) await trx.raw('analyze keyword_day, keyword_day_kind');
       const replaced = (await trx.raw<{ rowCount: number }>(SUPERSEDE, { ...key, ...days })).rowCount;
       return { ...outcome, added: Math.max(0, written - replaced), replaced };
     },
