@@ -18,7 +18,7 @@ export type KeywordStaging = {
 };
 
 /** Rows from which on it is worth to tell the planner of them. */
-const MANY = 10_000;
+const MANY = 1_000;
 
 export function openKeywordStaging(trx: Knex.Transaction): KeywordStaging {
   const texts = createReportTexts(() => false);
@@ -57,7 +57,7 @@ export function openKeywordStaging(trx: Knex.Transaction): KeywordStaging {
       const days = { from: period?.from ?? null, to: period?.to ?? null };
       const written = (await trx.raw<{ rowCount: number }>(WRITE_DAYS, { ...key, from: days.from })).rowCount;
       await trx.raw(WRITE_KINDS, key);
-      // The planner knows nothing of what was just written, and would join both by the load alone.
+      // Of what was just written the planner knows nothing: it would hold each kind of conversion against a whole load.
       if (written >= MANY) await trx.raw('analyze keyword_day, keyword_day_kind');
       const replaced = (await trx.raw<{ rowCount: number }>(SUPERSEDE, { ...key, ...days })).rowCount;
       return { ...outcome, added: Math.max(0, written - replaced), replaced };
