@@ -27,3 +27,15 @@ test.each([
   expect(error).toBeInstanceOf(NoAnswer);
   expect([error.isFault, error.message]).toEqual([isFault, expect.stringMatching(said)]);
 });
+
+test('an answer that breaks off in its middle is none, whatever its status', async () => {
+  answering('{"faults":[{"na', 200);
+  expect(await caught()).toBeInstanceOf(NoAnswer);
+});
+
+test('an answer that was taken back while it came is told as that', async () => {
+  const aborted = new DOMException('taken back', 'AbortError');
+  const body = new ReadableStream({ start: (controller) => controller.error(aborted) });
+  vi.stubGlobal('fetch', () => Promise.resolve(new Response(body)));
+  expect(await caught()).toBe(aborted);
+});

@@ -44,13 +44,24 @@ export async function ask<T>(
       }),
     });
   } catch (error) {
-    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    if (isAbort(error)) throw error;
     throw new NoAnswer();
   }
-  const answer = (await response.json().catch(() => ({ error: NO_ANSWER }))) as T & { error?: string };
+  let answer: T & { error?: string };
+  try {
+    answer = (await response.json()) as typeof answer;
+  } catch (error) {
+    if (isAbort(error)) throw error;
+    if (response.ok) throw new NoAnswer(); // it broke off in the middle of its answer
+    answer = { error: NO_ANSWER } as typeof answer;
+  }
   // A 500 is no answer to what was asked, a 502 or a 503 says that nobody is there to give one.
   if (response.status >= 500) throw new NoAnswer(answer.error ?? NO_ANSWER, response.status === 500);
   if (!response.ok) throw new Declined(answer.error ?? NO_ANSWER);
   init?.onHeaders?.(response.headers);
   return answer;
+}
+
+function isAbort(error: unknown): boolean {
+  return error instanceof DOMException && error.name === 'AbortError';
 }

@@ -1,28 +1,19 @@
 import { expect, test } from 'vitest';
 import { isTyping } from './typing';
 
-function field(html: string): Element {
+test.each([
+  ['<input data-at>', true],
+  ['<input data-at type="search">', true],
+  ['<textarea data-at></textarea>', true],
+  ['<button data-at role="combobox"></button>', true],
+  ['<ul role="listbox"><li data-at></li></ul>', true],
+  ['<input data-at type="checkbox">', false],
+  ['<input data-at type="radio">', false],
+  ['<input data-at type="file">', false],
+  ['<button data-at></button>', false],
+  ['<div data-at role="grid"></div>', false],
+])('whether a key belongs to %s: %s', (html, is) => {
   const around = document.createElement('div');
   around.innerHTML = html;
-  return around.querySelector('[data-at]')!;
-}
-
-test.each([
-  '<input data-at>',
-  '<input data-at type="search">',
-  '<textarea data-at></textarea>',
-  '<button data-at role="combobox"></button>',
-  '<ul role="listbox"><li data-at></li></ul>',
-])('a key belongs to %s', (html) => {
-  expect(isTyping(field(html))).toBe(true);
-});
-
-test.each([
-  '<input data-at type="checkbox">',
-  '<input data-at type="radio">',
-  '<input data-at type="file">',
-  '<button data-at></button>',
-  '<div data-at role="grid"></div>',
-])('a key that is pressed at %s undoes, jumps and pastes', (html) => {
-  expect(isTyping(field(html))).toBe(false);
+  expect(isTyping(around.querySelector('[data-at]'))).toBe(is);
 });
