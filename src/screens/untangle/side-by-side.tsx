@@ -30,7 +30,7 @@ export function SideBySide({
   onChoose,
   children,
 }: Props) {
-  const wraps = heads.length > MOST_ON_A_LINE ? 'max-xl:whitespace-normal' : '';
+  const wraps = heads.length > MOST_ON_A_LINE ? 'max-2xl:whitespace-normal' : '';
   return (
     <section aria-label={label} className="max-h-[45%] shrink-0 overflow-auto border-t border-line px-4 py-2">
       <h2 className="text-table font-semibold">{title}</h2>
