@@ -18,7 +18,7 @@ export function useConflictColumns(days: number | undefined): readonly Column<Co
     const before = days === undefined ? 'before' : `in the ${days} days before it came into force`;
     return [
       {
-        ...{ id: 'negative', name: 'negative', px: 104, share: 0.9, isText: true, isSortable: true },
+        ...{ id: 'negative', name: 'negative', px: 104, share: 0.8, isText: true, isSortable: true },
         value: ({ negative }) => `${negative.text} (${negative.match})`,
         cell: ({ negative }) => (
           <>
@@ -27,7 +27,7 @@ export function useConflictColumns(days: number | undefined): readonly Column<Co
         ),
       },
       {
-        ...{ id: 'where', name: 'where it acts', px: 100, share: 1, isText: true, isSortable: true },
+        ...{ id: 'where', name: 'where it acts', px: 100, share: 1.1, isText: true, isSortable: true },
         value: ({ negative }) => negative.placeName,
         cell: ({ negative }) => <span className="text-soft">{negative.placeName}</span>,
       },
