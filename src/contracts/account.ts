@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, normalise, parseAmount } from '@/core';
-import { MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
+import { ElementNameSchema, MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
 
 /** An account's settings, and the people and accounts beside it. */
 
@@ -86,6 +86,12 @@ export const SettingsSchema = v.partial(
     ...{ name: name('The account'), currency, steersBy, target },
     windowDays: whole(1, 366, 'The window'),
     lagDays: whole(0, 60, 'The lag'),
+    /** a share: 0.01 is one percentage point */
+    promotionTolerance: v.pipe(
+      v.number('The tolerance is a percentage.'),
+      v.minValue(0, 'The tolerance is at least 0 %.'),
+      v.maxValue(10, 'The tolerance is at most 1,000 %.'),
+    ),
     fileDays: whole(1, 3_650, 'The time that files are kept'),
     defaultMatch: v.picklist(MATCH_TYPES),
     keeperConversions: v.nullable(
@@ -108,6 +114,17 @@ export type SettingsRequest = v.InferOutput<typeof SettingsSchema>;
 
 const id = v.pipe(v.string(), v.regex(/^\d{1,10}$/, 'An id is a number.'));
 
+/** The ad groups of exact, phrase and broad keywords, by name: they may still wait in the tray. */
+export const SeatsSchema = v.partial(
+  v.strictObject(
+    v.entriesFromList(
+      MATCH_TYPES,
+      v.strictObject({ campaign: ElementNameSchema, adGroup: ElementNameSchema }),
+    ),
+  ),
+);
+export type SeatsByName = v.InferOutput<typeof SeatsSchema>;
+
 /** All targets that campaigns and product groups have of their own. */
 export const TargetsSchema = v.object({
   campaigns: v.pipe(v.array(v.object({ campaignId: id, target })), v.maxLength(5_000)),
@@ -117,6 +134,8 @@ export const TargetsSchema = v.object({
         name: name('The product group'),
         target,
         adGroupIds: v.pipe(v.array(id), v.maxLength(20_000)),
+        /** those that it has, where nothing is said */
+        seats: v.optional(SeatsSchema),
       }),
     ),
     v.maxLength(2_000),
@@ -159,7 +178,11 @@ export const AccountViewSchema = v.strictObject({
   settings: v.strictObject({
     ...{ name: v.string(), currency: v.string(), steersBy, ...ownTarget },
     ...{ windowDays: v.number(), lagDays: v.number(), fileDays: v.number(), defaultMatch: MatchSchema },
-    ...{ keeperConversions: v.nullable(v.number()), productCodePattern: v.string() },
+    ...{
+      keeperConversions: v.nullable(v.number()),
+      promotionTolerance: v.number(),
+      productCodePattern: v.string(),
+    },
     ...{ brandWords: v.array(v.string()), conversionKinds: v.array(v.string()) },
     ...{ limits: v.strictObject(LimitsSchema.entries), platformAccountId: v.nullable(v.string()) },
   }),
@@ -169,7 +192,9 @@ export const AccountViewSchema = v.strictObject({
   /** whether figures are loaded: then the currency is fixed */
   hasFigures: v.boolean(),
   campaigns: v.array(v.strictObject({ ...NamedSchema.entries, status: v.string(), ...ownTarget })),
-  productGroups: v.array(v.strictObject({ name: v.string(), adGroupIds: v.array(v.string()), ...ownTarget })),
+  productGroups: v.array(
+    v.strictObject({ name: v.string(), adGroupIds: v.array(v.string()), seats: SeatsSchema, ...ownTarget }),
+  ),
   adGroups: v.array(v.strictObject({ ...NamedSchema.entries, campaign: v.string() })),
   people: v.array(v.strictObject({ id: v.number(), name: v.string(), isRetired: v.boolean() })),
   accounts: v.array(v.strictObject({ slug: v.string(), name: v.string(), isRetired: v.boolean() })),

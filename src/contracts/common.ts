@@ -17,7 +17,6 @@ export const PlaceSchema: v.GenericSchema<Place, Place> = v.variant('kind', [
   v.object({ kind: v.picklist(['campaign', 'adGroup', 'list']), id: IdSchema }),
 ]);
 
-const negative = { text: v.pipe(v.string(), v.maxLength(500)), match: MatchSchema, place: PlaceSchema };
 const hanging = { listId: IdSchema, campaignId: v.nullable(IdSchema) };
 const holds = v.optional(v.picklist(['words', 'placements']));
 const placement = { listId: IdSchema, address: v.pipe(v.string(), v.minLength(1), v.maxLength(500)) };
@@ -39,6 +38,15 @@ export const ElementNameSchema = v.pipe(
   v.minLength(1, 'A name is needed.'),
   v.maxLength(120, 'A name may hold 120 characters.'),
 );
+const negative = {
+  ...{ text: v.pipe(v.string(), v.maxLength(500)), match: MatchSchema, place: PlaceSchema },
+  leavesTo: v.optional(
+    v.pipe(
+      v.array(v.object({ campaign: ElementNameSchema, adGroup: ElementNameSchema, match: MatchSchema })),
+      v.maxLength(3),
+    ),
+  ),
+};
 const budgetMicros = v.pipe(BidSchema, v.minValue(10_000, 'A budget is needed.'));
 const newKeyword = {
   ...{ campaign: ElementNameSchema, adGroup: ElementNameSchema },

@@ -7,8 +7,8 @@ import type { MatchType, Place } from '../gate';
  * Lists that do not exist yet are named by the id that their 'make list' change gives them (`new:` and a key).
  */
 export type Change =
-  | { kind: 'add negative'; text: string; match: MatchType; place: Place }
-  | { kind: 'remove negative'; text: string; match: MatchType; place: Place }
+  | { kind: 'add negative'; text: string; match: MatchType; place: Place; leavesTo?: OwnKeyword[] }
+  | { kind: 'remove negative'; text: string; match: MatchType; place: Place; leavesTo?: OwnKeyword[] }
   | { kind: 'make list'; listId: string; name: string; holds?: ListContent }
   | { kind: 'remove list'; listId: string; name: string; holds?: ListContent }
   | { kind: 'rename list'; listId: string; name: string; was: string }
@@ -41,6 +41,12 @@ type NewKeyword = {
   /** the most that a click may cost, micro-units */
   bidMicros: number;
 };
+
+/**
+ * The keyword that says what a routing negative says, to which the negative leaves what it stops (rules 11.5). Campaign and
+ * ad group are named as people name them: the keyword may be made together with the negative.
+ */
+export type OwnKeyword = { campaign: string; adGroup: string; match: MatchType };
 
 /** What a shared list holds; words where nothing is said. */
 export type ListContent = 'words' | 'placements';

@@ -27,6 +27,11 @@ describe('the opening bid', () => {
     expect(openingBid({ ...brought, valueMicros: 50_000_000 }, acos, 10_000)).toBe(370_000); // 0.5 × 0.3 / 0.4 = 0.375
   });
 
+  test('is what a click cost where there is no target', () => {
+    expect(openingBid({ ...brought, conversions: 0.5 }, null, 10_000)).toBe(500_000);
+    expect(openingBid({ ...brought, clicks: 0 }, null, 10_000)).toBeNull();
+  });
+
   test('is of whole units of the currency, at least one', () => {
     expect(openingBid(brought, cpa, 1_000_000)).toBe(1_000_000);
     expect(openingBid({ ...brought, clicks: 30 }, cpa, 1_000)).toBe(666_000);

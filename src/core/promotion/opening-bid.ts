@@ -24,15 +24,20 @@ export function overTarget(brought: Brought, target: PromotionTarget): number | 
 /**
  * The bid with which a promoted keyword opens (rules 11): what a click of the term cost, less by as much as it is over the
  * target, rounded down.
+ * @param target null: none is set, so the bid is what a click cost
  * @param unitMicros the currency's smallest unit
  * @returns micro-units, at least one unit; null without a click, or where the term is not judged by the target
  * @example openingBid({ clicks: 10, costMicros: 5_000_000, conversions: 1, valueMicros: null }, { by: 'CPA', micros: 4_000_000 }, 10_000) // 400_000
  */
-export function openingBid(brought: Brought, target: PromotionTarget, unitMicros: number): number | null {
+export function openingBid(
+  brought: Brought,
+  target: PromotionTarget | null,
+  unitMicros: number,
+): number | null {
   const { cpcMicros, cpaMicros, acos } = ratios({ impressions: null, ...brought });
-  const actual = target.by === 'CPA' ? cpaMicros : acos;
-  if (cpcMicros === null || actual === null || actual === 0) return null;
-  const wanted = target.by === 'CPA' ? target.micros : target.fraction;
-  const bid = cpcMicros * Math.min(1, wanted / actual);
+  const actual = target?.by === 'ACoS' ? acos : cpaMicros;
+  if (cpcMicros === null || (target && (actual === null || actual === 0))) return null;
+  const wanted = target?.by === 'ACoS' ? target.fraction : target?.micros;
+  const bid = cpcMicros * (wanted === undefined ? 1 : Math.min(1, wanted / actual!));
   return Math.max(unitMicros, Math.floor(bid / unitMicros + 1e-9) * unitMicros);
 }

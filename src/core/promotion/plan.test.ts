@@ -82,6 +82,37 @@ describe('a plan', () => {
     expect(plan.obstacles).toMatchObject([{ why: 'shuts out', keywordIds: ['k1'], part: { at: 'broad' } }]);
   });
 
+  test('leaves nothing to a seat that serves nothing yet, and says which', () => {
+    const planner = compilePromotions(account(), []);
+    const waiting = (...idle: string[]) => {
+      const plan = planner.plan({ text: 'bee hive', seats, missing: ['s'], idle: new Set(idle) });
+      return [
+        told(plan),
+        plan.obstacles.map((one) => [
+          ...told({ parts: [one.part] }),
+          one.why === 'serves nothing' && one.seat,
+        ]),
+      ];
+    };
+    const keywords = ['+ exact e', '+ phrase p', '+ broad b'];
+    expect(waiting('e')).toEqual([
+      [...keywords, '− phrase b'],
+      [
+        ['− exact p', 'exact'],
+        ['− exact s', 'exact'],
+      ],
+    ]);
+    expect(waiting('p')).toEqual([[...keywords, '− exact b', '− exact s'], [['− exact p', 'phrase']]]);
+    expect(waiting('e', 'p')).toEqual([
+      keywords,
+      [
+        ['− exact p', 'exact'],
+        ['− exact b', 'exact'],
+        ['− exact s', 'exact'],
+      ],
+    ]);
+  });
+
   test('of a term without a word is empty', () => {
     const plan = compilePromotions(account(), []).plan({ text: '?!', seats, missing: ['s'] });
     expect([plan.parts, plan.obstacles]).toEqual([[], []]);
@@ -109,6 +140,7 @@ describe('of any account', () => {
     text: aText(3),
     seats: fc.record({ exact: aSeat, phrase: aSeat, broad: aSeat }),
     missing: fc.array(anAdGroup, { maxLength: 3 }),
+    idle: fc.array(anAdGroup, { maxLength: 2 }).map((all) => new Set(all)),
   });
   const aKeyword = fc.record({
     text: aText(3),
@@ -186,6 +218,7 @@ describe('of any account', () => {
             const seat = asked.seats[match];
             return (
               seat !== null &&
+              !asked.idle.has(seat) &&
               of.has(`keyword ${match} ${seat}`) &&
               stops({ text: plan.text, match }, text) &&
               !isStopped(after.account, text, seat)

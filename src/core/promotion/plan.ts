@@ -27,7 +27,9 @@ export type Obstacle =
   /** live keywords that the negative would shut out */
   | { part: PromotionPart; why: 'shuts out'; keywordIds: string[] }
   /** negatives that stop the text where its keyword would stand */
-  | { part: PromotionPart; why: 'is stopped'; negativeIds: string[] };
+  | { part: PromotionPart; why: 'is stopped'; negativeIds: string[] }
+  /** the seat that the negative would keep the query for, or in which it would stand, serves nothing yet */
+  | { part: PromotionPart; why: 'serves nothing'; seat: MatchType };
 
 export type PromotionPlan = {
   /** the term, normalised */
@@ -39,6 +41,8 @@ export type PromotionPlan = {
   obstacles: Obstacle[];
   /** match types for which there is no seat */
   missing: MatchType[];
+  /** match types whose seat serves nothing, or not yet */
+  idle: MatchType[];
 };
 
 export type PromotionQuestion = {
@@ -46,6 +50,8 @@ export type PromotionQuestion = {
   seats: Seats;
   /** ad groups that served the term and miss its target by more than is tolerated; seats among them are passed over */
   missing: readonly string[];
+  /** ad groups that serve nothing, or not yet: no query is left to them */
+  idle?: ReadonlySet<string>;
 };
 
 export type PromotionPlanner = {
@@ -74,20 +80,23 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
   const within = group(keywords, ({ adGroupId }) => adGroupId);
   const known = new Set(keywords.map(({ text, match, adGroupId }) => nameOf(text, match, adGroupId)));
 
-  function plan({ text: raw, seats, missing }: PromotionQuestion): PromotionPlan {
+  function plan({ text: raw, seats, missing, idle = NONE }: PromotionQuestion): PromotionPlan {
     const text = normalise(raw);
-    const made: PromotionPlan = { text, parts: [], standing: [], obstacles: [], missing: [] };
+    const made: PromotionPlan = { text, parts: [], standing: [], obstacles: [], missing: [], idle: [] };
     if (text === '') return made;
-    for (const match of NARROWEST_FIRST) seat(made, match, seats[match]);
-    const open = (match: MatchType) => isSeated(made, match);
-    if (open('exact')) leave(made, 'exact', seats.phrase, 'phrase', seats.exact);
+    for (const match of NARROWEST_FIRST) {
+      seat(made, match, seats[match]);
+      if (idle.has(seats[match] ?? '')) made.idle.push(match);
+    }
+    const isOpen = (match: MatchType) => isSeated(made, match) && !made.idle.includes(match);
+    const { exact, phrase } = seats;
     // The phrase seat serves longer queries, and the term itself only where nothing stops it there.
-    const isServed = open('exact') || (open('phrase') && gate.stoppers(text, seats.phrase!).length === 0);
-    if (open('phrase') && isServed) leave(made, 'phrase', seats.broad, 'broad', seats.phrase, seats.exact);
-    else if (open('exact')) leave(made, 'exact', seats.broad, 'broad', seats.exact);
-    const all = new Set(Object.values(seats));
-    if (open('exact'))
-      for (const source of new Set(missing)) if (!all.has(source)) leave(made, 'exact', source, 'source');
+    const isServed = isOpen('exact') || (isOpen('phrase') && gate.stoppers(text, phrase!).length === 0);
+    if (isSeated(made, 'exact')) leave(made, 'exact', 'phrase', seats.phrase, exact);
+    if (isOpen('phrase') && isServed) leave(made, 'phrase', 'broad', seats.broad, phrase, exact);
+    else if (isSeated(made, 'exact')) leave(made, 'exact', 'broad', seats.broad, exact);
+    if (isSeated(made, 'exact'))
+      for (const source of new Set(missing)) leave(made, 'exact', 'source', source, ...Object.values(seats));
     return made;
   }
 
@@ -107,12 +116,15 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
     else made.parts.push(part);
   }
 
-  /** A negative that leaves the term to a narrower seat, unless these are one ad group. */
+  /**
+   * A negative that leaves the term to the seat of its own match type, unless these are one ad group.
+   * @param narrower ad groups in which it would stop the term at the seats that are to serve it
+   */
   function leave(
     made: PromotionPlan,
-    match: MatchType,
-    adGroupId: string | null,
+    match: 'exact' | 'phrase',
     at: PromotionPart['at'],
+    adGroupId: string | null,
     ...narrower: (string | null)[]
   ): void {
     if (adGroupId === null || narrower.includes(adGroupId)) return;
@@ -123,19 +135,23 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
       made.standing.push(part);
       return;
     }
+    const waitsFor = made.idle.find((seat) => seat === match || seat === at);
     const keywordIds = (within.get(adGroupId) ?? [])
       .filter((keyword) => textSeverity(keyword, stop) === 'shut out')
       .map(({ id }) => id);
     if (keywordIds.length > 0) made.obstacles.push({ part, why: 'shuts out', keywordIds });
+    else if (waitsFor) made.obstacles.push({ part, why: 'serves nothing', seat: waitsFor });
     else made.parts.push(part);
   }
 
-  function foresee({ text, parts, standing }: PromotionPlan, served: readonly Served[]): Fate[] {
+  function foresee({ text, parts, standing, idle }: PromotionPlan, served: readonly Served[]): Fate[] {
     const negatives = parts.filter(({ kind }) => kind === 'negative');
     const isStopped = (query: string, at: string) =>
       negatives.some(({ adGroupId, match }) => adGroupId === at && stops({ text, match }, query));
     const seated = NARROWEST_FIRST.flatMap((match) =>
-      [...parts, ...standing].filter((part) => part.kind === 'keyword' && part.match === match),
+      [...parts, ...standing].filter(
+        (part) => part.kind === 'keyword' && part.match === match && !idle.includes(match),
+      ),
     );
     return served.map(({ text: query, adGroupId: from }) => {
       if (!isStopped(query, from) || gate.stoppers(query, from).length > 0) return 'stays';
@@ -152,6 +168,7 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
   return { plan, foresee };
 }
 
+const NONE: ReadonlySet<string> = new Set();
 const NARROWEST_FIRST: readonly MatchType[] = ['exact', 'phrase', 'broad'];
 
 const nameOf = (text: string, match: MatchType, adGroupId: string) =>

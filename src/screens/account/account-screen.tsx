@@ -13,7 +13,15 @@ import { OwnTargets } from './own-targets';
 import { People } from './people';
 import { ProductCodes } from './product-codes';
 import { BrandWords } from './brand-words';
-import { DefaultMatch, FilesKept, Keeper, LookBack, NameAndCurrency, Steering } from './simple-settings';
+import {
+  DefaultMatch,
+  FilesKept,
+  Keeper,
+  LookBack,
+  NameAndCurrency,
+  Steering,
+  Tolerance,
+} from './simple-settings';
 import { settingId } from './setting';
 import { useAccountView } from './use-settings';
 import { ErrorText } from '@/ui/said';
@@ -77,6 +85,7 @@ function Settings({ view }: { view: AccountView }) {
       />
       <LookBack key={key('days', settings.windowDays, settings.lagDays)} view={view} />
       <DefaultMatch key={key('match', settings.defaultMatch)} view={view} />
+      <Tolerance key={key('tolerance', settings.promotionTolerance)} view={view} />
       <Keeper key={key('keeper', settings.keeperConversions)} view={view} />
       <BrandWords key={key('brand', settings.brandWords)} view={view} />
       <ConversionKinds key={key('kinds', settings.conversionKinds, view.kindsThere)} view={view} />

@@ -29,7 +29,7 @@ export function OwnTargets({ view }: { view: AccountView }) {
   const asSet: TargetsRequest = {
     campaigns: view.campaigns.map((c) => ({ campaignId: c.id, target: typedOf(c) })),
     productGroups: view.productGroups.map((g) => ({
-      ...{ name: g.name, adGroupIds: g.adGroupIds, target: typedOf(g) },
+      ...{ name: g.name, adGroupIds: g.adGroupIds, seats: g.seats, target: typedOf(g) },
     })),
   };
   const put = (body: TargetsRequest) => call('PUT account/targets', { body });

@@ -8,7 +8,15 @@ import { Check } from '@/ui/check';
 import { InlineField, SelectField } from '@/ui/form';
 import { optionsOf, Select } from '@/ui/select';
 import { Setting } from './setting';
-import { TypedDays, TypedKeeper, TypedMatch, TypedName, TypedSteering, TypedFileDays } from './typed';
+import {
+  TypedDays,
+  TypedKeeper,
+  TypedMatch,
+  TypedName,
+  TypedSteering,
+  TypedFileDays,
+  TypedTolerance,
+} from './typed';
 import { useSettingForm } from './use-setting-form';
 import { useSetting } from './use-settings';
 
@@ -143,6 +151,32 @@ export function FilesKept({ view: { settings } }: Props) {
         {...form.fields.register('fileDays')}
       />
       days
+    </Setting>
+  );
+}
+
+export function Tolerance({ view: { settings } }: Props) {
+  const setting = useSetting();
+  const was = { promotionTolerance: settings.promotionTolerance };
+  const form = useSettingForm(
+    TypedTolerance,
+    { promotionTolerance: percentOf(settings.promotionTolerance) },
+    (wanted) => setting(wanted, was),
+  );
+  return (
+    <Setting
+      name="Promotion"
+      says="A term that gets its own exact keyword goes on being served where it was, unless it misses its target there by more than this: percentage points of an ACoS, or per cent of a CPA."
+      form={form}
+    >
+      A promoted term is stopped at a source that misses its target by more than
+      <InlineField
+        inputMode="decimal"
+        className="w-14 text-right"
+        label="Tolerance in per cent"
+        {...form.fields.register('promotionTolerance')}
+      />
+      %
     </Setting>
   );
 }

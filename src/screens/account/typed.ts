@@ -24,6 +24,16 @@ export const TypedDays = v.object({
   lagDays: typedNumber(entries.lagDays.wrapped),
 });
 export const TypedFileDays = v.object({ fileDays: typedNumber(entries.fileDays.wrapped) });
+/** A percentage as it is typed, set as a share. */
+export const TypedTolerance = v.object({
+  promotionTolerance: typedNumber(
+    v.pipe(
+      v.number(),
+      v.transform((percent) => percent / 100),
+      entries.promotionTolerance.wrapped,
+    ),
+  ),
+});
 export const TypedMatch = v.object({ defaultMatch: entries.defaultMatch.wrapped });
 export const TypedPattern = v.object({ productCodePattern: entries.productCodePattern.wrapped });
 export const TypedPlatform = v.object({ platformAccountId: v.string() });

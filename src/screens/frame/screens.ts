@@ -23,6 +23,6 @@ export const SCREENS = [
 
 /** The settings of the Account screen, by their headings. */
 export const SETTINGS = [
-  ...['Name', 'Steering', 'Own targets', 'Days', 'Match type', 'Protection', 'Brand words'],
+  ...['Name', 'Steering', 'Own targets', 'Days', 'Match type', 'Promotion', 'Protection', 'Brand words'],
   ...['Product codes', 'Limits', 'Platform', 'People', 'Accounts'],
 ];

@@ -235,6 +235,7 @@ export const NOTHING_FRESH: KnotsLook = {
 export const anAccountView = (over: Partial<AccountView> = {}): AccountView => ({
   settings: {
     ...{ name: 'Larkfell web', currency: 'EUR', steersBy: 'CPA', targetMicros: 18_000_000, targetAcos: null },
+    promotionTolerance: 0.01,
     ...{
       windowDays: 30,
       lagDays: 3,

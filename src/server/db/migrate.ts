@@ -27,6 +27,7 @@ import * as leftKnots from './migrations/025-left-knots';
 import * as keywordReports from './migrations/026-keyword-reports';
 import * as knots from './migrations/027-knots';
 import * as campaignPriority from './migrations/028-campaign-priority';
+import * as seats from './migrations/029-seats';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -57,6 +58,7 @@ const MIGRATIONS = {
   '026-keyword-reports': keywordReports,
   '027-knots': knots,
   '028-campaign-priority': campaignPriority,
+  '029-seats': seats,
 };
 type Name = keyof typeof MIGRATIONS;
 

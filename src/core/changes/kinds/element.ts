@@ -21,9 +21,13 @@ const adGroup = {
   needs: ({ campaign: of }) => keyOfCampaign(of),
 } satisfies Partial<KindRules<ChangeOf<AdGroup>>>;
 
+/** What a keyword is about, by the names of where it stands. */
+export const keyOfKeyword = (of: Pick<ChangeOf<Keyword>, 'campaign' | 'adGroup' | 'text' | 'match'>) =>
+  keyOf('keyword', of.campaign, of.adGroup, of.text, of.match);
+
 const keyword = {
   does: 'neither',
-  key: ({ campaign: of, adGroup: group, text, match }) => keyOf('keyword', of, group, text, match),
+  key: keyOfKeyword,
   value: ({ bidMicros }) => String(bidMicros),
   needs: ({ campaign: of, adGroup: group }) => keyOfAdGroup(of, group),
 } satisfies Partial<KindRules<ChangeOf<Keyword>>>;

@@ -20,7 +20,7 @@ export type KindRules<C extends Change> = {
   /** One line of words, as the tray and the ledger show it. */
   say(change: C, names: Names): string;
   /** The key of the change that makes what this one needs, where a change can make it: the ad group of a keyword. */
-  needs?(change: C): string;
+  needs?(change: C): string | undefined;
   /** The list that must exist. */
   list?(change: C): string | undefined;
   /** The list that the change makes. */

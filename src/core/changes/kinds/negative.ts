@@ -3,6 +3,7 @@ import { normalise } from '../../text';
 import type { ChangeOf } from '../change';
 import type { Limits } from '../limits';
 import { describePlace } from '../names';
+import { keyOfKeyword } from './element';
 import type { Filled, KindRules, RulesFor } from './kind';
 
 type Kind = 'add negative' | 'remove negative';
@@ -32,7 +33,10 @@ export const negativeRules: RulesFor<Kind> = {
     ...both,
     does: 'stops',
     inverse: (change) => ({ ...change, kind: 'remove negative' }),
-    say: ({ text, match, place }, names) => `Stop “${text}” (${match}) in ${describePlace(place, names)}`,
+    say: ({ text, match, place, leavesTo }, names) =>
+      `Stop “${text}” (${match}) in ${describePlace(place, names)}${leavesTo?.[0] ? `, for ${leavesTo[0].adGroup} to serve it` : ''}`,
+    // Without the keyword that is made for it, nothing would serve what it stops.
+    needs: ({ text, leavesTo }) => leavesTo?.[0] && keyOfKeyword({ ...leavesTo[0], text }),
     stopsIn: ({ place }) => place,
     brings: ({ text, match }) => [{ text, match }],
     apply: (change, gate) => gate.addNegative(change, change.place),

@@ -21,6 +21,8 @@ export type Account = {
   conversionKinds: string[];
   windowDays: number;
   lagDays: number;
+  /** by so much a source may miss the target before a promoted term is stopped there (rules 11.2) */
+  promotionTolerance: number;
   /** for so long the bytes of files that were brought are kept */
   fileDays: number;
   limits: Limits;
@@ -54,6 +56,7 @@ type Row = {
   conversion_kinds: string[];
   window_days: number;
   lag_days: number;
+  promotion_tolerance: number;
   file_days: number;
   limits: Limits;
   data_version: number;
@@ -82,6 +85,7 @@ const toAccount = (row: Row): Account => ({
   conversionKinds: row.conversion_kinds,
   windowDays: row.window_days,
   lagDays: row.lag_days,
+  promotionTolerance: row.promotion_tolerance,
   fileDays: row.file_days,
   limits: row.limits,
   dataVersion: row.data_version,
@@ -199,6 +203,7 @@ const SETTABLE = {
   conversionKinds: 'conversion_kinds',
   windowDays: 'window_days',
   lagDays: 'lag_days',
+  promotionTolerance: 'promotion_tolerance',
   fileDays: 'file_days',
   limits: 'limits',
   platformAccountId: 'platform_account_id',

@@ -1,3 +1,4 @@
+import type { SeatsByName } from '@/contracts/account';
 import type { Db } from '../../db/connection';
 
 /** Targets that campaigns and product groups have of their own (rules 7.3). Ids are ours, as strings. */
@@ -6,7 +7,7 @@ export type OwnTargets = { campaigns: CampaignTarget[]; productGroups: ProductGr
 /** micro-units, or a fraction; null where none is set */
 export type OwnTarget = { targetMicros: number | null; targetAcos: number | null };
 export type CampaignTarget = OwnTarget & { campaignId: string };
-export type ProductGroup = OwnTarget & { name: string; adGroupIds: string[] };
+export type ProductGroup = OwnTarget & { name: string; adGroupIds: string[]; seats: SeatsByName };
 
 export async function loadOwnTargets(db: Db, accountId: number): Promise<OwnTargets> {
   const where = { account_id: accountId };
@@ -22,7 +23,7 @@ export async function loadOwnTargets(db: Db, accountId: number): Promise<OwnTarg
   return {
     campaigns: campaigns.map((row) => ({ campaignId: String(row.campaign_id), ...target(row) })),
     productGroups: groups.map((row) => ({
-      name: row.name,
+      ...{ name: row.name as string, seats: row.seats as SeatsByName },
       ...target(row),
       adGroupIds: members.flatMap((m) =>
         m.product_group_id === row.product_group_id ? String(m.ad_group_id) : [],
@@ -49,7 +50,7 @@ export async function replaceOwnTargets(
     await db('campaign_target').insert({ ...row(one), campaign_id: Number(one.campaignId) });
   for (const one of productGroups) {
     const [made] = await db('product_group')
-      .insert({ ...row(one), name: one.name })
+      .insert({ ...row(one), name: one.name, seats: JSON.stringify(one.seats ?? {}) })
       .returning<{ product_group_id: number }[]>('product_group_id');
     const { product_group_id } = made!;
     for (const id of one.adGroupIds)

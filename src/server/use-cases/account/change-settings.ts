@@ -124,6 +124,8 @@ const SAY: Record<keyof AccountFields, Say> = {
   conversionKinds: (was, is) => `Conversions of keywords: ${kinds(is)} (before: ${kinds(was)})`,
   windowDays: (was, is) => `Look back ${is.windowDays} days (before: ${was.windowDays})`,
   lagDays: (was, is) => `Leave out the newest ${is.lagDays} days (before: ${was.lagDays})`,
+  promotionTolerance: (was, is) =>
+    `Stop a promoted term at a source that misses by more than ${share(is.promotionTolerance)} (before: ${share(was.promotionTolerance)})`,
   fileDays: (was, is) =>
     `Keep files that were brought for ${counted(is.fileDays, 'day')} (before: ${was.fileDays})`,
   limits: (was, is) => `Limits: ${sayLimits(was.limits, is.limits)}`,

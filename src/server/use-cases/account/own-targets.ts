@@ -41,12 +41,10 @@ export async function setOwnTargets(
         ),
       )
       .filter(isSet),
-    productGroups: request.productGroups.map((one) =>
-      read(
-        one,
-        before.productGroups.find((g) => g.name === one.name),
-      ),
-    ),
+    productGroups: request.productGroups.map((one) => {
+      const was = before.productGroups.find((g) => g.name === one.name);
+      return { ...read(one, was), seats: one.seats ?? was?.seats ?? {} };
+    }),
   };
   return replaceTargets(deps, slug, personId, targets);
 }

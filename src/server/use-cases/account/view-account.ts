@@ -26,6 +26,7 @@ export async function viewAccount(deps: Deps, slug: string): Promise<AccountView
     settings: {
       ...{ name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays },
       ...{ defaultMatch, keeperConversions, limits, platformAccountId, fileDays },
+      promotionTolerance: account.promotionTolerance,
       productCodePattern: productCodePattern ?? '',
       ...{ brandWords: account.brandWords, conversionKinds: account.conversionKinds },
     },
