@@ -5,6 +5,9 @@ import { DaySchema, DaysSchema } from './common';
 
 export const KNOT_KINDS = ['conflict', 'needless', 'misspelt', 'duplicate', 'overlap'] as const;
 export type KnotKind = (typeof KNOT_KINDS)[number];
+/** What can be left like a knot: a term that is not to be promoted is none. */
+export const LEFT_KINDS = [...KNOT_KINDS, 'promotion'] as const;
+export type LeftKind = (typeof LEFT_KINDS)[number];
 
 const KnotKeySchema = v.pipe(v.string(), v.minLength(1), v.maxLength(1_500));
 
@@ -26,14 +29,14 @@ export const UnjudgedLineSchema = v.strictObject({ text: v.string(), where: v.st
 export type UnjudgedLine = v.InferOutput<typeof UnjudgedLineSchema>;
 
 export const LeaveKnotSchema = v.strictObject({
-  ...{ kind: v.picklist(KNOT_KINDS), key: KnotKeySchema },
+  ...{ kind: v.picklist(LEFT_KINDS), key: KnotKeySchema },
   /** by which it was found */
   days: DaysSchema,
   why: v.pipe(v.string(), v.trim(), v.minLength(3, 'Say why it is left.'), v.maxLength(400)),
   /** the last day on which it is left; null: until it is otherwise */
   until: v.nullable(DaySchema),
 });
-export const KnotSchema = v.strictObject({ kind: v.picklist(KNOT_KINDS), key: KnotKeySchema });
+export const KnotSchema = v.strictObject({ kind: v.picklist(LEFT_KINDS), key: KnotKeySchema });
 /** The knot for which a change is made, and the days by which it was found: it is looked at again before anything is done. */
 export const MadeForSchema = v.object({ ...KnotSchema.entries, days: DaysSchema });
 export type MadeFor = v.InferOutput<typeof MadeForSchema>;

@@ -35,6 +35,7 @@ export {
   stopsIn,
   USUAL_LIMITS,
   type Change,
+  type OwnKeyword,
   type ChangeKind,
   type ChangeOf,
   type DraftEffect,
@@ -292,4 +293,13 @@ export {
   type Remainders,
   type StemmedTexts,
 } from './research';
-export { compilePromotions, openingBid, overTarget, proposeSeats } from './promotion';
+export {
+  compilePromotions,
+  openingBid,
+  overTarget,
+  proposeSeats,
+  type PromotionPart,
+  type PromotionPlan,
+  type PromotionPlanner,
+  type PromotionTarget,
+} from './promotion';

@@ -2,6 +2,7 @@ import type * as v from 'valibot';
 import { accountRoutes } from './account';
 import { intakeRoutes } from './intake';
 import { listRoutes } from './lists';
+import { promotionRoutes } from './promotion';
 import type { Part, Route } from './route';
 import { researchRoutes } from './research';
 import { siftRoutes } from './sift';
@@ -21,6 +22,7 @@ export const ROUTES = {
   ...todayRoutes,
   ...researchRoutes,
   ...untangleRoutes,
+  ...promotionRoutes,
 };
 
 export type Routes = typeof ROUTES;

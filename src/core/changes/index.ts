@@ -21,6 +21,7 @@ export {
   type ChangeKind,
   type ChangeOf,
   type ListContent,
+  type OwnKeyword,
 } from './change';
 export { layGate } from './gate/lay-gate';
 export { effectOfDraft, extendDraft, protectedHits, type DraftEffect } from './gate/effect';

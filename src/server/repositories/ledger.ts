@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { KnotKind } from '@/contracts/knots';
+import type { LeftKind } from '@/contracts/knots';
 import type { Db } from '../db/connection';
 import type { Before } from './tray/before';
 import type { ChangeState } from './tray/changes';
@@ -28,7 +28,7 @@ export type LedgerUndo =
   | { do: 'set'; fields: Partial<AccountFields> }
   | { do: 'set targets'; targets: OwnTargets }
   /** without a kind: a conflict, of the time when only these could be left */
-  | { do: 'take knot back'; kind?: KnotKind; key: string }
+  | { do: 'take knot back'; kind?: LeftKind; key: string }
   | { do: 'retire account'; isRetired: boolean }
   | { do: 'retire person'; person: number; isRetired: boolean };
 

@@ -56,6 +56,10 @@ import { weighNegatives } from '../use-cases/research/weigh-negatives';
 import { viewSheet } from '../use-cases/research/view-sheet';
 import { readDuplicateSheet, writeDuplicateSheet } from '../use-cases/untangle/duplicates/duplicate-sheet';
 import { viewDuplicates, viewHandOver } from '../use-cases/untangle/duplicates/view-duplicates';
+import { draftPromotions, planPromotions } from '../use-cases/promotion/plan-promotions';
+import { makeSeats, setSeat } from '../use-cases/promotion/seats';
+import { writePromotionSheet } from '../use-cases/promotion/promotion-sheet';
+import { viewPromotions } from '../use-cases/promotion/view-promotions';
 import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-overlaps';
 import { leaveKnot } from '../use-cases/untangle/knots/leave-knot';
 import { lookAtKnots } from '../use-cases/untangle/knots/look-at-knots';
@@ -118,6 +122,7 @@ export const REQUESTS = {
     ...{ viewConflicts, viewMends, viewNeedless, viewMisspelt },
     ...{ viewOverlaps, viewSeatings, viewSmallerSets, viewSmallerSet },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
+    ...{ viewPromotions, planPromotions, writePromotionSheet },
     findCodes,
     warmUp,
   },
@@ -133,6 +138,7 @@ export const REQUESTS = {
     setVerdicts,
   },
   ...{ draftEdit, keepHangRule, exceptFromRule, gather, decideIdeas, leaveKnot, lookAtKnots },
+  ...{ draftPromotions, setSeat, makeSeats },
   ...{ sayDone, unsayDone, storeResults, takeBackResults, takeBackToDraft, undoEntry, undoOutside },
 };
 
@@ -154,6 +160,9 @@ export const WRITES: ReadonlySet<RequestName> = new Set([
   'leaveKnot',
   'lookAtKnots',
   'decideIdeas',
+  'draftPromotions',
+  'setSeat',
+  'makeSeats',
   'sayDone',
   'storeResults',
   'takeBackResults',

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { KnotKind, Left } from '@/contracts/knots';
+import type { LeftKind, Left } from '@/contracts/knots';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRefresh, useUndoable } from '@/screens/frame/data/refresh';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -12,7 +12,7 @@ import { focusWork } from '@/ui/focus-work';
 type Leavable = { key: string; left: Left; says: string };
 
 /** Leaves the knot in hand with a reason, or takes it up again. */
-export function useLeaving(kind: KnotKind, knot: Leavable | undefined) {
+export function useLeaving(kind: LeftKind, knot: Leavable | undefined) {
   const { call } = useRoutes();
   const undoable = useUndoable();
   const refresh = useRefresh();

@@ -1,5 +1,5 @@
 import type { Db } from '../../db/connection';
-import type { KnotKind } from '@/contracts/knots';
+import type { KnotKind, LeftKind } from '@/contracts/knots';
 
 /** A knot that somebody left as it was. */
 export type LeftKnot = {
@@ -13,7 +13,7 @@ export type LeftKnot = {
   at: string;
 };
 
-export async function listLeftKnots(db: Db, accountId: number, kind: KnotKind): Promise<LeftKnot[]> {
+export async function listLeftKnots(db: Db, accountId: number, kind: LeftKind): Promise<LeftKnot[]> {
   const rows = await db('left_knot')
     .join('person', 'person.person_id', 'left_knot.person_id')
     .where({ account_id: accountId, kind })
@@ -28,7 +28,7 @@ export async function insertLeftKnot(
   {
     personId,
     ...knot
-  }: { kind: KnotKind; key: string; state: string; why: string; until: string | null; personId: number },
+  }: { kind: LeftKind; key: string; state: string; why: string; until: string | null; personId: number },
 ): Promise<void> {
   await db('left_knot')
     .insert({ account_id: accountId, person_id: personId, ...knot })
@@ -40,7 +40,7 @@ export async function insertLeftKnot(
 export async function deleteLeftKnot(
   db: Db,
   accountId: number,
-  { kind, key }: { kind: KnotKind; key: string },
+  { kind, key }: { kind: LeftKind; key: string },
 ): Promise<{ why: string; until: string | null } | undefined> {
   const [was] = await db('left_knot')
     .where({ account_id: accountId, kind, key })

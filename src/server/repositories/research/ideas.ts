@@ -174,3 +174,21 @@ export async function setGroups(
   );
   return rows;
 }
+
+/** How often texts are searched for in a month, as the newest source of any sheet tells; those of which none tells are left out. */
+export async function listSearches(
+  db: Db,
+  accountId: number,
+  texts: readonly string[],
+): Promise<ReadonlyMap<string, number>> {
+  if (texts.length === 0) return new Map();
+  const { rows } = await db.raw<{ rows: { key: string; searches: number }[] }>(
+    `select distinct on (key) key,
+            coalesce(volume, (volume_from + coalesce(volume_to, volume_from)) / 2)::double precision as searches
+       from research_idea
+      where account_id = :account and key = any(cast(:texts as text[])) and (volume is not null or volume_from is not null)
+      order by key, research_sheet_id desc`,
+    { account: accountId, texts: [...new Set(texts)] },
+  );
+  return new Map(rows.map(({ key, searches }) => [key, searches]));
+}

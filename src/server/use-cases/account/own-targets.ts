@@ -49,13 +49,17 @@ export async function setOwnTargets(
   return replaceTargets(deps, slug, personId, targets);
 }
 
-/** Sets targets as they are stored. @param undoes the entry of the ledger that is taken back by it */
+/**
+ * Sets targets as they are stored.
+ * @param as.undoes the entry of the ledger that is taken back by it
+ * @param as.said as the ledger tells it, where something else than a target is set
+ */
 export async function replaceTargets(
   deps: Deps,
   slug: string,
   personId: number,
   targets: OwnTargets,
-  undoes?: number,
+  { undoes, said: what }: { undoes?: number | undefined; said?: string } = {},
 ): Promise<{ said: string }> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
@@ -64,7 +68,7 @@ export async function replaceTargets(
     refuseIfNot(mirror, targets);
     const before = await loadOwnTargets(trx, id);
     await replaceOwnTargets(trx, id, targets);
-    const said = sayTargets(mirror, account, targets);
+    const said = what ?? sayTargets(mirror, account, targets);
     await appendLedger(trx, id, {
       ...{ actor: { person: personId }, about: 'setting', what: said, undoes },
       ...{ before, after: targets, undo: { do: 'set targets', targets: before } },

@@ -80,7 +80,7 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
     case 'set':
       return setFields(deps, slug, personId, how.fields, undoes);
     case 'set targets':
-      return replaceTargets(deps, slug, personId, how.targets, undoes);
+      return replaceTargets(deps, slug, personId, how.targets, { undoes });
     case 'take knot back':
       return takeKnotBack(deps, slug, personId, { kind: how.kind ?? 'conflict', key: how.key }, undoes);
     case 'retire account':

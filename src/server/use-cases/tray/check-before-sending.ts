@@ -1,12 +1,13 @@
-import { changeKey, describeChange, describePlace, listOf, negativesBroughtBy, roomAfter } from '@/core';
+import { changeKey, describeChange, describePlace, listOf, roomAfter } from '@/core';
 import { sayCouldDrop } from '@/contracts/tray';
-import { few, protectedBy } from '../../compute/workbench';
+import { few } from '../../compute/workbench';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
 import type { Db } from '../../db/connection';
 import { Refusal, type Deps } from '../deps';
 import type { Open } from '../open-workbench';
 import { knotsGone, nameOfKnot } from '../untangle/knots/still-there';
+import { hurtBy } from './hurts';
 import { workOf } from './kinds';
 
 /**
@@ -38,7 +39,7 @@ async function refuseIfUntangled(deps: Deps, open: Open): Promise<void> {
 function refuseIfHeldBack(open: Open) {
   for (const { change, forcedBecause } of open.drafted) {
     if (forcedBecause) continue;
-    const hits = protectedBy(open, negativesBroughtBy(change, open.draft.gate));
+    const hits = hurtBy(open, change, open.draft.gate);
     if (hits.length === 0) continue;
     throw new Refusal(
       `Nothing was sent. “${describeChange(change, open.names)}” would stop the protected term “${hits[0]}”. Remove the change, or put it in the tray again with a reason.`,

@@ -16,12 +16,12 @@ import {
   few,
   keywordsStoppedBy,
   keywordsThatConverted,
-  protectedBy,
   touchedKeywords,
   weighRows,
 } from '../../compute/workbench';
 import { whereItHangs } from '../lists/in-words';
 import type { Open } from '../open-workbench';
+import { hurtBy } from './hurts';
 
 /** The changes of a draft as the tray shows them; digests[i] tells what was told of the changes 0 to i. */
 type Told = { changes: readonly TrayChange[]; digests: readonly string[] };
@@ -61,7 +61,7 @@ function tellChange(open: Open, i: number): TrayChange {
   const stored = open.drafted[i]!;
   const { change } = stored;
   const step = draft.steps[i]!;
-  const hits = stored.forcedBecause ? [] : protectedBy(open, negativesBroughtBy(change, draft.gate));
+  const hits = stored.forcedBecause ? [] : hurtBy(open, change, draft.gate);
   return {
     id: stored.id,
     kind: change.kind,

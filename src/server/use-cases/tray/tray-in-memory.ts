@@ -7,17 +7,17 @@ import {
   listed,
   listMadeBy,
   listOf,
-  negativesBroughtBy,
   type Change,
 } from '@/core';
 import type { MadeFor } from '@/contracts/knots';
 import type { DraftOutcome } from '@/contracts/tray';
 import { derivedOnward } from '../../compute/derived';
 import { noteOnPlace } from '../../compute/serving';
-import { few, protectedBy } from '../../compute/workbench';
+import { few } from '../../compute/workbench';
 import type { NewChange } from '../../repositories/tray/changes';
 import { namesWithMade } from '../names';
 import type { Open } from '../open-workbench';
+import { hurtBy } from './hurts';
 import { workOf } from './kinds';
 import { refuse, saysNothingNew } from './refuse-change';
 
@@ -98,7 +98,7 @@ export function openTray(opened: Open, personId: number): TrayInMemory {
     }
     const alreadySo = isAnew ? undefined : saysNothingNew(open, change);
     if (alreadySo) return { outcome: 'already there', said: alreadySo };
-    const hits = protectedBy(open, negativesBroughtBy(change, gate));
+    const hits = hurtBy(open, change, gate, (key) => inTray.has(key));
     if (hits.length > 0 && !wanted.forcedBecause) return holdBack(hits);
     if (same) takeOut(same);
     const outcome: Drafted = {

@@ -1,6 +1,7 @@
-import type { KnotKind } from '@/contracts/knots';
+import type { KnotKind, LeftKind } from '@/contracts/knots';
 import { Refusal, type Deps } from '../../deps';
 import type { Open } from '../../open-workbench';
+import { promotionsNamed } from '../../promotion/find-promotions';
 import { groupsNamed, knotsOfDuplicates } from '../duplicates/knots-of-duplicates';
 import { knotsOfOverlaps, overlapsNamed } from '../overlaps/view-overlaps';
 import { conflictsNamed, knotsOfConflicts } from '../view-conflicts';
@@ -26,28 +27,29 @@ export async function findKnots(deps: Deps, open: Open): Promise<Record<KnotKind
 
 type FindNamed = (deps: Deps, open: Open, keys: readonly string[]) => FoundKnot[] | Promise<FoundKnot[]>;
 /** Of these there are more than are asked for first. */
-const FIND_NAMED: Partial<Record<KnotKind, FindNamed>> = {
+const FIND_NAMED: Partial<Record<KnotKind, FindNamed>> & Record<Exclude<LeftKind, KnotKind>, FindNamed> = {
   ...{ conflict: conflictsNamed, duplicate: groupsNamed, overlap: overlapsNamed },
+  promotion: promotionsNamed,
 };
 
 /** The knots of a kind that have some keys, by whatever question they are found; those that are there no more are left out. */
 export async function findNamed(
   deps: Deps,
   open: Open,
-  kind: KnotKind,
+  kind: LeftKind,
   keys: readonly string[],
 ): Promise<FoundKnot[]> {
   const named = FIND_NAMED[kind];
   if (named) return named(deps, open, keys);
   const wanted = new Set(keys);
-  return (await FIND[kind](deps, open)).filter(({ key }) => wanted.has(key));
+  return (await FIND[kind as KnotKind](deps, open)).filter(({ key }) => wanted.has(key));
 }
 
 /** @throws Refusal when there is no such knot any more */
 export async function findKnot(
   deps: Deps,
   open: Open,
-  { kind, key }: { kind: KnotKind; key: string },
+  { kind, key }: { kind: LeftKind; key: string },
 ): Promise<FoundKnot> {
   const [knot] = await findNamed(deps, open, kind, [key]);
   if (!knot) throw new Refusal('This is not there any more. Look again. Nothing was changed.', 404);

@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import type { KnotBackSchema, KnotKind, LeaveKnotSchema } from '@/contracts/knots';
+import type { KnotBackSchema, LeftKind, LeaveKnotSchema } from '@/contracts/knots';
 import { raiseDecisionVersion, type Account } from '../../../repositories/account/accounts';
 import { deleteLeftKnot, insertLeftKnot } from '../../../repositories/decisions/knots';
 import { appendLedger } from '../../../repositories/ledger';
@@ -8,9 +8,10 @@ import { openWorkbench, requireAccount } from '../../open-workbench';
 import { todayOf } from '../../tray/end-dates';
 import { findKnot } from './find-knots';
 
-const NAMES: Record<KnotKind, string> = {
+const NAMES: Record<LeftKind, string> = {
   ...{ conflict: 'a conflict', needless: 'a needless negative', misspelt: 'a misspelt negative' },
   ...{ duplicate: 'a keyword that stands twice', overlap: 'a search term that is served by several' },
+  promotion: 'a search term that is not to be promoted',
 };
 
 /**
@@ -44,7 +45,7 @@ export async function takeKnotBack(
   deps: Deps,
   slug: string,
   personId: number,
-  { kind, key }: { kind: KnotKind; key: string },
+  { kind, key }: { kind: LeftKind; key: string },
   undoes?: number,
 ): Promise<v.InferOutput<typeof KnotBackSchema>> {
   const account = await requireAccount(deps, slug);
@@ -63,7 +64,7 @@ export async function takeKnotBack(
 }
 
 /** As the ledger names it; one that is there no more, by what it was and its key. */
-async function sayKnot(deps: Deps, account: Account, knot: { kind: KnotKind; key: string }): Promise<string> {
+async function sayKnot(deps: Deps, account: Account, knot: { kind: LeftKind; key: string }): Promise<string> {
   try {
     return (await findKnot(deps, await openWorkbench(deps, account), knot)).says;
   } catch (error) {

@@ -1,4 +1,4 @@
-import type { KnotKind, Left, Pile } from '@/contracts/knots';
+import type { LeftKind, Left, Pile } from '@/contracts/knots';
 import { listLeftKnots } from '../../../repositories/decisions/knots';
 import type { Deps } from '../../deps';
 import type { Open } from '../../open-workbench';
@@ -11,12 +11,14 @@ export type Knot = { key: string; state: string };
 export type FoundKnot = Knot & { says: string; costMicros: number; conversions: number };
 
 /** Whether a knot is as it was when it was left. */
-const IS_AS_LEFT: Partial<Record<KnotKind, (left: string, now: string) => boolean>> = {
+const IS_AS_LEFT: Partial<Record<LeftKind, (left: string, now: string) => boolean>> = {
   /** in other days a term may have been served by fewer; one more is news */
   overlap: (left, now) => {
     const known = new Set(left.split(' '));
     return now.split(' ').every((one) => known.has(one));
   },
+  /** conversions: one more is news */
+  promotion: (left, now) => Number(now) <= Number(left),
 };
 const isSame = (left: string, now: string) => left === now;
 
@@ -24,7 +26,7 @@ const isSame = (left: string, now: string) => left === now;
 export async function openPiles(
   deps: Deps,
   { account }: Pick<Open, 'account'>,
-  kind: KnotKind,
+  kind: LeftKind,
 ): Promise<(knot: Knot) => Left> {
   const today = todayOf(deps, account);
   const left = new Map((await listLeftKnots(deps.db, account.id, kind)).map((one) => [one.key, one]));

@@ -1,0 +1,314 @@
+import {
+  counted,
+  describePlace,
+  formatAmount,
+  MATCH_TYPES,
+  nameKeyword,
+  openingBid,
+  ratios,
+  smallestUnitOf,
+  type Change,
+  type MatchType,
+  type PromotionPart,
+  type PromotionPlan,
+} from '@/core';
+import type { PartLine, PlanRequest, PlanView } from '@/contracts/promotion';
+import type { DraftOutcome } from '@/contracts/tray';
+import { isNewAdGroup } from '../../compute/promotion/groups';
+import { isServing } from '../../compute/serving';
+import { keyAt } from '../../compute/window-columns';
+import { few, weighRows } from '../../compute/workbench';
+import { Refusal, type Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { draftChanges } from '../tray/draft-changes';
+import { convertingIn, keyOfPromotion, type Converting } from './find-promotions';
+import { keywordName, keywordsByName, planningOf, planTerm } from './planning';
+
+/** A term with its plan, as it is asked for. */
+type Planned = Converting & {
+  plan: PromotionPlan;
+  bidMicros: number | null;
+  isOut: (part: PromotionPart) => boolean;
+};
+
+/** What promoting some terms would make, and what each seat would get from then on; nothing is written. */
+export async function planPromotions(deps: Deps, slug: string, request: PlanRequest): Promise<PlanView> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), request.days);
+  const planned = planAll(open, request);
+  const [only] = planned;
+  const parts = planned.flatMap((one) => newParts(one).map((part) => ({ one, part })));
+  const isKeyword = ({ part }: { part: PromotionPart }) => part.kind === 'keyword';
+  const noBid = planned.filter(
+    (one) => one.bidMicros === null && newParts(one).some((p) => p.kind === 'keyword'),
+  );
+  return {
+    parts: planned.length === 1 ? partLines(open, only!) : [],
+    bid: planned.length === 1 ? bidOf(only!) : null,
+    terms: planned.length,
+    keywords: parts.filter(isKeyword).length,
+    negatives: parts.filter((one) => !isKeyword(one)).length,
+    withoutBid: few(noBid.map(({ term }) => term)),
+    missing: missingSeats(planned),
+    obstacles: few(planned.flatMap((one) => one.plan.obstacles.map((o) => sayObstacle(open, o, one.term)))),
+    ...foreseeTraffic(open, planned),
+  };
+}
+
+/**
+ * Puts what promoting some terms makes in the tray: keywords first, and the negatives that leave the terms to them.
+ * @throws Refusal when nothing is to be made
+ */
+export async function draftPromotions(
+  deps: Deps,
+  slug: string,
+  personId: number,
+  request: PlanRequest,
+): Promise<DraftOutcome[]> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), request.days);
+  const planned = planAll(open, request);
+  const wanted = planned.flatMap((one) =>
+    changesOf(open, one).map((change) => ({ change, why: whyOf(open, one) })),
+  );
+  if (wanted.length === 0)
+    throw new Refusal('Nothing is to be made: all of it is there, stands in the way, or was taken out.', 409);
+  return draftChanges(deps, slug, personId, wanted);
+}
+
+/** @throws Refusal when a term did not convert in the group in these days */
+function planAll(open: Open, { terms, without, bidMicros }: PlanRequest): Planned[] {
+  const known = new Map(convertingIn(open).map((one) => [keyOfPromotion(one), one]));
+  const out = new Set(without);
+  const isOutMatch = (match: MatchType) => out.has(`keyword ${match}`);
+  return terms.map(({ term, group }) => {
+    const one = known.get(`${group} → ${term}`);
+    if (!one) throw new Refusal(`“${term}” did not convert there in these days. Look again.`, 404);
+    const bid = bidMicros ?? openingBid(one.figures, one.group.target, smallestUnitOf(open.account.currency));
+    // Without a bid no keyword can be made, and nothing is stopped for it.
+    const plan = planTerm(open, one.group, one.term, one.rows, bid === null ? () => true : isOutMatch);
+    const isOut = (part: PromotionPart) => keysOf(part).some((key) => out.has(key));
+    return { ...one, plan, isOut, bidMicros: bid };
+  });
+}
+
+/** A part by its kind, and by its kind and place. */
+const keysOf = ({ kind, at, adGroupId }: PromotionPart) => [`${kind} ${at}`, `${kind} ${at} ${adGroupId}`];
+
+/** What is to be made, without what was taken out. */
+const newParts = ({ plan, isOut }: Planned) => plan.parts.filter((part) => !isOut(part));
+
+function partLines(open: Open, one: Planned): PartLine[] {
+  const { plan, group } = one;
+  const line = (part: PromotionPart, state: PartLine['state'], why: string | null = null): PartLine => ({
+    key: part.at === 'source' ? `negative source ${part.adGroupId}` : `${part.kind} ${part.at}`,
+    ...{ kind: part.kind, match: part.match, at: part.at, ...namesOf(open, part.adGroupId), state, why },
+  });
+  const outKeywords = MATCH_TYPES.flatMap((match): PartLine[] => {
+    const seat = group.seats[match];
+    if (!seat || !plan.missing.includes(match)) return [];
+    const part = { kind: 'keyword', match, at: match, adGroupId: seat.adGroupId } as const;
+    return [line(part, 'out')];
+  });
+  return [
+    ...plan.parts.map((part) =>
+      line(part, one.isOut(part) ? 'out' : pausedKeyword(open, one, part) ? 'runs again' : 'new'),
+    ),
+    ...outKeywords,
+    ...plan.standing.map((part) => line(part, 'there')),
+    ...plan.obstacles.map((obstacle) => line(obstacle.part, 'in the way', sayObstacle(open, obstacle, null))),
+  ];
+}
+
+function bidOf({ figures, group, bidMicros }: Planned): PlanView['bid'] {
+  const { cpcMicros, cpaMicros, acos } = ratios(figures);
+  if (bidMicros === null || cpcMicros === null) return null;
+  const { target } = group;
+  return {
+    ...{ bidMicros, cpcMicros },
+    actual: target?.by === 'ACoS' ? acos : cpaMicros,
+    target: target && (target.by === 'ACoS' ? target.fraction : target.micros),
+  };
+}
+
+function namesOf({ snapshot }: Open, adGroupId: string): { campaign: string; adGroup: string } {
+  if (isNewAdGroup(adGroupId)) {
+    const [campaign, adGroup] = JSON.parse(adGroupId.slice('new:'.length)) as [string, string];
+    return { campaign, adGroup };
+  }
+  const adGroup = snapshot.adGroup.get(adGroupId);
+  return {
+    campaign: snapshot.campaign.get(adGroup?.campaignId ?? '')?.name ?? '',
+    adGroup: adGroup?.name ?? '',
+  };
+}
+
+const sayWhere = (open: Open, adGroupId: string) => {
+  const { campaign, adGroup } = namesOf(open, adGroupId);
+  return `${campaign} · ${adGroup}`;
+};
+
+/** @param term is named where several are told of */
+function sayObstacle(open: Open, obstacle: PromotionPlan['obstacles'][number], term: string | null): string {
+  const { part } = obstacle;
+  const what = `${part.match} ${part.kind}${term === null ? '' : ` “${term}”`} in ${sayWhere(open, part.adGroupId)}`;
+  switch (obstacle.why) {
+    case 'shuts out': {
+      const named = few(obstacle.keywordIds.map((id) => sayKeyword(open, id)));
+      return `No ${what}: it would shut out ${named.first.join(', ')}${more(named)}.`;
+    }
+    case 'is stopped': {
+      const { negatives } = planningOf(open);
+      const named = few(
+        obstacle.negativeIds.map((id) => {
+          const { text, match, place } = negatives.get(id)!;
+          return `“${text}” (${match}) in ${describePlace(place, open.names)}`;
+        }),
+      );
+      return `No ${what}: it is stopped by ${named.first.join(', ')}${more(named)}.`;
+    }
+    case 'serves nothing':
+      return `No ${what} yet: the ${obstacle.seat} seat serves nothing so far. Promote the term again once it does.`;
+  }
+}
+
+const more = ({ count, first }: { count: number; first: readonly string[] }) =>
+  count > first.length ? ` and ${count - first.length} more` : '';
+
+function sayKeyword({ snapshot }: Open, id: string): string {
+  const keyword = snapshot.keyword.get(id);
+  return keyword ? nameKeyword(keyword)! : 'a keyword in the tray';
+}
+
+function missingSeats(planned: readonly Planned[]): PlanView['missing'] {
+  const byGroup = new Map<string, PlanView['missing'][number]>();
+  for (const { group } of planned) {
+    const matches = MATCH_TYPES.filter((match) => group.seats[match] === null);
+    if (matches.length > 0) byGroup.set(group.key, { group: group.name, matches });
+  }
+  return [...byGroup.values()];
+}
+
+/** What each seat would get, and each ad group would leave, by the open queries of the window. */
+function foreseeTraffic(
+  open: Open,
+  planned: readonly Planned[],
+): Pick<PlanView, 'gets' | 'leaves' | 'nowhere'> {
+  const { snapshot, draft } = open;
+  const { planner } = planningOf(open);
+  const { terms, rows, served } = snapshot;
+  // A query that gets an exact keyword of its own goes there, whatever other plans say of it.
+  const own = new Map(
+    planned.flatMap((one) => {
+      const part = [...newParts(one), ...one.plan.standing].find(
+        (p) => p.kind === 'keyword' && p.at === 'exact',
+      );
+      return part && !one.plan.idle.includes('exact')
+        ? [[`${one.group.key} ${one.term}`, part] as const]
+        : [];
+    }),
+  );
+  const taken = new Map<number, { match: MatchType; adGroupId: string } | null>();
+  for (const one of planned) {
+    const parts = newParts(one);
+    const plan = { ...one.plan, parts };
+    for (const { kind, match, adGroupId } of parts) {
+      if (kind !== 'negative') continue;
+      for (const r of draft.gate.reached({ text: one.term, match }, { kind: 'adGroup', id: adGroupId })) {
+        if (draft.gate.stopCount(r) > 0 || !isServing(snapshot, served.adGroupOf[r]!)) continue;
+        const text = keyAt(terms, rows.termOf[r]!);
+        const exact = own.get(`${one.group.key} ${text}`);
+        if (exact) {
+          taken.set(r, { match: 'exact', adGroupId: exact.adGroupId });
+          continue;
+        }
+        if (taken.get(r)) continue;
+        const [fate] = planner.foresee(plan, [{ text, adGroupId }]);
+        const seat = fate === 'stays' || fate === 'nowhere' ? undefined : one.group.seats[fate!];
+        taken.set(r, seat ? { match: fate as MatchType, adGroupId: seat.adGroupId } : null);
+      }
+    }
+  }
+  return sumTraffic(open, taken);
+}
+
+function sumTraffic(
+  open: Open,
+  taken: ReadonlyMap<number, { match: MatchType; adGroupId: string } | null>,
+): Pick<PlanView, 'gets' | 'leaves' | 'nowhere'> {
+  const { snapshot } = open;
+  const { terms, rows, served } = snapshot;
+  const gets = new Map<string, number[]>();
+  const leaves = new Map<string, number[]>();
+  const nowhere: number[] = [];
+  const add = (sums: Map<string, number[]>, key: string, r: number) => {
+    const of = sums.get(key);
+    if (of) of.push(r);
+    else sums.set(key, [r]);
+  };
+  for (const [r, seat] of taken) {
+    add(leaves, served.adGroups[served.adGroupOf[r]!]!.id, r);
+    if (seat) add(gets, `${seat.match} ${seat.adGroupId}`, r);
+    else nowhere.push(r);
+  }
+  const weigh = (of: readonly number[]) => weighRows(snapshot, of);
+  return {
+    gets: [...gets].map(([key, of]) => {
+      const [match, ...id] = key.split(' ');
+      return { match: match as MatchType, ...namesOf(open, id.join(' ')), weight: weigh(of) };
+    }),
+    leaves: [...leaves].map(([id, of]) => ({ ...namesOf(open, id), weight: weigh(of) })),
+    nowhere: {
+      ...weigh(nowhere),
+      first: [...new Set(nowhere.map((r) => keyAt(terms, rows.termOf[r]!)))].slice(0, 3),
+    },
+  };
+}
+
+/** The changes of a plan, keywords first. */
+function changesOf(open: Open, one: Planned): Change[] {
+  const text = one.plan.text;
+  const parts = newParts(one);
+  const seated = (['exact', 'phrase'] as const).flatMap(
+    (match) =>
+      [...parts, ...one.plan.standing].find((part) => part.kind === 'keyword' && part.match === match) ?? [],
+  );
+  return parts.flatMap((part): Change[] => {
+    if (part.kind === 'keyword') {
+      const keywordId = pausedKeyword(open, one, part);
+      if (keywordId !== undefined) return [{ kind: 'run keyword', keywordId }];
+      if (one.bidMicros === null) return [];
+      const { match } = part;
+      return [
+        { kind: 'add keyword', ...namesOf(open, part.adGroupId), text, match, bidMicros: one.bidMicros },
+      ];
+    }
+    const leavesTo = seated
+      .filter(({ match }) => isNarrower(match, part.at) && !one.plan.idle.includes(match))
+      .map(({ match, adGroupId }) => ({ ...namesOf(open, adGroupId), match }));
+    return [
+      {
+        ...{ kind: 'add negative', text, match: part.match, leavesTo },
+        place: { kind: 'adGroup', id: part.adGroupId },
+      },
+    ];
+  });
+}
+
+/** Whether a seat takes what is stopped at another, or at a source. */
+const isNarrower = (match: MatchType, at: PromotionPart['at']) =>
+  match === 'exact' || (match === 'phrase' && at === 'broad');
+
+/** The keyword that is paused where one is to be made: it runs again instead. */
+function pausedKeyword(
+  { snapshot }: Open,
+  { plan }: Planned,
+  { kind, match, adGroupId }: PromotionPart,
+): string | undefined {
+  const keyword = keywordsByName(snapshot).get(keywordName(adGroupId, match, plan.text));
+  return kind === 'keyword' && keyword?.status === 'paused' ? keyword.id : undefined;
+}
+
+function whyOf({ account: { currency } }: Open, { term, figures, bidMicros }: Planned): string {
+  const brought = `${counted(Math.round((figures.conversions ?? 0) * 100) / 100, 'conversion')}`;
+  const bid = bidMicros === null ? '' : `, opens at ${formatAmount(bidMicros, currency)}`;
+  return `promoted: “${term}” brought ${brought}${bid}`;
+}
