@@ -1,4 +1,5 @@
 import {
+  Armchair,
   BookText,
   CalendarDays,
   Inbox,
@@ -14,6 +15,7 @@ export const SCREENS = [
   { path: 'today', name: 'Today', icon: CalendarDays, open: null },
   { path: 'intake', name: 'Intake', icon: Inbox, open: 'files that are not loaded' },
   { path: 'sift', name: 'Sift', icon: ScanSearch, open: 'terms that surely miss' },
+  { path: 'promote', name: 'Promote', icon: Armchair, open: null },
   { path: 'research', name: 'Research', icon: Lightbulb, open: null },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
   { path: 'untangle', name: 'Untangle', icon: Spline, open: 'conflicts' },

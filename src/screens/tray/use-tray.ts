@@ -86,30 +86,36 @@ export function useTrayActions() {
   const takeOut = (changeIds: readonly number[]) =>
     doing(call('DELETE tray', { body: { changeIds: [...changeIds] } }));
 
+  /** Says what became of changes that were to be put in the tray, with the undo. What is held back is for the caller to show. */
+  async function settle(outcomes: readonly DraftOutcome[]): Promise<void> {
+    const drafted = outcomes.filter((o) => o.outcome === 'drafted');
+    const cancelled = outcomes.filter((o) => o.outcome === 'cancelled');
+    const declined = outcomes.filter((o) => o.outcome === 'refused' || o.outcome === 'already there');
+    for (const { said } of declined.slice(0, MOST_TOLD)) toast(said);
+    if (declined.length > MOST_TOLD)
+      toast(`${counted(declined.length - MOST_TOLD, 'more change')} not put in, or there already.`);
+    if (drafted.length + cancelled.length > 0) {
+      const [only] = [...drafted, ...cancelled];
+      const said =
+        drafted.length + cancelled.length === 1
+          ? `${only!.said}${heedOf(only!)}`
+          : `${counted(drafted.length, 'change')} put in the tray`;
+      await undoable(said, async () => {
+        if (drafted.length > 0) await takeOut(drafted.map((o) => o.changeId));
+        if (cancelled.length > 0) await post(cancelled.map((o) => ({ change: o.removed })));
+      });
+    }
+  }
+
   return {
+    settle,
     /** Puts changes in the tray and says what became of them. What is held back is for the caller to show. */
     async draft(changes: readonly Draft[], name?: Naming): Promise<DraftResult[]> {
       try {
         const sent = await post(changes, name);
         if (sent.state === 'waits') return changes.map(() => ({ outcome: 'waits' }));
         const { outcomes } = sent.answer;
-        const drafted = outcomes.filter((o) => o.outcome === 'drafted');
-        const cancelled = outcomes.filter((o) => o.outcome === 'cancelled');
-        const declined = outcomes.filter((o) => o.outcome === 'refused' || o.outcome === 'already there');
-        for (const { said } of declined.slice(0, MOST_TOLD)) toast(said);
-        if (declined.length > MOST_TOLD)
-          toast(`${counted(declined.length - MOST_TOLD, 'more change')} not put in, or there already.`);
-        if (drafted.length + cancelled.length > 0) {
-          const [only] = [...drafted, ...cancelled];
-          const said =
-            drafted.length + cancelled.length === 1
-              ? `${only!.said}${heedOf(only!)}`
-              : `${counted(drafted.length, 'change')} put in the tray`;
-          await undoable(said, async () => {
-            if (drafted.length > 0) await takeOut(drafted.map((o) => o.changeId));
-            if (cancelled.length > 0) await post(cancelled.map((o) => ({ change: o.removed })));
-          });
-        }
+        await settle(outcomes);
         return outcomes;
       } catch (error) {
         sayFailure(error);

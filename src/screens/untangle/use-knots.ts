@@ -1,10 +1,9 @@
 'use client';
 
-import { createElement, useMemo, useState } from 'react';
+import { createElement, useMemo } from 'react';
 import type { KnotKind } from '@/contracts/knots';
 import type { Column } from '@/ui/table/column';
-import { marksByKey } from '@/ui/table/row-marks';
-import { inMemory, useLayout, type Sort } from '@/ui/table/use-layout';
+import { useLineTable } from '@/screens/frame/line-table';
 import { useFresh } from './use-fresh';
 
 /**
@@ -25,29 +24,14 @@ export function useKnots<Row extends object>(
   }: { kind: KnotKind; by: string; isDown?: boolean; isNewFirst?: boolean; keyOf: (row: Row) => string },
 ) {
   const fresh = useFresh(kind);
-  const [cursor, onCursor] = useState(0);
-  // What a person sorted by holds until the table is asked for in another order.
-  const [chosen, setChosen] = useState<{ sort: Sort; over: string } | null>(null);
-  const [marks, onMark] = useState<ReadonlySet<string>>(new Set());
   const hasFresh = useMemo(() => rows.some((row) => fresh.has(keyOf(row))), [rows, fresh, keyOf]);
   const all = useMemo(
     () => (hasFresh ? [newColumn((row: Row) => fresh.has(keyOf(row))), ...columns] : columns),
     [columns, hasFresh, fresh, keyOf],
   );
   const first = hasFresh && isNewFirst ? { by: 'new', isDown: true } : { by, isDown };
-  const holds = chosen?.over === by && (hasFresh || chosen.sort.by !== 'new');
-  const sort = holds ? chosen.sort : first;
-  const onSort = (next: Sort) => setChosen({ sort: next, over: by });
-  const table = inMemory(useLayout(id, all, rows, sort));
-  const at = Math.min(cursor, Math.max(0, rows.length - 1));
-  return {
-    line: table.rowAt(at),
-    marked: rows.filter((row) => marks.has(keyOf(row))),
-    unmark: () => onMark(new Set()),
-    /** for a table without marks */
-    table: { id, ...table, cursor: at, onCursor, sort, onSort },
-    marks: marksByKey(table.layout.rows, keyOf, marks, onMark),
-  };
+  // What a person sorted by holds until the table is asked for in another order.
+  return useLineTable(id, all, rows, { first, over: by, keyOf });
 }
 
 function newColumn<Row>(isNew: (row: Row) => boolean): Column<Row> {

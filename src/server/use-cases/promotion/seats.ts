@@ -1,6 +1,11 @@
 import type * as v from 'valibot';
 import { listed, MATCH_TYPES, type Change } from '@/core';
-import type { MakeSeatsSchema, MadeSeatsSchema, SeatRequestSchema, SeatSaidSchema } from '@/contracts/promotion';
+import type {
+  MakeSeatsSchema,
+  MadeSeatsSchema,
+  SeatRequestSchema,
+  SeatSaidSchema,
+} from '@/contracts/promotion';
 import type { Group } from '../../compute/promotion/groups';
 import { loadOwnTargets, type OwnTargets } from '../../repositories/account/own-targets';
 import { replaceTargets } from '../account/own-targets';
@@ -25,10 +30,8 @@ export async function setSeat(
   const group = requireGroup(open, key);
   if (seat) refuseIfElsewhere(open, group, seat);
   const { targets, own } = await asProductGroup(deps, open, group);
-  const was = own.seats[match] ?? null;
-  own.seats = { ...own.seats };
-  if (seat) own.seats[match] = seat;
-  else delete own.seats[match];
+  const { [match]: was = null, ...others } = own.seats;
+  own.seats = seat ? { ...others, [match]: seat } : others;
   const said = seat
     ? `The ${match} seat of ${own.name} is ${seat.campaign} · ${seat.adGroup}`
     : `The ${match} seat of ${own.name} is found by name and content`;
