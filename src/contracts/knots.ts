@@ -5,8 +5,8 @@ import { DaySchema, DaysSchema } from './common';
 
 export const KNOT_KINDS = ['conflict', 'needless', 'misspelt', 'duplicate', 'overlap'] as const;
 export type KnotKind = (typeof KNOT_KINDS)[number];
-/** What can be left like a knot: a term that is not to be promoted is none. */
-export const LEFT_KINDS = [...KNOT_KINDS, 'promotion'] as const;
+/** What can be left like a knot, and is none: a term that is not to be promoted, an exact keyword that misses its target. */
+export const LEFT_KINDS = [...KNOT_KINDS, 'promotion', 'keyword'] as const;
 export type LeftKind = (typeof LEFT_KINDS)[number];
 
 const KnotKeySchema = v.pipe(v.string(), v.minLength(1), v.maxLength(1_500));
@@ -28,6 +28,8 @@ export const PileCountsSchema = v.strictObject({ open: v.number(), left: v.numbe
 export const UnjudgedLineSchema = v.strictObject({ text: v.string(), where: v.string(), why: v.string() });
 export type UnjudgedLine = v.InferOutput<typeof UnjudgedLineSchema>;
 
+const MoreClicksSchema = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1_000_000));
+
 export const LeaveKnotSchema = v.strictObject({
   ...{ kind: v.picklist(LEFT_KINDS), key: KnotKeySchema },
   /** by which it was found */
@@ -35,6 +37,8 @@ export const LeaveKnotSchema = v.strictObject({
   why: v.pipe(v.string(), v.trim(), v.minLength(3, 'Say why it is left.'), v.maxLength(400)),
   /** the last day on which it is left; null: until it is otherwise */
   until: v.nullable(DaySchema),
+  /** of a keyword: it is left until it has had so many more clicks */
+  moreClicks: v.optional(MoreClicksSchema),
 });
 export const KnotSchema = v.strictObject({ kind: v.picklist(LEFT_KINDS), key: KnotKeySchema });
 /** The knot for which a change is made, and the days by which it was found: it is looked at again before anything is done. */
@@ -43,7 +47,10 @@ export type MadeFor = v.InferOutput<typeof MadeForSchema>;
 /** As a screen asks for it. */
 export type MadeForRequest = v.InferInput<typeof MadeForSchema>;
 /** How a knot had been left that is taken up again. */
-export const KnotBackSchema = v.strictObject({ why: v.string(), until: v.nullable(v.string()) });
+export const KnotBackSchema = v.strictObject({
+  ...{ why: v.string(), until: v.nullable(v.string()) },
+  moreClicks: v.optional(v.number()),
+});
 
 const SumsSchema = v.strictObject({
   /** that are open or left */

@@ -186,3 +186,43 @@ export const SeatSaidSchema = v.strictObject({
   ...{ said: v.string(), group: v.string() },
   was: v.nullable(v.strictObject({ campaign: v.string(), adGroup: v.string() })),
 });
+
+export const OwnKeywordsQuerySchema = v.object({
+  pile: PileSchema,
+  /** from how sure on it is that they miss, in per cent */
+  sure: v.optional(
+    v.pipe(v.picklist(['50', '80', '95'], 'Choose 50, 80 or 95 per cent.'), v.transform(Number)),
+    '80',
+  ),
+});
+export type OwnKeywordsQuery = v.InferOutput<typeof OwnKeywordsQuerySchema>;
+
+const sums = { clicks: v.number(), costMicros: v.number(), conversions: v.number(), valueMicros: v.number() };
+
+const OwnKeywordLineSchema = v.strictObject({
+  ...{ id: v.string(), text: v.string(), campaign: v.string(), adGroup: v.string() },
+  ...{ bidMicros: v.nullable(v.number()), changedOn: v.nullable(v.string()) },
+  /** on all days that are kept, less the lag */
+  ever: v.strictObject(sums),
+  /** since its last change; null where nobody says when that was */
+  since: v.nullable(v.strictObject(sums)),
+  /** micro-units or a fraction, as the account steers */
+  target: v.number(),
+  /** how sure it is that it misses, 0..1 */
+  misses: v.number(),
+  /** the bid at which it is expected to reach the target (rules 7.8) */
+  paysMicros: v.nullable(v.number()),
+  /** the change to it that is in the tray, in words */
+  drafted: v.nullable(v.string()),
+  left: LeftSchema,
+});
+export type OwnKeywordLine = v.InferOutput<typeof OwnKeywordLineSchema>;
+
+/** Live exact keywords that miss their target. */
+export const OwnKeywordsViewSchema = v.strictObject({
+  counts: PileCountsSchema,
+  /** of the pile */
+  costMicros: v.number(),
+  lines: v.array(OwnKeywordLineSchema),
+});
+export type OwnKeywordsView = v.InferOutput<typeof OwnKeywordsViewSchema>;

@@ -1,6 +1,8 @@
 import {
   MadeSeatsSchema,
   MakeSeatsSchema,
+  OwnKeywordsQuerySchema,
+  OwnKeywordsViewSchema,
   PlanRequestSchema,
   PlanViewSchema,
   PromotionsQuerySchema,
@@ -19,6 +21,11 @@ export const promotionRoutes = routesOf({
     from: [...STOPPING, 'knots', 'research'],
   },
   'GET promotion/sheet': { role: 'look', query: PromotionsSheetQuerySchema, answer: 'file' },
+  /** exact keywords that miss their target, by all days that are kept */
+  'GET promotion/keywords': {
+    ...{ role: 'look', query: OwnKeywordsQuerySchema, answer: OwnKeywordsViewSchema },
+    from: [...STOPPING, 'knots'],
+  },
   /** what promoting some terms would make, and what each seat would get; nothing is written */
   'POST promotion/plan': { role: 'look', body: PlanRequestSchema, answer: PlanViewSchema, from: SIFTING },
   'POST promotion/draft': {

@@ -7,12 +7,17 @@ import { Waiting } from '@/screens/frame/waiting';
 import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
+import { KeywordsView, useOwnKeywords } from './keywords/keywords-view';
 import { SHOWN, toQuery, usePromoteUrl, type Shown } from './promote-url';
 import { SeatsView } from './seats/seats-view';
 import { TermsView } from './terms/terms-view';
 
-const NAMES: Record<Shown, string> = { terms: 'Terms to promote', seats: 'Seats' };
-const ASKED = ['GET promotion'] as const;
+const NAMES: Record<Shown, string> = {
+  terms: 'Terms to promote',
+  keywords: 'Own keywords that miss',
+  seats: 'Seats',
+};
+const ASKED = ['GET promotion', 'GET promotion/keywords'] as const;
 
 /** Search terms that pay get keywords of their own, each in one place, and no keyword competes with another for them. */
 export function PromoteScreen() {
@@ -23,9 +28,11 @@ export function PromoteScreen() {
     ...query('GET promotion', { query: { ...toQuery(url), ...inDays(days) } }),
     placeholderData: keepPreviousData,
   });
+  const keywords = useOwnKeywords();
   const view = asked.data;
   const counts: Record<Shown, number | undefined> = {
     terms: view?.counts.open,
+    keywords: keywords.data?.counts.open,
     seats: view?.groups.length,
   };
   return (
@@ -41,13 +48,15 @@ export function PromoteScreen() {
           count: counts[value] === undefined ? '' : formatCount(counts[value]),
         }))}
         value={url.shown}
-        onChange={(next) => void setUrl({ shown: next })}
+        onChange={(next) => void setUrl({ shown: next, pile: 'open' })}
       >
         <Waiting query={asked} routes={ASKED} />
         {asked.error ? (
           <ErrorText error={asked.error} isWhole />
         ) : url.shown === 'seats' ? (
           <SeatsView view={view} />
+        ) : url.shown === 'keywords' ? (
+          <KeywordsView asked={keywords} />
         ) : (
           <TermsView view={view} isStale={asked.isPlaceholderData} />
         )}

@@ -6,7 +6,9 @@ import { PILES } from '@/contracts/knots';
 import { REACHES, type PromotionsQuerySchema } from '@/contracts/promotion';
 
 /** What the screen shows: terms that deserve a seat, exact keywords that miss, and the seats themselves. */
-export const SHOWN = ['terms', 'seats'] as const;
+export const SHOWN = ['terms', 'keywords', 'seats'] as const;
+/** From how sure on a keyword misses, in per cent. */
+export const SURE = ['50', '80', '95'] as const;
 export type Shown = (typeof SHOWN)[number];
 
 const PARSERS = {
@@ -18,6 +20,7 @@ const PARSERS = {
   campaign: parseAsString,
   searchesFrom: parseAsInteger,
   searchesTo: parseAsInteger,
+  sure: parseAsStringLiteral(SURE).withDefault('80'),
 };
 
 /** What Promote shows, in the URL: it can be sent to a colleague, and the Back key works. */

@@ -57,6 +57,7 @@ import { viewSheet } from '../use-cases/research/view-sheet';
 import { readDuplicateSheet, writeDuplicateSheet } from '../use-cases/untangle/duplicates/duplicate-sheet';
 import { viewDuplicates, viewHandOver } from '../use-cases/untangle/duplicates/view-duplicates';
 import { draftPromotions, planPromotions } from '../use-cases/promotion/plan-promotions';
+import { viewOwnKeywords } from '../use-cases/promotion/own-keywords';
 import { makeSeats, setSeat } from '../use-cases/promotion/seats';
 import { writePromotionSheet } from '../use-cases/promotion/promotion-sheet';
 import { viewPromotions } from '../use-cases/promotion/view-promotions';
@@ -122,7 +123,7 @@ export const REQUESTS = {
     ...{ viewConflicts, viewMends, viewNeedless, viewMisspelt },
     ...{ viewOverlaps, viewSeatings, viewSmallerSets, viewSmallerSet },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
-    ...{ viewPromotions, planPromotions, writePromotionSheet },
+    ...{ viewPromotions, viewOwnKeywords, planPromotions, writePromotionSheet },
     findCodes,
     warmUp,
   },

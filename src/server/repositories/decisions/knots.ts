@@ -41,11 +41,11 @@ export async function deleteLeftKnot(
   db: Db,
   accountId: number,
   { kind, key }: { kind: LeftKind; key: string },
-): Promise<{ why: string; until: string | null } | undefined> {
+): Promise<{ why: string; until: string | null; state: string } | undefined> {
   const [was] = await db('left_knot')
     .where({ account_id: accountId, kind, key })
     .delete()
-    .returning(['why', 'until']);
+    .returning(['why', 'until', 'state']);
   return was;
 }
 

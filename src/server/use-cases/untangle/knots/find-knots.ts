@@ -1,6 +1,7 @@
 import type { KnotKind, LeftKind } from '@/contracts/knots';
 import { Refusal, type Deps } from '../../deps';
 import type { Open } from '../../open-workbench';
+import { keywordsNamed } from '../../promotion/own-keywords';
 import { promotionsNamed } from '../../promotion/find-promotions';
 import { groupsNamed, knotsOfDuplicates } from '../duplicates/knots-of-duplicates';
 import { knotsOfOverlaps, overlapsNamed } from '../overlaps/view-overlaps';
@@ -30,6 +31,7 @@ type FindNamed = (deps: Deps, open: Open, keys: readonly string[]) => FoundKnot[
 const FIND_NAMED: Partial<Record<KnotKind, FindNamed>> & Record<Exclude<LeftKind, KnotKind>, FindNamed> = {
   ...{ conflict: conflictsNamed, duplicate: groupsNamed, overlap: overlapsNamed },
   promotion: promotionsNamed,
+  keyword: keywordsNamed,
 };
 
 /** The knots of a kind that have some keys, by whatever question they are found; those that are there no more are left out. */

@@ -1,4 +1,5 @@
 import type * as v from 'valibot';
+import { counted } from '@/core';
 import type { KnotBackSchema, LeftKind, LeaveKnotSchema } from '@/contracts/knots';
 import { raiseDecisionVersion, type Account } from '../../../repositories/account/accounts';
 import { deleteLeftKnot, insertLeftKnot } from '../../../repositories/decisions/knots';
@@ -12,6 +13,7 @@ const NAMES: Record<LeftKind, string> = {
   ...{ conflict: 'a conflict', needless: 'a needless negative', misspelt: 'a misspelt negative' },
   ...{ duplicate: 'a keyword that stands twice', overlap: 'a search term that is served by several' },
   promotion: 'a search term that is not to be promoted',
+  keyword: 'an exact keyword that misses its target',
 };
 
 /**
@@ -22,17 +24,19 @@ export async function leaveKnot(
   deps: Deps,
   slug: string,
   personId: number,
-  { kind, key, why, until, days }: v.InferOutput<typeof LeaveKnotSchema>,
+  { kind, key, why, until, days, moreClicks }: v.InferOutput<typeof LeaveKnotSchema>,
 ): Promise<Record<never, never>> {
   const account = await requireAccount(deps, slug);
-  const { says, state } = await findKnot(deps, await openWorkbench(deps, account, days), { kind, key });
+  const found = await findKnot(deps, await openWorkbench(deps, account, days), { kind, key });
+  const { says } = found;
+  const state = moreClicks === undefined ? found.state : String(Number(found.state) + moreClicks);
   if (until !== null && until < todayOf(deps, account))
     throw new Refusal('The day is past. Choose a later one. Nothing was changed.');
   await deps.db.transaction(async (trx) => {
     await insertLeftKnot(trx, account.id, { kind, key, why, until, state, personId });
     await appendLedger(trx, account.id, {
       ...{ actor: { person: personId }, about: 'knot', why },
-      what: `Leave ${says}${until === null ? '' : ` until ${until}`}`,
+      what: `Leave ${says}${until === null ? '' : ` until ${until}`}${moreClicks === undefined ? '' : ` until it has ${counted(moreClicks, 'more click')}`}`,
       undo: { do: 'take knot back', kind, key },
     });
     await raiseDecisionVersion(trx, account.id);
@@ -50,7 +54,7 @@ export async function takeKnotBack(
 ): Promise<v.InferOutput<typeof KnotBackSchema>> {
   const account = await requireAccount(deps, slug);
   const { id } = account;
-  const says = await sayKnot(deps, account, { kind, key });
+  const { says, state } = await sayKnot(deps, account, { kind, key });
   return deps.db.transaction(async (trx) => {
     const was = await deleteLeftKnot(trx, id, { kind, key });
     if (!was) throw new Refusal('This is not left any more. Nothing was changed.', 409);
@@ -59,16 +63,21 @@ export async function takeKnotBack(
       undoes,
     });
     await raiseDecisionVersion(trx, id);
-    return was;
+    const { state: left, ...how } = was;
+    return kind === 'keyword' ? { ...how, moreClicks: Math.max(1, Number(left) - Number(state)) } : how;
   });
 }
 
 /** As the ledger names it; one that is there no more, by what it was and its key. */
-async function sayKnot(deps: Deps, account: Account, knot: { kind: LeftKind; key: string }): Promise<string> {
+async function sayKnot(
+  deps: Deps,
+  account: Account,
+  knot: { kind: LeftKind; key: string },
+): Promise<{ says: string; state: string }> {
   try {
-    return (await findKnot(deps, await openWorkbench(deps, account), knot)).says;
+    return await findKnot(deps, await openWorkbench(deps, account), knot);
   } catch (error) {
-    if (error instanceof Refusal) return `${NAMES[knot.kind]}: ${knot.key}`;
+    if (error instanceof Refusal) return { says: `${NAMES[knot.kind]}: ${knot.key}`, state: '0' };
     throw error;
   }
 }

@@ -19,6 +19,8 @@ const IS_AS_LEFT: Partial<Record<LeftKind, (left: string, now: string) => boolea
   },
   /** conversions: one more is news */
   promotion: (left, now) => Number(now) <= Number(left),
+  /** clicks: those that it has, and those at which it comes back */
+  keyword: (left, now) => Number(now) < Number(left),
 };
 const isSame = (left: string, now: string) => left === now;
 
