@@ -8,6 +8,7 @@ import {
   addKeywordsOf,
   addList,
   addNegative,
+  addSeats,
   dateKeywords,
   emptyBuilder,
   type Builder,
@@ -45,6 +46,9 @@ export function buildMarketplace(draw: Draw, today: string): Builder {
     addNegative(builder, text, 'phrase', { kind: 'list', id: list }, shiftDay(today, -200));
   dateKeywords(builder, today);
   addNegative(builder, 'salary', 'broad', { kind: 'account', id: null }, shiftDay(today, -30));
+  for (const [i, line] of SOLD.entries())
+    if (i % 2 === 0)
+      addSeats(builder, `M${i + 1}`, line.campaign.split(' · ')[1]!, ['exact', 'phrase', 'broad']);
   return builder;
 }
 

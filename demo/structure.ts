@@ -139,6 +139,20 @@ export function dateKeywords({ structure }: Builder, today: string): void {
     keyword.changedOn = shiftDay(today, i % 5 === 2 ? -(5 + (i % 17)) : -(70 + ((i * 37) % 400)));
 }
 
+/** Ad groups that were made to hold what is promoted, and hold nothing yet. */
+export function addSeats(
+  { structure }: Builder,
+  campaignId: string,
+  name: string,
+  matches: readonly ('exact' | 'phrase' | 'broad')[],
+): void {
+  for (const match of matches)
+    structure.adGroups.push({
+      ...{ id: `G${structure.adGroups.length + 1}`, campaignId },
+      ...{ name: `${name} ${match}`, status: 'live' },
+    });
+}
+
 /** The web search account, with its shared lists and the faults that years have left. */
 export function buildWebSearch(draw: Draw, today: string): Builder {
   const builder = emptyBuilder();
@@ -163,6 +177,10 @@ export function buildWebSearch(draw: Draw, today: string): Builder {
   addPlacementLists(builder, today);
   addFaults(builder, today);
   dateKeywords(builder, today);
+  addSeats(builder, 'C1', 'Starter', ['exact', 'phrase', 'broad']);
+  addSeats(builder, 'C9', 'Varroa', ['exact', 'phrase', 'broad']);
+  addSeats(builder, 'C6', 'Manual', ['exact', 'phrase']);
+  addSeats(builder, 'C3', 'Suits', ['exact']);
   return builder;
 }
 

@@ -6,6 +6,7 @@ import { addPeople, areLoaded, connectAccount, stateOfLoad } from '@/server/use-
 import { ACCOUNT_SETTINGS, makeLarkfell, PEOPLE } from '../../demo/larkfell';
 import { makeVocabulary } from '../../demo/vocabulary';
 import { makePast } from './demo-past';
+import { makeProductGroups } from './demo-groups';
 import { bringKeywordReport } from './demo-keywords';
 import { beginResearch } from './demo-research';
 import { Remedy, step } from './say';
@@ -26,6 +27,7 @@ export async function loadDemo(settings: Settings): Promise<void> {
     await beginResearch();
   } else await loadAtOnce(settings, scale, traffic);
   await bringKeywordReport(settings, web!);
+  await makeProductGroups();
 }
 
 async function loadAtOnce(settings: Settings, scale: number, traffic: number): Promise<void> {

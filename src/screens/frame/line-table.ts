@@ -11,6 +11,8 @@ type Options<Row> = {
   /** what a person sorted by holds as long as this is the same */
   over: string;
   keyOf: (row: Row) => string;
+  /** the line that is in hand at first */
+  start?: string | null;
 };
 
 /**
@@ -21,15 +23,17 @@ export function useLineTable<Row extends object>(
   id: string,
   columns: readonly Column<Row>[],
   rows: readonly Row[],
-  { first, over, keyOf }: Options<Row>,
+  { first, over, keyOf, start = null }: Options<Row>,
 ) {
-  const [cursor, onCursor] = useState(0);
+  const [moved, onCursor] = useState<number | null>(null);
   const [chosen, setChosen] = useState<{ sort: Sort; over: string } | null>(null);
   const [marks, onMark] = useState<ReadonlySet<string>>(new Set());
   const holds = chosen?.over === over && columns.some((column) => column.id === chosen.sort.by);
   const sort = holds ? chosen.sort : first;
   const onSort = (next: Sort) => setChosen({ sort: next, over });
   const table = inMemory(useLayout(id, columns, rows, sort));
+  const cursor =
+    moved ?? Math.max(0, start === null ? 0 : table.layout.rows.findIndex((row) => keyOf(row) === start));
   const at = Math.min(cursor, Math.max(0, rows.length - 1));
   return {
     line: table.rowAt(at),

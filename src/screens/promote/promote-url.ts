@@ -20,6 +20,8 @@ const PARSERS = {
   campaign: parseAsString,
   searchesFrom: parseAsInteger,
   searchesTo: parseAsInteger,
+  /** whose seats are in hand at first */
+  seatsOf: parseAsString,
   sure: parseAsStringLiteral(SURE).withDefault('80'),
 };
 

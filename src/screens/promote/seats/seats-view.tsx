@@ -9,6 +9,7 @@ import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatCount, formatShare } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
+import { usePromoteUrl } from '../promote-url';
 import { GroupInHand } from './group-in-hand';
 
 const NO_GROUPS: PromotionGroup[] = [];
@@ -17,9 +18,10 @@ const keyOf = ({ key }: PromotionGroup) => key;
 /** Product groups, and campaigns whose ad groups are in none, with the ad groups that are their seats. */
 export function SeatsView({ view }: { view: PromotionsView | undefined }) {
   const groups = view?.groups ?? NO_GROUPS;
+  const [{ seatsOf }] = usePromoteUrl();
   const columns = useSeatColumns();
   const table = useLineTable('seats', columns, groups, {
-    ...{ first: { by: 'terms', isDown: true }, over: 'seats', keyOf },
+    ...{ first: { by: 'terms', isDown: true }, over: 'seats', keyOf, start: seatsOf },
   });
   return (
     <>

@@ -1,13 +1,14 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { counted, type MatchType } from '@/core';
+import { counted, listed, MATCH_TYPES, type MatchType } from '@/core';
 import type { PartLine, PlanView, PromotionGroup } from '@/contracts/promotion';
 import type { Weight } from '@/contracts/common';
-import { Key } from '@/ui/button';
+import { Button, Key } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { conversionsOf } from '@/ui/format';
 import { MatchChip } from '@/ui/match-chip';
+import { usePromoteUrl } from '../promote-url';
 import { isTurnable, type Plan } from './use-plan';
 
 type Props = { plan: Plan; view: PlanView; group: PromotionGroup | undefined };
@@ -17,7 +18,18 @@ type Props = { plan: Plan; view: PlanView; group: PromotionGroup | undefined };
  * served the term and are no seat.
  */
 export function SeatDiagram({ plan, view, group }: Props) {
+  const [, setUrl] = usePromoteUrl();
   const sources = view.parts.filter(({ at }) => at === 'source');
+  const lacking = MATCH_TYPES.filter((match) => !group?.seats[match]).toReversed();
+  const toSeats = lacking.length > 0 && group && (
+    <p className="mt-1.5 text-table text-soft">
+      {group.name} has no {listed(lacking)} seat.{' '}
+      <Button tone="quiet" onClick={() => void setUrl({ shown: 'seats', seatsOf: group.key })}>
+        Choose or make {lacking.length === 1 ? 'it' : 'them'}
+      </Button>
+    </p>
+  );
+  if (lacking.length === MATCH_TYPES.length) return toSeats;
   const frame = (match: MatchType, inner: ReactNode) => (
     <SeatFrame match={match} plan={plan} view={view} group={group}>
       {inner}
@@ -26,6 +38,7 @@ export function SeatDiagram({ plan, view, group }: Props) {
   return (
     <div className="mt-2 text-table" role="group" aria-label="Seats">
       {frame('broad', frame('phrase', frame('exact', null)))}
+      {toSeats}
       {sources.map((part) => (
         <div key={part.key} className="mt-1.5 border-l-2 border-dashed border-soft pl-2">
           <p className="text-soft">
@@ -61,7 +74,7 @@ function SeatFrame({
             {seat.state !== 'serves' && <span className="text-timber"> {SAYS[seat.state]}</span>}
           </span>
         ) : (
-          <span className="text-soft">no seat: choose or make one under Seats</span>
+          <span className="text-soft">no seat</span>
         )}
       </p>
       {view.parts

@@ -44,7 +44,7 @@ export function useTermColumns(
         ),
       },
       {
-        ...{ id: 'group', name: 'group', px: 84, share: 0.8, isText: true, isSortable: true },
+        ...{ id: 'group', name: 'group', px: 110, share: 0.9, isText: true, isSortable: true },
         value: nameOf,
         cell: nameOf,
       },
@@ -74,14 +74,19 @@ export function useTermColumns(
         cell: ({ target }) => writeTarget(target),
       },
       {
-        ...{ id: 'reaches', name: 'reaches it', px: 76, isSortable: true, isDownFirst: true },
+        ...{ id: 'reaches', name: 'reaches it', px: 84, isSortable: true, isDownFirst: true },
         explains: 'How sure it is that the term reaches the target in its group, by all days that are kept.',
         value: ({ reaches }) => reaches,
         cell: ({ reaches }) =>
           reaches === null ? (
             <span className="text-soft">–</span>
           ) : (
-            <SureBar sure={reaches} settledFrom={SETTLED} says={`${formatShare(reaches)} sure to reach it`} />
+            <SureBar
+              isGood
+              sure={reaches}
+              settledFrom={SETTLED}
+              says={`${formatShare(reaches)} sure to reach it`}
+            />
           ),
       },
       {

@@ -48,14 +48,26 @@ export function Meter({
 }
 
 /** A bar as long as something is sure, 0..1, with a tick where it is sure enough to act on. */
-export function SureBar({ sure, settledFrom, says }: { sure: number; settledFrom: number; says: string }) {
+export function SureBar({
+  sure,
+  settledFrom,
+  says,
+  isGood = false,
+}: {
+  sure: number;
+  settledFrom: number;
+  says: string;
+  /** what it is sure of is welcome */
+  isGood?: boolean;
+}) {
   const share = Math.round(sure * 100);
+  const settled = isGood ? 'from-pine to-pine' : 'from-rust to-rust';
   return (
     <span
       title={says}
       role="img"
       aria-label={`${share} %`}
-      className={`relative block h-2 border border-line bg-linear-to-r bg-no-repeat after:absolute after:-inset-y-1 after:left-(--tick) after:w-px after:bg-ink after:content-[''] ${sure >= settledFrom ? 'from-rust to-rust' : 'from-timber/60 to-timber/60'}`}
+      className={`relative block h-2 border border-line bg-linear-to-r bg-no-repeat after:absolute after:-inset-y-1 after:left-(--tick) after:w-px after:bg-ink after:content-[''] ${sure >= settledFrom ? settled : 'from-timber/60 to-timber/60'}`}
       style={{ backgroundSize: `${share}% 100%`, '--tick': `${settledFrom * 100}%` } as CSSProperties}
     />
   );

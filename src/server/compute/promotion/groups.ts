@@ -75,7 +75,8 @@ export function groupsOf(snapshot: Snapshot, laid: readonly Change[], steering: 
         ...{ key: `campaign ${campaignId}`, name: campaign.name, isOwn: false },
         adGroupIds: members.map(({ id }) => id),
         target: targetOfGroup(snapshot, steering, undefined, members),
-        seats: proposedSeats(snapshot, members),
+        // They may sell anything: what an ad group holds says nothing of the others.
+        seats: proposedSeats(snapshot, members, { byName: true }),
         gone: [],
       },
     ];
@@ -112,14 +113,23 @@ function chosenSeats(snapshot: Snapshot, seats: SeatsByName, idOf: ReadonlyMap<s
   return chosen;
 }
 
-function proposedSeats(snapshot: Snapshot, members: readonly AdGroup[]): Group['seats'] {
+function proposedSeats(
+  snapshot: Snapshot,
+  members: readonly AdGroup[],
+  { byName = false } = {},
+): Group['seats'] {
   const keywords = keywordsByAdGroup(snapshot);
   const campaignOf = ({ campaignId }: AdGroup) => snapshot.campaign.get(campaignId)?.name ?? '';
   const proposed = proposeSeats(
     members
       .filter(({ id }) => stateOf(snapshot, id) === 'serves')
       .map((one) => ({
-        ...{ id: one.id, name: one.name, campaign: campaignOf(one), keywords: keywords.get(one.id) ?? [] },
+        ...{
+          id: one.id,
+          name: one.name,
+          campaign: campaignOf(one),
+          keywords: (byName ? undefined : keywords.get(one.id)) ?? [],
+        },
       })),
   );
   const seat = (match: MatchType): Seat | null => {
