@@ -11,6 +11,7 @@ import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
 import { benchLists } from './tasks/lists';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchPeople } from './tasks/people';
+import { benchPromotion } from './tasks/promotion';
 import { benchResearch } from './tasks/research';
 import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
@@ -25,6 +26,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   evidence: benchEvidence,
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
+  promotion: benchPromotion,
   truth: benchTruth,
   research: benchResearch,
   reading: benchReading,

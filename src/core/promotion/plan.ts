@@ -8,6 +8,7 @@ import {
   type MatchType,
   type NegativeText,
 } from '../gate';
+import { buildTermTable, matchingTexts, type TermTable } from '../mining';
 import { normalise } from '../text';
 
 /** The ad groups that hold a product group's exact, phrase and broad keywords; null where there is none. */
@@ -77,8 +78,18 @@ type Keyword = NegativeText & { id: string; adGroupId: string };
 export function compilePromotions(account: AccountShape, keywords: readonly Keyword[]): PromotionPlanner {
   const gate = compileAccountGate(account);
   const negative = new Map(account.negatives.map((one) => [one.id, one]));
-  const within = group(keywords, ({ adGroupId }) => adGroupId);
-  const known = new Set(keywords.map(({ text, match, adGroupId }) => nameOf(text, match, adGroupId)));
+  const keywordsAt = group(keywords, ({ adGroupId }) => adGroupId);
+  const tables = new Map<string, TermTable>();
+  /** Keywords of an ad group whose text a negative stops. */
+  function stoppedAt(adGroupId: string, stop: NegativeText): Keyword[] {
+    const within = keywordsAt.get(adGroupId);
+    if (!within) return [];
+    let table = tables.get(adGroupId);
+    if (!table) tables.set(adGroupId, (table = buildTermTable(within.map(({ text }) => text))));
+    return matchingTexts(table, stop).map((i) => within[i]!);
+  }
+  const isKeyword = (adGroupId: string, text: string, match: MatchType) =>
+    stoppedAt(adGroupId, { text, match: 'exact' }).some((keyword) => keyword.match === match);
 
   function plan({ text: raw, seats, missing, idle = NONE }: PromotionQuestion): PromotionPlan {
     const text = normalise(raw);
@@ -112,7 +123,7 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
       .stoppers(made.text, adGroupId)
       .filter((id) => textSeverity(keyword, negative.get(id)!) === 'shut out');
     if (negativeIds.length > 0) made.obstacles.push({ part, why: 'is stopped', negativeIds });
-    else if (known.has(nameOf(made.text, match, adGroupId))) made.standing.push(part);
+    else if (isKeyword(adGroupId, made.text, match)) made.standing.push(part);
     else made.parts.push(part);
   }
 
@@ -136,7 +147,7 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
       return;
     }
     const waitsFor = made.idle.find((seat) => seat === match || seat === at);
-    const keywordIds = (within.get(adGroupId) ?? [])
+    const keywordIds = stoppedAt(adGroupId, stop)
       .filter((keyword) => textSeverity(keyword, stop) === 'shut out')
       .map(({ id }) => id);
     if (keywordIds.length > 0) made.obstacles.push({ part, why: 'shuts out', keywordIds });
@@ -170,9 +181,6 @@ export function compilePromotions(account: AccountShape, keywords: readonly Keyw
 
 const NONE: ReadonlySet<string> = new Set();
 const NARROWEST_FIRST: readonly MatchType[] = ['exact', 'phrase', 'broad'];
-
-const nameOf = (text: string, match: MatchType, adGroupId: string) =>
-  `${match} ${adGroupId}\n${normalise(text)}`;
 
 /** Whether the keyword of a seat stands, or will. */
 function isSeated({ parts, standing }: PromotionPlan, match: MatchType): boolean {

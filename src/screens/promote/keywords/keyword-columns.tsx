@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { noFigures, ratios } from '@/core';
+import { counted, noFigures, ratios } from '@/core';
 import type { OwnKeywordLine } from '@/contracts/promotion';
 import { useAccount } from '@/screens/frame/account-context';
 import { useMoney, useUnits } from '@/screens/frame/money';
@@ -91,7 +91,7 @@ export function useKeywordColumns(): readonly Column<OwnKeywordLine>[] {
           since === null
             ? '–'
             : actual(since) === null
-              ? `${formatCount(since.clicks)} clicks`
+              ? counted(since.clicks, 'click')
               : write(actual(since)),
       },
       {

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { counted, listed, MATCH_TYPES, type MatchType } from '@/core';
+import { counted, MATCH_TYPES, type MatchType } from '@/core';
 import type { PartLine, PlanView, PromotionGroup } from '@/contracts/promotion';
 import type { Weight } from '@/contracts/common';
 import { Button, Key } from '@/ui/button';
@@ -23,7 +23,7 @@ export function SeatDiagram({ plan, view, group }: Props) {
   const lacking = MATCH_TYPES.filter((match) => !group?.seats[match]).toReversed();
   const toSeats = lacking.length > 0 && group && (
     <p className="mt-1.5 text-table text-soft">
-      {group.name} has no {listed(lacking)} seat.{' '}
+      {group.name} has no {sayEither(lacking)} seat.{' '}
       <Button tone="quiet" onClick={() => void setUrl({ shown: 'seats', seatsOf: group.key })}>
         Choose or make {lacking.length === 1 ? 'it' : 'them'}
       </Button>
@@ -88,6 +88,10 @@ function SeatFrame({
     </section>
   );
 }
+
+/** @example sayEither(['exact', 'phrase', 'broad']) // 'exact, phrase or broad' */
+const sayEither = (matches: readonly MatchType[]) =>
+  [matches.slice(0, -1).join(', '), matches.at(-1)].filter(Boolean).join(' or ');
 
 const SAYS = { 'in the tray': 'in the tray', 'serves nothing': 'serves nothing' };
 
