@@ -157,6 +157,8 @@ export const PlanViewSchema = v.strictObject({
   /** queries that each seat gets, and each ad group leaves; and queries that nothing of the plan would serve */
   gets: v.array(v.strictObject({ match: MatchSchema, ...TrafficSchema.entries })),
   leaves: v.array(TrafficSchema),
+  /** ad groups that go on serving a single term, since they are within its target */
+  stays: v.array(TrafficSchema),
   nowhere: v.strictObject({ ...WeightSchema.entries, first: v.array(v.string()) }),
 });
 export type PlanView = v.InferOutput<typeof PlanViewSchema>;

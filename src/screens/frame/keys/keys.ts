@@ -46,6 +46,16 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     ],
   },
   {
+    where: 'In Promote',
+    keys: [
+      ['1 – 9', 'take a part of the plan out, or put it in again'],
+      ['↵', 'put the plan in the tray; a keyword: lower its bid to what pays'],
+      ['x', 'not for this, until it brings another conversion'],
+      ['p', 'pause the keyword'],
+      ['l', 'leave the keyword for more clicks'],
+    ],
+  },
+  {
     where: 'In Research',
     keys: [
       ['1 – 9', 'pick the word of the remainder that is at fault'],

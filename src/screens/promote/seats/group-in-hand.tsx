@@ -38,7 +38,7 @@ export function GroupInHand({ group }: { group: PromotionGroup | undefined }) {
       {narrowestFirst.map((match) => (
         <SeatChoice key={match} group={group} match={match} />
       ))}
-      {missing.length > 0 && <MakeSeats group={group} missing={missing} />}
+      {missing.length > 0 && <MakeSeats key={missing.join(' ')} group={group} missing={missing} />}
     </InHand>
   );
 }

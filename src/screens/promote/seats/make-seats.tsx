@@ -38,19 +38,25 @@ type Props = { group: PromotionGroup; missing: readonly MatchType[] };
 
 /** Puts the seats that a group lacks in the tray: ad groups of a campaign that is there, or of a new one. */
 export function MakeSeats({ group, missing }: Props) {
-  const { currency } = useAccount().summary;
   const { query } = useRoutes();
   const { data: lists } = useQuery(query('GET lists'));
+  // The form begins with the campaign of the group, once it is known.
+  return lists && <MakingForm campaigns={lists.campaigns} group={group} missing={missing} />;
+}
+
+type Named = { id: string; name: string };
+
+function MakingForm({ campaigns, group, missing }: Props & { campaigns: readonly Named[] }) {
+  const { currency } = useAccount().summary;
   const { make } = useSeats();
   const [isBusy, setBusy] = useState(false);
-  const campaigns = lists?.campaigns ?? [];
   const home = Object.values(group.seats).find((seat) => seat !== null)?.campaign ?? group.name;
+  const own = campaigns.find(({ name }) => name === home);
   const form = useValidForm(makingSchema(currency), {
-    ...{ campaign: NEW, name: `${group.name} seats`, budget: '', matches: [...missing] },
+    ...{ campaign: own?.id ?? NEW, name: `${group.name} seats`, budget: '', matches: [...missing] },
   });
   const { register, control, watch, formState } = form;
   const chosen = watch('campaign');
-  const own = campaigns.find(({ name }) => name === home);
   const fault = firstFault(formState.errors);
 
   const submit = form.handleSubmit(async ({ campaign, name, budget, matches }) => {

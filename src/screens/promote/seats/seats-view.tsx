@@ -60,7 +60,7 @@ function useSeatColumns(): readonly Column<PromotionGroup>[] {
     });
     return [
       {
-        ...{ id: 'name', name: 'group', px: 140, share: 1, isText: true, isSortable: true },
+        ...{ id: 'name', name: 'group', px: 190, share: 1.2, isText: true, isSortable: true },
         value: ({ name }) => name,
         cell: ({ name, isOwn }) => (
           <>

@@ -47,7 +47,7 @@ export function PlanInHand({ plan, groups }: Props) {
           ) : (
             <>
               <SeatDiagram plan={plan} view={view} group={group} />
-              <OpeningBid key={plan.lines.map(({ term }) => term).join()} plan={plan} view={view} />
+              <OpeningBid key={`${line!.term} ${view.bid?.bidMicros}`} plan={plan} view={view} />
             </>
           )}
           <Effect view={view} isMany={isMany} />
@@ -179,11 +179,10 @@ function Effect({ view, isMany }: { view: PlanView; isMany: boolean }) {
 }
 
 function Actions({ plan }: { plan: Plan }) {
-  const { view, isStale, isBusy, isMany, line } = plan;
-  const isNothing = !view || view.keywords + view.negatives === 0;
+  const { isNothing, isBusy, isMany, line } = plan;
   return (
     <div className="flex flex-wrap gap-1.5">
-      <Button tone="main" disabled={isNothing || isStale || isBusy} onClick={() => void plan.put()}>
+      <Button tone="main" disabled={isNothing || isBusy} onClick={() => void plan.put()}>
         {isBusy ? 'Putting…' : 'Put in the tray'} <Key>↵</Key>
       </Button>
       {!isMany && (

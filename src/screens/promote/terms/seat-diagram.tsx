@@ -39,6 +39,11 @@ export function SeatDiagram({ plan, view, group }: Props) {
     <div className="mt-2 text-table" role="group" aria-label="Seats">
       {frame('broad', frame('phrase', frame('exact', null)))}
       {toSeats}
+      {view.stays.map(({ campaign, adGroup, weight }) => (
+        <p key={`${campaign} ${adGroup}`} className="mt-1.5 border-l-2 border-soft pl-2 text-soft">
+          {campaign} · <b className="text-ink">{adGroup}</b> goes on serving it: {sayTraffic(weight)}
+        </p>
+      ))}
       {sources.map((part) => (
         <div key={part.key} className="mt-1.5 border-l-2 border-dashed border-soft pl-2">
           <p className="text-soft">

@@ -1,6 +1,6 @@
 'use client';
 
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState, type KeyboardEvent } from 'react';
 import { counted } from '@/core';
 import type { PartLine, PromotionLine } from '@/contracts/promotion';
@@ -47,11 +47,13 @@ export function usePlan(line: PromotionLine | undefined, marked: readonly Promot
   const asked = useQuery({
     ...query('POST promotion/plan', { body }),
     enabled: lines.length > 0,
-    placeholderData: keepPreviousData,
+    // While a part is turned the plan before stays; that of other terms does not.
+    placeholderData: (before, last) => (isSameTerms(last?.queryKey[2].body, body) ? before : undefined),
     gcTime: 10_000,
   });
   const view = lines.length > 0 ? asked.data : undefined;
   const isStale = asked.isPlaceholderData;
+  const isNothing = view !== undefined && !isStale && view.keywords + view.negatives === 0;
 
   function turn(key: string) {
     const keys = new Set(without);
@@ -60,7 +62,8 @@ export function usePlan(line: PromotionLine | undefined, marked: readonly Promot
   }
 
   async function put() {
-    if (!view || isStale || view.keywords + view.negatives === 0 || isBusy) return;
+    // What is turned and not planned anew yet goes in as it was turned: the server plans it.
+    if (lines.length === 0 || isNothing || isBusy) return;
     setBusy(true);
     try {
       const said =
@@ -88,7 +91,20 @@ export function usePlan(line: PromotionLine | undefined, marked: readonly Promot
 
   const parts = view?.parts.filter(({ state }) => isTurnable(state)) ?? [];
   return {
-    ...{ line, lines, view, isStale, isBusy, error: asked.error, without, turn, put, notForThis, parts },
+    ...{
+      line,
+      lines,
+      view,
+      isStale,
+      isNothing,
+      isBusy,
+      error: asked.error,
+      without,
+      turn,
+      put,
+      notForThis,
+      parts,
+    },
     isMany: marked.length > 0,
     setBid: (micros: number | null) => setBid({ of: about, micros }),
     onKey(event: KeyboardEvent): boolean {
@@ -107,6 +123,9 @@ export function usePlan(line: PromotionLine | undefined, marked: readonly Promot
   };
 }
 export type Plan = ReturnType<typeof usePlan>;
+
+const isSameTerms = (one: { terms: unknown } | undefined, other: { terms: unknown }) =>
+  one !== undefined && JSON.stringify(one.terms) === JSON.stringify(other.terms);
 
 /** Whether a part can be taken out, or put in again. */
 export const isTurnable = (state: PartLine['state']) =>

@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import {
   counted,
   describePlace,
@@ -50,6 +51,7 @@ export async function planPromotions(deps: Deps, slug: string, request: PlanRequ
     withoutBid: few(noBid.map(({ term }) => term)),
     missing: missingSeats(planned),
     obstacles: few(planned.flatMap((one) => one.plan.obstacles.map((o) => sayObstacle(open, o, one.term)))),
+    stays: planned.length === 1 ? whereItStays(open, only!) : [],
     ...foreseeTraffic(open, planned),
   };
 }
@@ -185,6 +187,23 @@ function missingSeats(planned: readonly Planned[]): PlanView['missing'] {
     if (matches.length > 0) byGroup.set(group.key, { group: group.name, matches });
   }
   return [...byGroup.values()];
+}
+
+/** Ad groups that serve the term, and that the plan does not keep from it: it goes on being served there. */
+function whereItStays(open: Open, one: Planned): PlanView['stays'] {
+  const { snapshot, draft } = open;
+  const { served } = snapshot;
+  const kept = new Set(
+    newParts(one).flatMap(({ kind, adGroupId }) => (kind === 'negative' ? adGroupId : [])),
+  );
+  const serving = one.rows.filter((r) => {
+    const g = served.adGroupOf[r]!;
+    return draft.gate.stopCount(r) === 0 && isServing(snapshot, g) && !kept.has(served.adGroups[g]!.id);
+  });
+  return [...group(serving, (r) => served.adGroups[served.adGroupOf[r]!]!.id)].map(([id, of]) => ({
+    ...namesOf(open, id),
+    weight: weighRows(snapshot, of),
+  }));
 }
 
 /** What each seat would get, and each ad group would leave, by the open queries of the window. */
