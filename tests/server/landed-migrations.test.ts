@@ -36,6 +36,7 @@ const LANDED: Record<string, string> = {
   '026-keyword-reports': '88d1a289845def9b',
   '027-knots': '60e7196487e3aa7b',
   '028-campaign-priority': '432d30ae20f011d7',
+  '029-seats': '3f1e128f0ec71ef7',
 };
 
 const digestOf = (name: string) =>

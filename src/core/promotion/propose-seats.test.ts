@@ -42,3 +42,9 @@ test('of several the one with most keywords of the match type, of equals the fir
   ]);
   expect(seats.exact).toBe('g2');
 });
+
+test('a name goes before what an ad group holds, however much that is', () => {
+  expect(
+    proposeSeats([adGroup('g1', 'Hives', 'exact', 'exact', 'exact'), adGroup('g2', 'Hives exact')]).exact,
+  ).toBe('g2');
+});

@@ -1,4 +1,3 @@
-import { group } from 'd3-array';
 import { MATCH_TYPES, type MatchType } from '../gate';
 import { words } from '../text';
 import type { Seats } from './plan';
@@ -13,27 +12,31 @@ export type SeatCandidate = {
 
 /**
  * The ad groups of a product group that look like its seats (rules 11): the name of the ad group, or else of its campaign,
- * says the match type; where no name says one, more than half of its keywords have it. Of several the one with most
- * keywords of that match type is proposed, and of equals the first.
+ * says the match type; where no name in the group says it, more than half of its keywords have it. Of several the one with
+ * most keywords of that match type is proposed, and of equals the first.
  * @returns null for a match type that no ad group looks like
  * @example proposeSeats([{ id: 'g1', name: 'Hives exact', campaign: 'Hives', keywords: [] }]) // { broad: null, phrase: null, exact: 'g1' }
  */
 export function proposeSeats(adGroups: readonly SeatCandidate[]): Seats {
-  const looksLike = group(adGroups, matchThatItLooksLike);
   const seatOf = (match: MatchType) => {
+    const named = adGroups.filter((one) => matchInName(one) === match);
+    const holding = adGroups.filter((one) => matchInName(one) === null && mostlyHolds(one, match));
     const count = ({ keywords }: SeatCandidate) => keywords.filter((one) => one.match === match).length;
-    const [first, ...others] = looksLike.get(match) ?? [];
+    const [first, ...others] = named.length > 0 ? named : holding;
     return first ? others.reduce((best, one) => (count(one) > count(best) ? one : best), first).id : null;
   };
   return Object.fromEntries(MATCH_TYPES.map((match) => [match, seatOf(match)])) as Seats;
 }
 
-function matchThatItLooksLike({ name, campaign, keywords }: SeatCandidate): MatchType | null {
+/** The match type that a name says; several, where it says several; null where it says none. */
+function matchInName({ name, campaign }: SeatCandidate): MatchType | 'several' | null {
   for (const said of [name, campaign]) {
     const named = MATCH_TYPES.filter((match) => words(said).includes(match));
-    if (named.length === 1) return named[0]!;
-    if (named.length > 1) return null;
+    if (named.length > 0) return named.length === 1 ? named[0]! : 'several';
   }
-  const half = keywords.length / 2;
-  return MATCH_TYPES.find((match) => keywords.filter((one) => one.match === match).length > half) ?? null;
+  return null;
+}
+
+function mostlyHolds({ keywords }: SeatCandidate, match: MatchType): boolean {
+  return keywords.filter((one) => one.match === match).length > keywords.length / 2;
 }

@@ -56,7 +56,14 @@ export function groupsOf(snapshot: Snapshot, laid: readonly Change[], steering: 
     return {
       ...{ key: `group ${name}`, name, isOwn: true, adGroupIds: members.map(({ id }) => id) },
       target: targetOfGroup(snapshot, steering, target, members),
-      seats: { ...proposedSeats(snapshot, members), ...chosen },
+      // What is one seat is not proposed as another.
+      seats: {
+        ...proposedSeats(
+          snapshot,
+          members.filter(({ id }) => !Object.values(chosen).some(({ adGroupId }) => adGroupId === id)),
+        ),
+        ...chosen,
+      },
       gone: MATCH_TYPES.flatMap((match) =>
         seats[match] && !chosen[match] ? [{ match, ...seats[match] }] : [],
       ),
