@@ -149,6 +149,8 @@ export const PlanViewSchema = v.strictObject({
     }),
   ),
   ...{ terms: v.number(), keywords: v.number(), negatives: v.number() },
+  /** why it can not be put in the tray as it is */
+  refusal: v.nullable(v.string()),
   /** what no keyword can be made for, since no bid can be reckoned: its name */
   withoutBid: fewOf(v.string()),
   /** match types for which a group of the terms has no seat */

@@ -245,6 +245,7 @@ export {
   findMisspelt,
   findProtectedHits,
   findRedundant,
+  compileLeftOpen,
   findRouting,
   proveNeedless,
   rankSurvivors,

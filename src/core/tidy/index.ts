@@ -17,4 +17,4 @@ export { proveNeedless, type Proof } from './proof';
 export { compileReach, type Reach } from './reach';
 export { findRedundant, type Redundancy } from './redundant';
 export { certaintyOfSurvivor, rankSurvivors, type Contender, type Expected } from './survivor';
-export { findRouting } from './routing';
+export { compileLeftOpen, findRouting } from './routing';

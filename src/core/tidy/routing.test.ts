@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { compileAccountGate, MATCH_TYPES, stops, type PlacedNegative } from '../gate';
 import { findConflicts } from './conflicts';
-import { findRouting } from './routing';
+import { compileLeftOpen, findRouting } from './routing';
 
 const account = (...negatives: PlacedNegative[]) => ({
   campaigns: [
@@ -90,5 +90,20 @@ describe('routing negatives', () => {
         });
       }),
     );
+  });
+});
+
+describe('a query that a negative stops', () => {
+  const here = { kind: 'adGroup', id: 'broad' } as const;
+
+  test('is left open where a keyword that says the same has it, and nothing stops it there', () => {
+    const own = [keyword('exact', 'Bee Hive', 'exact')];
+    const open = (...more: PlacedNegative[]) => compileLeftOpen(account(at(here), ...more), own);
+    expect(open()(at(here), 'bee hive')).toBe('exact');
+    expect(open()(at(here, 'bee hive', 'phrase'), 'blue bee hive')).toBeNull();
+    expect(open()(at(here, 'hive'), 'hive')).toBeNull(); // no keyword says that
+    expect(
+      open({ ...at({ kind: 'account', id: null }, 'bee', 'broad'), id: 'n2' })(at(here), 'bee hive'),
+    ).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { group } from 'd3-array';
-import { compileAccountGate, covers, MATCH_TYPES, type MatchType } from '../gate';
+import { compileAccountGate, covers, MATCH_TYPES, stops, type MatchType, type NegativeText } from '../gate';
 import { normalise, words } from '../text';
 import type { Conflict, ConflictsQuestion } from './conflicts';
 
@@ -36,6 +36,25 @@ export function findRouting(
     const seat = narrower ?? inTurn(negative.text).find((other) => isLater(other, keyword) && takes(other));
     return seat?.id ?? null;
   });
+}
+
+/**
+ * Tells of a negative and a query that it stops whether a live keyword has the query all the same (rules 4.1): one that says what the
+ * negative says, takes the query, and stands where nothing stops it.
+ * @returns the id of that keyword; null where there is none
+ * @example compileLeftOpen(account, [{ id: 'k2', adGroupId: 'g2', text: 'bee hive', match: 'exact' }])({ text: 'bee hive', match: 'exact' }, 'bee hive') // 'k2'
+ */
+export function compileLeftOpen(
+  account: ConflictsQuestion['account'],
+  keywords: ConflictsQuestion['keywords'],
+): (negative: NegativeText, query: string) => string | null {
+  const gate = compileAccountGate(account);
+  const byText = group(keywords, ({ text }) => normalise(text));
+  return (negative, query) => {
+    const takes = ({ text, match, adGroupId }: ConflictsQuestion['keywords'][number]) =>
+      stops({ text, match }, query) && gate.stoppers(query, adGroupId).length === 0;
+    return byText.get(normalise(negative.text))?.find(takes)?.id ?? null;
+  };
 }
 
 /** Whether a match type lets less through than another one. */

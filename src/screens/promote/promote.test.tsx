@@ -78,7 +78,16 @@ const traffic = (adGroup: string, clicks: number) => ({
   ...{ campaign: 'Hives', adGroup, weight: aWeight({ terms: 1, clicks, conversions: 2 }) },
 });
 const aPlan = (over: Partial<PlanView> = {}): PlanView => ({
-  ...{ parts: PARTS, terms: 1, keywords: 3, negatives: 2, withoutBid: none, missing: [], obstacles: none },
+  ...{
+    parts: PARTS,
+    terms: 1,
+    keywords: 3,
+    negatives: 2,
+    withoutBid: none,
+    missing: [],
+    obstacles: none,
+    refusal: null,
+  },
   bid: { bidMicros: 420_000, cpcMicros: 500_000, actual: 21_400_000, target: 18_000_000 },
   gets: [{ match: 'exact', ...traffic('Hives exact', 12) }],
   leaves: [traffic('Hives broad', 12)],

@@ -125,7 +125,7 @@ function OpeningBid({ plan, view: { bid } }: { plan: Plan; view: PlanView }) {
 
 /** What it comes to, and what stands in the way. */
 function Effect({ view, isMany }: { view: PlanView; isMany: boolean }) {
-  const { keywords, negatives, nowhere, obstacles, withoutBid, missing, gets } = view;
+  const { keywords, negatives, nowhere, obstacles, withoutBid, missing, gets, refusal } = view;
   return (
     <div className="mt-1.5 flex flex-col gap-1 text-table">
       <p>
@@ -142,6 +142,7 @@ function Effect({ view, isMany }: { view: PlanView; isMany: boolean }) {
         )}
         .
       </p>
+      {refusal !== null && <p className="text-rust">{refusal}</p>}
       {nowhere.terms > 0 && (
         <p className="text-rust">
           <StateIcon kind="hurting" /> {counted(nowhere.terms, 'query', 'queries')} that the negatives stop

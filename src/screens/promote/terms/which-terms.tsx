@@ -115,7 +115,7 @@ export function WhichTerms({ view }: { view: PromotionsView | undefined }) {
         }}
       />
       <span className="ml-auto flex gap-2">
-        Save all as
+        All converting terms as
         <a className="text-pine underline" href={file('csv')} download>
           CSV
         </a>

@@ -32,7 +32,12 @@ export type Promotion = {
  * Terms that had so many conversions in a group and for which a plan would make something, those of most value first. A product
  * code can be no keyword.
  */
-export const findPromotions = derivedByKey(String, (open: Open, conversions: number): Promotion[] => {
+export const findPromotions = derivedByKey(String, (open: Open, conversions: number): Promotion[] =>
+  findConverting(open, conversions).filter(({ isExact, plan }) => !isExact || plan.parts.length > 0),
+);
+
+/** All terms that had so many conversions in a group, those of most value first. */
+export const findConverting = derivedByKey(String, (open: Open, conversions: number): Promotion[] => {
   const { isExactIn } = planningOf(open);
   return convertingIn(open)
     .filter(({ figures }) => (figures.conversions ?? 0) >= conversions)
@@ -41,7 +46,6 @@ export const findPromotions = derivedByKey(String, (open: Open, conversions: num
       isExact: isExactIn(one.group, one.term),
       plan: planTerm(open, one.group, one.term, one.rows),
     }))
-    .filter(({ isExact, plan }) => !isExact || plan.parts.length > 0)
     .sort((a, b) => worthOf(b.figures) - worthOf(a.figures) || (a.term < b.term ? -1 : 1));
 });
 

@@ -48,6 +48,7 @@ export async function planPromotions(deps: Deps, slug: string, request: PlanRequ
     terms: planned.length,
     keywords: parts.filter(isKeyword).length,
     negatives: parts.filter((one) => !isKeyword(one)).length,
+    refusal: parts.length > MOST_CHANGES ? sayTooMany(parts.length) : null,
     withoutBid: few(noBid.map(({ term }) => term)),
     missing: missingSeats(planned),
     obstacles: few(planned.flatMap((one) => one.plan.obstacles.map((o) => sayObstacle(open, o, one.term)))),
@@ -55,6 +56,11 @@ export async function planPromotions(deps: Deps, slug: string, request: PlanRequ
     ...foreseeTraffic(open, planned),
   };
 }
+
+/** The most changes at once: nobody can look through more before sending. */
+const MOST_CHANGES = 10_000;
+const sayTooMany = (changes: number) =>
+  `These would be ${changes.toLocaleString('en')} changes, and ${MOST_CHANGES.toLocaleString('en')} fit in one go. Mark fewer terms, or take parts out for all of them.`;
 
 /**
  * Puts what promoting some terms makes in the tray: keywords first, and the negatives that leave the terms to them.
@@ -73,6 +79,7 @@ export async function draftPromotions(
   );
   if (wanted.length === 0)
     throw new Refusal('Nothing is to be made: all of it is there, stands in the way, or was taken out.', 409);
+  if (wanted.length > MOST_CHANGES) throw new Refusal(sayTooMany(wanted.length), 409);
   return draftChanges(deps, slug, personId, wanted);
 }
 

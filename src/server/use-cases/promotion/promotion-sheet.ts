@@ -3,7 +3,7 @@ import type { PromotionsQuery } from '@/contracts/promotion';
 import { writeWorkbook } from '../../files/write-workbook';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { sureToReach, type Promotion } from './find-promotions';
+import { findConverting, sureToReach, type Promotion } from './find-promotions';
 import { byAdGroup } from './planning';
 import { pilesOf } from './view-promotions';
 
@@ -22,7 +22,7 @@ type Heading = (typeof HEADINGS)[number];
 
 type Written = { name: string; type: string; content: string | Uint8Array<ArrayBuffer> };
 
-/** The terms of a pile that the filters leave, a term and group a row. */
+/** All converting terms of a pile that the filters leave, a term and group a row; those that lack nothing too. */
 export async function writePromotionSheet(
   deps: Deps,
   slug: string,
@@ -30,11 +30,11 @@ export async function writePromotionSheet(
   query: PromotionsQuery,
 ): Promise<Written> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), query.days);
-  const { piles, searchesOf } = await pilesOf(deps, open, query);
+  const { piles, searchesOf } = await pilesOf(deps, open, query, findConverting);
   const rows = piles[query.pile].map((one) => rowOf(open, one, searchesOf(one.term)));
-  const name = `${open.account.slug} terms to promote.${as}`;
+  const name = `${open.account.slug} converting terms.${as}`;
   if (as === 'csv') return { name, type: 'text/csv; charset=utf-8', content: writeCsv([...HEADINGS], rows) };
-  const content = await writeWorkbook([{ name: 'terms to promote', header: HEADINGS, rows }]);
+  const content = await writeWorkbook([{ name: 'converting terms', header: HEADINGS, rows }]);
   return { name, type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', content };
 }
 

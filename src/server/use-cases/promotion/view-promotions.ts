@@ -44,8 +44,8 @@ export async function viewPromotions(
 }
 
 /** Those that the filters leave, by pile. */
-export async function pilesOf(deps: Deps, open: Open, query: PromotionsQuery) {
-  const all = findPromotions(open, query.conversions);
+export async function pilesOf(deps: Deps, open: Open, query: PromotionsQuery, find = findPromotions) {
+  const all = find(open, query.conversions);
   const searches = await listSearches(
     deps.db,
     open.account.id,

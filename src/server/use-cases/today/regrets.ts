@@ -42,7 +42,10 @@ export async function viewRegrets(deps: Deps, slug: string): Promise<{ regrets: 
 const regretsOf = derivedLater<Saved, Regret[]>();
 
 async function findRegrets(deps: Deps, account: Account, saved: Saved): Promise<Regret[]> {
-  const standing = saved.changes.filter(({ until }) => until === Infinity);
+  // What routes is to convert elsewhere: that is no regret.
+  const standing = saved.changes.filter(
+    ({ until, sent: { change } }) => until === Infinity && !('leavesTo' in change && change.leavesTo),
+  );
   const names = namesInMirror(
     saved.snapshot.mirror,
     standing.map(({ sent }) => sent.change),

@@ -1,4 +1,5 @@
 import {
+  compileLeftOpen,
   daysBeforeForce,
   daysBetween,
   findConflicts as findInShape,
@@ -152,12 +153,23 @@ async function withProtected(
   const texts = [...new Set([...own, ...snapshot.converting])];
   const isOwn = new Set(own);
   const isTold = new Set(told.filter(({ severity }) => severity === 'costly').map((c) => c.negative.id));
+  const keywordOf = compileLeftOpen(
+    shape,
+    snapshot.liveKeywords.map(({ id, text, match, adGroup }) => ({ id, text, match, adGroupId: adGroup.id })),
+  );
+  /** Of the terms that a negative hits those that no keyword of their own keeps open; where all are, the keyword of the first. */
+  const leftOpen = ({ negative, texts: of }: { negative: Negative; texts: string[] }) => {
+    const hurt = of.filter((text) => keywordOf(negative, text) === null);
+    if (hurt.length > 0) return { negative, texts: hurt, seat: null };
+    return { negative, texts: of, seat: snapshot.liveKeyword.get(keywordOf(negative, of[0]!)!) ?? null };
+  };
   const hits = findProtectedHits(shape, texts)
     .map(({ negativeId, texts: of }) => ({
       negative: snapshot.negative.get(negativeId)!,
       texts: of.map((i) => texts[i]!).filter((text) => isOwn.has(text) || !isTold.has(negativeId)),
     }))
-    .filter((hit) => hit.texts.length > 0);
+    .filter((hit) => hit.texts.length > 0)
+    .map((hit) => leftOpen(hit));
   const isKnown: boolean[] = [];
   const asked = hits.flatMap(({ negative, texts: of }, at): BeforeDays[] =>
     of.flatMap((text) => {
@@ -173,14 +185,8 @@ async function withProtected(
     }),
   );
   const lost = byGroup(await sumBefore(deps.db, account.id, asked));
-  return hits.map(({ negative, texts: of }, at) => ({
-    ...{
-      key: conflictKey(negative, 'protected'),
-      negative,
-      severity: 'protected',
-      keyword: null,
-      seat: null,
-    },
+  return hits.map(({ negative, texts: of, seat }, at) => ({
+    ...{ key: conflictKey(negative, 'protected'), negative, severity: 'protected', keyword: null, seat },
     ...{ protectedTexts: of, lost: isKnown[at] ? (lost.get(at) ?? NOTHING_LOST) : null },
   }));
 }
