@@ -62,6 +62,24 @@ describe('routing negatives', () => {
     expect(findRouting(conflicts, account(own), [first, later])).toEqual([null]); // stopped there, too
   });
 
+  test('keep for a phrase keyword what it leaves to an exact one', () => {
+    const three = {
+      ...account(),
+      campaigns: [{ id: 'c1', adGroups: ['broad', 'phrase', 'exact'].map((id) => ({ id })) }],
+      negatives: [
+        at(here, 'bee hive', 'phrase'),
+        { ...at({ kind: 'adGroup', id: 'phrase' }, 'bee hive'), id: 'n2' },
+      ],
+    };
+    const routed = (...keywords: Parameters<typeof findRouting>[2]) =>
+      findRouting(findConflicts({ account: three, keywords, served: [] }), three, keywords);
+    const [broad, phrase, exact] = (['broad', 'phrase', 'exact'] as const).map((m) =>
+      keyword(m, 'bee hive', m),
+    );
+    expect(routed(broad!, phrase!, exact!)).toEqual(['phrase', 'exact']);
+    expect(routed(broad!, phrase!)).toEqual([null, null]);
+  });
+
   test('never stop a query that no open keyword elsewhere takes', () => {
     const words = fc
       .array(fc.constantFrom('bee', 'hive', 'kit'), { minLength: 1, maxLength: 3 })
@@ -85,7 +103,10 @@ describe('routing negatives', () => {
           if (seat === null || !stops(asked.negatives[0]!, query)) return;
           const taking = given.find(({ id }) => id === seat)!;
           expect(stops(taking, query)).toBe(true);
-          expect(gate.stoppers(query, taking.adGroupId)).toEqual([]);
+          const isServed = given.some(
+            (one) => stops(one, query) && gate.stoppers(query, one.adGroupId).length === 0,
+          );
+          expect(isServed).toBe(true);
           expect(taking.id).not.toBe(conflicts[i]!.keywordId);
         });
       }),

@@ -8,7 +8,8 @@ type Ranked = ConflictsQuestion['keywords'][number] & { turn?: number | null };
 
 /**
  * Of conflicts those that are meant so (rules 4.1): the negative keeps its queries for another keyword, which stands in
- * another ad group, is narrower or of a campaign that is asked later, takes everything that the negative stops, and is open there.
+ * another ad group, is narrower or of a campaign that is asked later, takes everything that the negative stops, and is open there; or
+ * it leaves its own text to an exact keyword, which is.
  * @returns for each conflict the id of that keyword; null where there is none
  * @example findRouting([{ keywordId: 'k1', negativeId: 'n1', severity: 'narrowed', terms: 0, lost: null }], account, [{ id: 'k1', adGroupId: 'g1', text: 'free hive', match: 'broad' }, { id: 'k2', adGroupId: 'g2', text: 'free', match: 'phrase' }]) // ['k2']
  */
@@ -22,14 +23,25 @@ export function findRouting(
   const keywordOf = new Map(keywords.map((keyword) => [keyword.id, keyword]));
   const byText = group(keywords, ({ text }) => normalise(text));
   const inTurn = byFirstWord(keywords);
+  const isOpen = (text: string, { adGroupId }: Ranked) => gate.stoppers(text, adGroupId).length === 0;
+  /** Whether a keyword gets a text; or exact negatives alone keep the text for an exact keyword of its own, which gets it. */
+  const isOpenOrLeft = (text: string, other: Ranked) => {
+    const stoppers = gate.stoppers(text, other.adGroupId);
+    if (stoppers.length === 0) return true;
+    const own = () =>
+      byText
+        .get(normalise(text))
+        ?.some((one) => one.match === 'exact' && one.adGroupId !== other.adGroupId && isOpen(text, one));
+    return stoppers.every((id) => negativeOf.get(id)!.match === 'exact') && (own() ?? false);
+  };
   return conflicts.map(({ keywordId, negativeId }) => {
     const keyword = keywordOf.get(keywordId)!;
     const negative = negativeOf.get(negativeId)!;
     const takes = (other: Ranked) =>
       other.adGroupId !== keyword.adGroupId &&
       covers(other, negative) &&
-      gate.stoppers(negative.text, other.adGroupId).length === 0 &&
-      gate.stoppers(other.text, other.adGroupId).length === 0;
+      isOpenOrLeft(negative.text, other) &&
+      isOpenOrLeft(other.text, other);
     const narrower = byText
       .get(normalise(negative.text))
       ?.find((other) => isNarrower(other.match, keyword.match) && takes(other));
