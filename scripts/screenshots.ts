@@ -148,6 +148,15 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.goto(`${WEB}/untangle?shown=twice`);
     await page.getByRole('region', { name: 'In hand' }).getByText('Takes over').waitFor();
   },
+  async promote(page) {
+    await page.goto(`${WEB}/promote`);
+    const row = page
+      .getByRole('grid', { name: 'Terms to promote' })
+      .getByRole('row', { name: /3 \+ 3/ })
+      .first();
+    await row.getByRole('gridcell').nth(2).click();
+    await page.getByText(/^Makes 3 keywords/).waitFor();
+  },
   async 'gate-check'(page) {
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);
     await page.getByTestId('gate-answer').waitFor();

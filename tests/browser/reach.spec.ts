@@ -152,7 +152,15 @@ const SCREENS = [
 ];
 
 test('at 1280 px every table shows its columns without scrolling sideways', async ({ page }) => {
-  for (const path of ['sift', 'lists', 'lists?show=entries', 'lists?show=account', 'untangle', 'ledger']) {
+  for (const path of [
+    'sift',
+    'lists',
+    'lists?show=entries',
+    'lists?show=account',
+    'untangle',
+    'promote',
+    'ledger',
+  ]) {
     await page.goto(`/larkfell-web/${path}`);
     await page.locator('.data-table').first().waitFor();
     await page.waitForLoadState('networkidle');
