@@ -28,6 +28,7 @@ let world: World;
 beforeAll(async () => {
   const { structure, queries } = aSeed();
   const adGroup = structure.adGroups[0]!;
+  const keyword = structure.keywords[0]!;
   world = await makeWorld(
     aSeed({
       structure: {
@@ -37,10 +38,12 @@ beforeAll(async () => {
           { ...adGroup, id: 'G4', name: 'Hives exact' },
           { ...adGroup, id: 'G5', name: 'Hives phrase' },
         ],
+        keywords: [...structure.keywords, { ...keyword, id: 'K8', text: 'bee hive own', match: 'exact' }],
       },
       queries: [
         ...queries,
         aQuery('blue bee hive kit', { daily: 40, cvr: 0.3 }),
+        aQuery('bee hive own', { daily: 30, cvr: 0.3 }),
         aQuery('bee hive kit cheap', { daily: 60 }),
         aQuery('bee course book', { daily: 60, cvr: 0.02, at: 'G3', cpcMicros: 900_000 }),
       ],
@@ -104,6 +107,23 @@ describe('terms to promote', () => {
       // Its name does not say so, and a campaign's ad groups may sell anything.
       broad: null,
     });
+  });
+
+  test('are none that is an exact keyword elsewhere in the group: a second one would compete with it', async () => {
+    const { lines, groups } = await view();
+    const [group] = groups;
+    expect(lines.map(({ term }) => term)).not.toContain('free hive');
+    expect(lines.every(({ isExact }) => !isExact)).toBe(true);
+    const { content } = await writePromotionSheet(
+      ...at(),
+      'csv',
+      v.parse(PromotionsQuerySchema, { days: '7', group: group!.key }),
+    );
+    const own = String(content)
+      .split('\r\n')
+      .find((row) => row.startsWith('bee hive own'));
+    expect(own).toMatch(/,yes,0,0$/);
+    expect(lines.map(({ term }) => term)).not.toContain('bee hive own');
   });
 
   test('are asked for by conversions, by reach, by campaign and by group', async () => {

@@ -18,7 +18,8 @@ function makingSchema(currency: string) {
   return v.pipe(
     v.object({
       ...{ campaign: v.string(), name: v.string(), budget: v.string() },
-      matches: v.pipe(v.array(v.string()), v.minLength(1, 'Choose a seat.')),
+      // Not `matches`, which a form has of its own.
+      seats: v.pipe(v.array(v.string()), v.minLength(1, 'Choose a seat.')),
     }),
     v.forward(
       v.check(({ campaign, name }) => campaign !== NEW || name.trim() !== '', 'A new campaign needs a name.'),
@@ -53,16 +54,16 @@ function MakingForm({ campaigns, group, missing }: Props & { campaigns: readonly
   const home = Object.values(group.seats).find((seat) => seat !== null)?.campaign ?? group.name;
   const own = campaigns.find(({ name }) => name === home);
   const form = useValidForm(makingSchema(currency), {
-    ...{ campaign: own?.id ?? NEW, name: `${group.name} seats`, budget: '', matches: [...missing] },
+    ...{ campaign: own?.id ?? NEW, name: `${group.name} seats`, budget: '', seats: [...missing] },
   });
   const { register, control, watch, formState } = form;
   const chosen = watch('campaign');
   const fault = firstFault(formState.errors);
 
-  const submit = form.handleSubmit(async ({ campaign, name, budget, matches }) => {
+  const submit = form.handleSubmit(async ({ campaign, name, budget, seats }) => {
     setBusy(true);
     await make(group, {
-      matches: missing.filter((match) => matches.includes(match)),
+      matches: missing.filter((match) => seats.includes(match)),
       campaign: campaigns.find(({ id }) => id === campaign)?.name ?? name.trim(),
       budgetMicros: campaign === NEW ? parseAmount(budget, currency)! : null,
     });
@@ -112,7 +113,7 @@ function MakingForm({ campaigns, group, missing }: Props & { campaigns: readonly
         <legend className="sr-only">Seats</legend>
         {missing.map((match) => (
           <label key={match} className="flex items-center">
-            <Check value={match} {...register('matches')} /> {group.name} {match}
+            <Check value={match} {...register('seats')} /> {group.name} {match}
           </label>
         ))}
       </fieldset>

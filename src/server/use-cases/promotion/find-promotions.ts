@@ -41,13 +41,17 @@ export const findConverting = derivedByKey(String, (open: Open, conversions: num
   const { isExactIn } = planningOf(open);
   return convertingIn(open)
     .filter(({ figures }) => (figures.conversions ?? 0) >= conversions)
-    .map((one) => ({
-      ...one,
-      isExact: isExactIn(one.group, one.term),
-      plan: planTerm(open, one.group, one.term, one.rows),
-    }))
+    .map((one) => {
+      const plan = planTerm(open, one.group, one.term, one.rows);
+      const isExact = isExactIn(one.group, one.term);
+      // Beside an exact keyword of the group that is no seat a second one would compete with it.
+      return { ...one, isExact, plan: isExact && !isSeated(plan) ? { ...plan, parts: [] } : plan };
+    })
     .sort((a, b) => worthOf(b.figures) - worthOf(a.figures) || (a.term < b.term ? -1 : 1));
 });
+
+const isSeated = ({ standing }: PromotionPlan) =>
+  standing.some(({ kind, at }) => kind === 'keyword' && at === 'exact');
 
 const worthOf = ({ valueMicros, conversions }: Figures) => valueMicros ?? conversions ?? 0;
 
