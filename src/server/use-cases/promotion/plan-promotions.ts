@@ -1,36 +1,24 @@
-import { group } from 'd3-array';
 import {
   counted,
-  describePlace,
   formatAmount,
   MATCH_TYPES,
-  nameKeyword,
   openingBid,
   ratios,
   smallestUnitOf,
   type Change,
   type MatchType,
   type PromotionPart,
-  type PromotionPlan,
 } from '@/core';
 import type { PartLine, PlanRequest, PlanView } from '@/contracts/promotion';
 import type { DraftOutcome } from '@/contracts/tray';
-import { isNewAdGroup } from '../../compute/promotion/groups';
-import { isServing } from '../../compute/serving';
-import { keyAt } from '../../compute/window-columns';
-import { few, weighRows } from '../../compute/workbench';
+import { few } from '../../compute/workbench';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { draftChanges } from '../tray/draft-changes';
-import { convertingIn, keyOfPromotion, type Converting } from './find-promotions';
-import { keywordName, keywordsByName, planningOf, planTerm } from './planning';
-
-/** A term with its plan, as it is asked for. */
-type Planned = Converting & {
-  plan: PromotionPlan;
-  bidMicros: number | null;
-  isOut: (part: PromotionPart) => boolean;
-};
+import { convertingIn, keyOfPromotion } from './find-promotions';
+import { keywordName, keywordsByName, planTerm } from './planning';
+import { namesOf, sayObstacle } from './say-parts';
+import { foreseeTraffic, newParts, whereItStays, type Planned } from './traffic';
 
 /** What promoting some terms would make, and what each seat would get from then on; nothing is written. */
 export async function planPromotions(deps: Deps, slug: string, request: PlanRequest): Promise<PlanView> {
@@ -39,9 +27,7 @@ export async function planPromotions(deps: Deps, slug: string, request: PlanRequ
   const [only] = planned;
   const parts = planned.flatMap((one) => newParts(one).map((part) => ({ one, part })));
   const isKeyword = ({ part }: { part: PromotionPart }) => part.kind === 'keyword';
-  const noBid = planned.filter(
-    (one) => one.bidMicros === null && newParts(one).some((p) => p.kind === 'keyword'),
-  );
+  const noBid = planned.filter(({ bidMicros }) => bidMicros === null);
   return {
     parts: planned.length === 1 ? partLines(open, only!) : [],
     bid: planned.length === 1 ? bidOf(only!) : null,
@@ -102,9 +88,6 @@ function planAll(open: Open, { terms, without, bidMicros }: PlanRequest): Planne
 /** A part by its kind, and by its kind and place. */
 const keysOf = ({ kind, at, adGroupId }: PromotionPart) => [`${kind} ${at}`, `${kind} ${at} ${adGroupId}`];
 
-/** What is to be made, without what was taken out. */
-const newParts = ({ plan, isOut }: Planned) => plan.parts.filter((part) => !isOut(part));
-
 function partLines(open: Open, one: Planned): PartLine[] {
   const { plan, group } = one;
   const line = (part: PromotionPart, state: PartLine['state'], why: string | null = null): PartLine => ({
@@ -138,55 +121,6 @@ function bidOf({ figures, group, bidMicros }: Planned): PlanView['bid'] {
   };
 }
 
-function namesOf({ snapshot }: Open, adGroupId: string): { campaign: string; adGroup: string } {
-  if (isNewAdGroup(adGroupId)) {
-    const [campaign, adGroup] = JSON.parse(adGroupId.slice('new:'.length)) as [string, string];
-    return { campaign, adGroup };
-  }
-  const adGroup = snapshot.adGroup.get(adGroupId);
-  return {
-    campaign: snapshot.campaign.get(adGroup?.campaignId ?? '')?.name ?? '',
-    adGroup: adGroup?.name ?? '',
-  };
-}
-
-const sayWhere = (open: Open, adGroupId: string) => {
-  const { campaign, adGroup } = namesOf(open, adGroupId);
-  return `${campaign} · ${adGroup}`;
-};
-
-/** @param term is named where several are told of */
-function sayObstacle(open: Open, obstacle: PromotionPlan['obstacles'][number], term: string | null): string {
-  const { part } = obstacle;
-  const what = `${part.match} ${part.kind}${term === null ? '' : ` “${term}”`} in ${sayWhere(open, part.adGroupId)}`;
-  switch (obstacle.why) {
-    case 'shuts out': {
-      const named = few(obstacle.keywordIds.map((id) => sayKeyword(open, id)));
-      return `No ${what}: it would shut out ${named.first.join(', ')}${more(named)}.`;
-    }
-    case 'is stopped': {
-      const { negatives } = planningOf(open);
-      const named = few(
-        obstacle.negativeIds.map((id) => {
-          const { text, match, place } = negatives.get(id)!;
-          return `“${text}” (${match}) in ${describePlace(place, open.names)}`;
-        }),
-      );
-      return `No ${what}: it is stopped by ${named.first.join(', ')}${more(named)}.`;
-    }
-    case 'serves nothing':
-      return `No ${what} yet: the ${obstacle.seat} seat serves nothing so far. Promote the term again once it does.`;
-  }
-}
-
-const more = ({ count, first }: { count: number; first: readonly string[] }) =>
-  count > first.length ? ` and ${count - first.length} more` : '';
-
-function sayKeyword({ snapshot }: Open, id: string): string {
-  const keyword = snapshot.keyword.get(id);
-  return keyword ? nameKeyword(keyword)! : 'a keyword in the tray';
-}
-
 function missingSeats(planned: readonly Planned[]): PlanView['missing'] {
   const byGroup = new Map<string, PlanView['missing'][number]>();
   for (const { group } of planned) {
@@ -194,99 +128,6 @@ function missingSeats(planned: readonly Planned[]): PlanView['missing'] {
     if (matches.length > 0) byGroup.set(group.key, { group: group.name, matches });
   }
   return [...byGroup.values()];
-}
-
-/** Ad groups that serve the term, and that the plan does not keep from it: it goes on being served there. */
-function whereItStays(open: Open, one: Planned): PlanView['stays'] {
-  const { snapshot, draft } = open;
-  const { served } = snapshot;
-  const kept = new Set(
-    newParts(one).flatMap(({ kind, adGroupId }) => (kind === 'negative' ? adGroupId : [])),
-  );
-  const serving = one.rows.filter((r) => {
-    const g = served.adGroupOf[r]!;
-    return draft.gate.stopCount(r) === 0 && isServing(snapshot, g) && !kept.has(served.adGroups[g]!.id);
-  });
-  return [...group(serving, (r) => served.adGroups[served.adGroupOf[r]!]!.id)].map(([id, of]) => ({
-    ...namesOf(open, id),
-    weight: weighRows(snapshot, of),
-  }));
-}
-
-/** What each seat would get, and each ad group would leave, by the open queries of the window. */
-function foreseeTraffic(
-  open: Open,
-  planned: readonly Planned[],
-): Pick<PlanView, 'gets' | 'leaves' | 'nowhere'> {
-  const { snapshot, draft } = open;
-  const { planner } = planningOf(open);
-  const { terms, rows, served } = snapshot;
-  // A query that gets an exact keyword of its own goes there, whatever other plans say of it.
-  const own = new Map(
-    planned.flatMap((one) => {
-      const part = [...newParts(one), ...one.plan.standing].find(
-        (p) => p.kind === 'keyword' && p.at === 'exact',
-      );
-      return part && !one.plan.idle.includes('exact')
-        ? [[`${one.group.key} ${one.term}`, part] as const]
-        : [];
-    }),
-  );
-  const taken = new Map<number, { match: MatchType; adGroupId: string } | null>();
-  for (const one of planned) {
-    const parts = newParts(one);
-    const plan = { ...one.plan, parts };
-    for (const { kind, match, adGroupId } of parts) {
-      if (kind !== 'negative') continue;
-      for (const r of draft.gate.reached({ text: one.term, match }, { kind: 'adGroup', id: adGroupId })) {
-        if (draft.gate.stopCount(r) > 0 || !isServing(snapshot, served.adGroupOf[r]!)) continue;
-        const text = keyAt(terms, rows.termOf[r]!);
-        const exact = own.get(`${one.group.key} ${text}`);
-        if (exact) {
-          taken.set(r, { match: 'exact', adGroupId: exact.adGroupId });
-          continue;
-        }
-        if (taken.get(r)) continue;
-        const [fate] = planner.foresee(plan, [{ text, adGroupId }]);
-        const seat = fate === 'stays' || fate === 'nowhere' ? undefined : one.group.seats[fate!];
-        taken.set(r, seat ? { match: fate as MatchType, adGroupId: seat.adGroupId } : null);
-      }
-    }
-  }
-  return sumTraffic(open, taken);
-}
-
-function sumTraffic(
-  open: Open,
-  taken: ReadonlyMap<number, { match: MatchType; adGroupId: string } | null>,
-): Pick<PlanView, 'gets' | 'leaves' | 'nowhere'> {
-  const { snapshot } = open;
-  const { terms, rows, served } = snapshot;
-  const gets = new Map<string, number[]>();
-  const leaves = new Map<string, number[]>();
-  const nowhere: number[] = [];
-  const add = (sums: Map<string, number[]>, key: string, r: number) => {
-    const of = sums.get(key);
-    if (of) of.push(r);
-    else sums.set(key, [r]);
-  };
-  for (const [r, seat] of taken) {
-    add(leaves, served.adGroups[served.adGroupOf[r]!]!.id, r);
-    if (seat) add(gets, `${seat.match} ${seat.adGroupId}`, r);
-    else nowhere.push(r);
-  }
-  const weigh = (of: readonly number[]) => weighRows(snapshot, of);
-  return {
-    gets: [...gets].map(([key, of]) => {
-      const [match, ...id] = key.split(' ');
-      return { match: match as MatchType, ...namesOf(open, id.join(' ')), weight: weigh(of) };
-    }),
-    leaves: [...leaves].map(([id, of]) => ({ ...namesOf(open, id), weight: weigh(of) })),
-    nowhere: {
-      ...weigh(nowhere),
-      first: [...new Set(nowhere.map((r) => keyAt(terms, rows.termOf[r]!)))].slice(0, 3),
-    },
-  };
 }
 
 /** The changes of a plan, keywords first. */
