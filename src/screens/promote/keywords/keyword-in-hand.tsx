@@ -1,13 +1,13 @@
 'use client';
 
-import * as v from 'valibot';
-import { counted, parseAmount, plainAmount } from '@/core';
+import { counted } from '@/core';
 import type { OwnKeywordLine } from '@/contracts/promotion';
 import { useAccount } from '@/screens/frame/account-context';
+import { BidForm } from '@/screens/frame/bid-form';
 import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
-import { Fault, InlineField, useValidForm } from '@/ui/form';
+import { InlineField } from '@/ui/form';
 import { conversionsOf, formatCount, formatDay, formatMoment, formatShare } from '@/ui/format';
 import type { OwnKeywordInHand } from './use-own-keyword';
 
@@ -71,50 +71,19 @@ function One({ line, keyword }: { line: OwnKeywordLine; keyword: OwnKeywordInHan
         </p>
       )}
       {drafted === null ? (
-        <Bid line={line} keyword={keyword} />
+        bidMicros !== null && (
+          <BidForm
+            label="Bid"
+            offeredMicros={paysMicros ?? bidMicros}
+            wasMicros={bidMicros}
+            onSet={(micros) => keyword.setBid(line, micros)}
+            says="Set it"
+          />
+        )
       ) : (
         <p className="text-pine">In the tray: {drafted}.</p>
       )}
     </div>
-  );
-}
-
-const bidSchema = (currency: string, bidMicros: number | null) =>
-  v.object({
-    bid: v.pipe(
-      v.string(),
-      v.check((text) => (parseAmount(text, currency) ?? 0) > 0, 'Give the bid as an amount above 0.'),
-      v.check((text) => parseAmount(text, currency) !== bidMicros, 'That is the bid already.'),
-    ),
-  });
-
-function Bid({ line, keyword }: { line: OwnKeywordLine; keyword: OwnKeywordInHand }) {
-  const { currency } = useAccount().summary;
-  const { bidMicros, paysMicros } = line;
-  const { register, handleSubmit, formState } = useValidForm(bidSchema(currency, bidMicros), {
-    bid: plainAmount(paysMicros ?? bidMicros ?? 0, currency),
-  });
-  if (bidMicros === null) return null;
-  return (
-    <form
-      noValidate
-      aria-label="Its bid"
-      className="flex flex-wrap items-center gap-1.5"
-      onSubmit={(event) =>
-        void handleSubmit(({ bid }) => keyword.setBid(line, parseAmount(bid, currency)!))(event)
-      }
-    >
-      <span aria-hidden>Bid</span>
-      <InlineField
-        label="Bid"
-        inputMode="decimal"
-        className="w-16 text-right"
-        fault={formState.errors.bid?.message}
-        {...register('bid')}
-      />
-      <Button type="submit">Set it</Button>
-      {formState.errors.bid && <Fault>{formState.errors.bid.message}</Fault>}
-    </form>
   );
 }
 

@@ -6,11 +6,10 @@ import { PILES } from '@/contracts/knots';
 import { useLineTable } from '@/screens/frame/line-table';
 import { useMoney } from '@/screens/frame/money';
 import { useRoutes } from '@/screens/frame/data/routes';
-import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { Select } from '@/ui/select';
 import { DataTable } from '@/ui/table/data-table';
-import { ToggleGroup } from '@/ui/toggle-group';
+import { Piles } from '@/screens/frame/piles';
 import { SURE, usePromoteUrl } from '../promote-url';
 import { KeywordInHand } from './keyword-in-hand';
 import { useKeywordColumns } from './keyword-columns';
@@ -45,18 +44,10 @@ export function KeywordsView({ asked }: { asked: ReturnType<typeof useOwnKeyword
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
-        <ToggleGroup
-          label="Pile"
-          className="gap-1"
-          options={PILES.map((key) => ({
-            key,
-            says: (
-              <>
-                {PILE_NAMES[key]}{' '}
-                <span className="text-soft">{view ? formatCount(view.counts[key]) : ''}</span>
-              </>
-            ),
-          }))}
+        <Piles
+          piles={PILES}
+          names={PILE_NAMES}
+          counts={view?.counts}
           value={url.pile}
           onChange={(pile) => void setUrl({ pile })}
         />

@@ -1,14 +1,13 @@
 'use client';
 
-import * as v from 'valibot';
-import { counted, parseAmount, plainAmount } from '@/core';
+import { counted } from '@/core';
 import type { PlanView, PromotionGroup } from '@/contracts/promotion';
 import { useAccount } from '@/screens/frame/account-context';
+import { BidForm } from '@/screens/frame/bid-form';
 import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
 import { Check } from '@/ui/check';
-import { Fault, InlineField, useValidForm } from '@/ui/form';
 import { conversionsOf, formatCount, formatMoment, formatShare } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { StateIcon } from '@/ui/state-icon';
@@ -73,42 +72,19 @@ function Kinds({ plan: { without, turn } }: { plan: Plan }) {
   );
 }
 
-const bidSchema = (currency: string) =>
-  v.object({
-    bid: v.pipe(
-      v.string(),
-      v.check((text) => (parseAmount(text, currency) ?? 0) > 0, 'Give the bid as an amount above 0.'),
-    ),
-  });
-
 /** The bid with which the keywords open, as it is reckoned; another can be given. */
 function OpeningBid({ plan, view: { bid } }: { plan: Plan; view: PlanView }) {
-  const { currency, steersBy } = useAccount().summary;
+  const { steersBy } = useAccount().summary;
   const money = useMoney();
-  const { register, handleSubmit, formState } = useValidForm(bidSchema(currency), {
-    bid: bid === null ? '' : plainAmount(bid.bidMicros, currency),
-  });
   const write = (value: number) => (steersBy === 'CPA' ? money(value) : formatShare(value));
   return (
-    <form
-      noValidate
-      aria-label="Opening bid"
-      className="mt-2 flex flex-wrap items-center gap-1.5 text-table"
-      onSubmit={(event) =>
-        void handleSubmit((typed) => plan.setBid(parseAmount(typed.bid, currency)!))(event)
-      }
+    <BidForm
+      label="Opening bid"
+      offeredMicros={bid?.bidMicros ?? null}
+      onSet={plan.setBid}
+      says="Take it"
+      isQuiet
     >
-      <span aria-hidden>Opening bid</span>
-      <InlineField
-        label="Opening bid"
-        inputMode="decimal"
-        className="w-16 text-right"
-        fault={formState.errors.bid?.message}
-        {...register('bid')}
-      />
-      {currency}
-      {formState.isDirty && <Button type="submit">Take it</Button>}
-      {formState.errors.bid && <Fault>{formState.errors.bid.message}</Fault>}
       {bid && (
         <span className="basis-full text-small text-soft">
           A click cost {money(bid.cpcMicros)}
@@ -119,7 +95,7 @@ function OpeningBid({ plan, view: { bid } }: { plan: Plan; view: PlanView }) {
               : `; ${write(bid.actual)} ${steersBy} is within the target of ${write(bid.target)}.`}
         </span>
       )}
-    </form>
+    </BidForm>
   );
 }
 

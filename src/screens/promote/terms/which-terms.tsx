@@ -6,7 +6,7 @@ import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { formatCount } from '@/ui/format';
 import { optionsIn, Select } from '@/ui/select';
-import { ToggleGroup } from '@/ui/toggle-group';
+import { Piles } from '@/screens/frame/piles';
 import { toQuery, usePromoteUrl } from '../promote-url';
 
 const PILE_NAMES = { open: 'open', left: 'not for this' };
@@ -36,17 +36,10 @@ export function WhichTerms({ view }: { view: PromotionsView | undefined }) {
     address('GET promotion/sheet', { query: { ...toQuery(url), ...inDays(days), as } });
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-line px-3 py-1 text-table text-soft">
-      <ToggleGroup
-        label="Pile"
-        className="gap-1"
-        options={PILES.map((key) => ({
-          key,
-          says: (
-            <>
-              {PILE_NAMES[key]} <span className="text-soft">{view ? formatCount(view.counts[key]) : ''}</span>
-            </>
-          ),
-        }))}
+      <Piles
+        piles={PILES}
+        names={PILE_NAMES}
+        counts={view?.counts}
         value={url.pile}
         onChange={(pile) => void setUrl({ pile })}
       />

@@ -1,7 +1,6 @@
 'use client';
 
-import { formatCount } from '@/ui/format';
-import { ToggleGroup } from '@/ui/toggle-group';
+import { Piles } from '@/screens/frame/piles';
 import { useUntangleUrl, type PileShown } from '../untangle-url';
 
 const NAMES: Record<PileShown, string> = { open: 'open', meant: 'meant so', left: 'left' };
@@ -11,17 +10,10 @@ export function PileChoice({ counts }: { counts: Partial<Record<PileShown, numbe
   const [{ pile }, setUrl] = useUntangleUrl();
   const piles = Object.keys(counts ?? { open: 0, left: 0 }) as PileShown[];
   return (
-    <ToggleGroup
-      label="Pile"
-      className="gap-1"
-      options={piles.map((key) => ({
-        key,
-        says: (
-          <>
-            {NAMES[key]} <span className="text-soft">{counts ? formatCount(counts[key] ?? 0) : ''}</span>
-          </>
-        ),
-      }))}
+    <Piles
+      piles={piles}
+      names={NAMES}
+      counts={counts}
       value={piles.includes(pile) ? pile : 'open'}
       onChange={(next) => void setUrl({ pile: next })}
     />
