@@ -40,7 +40,6 @@ export function BidForm({ label, offeredMicros, wasMicros = null, onSet, says, i
   return (
     <form
       noValidate
-      aria-label={label}
       className="mt-1.5 flex flex-wrap items-center gap-1.5 text-table"
       onSubmit={(event) => void handleSubmit(({ bid }) => onSet(parseAmount(bid, currency)!))(event)}
     >
