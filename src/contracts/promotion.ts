@@ -170,6 +170,8 @@ export const SeatRequestSchema = v.object({
   group: groupKey,
   match: MatchSchema,
   seat: v.nullable(v.strictObject({ campaign: ElementNameSchema, adGroup: ElementNameSchema })),
+  /** the product group goes with its last seat: it was made for it */
+  unmakes: v.optional(v.boolean(), false),
 });
 
 /** Seats that are to be made, in the tray. */
@@ -183,11 +185,12 @@ export const MakeSeatsSchema = v.object({
 /** What became of them, and the seats that were chosen before. */
 export const MadeSeatsSchema = v.strictObject({
   outcomes: v.array(DraftOutcomeSchema),
-  ...{ group: v.string(), was: SeatsSchema },
+  ...{ group: v.string(), isMade: v.boolean(), was: SeatsSchema },
 });
-/** The group may be a product group only now. */
 export const SeatSaidSchema = v.strictObject({
   ...{ said: v.string(), group: v.string() },
+  /** the group is a product group only now */
+  isMade: v.boolean(),
   was: v.nullable(v.strictObject({ campaign: v.string(), adGroup: v.string() })),
 });
 

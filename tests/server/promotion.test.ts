@@ -172,6 +172,11 @@ describe('terms to promote', () => {
 describe('seats', () => {
   test('are chosen; a campaign becomes a product group by it, and the ledger takes it back', async () => {
     const group = await groupNamed('Hives');
+    const first = await seat(group, 'broad', 'Starter');
+    expect([first.isMade, (await view()).groups.map(({ isOwn }) => isOwn)]).toEqual([true, [true, false]]);
+    // Taken back, it is a campaign again.
+    await setSeat(...by(), { group: first.group, match: 'broad', seat: null, unmakes: true });
+    expect((await view()).groups.map(({ isOwn }) => isOwn)).toEqual([false, false]);
     const { said, was, group: own } = await seat(group, 'broad', 'Starter');
     expect([said, was]).toEqual(['The broad seat of Hives is Hives · Starter', null]);
     expect((await view()).groups[0]).toMatchObject({

@@ -297,6 +297,7 @@ describe('seats', () => {
         said: 'The broad seat of Hives is Hives · Stands',
         was: null,
         group: 'group Hives',
+        isMade: true,
       },
     });
     const row = within(await grid('Seats', /Hives/)).getByRole('row', { name: /Hives/ });
@@ -308,17 +309,20 @@ describe('seats', () => {
     await waitFor(() =>
       expect(asked('PUT promotion/seat')[0]!.body).toEqual({
         ...{ group: 'group Hives', match: 'broad', seat: { campaign: 'Hives', adGroup: 'Starter' } },
+        unmakes: false,
       }),
     );
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(asked('PUT promotion/seat')[1]!.body).toMatchObject({ seat: null }));
+    await waitFor(() =>
+      expect(asked('PUT promotion/seat')[1]!.body).toMatchObject({ seat: null, unmakes: true }),
+    );
   });
 
   test('that are missing are made: in a campaign that is there, or in a new one with a budget', async () => {
     const { user, asked } = showPromote('?shown=seats', {
       'GET promotion': aView({ groups: [bare] }),
-      'POST promotion/seats': { outcomes: [drafted(4)], group: 'group Courses', was: {} },
-      'PUT promotion/seat': { said: '', was: null, group: 'group Courses' },
+      'POST promotion/seats': { outcomes: [drafted(4)], group: 'group Courses', isMade: true, was: {} },
+      'PUT promotion/seat': { said: '', was: null, group: 'group Courses', isMade: true },
     });
     await grid('Seats', /Courses/);
     expect(inHand().textContent).toContain('It becomes one when a seat is chosen');

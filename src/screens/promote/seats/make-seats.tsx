@@ -10,6 +10,7 @@ import { useRoutes } from '@/screens/frame/data/routes';
 import { Button } from '@/ui/button';
 import { Check } from '@/ui/check';
 import { Fault, firstFault, InlineField, SelectField, useValidForm } from '@/ui/form';
+import { focusWork } from '@/ui/focus-work';
 import { useSeats } from './use-seats';
 
 const NEW = 'new';
@@ -68,6 +69,7 @@ function MakingForm({ campaigns, group, missing }: Props & { campaigns: readonly
       budgetMicros: campaign === NEW ? parseAmount(budget, currency)! : null,
     });
     setBusy(false);
+    focusWork(); // the form goes with what was missing
   });
 
   return (

@@ -32,7 +32,8 @@ export function SeatsView({ view }: { view: PromotionsView | undefined }) {
         keysHelp="Arrows move; Tab goes on to the seats of the group in hand."
         empty={view && <p>No ad group is known yet: bring a report first.</p>}
       />
-      <GroupInHand key={table.line?.key} group={table.line} />
+      {/* by name: a campaign that becomes a product group is the same one */}
+      <GroupInHand key={table.line?.name} group={table.line} />
     </>
   );
 }

@@ -14,16 +14,16 @@ export function useSeats() {
   const { call } = useRoutes();
   const undoable = useUndoable();
   const refresh = useRefresh();
-  const put = (group: string, match: MatchType, seat: SeatName | null) =>
-    call('PUT promotion/seat', { body: { group, match, seat } });
+  const put = (group: string, match: MatchType, seat: SeatName | null, unmakes = false) =>
+    call('PUT promotion/seat', { body: { group, match, seat, unmakes } });
 
   return {
     /** @param seat null: the one that is found by its name or content */
     async choose({ key }: PromotionGroup, match: MatchType, seat: SeatName | null): Promise<void> {
       try {
-        const { said, was, group } = await put(key, match, seat);
+        const { said, was, group, isMade } = await put(key, match, seat);
         await undoable(said, async () => {
-          await put(group, match, was);
+          await put(group, match, was, isMade);
           await refresh();
         });
       } catch (error) {
@@ -34,7 +34,7 @@ export function useSeats() {
     /** @returns whether something was put in the tray */
     async make({ key }: PromotionGroup, making: Making): Promise<boolean> {
       try {
-        const { outcomes, group, was } = await call('POST promotion/seats', {
+        const { outcomes, group, was, isMade } = await call('POST promotion/seats', {
           body: { group: key, ...making },
         });
         const ids = outcomes.flatMap((one) => (one.outcome === 'drafted' ? one.changeId : []));
@@ -42,7 +42,7 @@ export function useSeats() {
         if (refused) sayFailure(new Error(refused.said));
         await undoable('Seats put in the tray, and chosen', async () => {
           if (ids.length > 0) await call('DELETE tray', { body: { changeIds: ids } });
-          for (const match of making.matches) await put(group, match, was[match] ?? null);
+          for (const match of making.matches) await put(group, match, was[match] ?? null, isMade);
           await refresh();
         });
         return ids.length > 0;

@@ -24,7 +24,7 @@ export async function setSeat(
   deps: Deps,
   slug: string,
   personId: number,
-  { group: key, match, seat }: v.InferOutput<typeof SeatRequestSchema>,
+  { group: key, match, seat, unmakes = false }: v.InferInput<typeof SeatRequestSchema>,
 ): Promise<v.InferOutput<typeof SeatSaidSchema>> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug));
   const group = requireGroup(open, key);
@@ -32,11 +32,13 @@ export async function setSeat(
   const { targets, own } = await asProductGroup(deps, open, group);
   const { [match]: was = null, ...others } = own.seats;
   own.seats = seat ? { ...others, [match]: seat } : others;
+  const isEmpty = Object.keys(own.seats).length === 0 && own.targetMicros === null && own.targetAcos === null;
+  if (unmakes && isEmpty) targets.productGroups = targets.productGroups.filter((one) => one !== own);
   const said = seat
     ? `The ${match} seat of ${own.name} is ${seat.campaign} · ${seat.adGroup}`
     : `The ${match} seat of ${own.name} is found by name and content`;
   await replaceTargets(deps, slug, personId, targets, { said });
-  return { said, was, group: `group ${own.name}` };
+  return { said, was, group: `group ${own.name}`, isMade: !group.isOwn };
 }
 
 /**
@@ -76,7 +78,7 @@ export async function makeSeats(
   });
   const said = `Seats of ${own.name}: ${listed(MATCH_TYPES.flatMap((match) => own.seats[match]?.adGroup ?? []))}`;
   await replaceTargets(deps, slug, personId, targets, { said });
-  return { outcomes, group: `group ${own.name}`, was };
+  return { outcomes, group: `group ${own.name}`, isMade: !group.isOwn, was };
 }
 
 function requireGroup(open: Open, key: string): Group {
