@@ -133,13 +133,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       .first()
       .waitFor();
   },
-  async 'research-groups'(page) {
-    await page.goto(`${WEB}/research?shown=groups`);
-    const groups = page.getByRole('grid', { name: 'Groups' });
-    await groups.getByRole('row').nth(4).click();
-    await page.keyboard.press('ArrowRight');
-    await page.getByRole('button', { name: /^Take all/ }).waitFor();
-  },
   async untangle(page) {
     await page.goto(`${WEB}/untangle`);
     await page.getByRole('region', { name: 'Mends' }).getByText('proposed').waitFor();
