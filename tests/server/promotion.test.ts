@@ -276,22 +276,20 @@ describe('a plan', () => {
   });
 
   test('stops the term at a source that misses by more than is tolerated', async () => {
-    const group = await groupNamed('Courses');
-    await seat(group, 'exact', 'Hives exact', 'Hives').catch(() => undefined);
-    const made = await makeSeats(...by(), {
-      group,
-      matches: ['exact'],
-      campaign: 'Courses',
-      budgetMicros: null,
-    });
-    await sendTray(...by());
-    await world.work();
+    const group = await groupNamed('Hives');
+    await seat(group, 'broad', 'Stands');
     const sources = async () =>
-      (await plan('bee course book', made.group)).parts.filter((part) => part.kind === 'negative');
-    expect((await sources()).map(({ at, adGroup }) => [at, adGroup])).toEqual([['broad', 'Weekend']]);
+      (await plan('bee hive kit', group)).parts.filter(({ at: where }) => where === 'source');
+    expect(await sources()).toEqual([]); // Starter is within the target
+    expect((await plan('bee hive kit', group)).stays.map(({ adGroup }) => adGroup)).toEqual(['Starter']);
+    await setFields(...by(), { targetMicros: 1_000_000 });
+    const [source] = await sources();
+    expect(source).toMatchObject({ kind: 'negative', match: 'exact', adGroup: 'Starter', state: 'new' });
+    expect((await plan('bee hive kit', group)).stays).toEqual([]);
     await setFields(...by(), { promotionTolerance: 10 });
-    expect((await sources()).map(({ at }) => at)).toEqual(['broad']);
-    await setFields(...by(), { promotionTolerance: 0.01 });
+    expect(await sources()).toEqual([]);
+    await setFields(...by(), { promotionTolerance: 0.01, targetMicros: 18_000_000 });
+    await seat(group, 'broad', 'Starter');
   });
 
   test('of a term that did not convert there is refused', async () => {
@@ -323,6 +321,44 @@ describe('a plan in the tray', () => {
       ...at(),
       (await viewTray(...at())).changes.map(({ id }) => id),
     );
+  });
+
+  test('runs a keyword again that is paused in its seat, and its negatives are not held back', async () => {
+    const group = await groupNamed('Hives');
+    const outcomes = await draftPromotions(...by(), request('bee hive kit', group));
+    await sendTray(...by());
+    await world.work();
+    const sent = await world
+      .db('change')
+      .where('why', 'like', 'promoted%')
+      .orderBy('change_id')
+      .select('change_id as id');
+    const exact = await world
+      .db('keyword')
+      .where({ text: 'bee hive kit', match: 'exact' })
+      .first('keyword_id as id');
+    await draftChanges(...by(), [{ change: { kind: 'pause keyword', keywordId: String(exact.id) } }]);
+    for (const { id } of sent.slice(3)) await undoSent(...by(), id);
+    await sendTray(...by());
+    await world.work();
+    expect(told(await plan('bee hive kit', group))[0]).toBe('keyword exact Hives exact: runs again');
+    const again = await draftPromotions(...by(), request('bee hive kit', group));
+    expect(again.map(({ outcome }) => outcome)).toEqual(['drafted', 'drafted', 'drafted']);
+    await sendTray(...by());
+    await world.work();
+    expect(outcomes).toHaveLength(5);
+    const all = await world
+      .db('change')
+      .whereNull('undoes')
+      .where('why', 'like', 'promoted%')
+      .orderBy('change_id')
+      .select('change_id as id', 'kind');
+    for (const { id } of all.filter(({ kind }) => kind === 'add negative').slice(-2))
+      await undoSent(...by(), id);
+    for (const { id } of sent.slice(0, 3)) await undoSent(...by(), id);
+    await sendTray(...by());
+    await world.work();
+    await world.db('change').where('why', 'like', 'promoted%').update({ why: 'tried' });
   });
 
   test('is held back where something stops the term in its seat', async () => {

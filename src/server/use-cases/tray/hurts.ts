@@ -6,7 +6,7 @@ import { protectedBy } from '../../compute/workbench';
 import type { Open } from '../open-workbench';
 import { adGroupIds, keywordName, keywordsByName } from '../promotion/planning';
 
-/** Whether a keyword is made, by the key of the change that makes it. */
+/** Whether the tray makes a keyword, or turns one on or off, by the key of the change that does. */
 type IsMade = (key: string) => boolean;
 
 /**
@@ -35,18 +35,27 @@ function isThere(
   const status = statusOf(open.snapshot, { kind: 'adGroup', id });
   if (status !== 'live' && status !== 'unknown') return false;
   const key = changeKey({ kind: 'add keyword', campaign, adGroup, text, match, bidMicros: 0 });
-  return isMade(key) || laidIn(open).made.has(key) || runs(open, id, match, text);
+  return isMade(key) || laidIn(open).made.has(key) || runs(open, id, match, text, isMade);
 }
 
 /** Whether a live keyword of an ad group says the text, and the tray does not pause it; or the tray runs it again. */
-function runs({ snapshot, laid }: Open, adGroupId: string, match: string, text: string): boolean {
+function runs(
+  { snapshot, laid }: Open,
+  adGroupId: string,
+  match: string,
+  text: string,
+  isMade: IsMade,
+): boolean {
   const keyword = keywordsByName(snapshot).get(keywordName(adGroupId, match, text));
   if (!keyword) return false;
+  const isLive = keyword.status === 'live' || keyword.status === 'unknown';
+  // Only what is otherwise can be put in a tray, so a paused keyword is run by it, and a live one paused.
+  if (isMade(changeKey({ kind: 'run keyword', keywordId: keyword.id }))) return !isLive;
   const turned = laid.findLast(
     (change) =>
       (change.kind === 'pause keyword' || change.kind === 'run keyword') && change.keywordId === keyword.id,
   );
-  return turned ? turned.kind === 'run keyword' : keyword.status === 'live' || keyword.status === 'unknown';
+  return turned ? turned.kind === 'run keyword' : isLive;
 }
 
 /** What the tray, or what was sent, lays: keywords that it makes, and what stops more than one ad group. */
