@@ -38,6 +38,9 @@ export function statusOf({ adGroup, campaign }: Snapshot, { kind, id }: Place): 
   return ORDER.indexOf(own.status) > ORDER.indexOf(above.status) ? own.status : above.status;
 }
 
+/** Whether ads of a place can be served today: it is live, or known only from a report. */
+export const canServe = (snapshot: Snapshot, place: Place) => mayServe(statusOf(snapshot, place));
+
 /** The status of the place in which a change stops something; null where it stops nothing. */
 export function noteOnPlace(snapshot: Snapshot, change: Change): string | null {
   const place = stopsIn(change);

@@ -5,7 +5,7 @@ import type { OwnTarget } from '../../repositories/account/own-targets';
 import type { AdGroup } from '../../repositories/structure/structure';
 import { derivedFrom } from '../derived';
 import type { Steering } from '../evidence/row-targets';
-import { statusOf } from '../serving';
+import { canServe } from '../serving';
 import type { Snapshot } from '../snapshot';
 
 /** The ad group that holds a product group's keywords of a match type. */
@@ -39,6 +39,12 @@ type Named = { campaign: string; adGroup: string };
 /** The id of an ad group that waits in the tray. @example newAdGroupId({ campaign: 'Hives', adGroup: 'exact' }) // 'new:["Hives","exact"]' */
 export const newAdGroupId = ({ campaign, adGroup }: Named) => `new:${JSON.stringify([campaign, adGroup])}`;
 
+/** The names by which an ad group that waits in the tray is known. @example namesOfNew('new:["Hives","exact"]').adGroup // 'exact' */
+export function namesOfNew(id: string): Named {
+  const [campaign, adGroup] = JSON.parse(id.slice('new:'.length)) as [string, string];
+  return { campaign, adGroup };
+}
+
 /** Whether an id names an ad group that waits in the tray. */
 export const isNewAdGroup = (id: string) => id.startsWith('new:');
 
@@ -48,9 +54,9 @@ export const isNewAdGroup = (id: string) => id.startsWith('new:');
  */
 export function groupsOf(snapshot: Snapshot, laid: readonly Change[], steering: Steering): Group[] {
   const standing = [...snapshot.adGroup.values()].filter(({ status }) => status !== 'removed');
-  const idOf = idsByName(snapshot, laid);
+  const made = newAdGroupsIn(snapshot, laid);
   const own = snapshot.ownTargets.productGroups.map(({ name, adGroupIds, seats, ...target }): Group => {
-    const chosen = chosenSeats(snapshot, seats, idOf);
+    const chosen = chosenSeats(snapshot, seats, made);
     const isMember = new Set([...adGroupIds, ...Object.values(chosen).map(({ adGroupId }) => adGroupId)]);
     const members = standing.filter(({ id }) => isMember.has(id));
     return {
@@ -91,31 +97,43 @@ export function groupsOf(snapshot: Snapshot, laid: readonly Change[], steering: 
   return [...own, ...ofCampaigns];
 }
 
-/** Ids of ad groups by campaign and name; those that the tray makes are among them. */
-function idsByName({ mirror, campaign }: Snapshot, laid: readonly Change[]): ReadonlyMap<string, string> {
-  const ids = new Map<string, string>();
+/** Ad groups that are not removed, by the names of their campaigns and their own. */
+export const adGroupIds = derivedFrom(
+  ({ mirror, campaign }: Snapshot): ReadonlyMap<string, string> =>
+    new Map(
+      mirror.adGroups
+        .filter(({ status }) => status !== 'removed')
+        .map(({ id, name, campaignId }) => [
+          newAdGroupId({ campaign: campaign.get(campaignId)?.name ?? '', adGroup: name }),
+          id,
+        ]),
+    ),
+);
+
+/** Ids of the ad groups that the tray, or what was sent, makes and that are not there yet. */
+export function newAdGroupsIn(snapshot: Snapshot, laid: readonly Change[]): ReadonlySet<string> {
+  const made = new Set<string>();
   for (const change of laid) {
     if (change.kind !== 'add ad group' && change.kind !== 'remove ad group') continue;
-    const name = newAdGroupId({ campaign: change.campaign, adGroup: change.name });
-    if (change.kind === 'add ad group') ids.set(name, name);
-    else ids.delete(name);
+    const id = newAdGroupId({ campaign: change.campaign, adGroup: change.name });
+    if (change.kind === 'add ad group' && !adGroupIds(snapshot).has(id)) made.add(id);
+    else made.delete(id);
   }
-  for (const { id, name, campaignId, status } of mirror.adGroups)
-    if (status !== 'removed')
-      ids.set(newAdGroupId({ campaign: campaign.get(campaignId)?.name ?? '', adGroup: name }), id);
-  return ids;
+  return made;
 }
 
 type SomeSeats = Partial<Record<MatchType, Seat>>;
 
 /** The seats that a person has chosen, and that are there or will be. */
-function chosenSeats(snapshot: Snapshot, seats: SeatsByName, idOf: ReadonlyMap<string, string>): SomeSeats {
+function chosenSeats(snapshot: Snapshot, seats: SeatsByName, made: ReadonlySet<string>): SomeSeats {
   const chosen: SomeSeats = {};
   for (const match of MATCH_TYPES) {
     const named = seats[match];
-    const adGroupId = named && idOf.get(newAdGroupId(named));
+    if (!named) continue;
+    const name = newAdGroupId(named);
+    const adGroupId = adGroupIds(snapshot).get(name) ?? (made.has(name) ? name : undefined);
     if (adGroupId === undefined) continue;
-    chosen[match] = { adGroupId, ...named!, isChosen: true, state: stateOf(snapshot, adGroupId) };
+    chosen[match] = { adGroupId, ...named, isChosen: true, state: stateOf(snapshot, adGroupId) };
   }
   return chosen;
 }
@@ -154,8 +172,7 @@ const keywordsByAdGroup = derivedFrom(({ liveKeywords }: Snapshot) =>
 
 function stateOf(snapshot: Snapshot, adGroupId: string): Seat['state'] {
   if (isNewAdGroup(adGroupId)) return 'in the tray';
-  const status = statusOf(snapshot, { kind: 'adGroup', id: adGroupId });
-  return status === 'live' || status === 'unknown' ? 'serves' : 'serves nothing';
+  return canServe(snapshot, { kind: 'adGroup', id: adGroupId }) ? 'serves' : 'serves nothing';
 }
 
 /** Its own, else that of the campaign of all its ad groups, else the account's (rules 7.3); null where none is set. */

@@ -12,8 +12,15 @@ import {
   type PromotionPlanner,
 } from '@/core';
 import { derivedFrom } from '../../compute/derived';
-import { groupsOf, newAdGroupId, type Group } from '../../compute/promotion/groups';
-import { isServing, statusOf } from '../../compute/serving';
+import {
+  adGroupIds,
+  groupsOf,
+  namesOfNew,
+  newAdGroupId,
+  newAdGroupsIn,
+  type Group,
+} from '../../compute/promotion/groups';
+import { canServe, isServing } from '../../compute/serving';
 import { addRow } from '../../compute/window-columns';
 import type { Open } from '../open-workbench';
 
@@ -43,7 +50,9 @@ export const planningOf = derivedFrom((open: Open): Planning => {
     ),
   );
   const idle = new Set(
-    shape.campaigns.flatMap(({ adGroups }) => adGroups.map(({ id }) => id)).filter((id) => !serves(open, id)),
+    shape.campaigns
+      .flatMap(({ adGroups }) => adGroups.map(({ id }) => id))
+      .filter((id) => !canServe(snapshot, { kind: 'adGroup', id })),
   );
   return {
     ...{ groups, group: new Map(groups.map((one) => [one.key, one])), idle },
@@ -54,11 +63,6 @@ export const planningOf = derivedFrom((open: Open): Planning => {
       [...adGroupIds, seats.exact?.adGroupId].some((id) => exact.has(`${id} ${text}`)),
   };
 });
-
-function serves({ snapshot }: Open, adGroupId: string): boolean {
-  const status = statusOf(snapshot, { kind: 'adGroup', id: adGroupId });
-  return status === 'live' || status === 'unknown';
-}
 
 type Keyword = { id: string; text: string; match: MatchType; adGroupId: string };
 
@@ -96,19 +100,6 @@ function madeKeywords(snapshot: Open['snapshot'], laid: readonly Change[]): Keyw
   return [...made.values()];
 }
 
-/** Ad groups that are not removed, by the names of their campaigns and their own. */
-export const adGroupIds = derivedFrom(
-  ({ mirror, campaign }: Open['snapshot']): ReadonlyMap<string, string> =>
-    new Map(
-      mirror.adGroups
-        .filter(({ status }) => status !== 'removed')
-        .map(({ id, name, campaignId }) => [
-          newAdGroupId({ campaign: campaign.get(campaignId)?.name ?? '', adGroup: name }),
-          id,
-        ]),
-    ),
-);
-
 /** Keywords by where they stand, their match type and their text; of twins one that is not removed. */
 export const keywordsByName = derivedFrom(
   ({ mirror }: Open['snapshot']): ReadonlyMap<string, { id: string; status: string }> =>
@@ -126,19 +117,10 @@ export const keywordName = (adGroupId: string, match: string, text: string) =>
 /** The account as the tray leaves it, with the ad groups that it makes. */
 function withNewAdGroups({ draft, snapshot, laid }: Open): AccountShape {
   const shape = draft.gate.shape();
-  const made = new Set(
-    laid.flatMap((change) =>
-      change.kind === 'add ad group' || change.kind === 'remove ad group'
-        ? [newAdGroupId({ campaign: change.campaign, adGroup: change.name })]
-        : [],
-    ),
-  );
-  const known = adGroupIds(snapshot);
   const byName = new Map(snapshot.mirror.campaigns.map(({ id, name }) => [name, id]));
   const more = new Map<string, { id: string }[]>();
-  for (const id of made) {
-    if (known.has(id)) continue;
-    const [campaign] = JSON.parse(id.slice('new:'.length)) as [string];
+  for (const id of newAdGroupsIn(snapshot, laid)) {
+    const { campaign } = namesOfNew(id);
     const campaignId = byName.get(campaign) ?? `new:${campaign}`;
     more.set(campaignId, [...(more.get(campaignId) ?? []), { id }]);
   }

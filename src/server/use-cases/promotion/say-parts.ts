@@ -1,15 +1,12 @@
 import { describePlace, nameKeyword, type PromotionPlan } from '@/core';
-import { isNewAdGroup } from '../../compute/promotion/groups';
+import { isNewAdGroup, namesOfNew } from '../../compute/promotion/groups';
 import { few } from '../../compute/workbench';
 import type { Open } from '../open-workbench';
 import { planningOf } from './planning';
 
 /** The names of an ad group and its campaign, of one that waits in the tray too. */
 export function namesOf({ snapshot }: Open, adGroupId: string): { campaign: string; adGroup: string } {
-  if (isNewAdGroup(adGroupId)) {
-    const [campaign, adGroup] = JSON.parse(adGroupId.slice('new:'.length)) as [string, string];
-    return { campaign, adGroup };
-  }
+  if (isNewAdGroup(adGroupId)) return namesOfNew(adGroupId);
   const adGroup = snapshot.adGroup.get(adGroupId);
   return {
     campaign: snapshot.campaign.get(adGroup?.campaignId ?? '')?.name ?? '',

@@ -1,10 +1,10 @@
 import { changeKey, negativesBroughtBy, stops, type Change, type OwnKeyword, type RowGate } from '@/core';
 import { derivedOnward } from '../../compute/derived';
-import { newAdGroupId } from '../../compute/promotion/groups';
-import { statusOf } from '../../compute/serving';
+import { adGroupIds, newAdGroupId } from '../../compute/promotion/groups';
+import { canServe } from '../../compute/serving';
 import { protectedBy } from '../../compute/workbench';
 import type { Open } from '../open-workbench';
-import { adGroupIds, keywordName, keywordsByName } from '../promotion/planning';
+import { keywordName, keywordsByName } from '../promotion/planning';
 
 /** Whether the tray makes a keyword, or turns one on or off, by the key of the change that does. */
 type IsMade = (key: string) => boolean;
@@ -31,9 +31,7 @@ function isThere(
   isMade: IsMade,
 ): boolean {
   const id = adGroupIds(open.snapshot).get(newAdGroupId({ campaign, adGroup }));
-  if (id === undefined) return false;
-  const status = statusOf(open.snapshot, { kind: 'adGroup', id });
-  if (status !== 'live' && status !== 'unknown') return false;
+  if (id === undefined || !canServe(open.snapshot, { kind: 'adGroup', id })) return false;
   const key = changeKey({ kind: 'add keyword', campaign, adGroup, text, match, bidMicros: 0 });
   return isMade(key) || laidIn(open).made.has(key) || runs(open, id, match, text, isMade);
 }
