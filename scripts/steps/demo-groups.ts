@@ -11,10 +11,10 @@ const SLUG = 'larkfell-market';
 export async function makeProductGroups(): Promise<void> {
   const deps = createDeps({ moment: new Date(`${TODAY}T10:05:00Z`) });
   try {
-    const { adGroups, productGroups } = await viewAccount(deps, SLUG);
-    if (productGroups.length > 0) return;
     const { people } = await listAccountsAndPeople(deps);
     const person = people.find(({ name }) => name === PEOPLE[0])!.id;
+    const { adGroups, productGroups } = await viewAccount(deps, SLUG, person);
+    if (productGroups.length > 0) return;
     const lines = group(adGroups, ({ campaign }) => campaign.split(' · ').slice(0, -1).join(' · '));
     await setOwnTargets(deps, SLUG, person, {
       campaigns: [],

@@ -1,14 +1,17 @@
 import { redirect } from 'next/navigation';
 import { webDeps } from '@/server/web';
-import { listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
+import { listAccountsAndPeople, listAccountsOf } from '@/server/use-cases/account/describe-account';
+import { chosenPerson } from '@/app/api/_handle/chosen-person';
 import { StartScreen } from '@/screens/start/start-screen';
 
 export const dynamic = 'force-dynamic';
 
-/** Opens the first account; without one, asks for it. */
+/** Opens the first account in which the person has a role, else the first one; without one, asks for it. */
 export default async function Home() {
   const { accounts, people } = await listAccountsAndPeople(webDeps());
-  const [first] = accounts.filter((a) => !a.isRetired);
+  const chosen = await chosenPerson();
+  const own = chosen === null ? [] : await listAccountsOf(webDeps(), chosen);
+  const first = [...own, ...accounts].find((a) => !a.isRetired);
   if (first) redirect(`/${first.slug}/today`);
   return <StartScreen isFirst={people.length === 0} retired={accounts} />;
 }

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, normalise, parseAmount } from '@/core';
 import { ElementNameSchema, MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
+import { MemberRoleSchema, MemberSchema } from './roles';
 
 /** An account's settings, and the people and accounts beside it. */
 
@@ -28,6 +29,9 @@ export const PersonSchema = v.object({
     v.maxLength(80),
   ),
 });
+/** Somebody who is to work in the account from now on. */
+export const NewMemberSchema = v.object({ ...PersonSchema.entries, role: MemberRoleSchema });
+export const RoleRequestSchema = v.object({ role: MemberRoleSchema });
 export const RetireSchema = v.object({ isRetired: v.boolean() });
 
 /** A new account that is filled from files. */
@@ -196,7 +200,7 @@ export const AccountViewSchema = v.strictObject({
     v.strictObject({ name: v.string(), adGroupIds: v.array(v.string()), seats: SeatsSchema, ...ownTarget }),
   ),
   adGroups: v.array(v.strictObject({ ...NamedSchema.entries, campaign: v.string() })),
-  people: v.array(v.strictObject({ id: v.number(), name: v.string(), isRetired: v.boolean() })),
+  people: v.array(MemberSchema),
   accounts: v.array(v.strictObject({ slug: v.string(), name: v.string(), isRetired: v.boolean() })),
 });
 export type AccountView = v.InferOutput<typeof AccountViewSchema>;

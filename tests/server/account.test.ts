@@ -4,8 +4,9 @@ import { countOpen } from '@/server/use-cases/account/count-open';
 import { viewConflicts } from '@/server/use-cases/untangle/view-conflicts';
 import { changeSettings, retireAccount } from '@/server/use-cases/account/change-settings';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
-import { addPerson, retirePerson } from '@/server/use-cases/account/people';
+import { addMember, setRole } from '@/server/use-cases/account/people';
 import { findCodes, viewAccount } from '@/server/use-cases/account/view-account';
+import type { MemberRole } from '@/contracts/roles';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { listTerms } from '@/server/use-cases/sift/sift-terms';
 import { viewKept } from '@/server/use-cases/sift/set-verdict';
@@ -23,7 +24,7 @@ afterAll(() => world.close());
 
 const set = (fields: Parameters<typeof changeSettings>[3]) =>
   changeSettings(world.deps, world.slug, world.personId, fields);
-const settings = async () => (await viewAccount(world.deps, world.slug)).settings;
+const settings = async () => (await viewAccount(world.deps, world.slug, world.personId)).settings;
 const newest = async () => (await viewLedger(world.deps, world.slug)).lines[0]!;
 const undoNewest = async () => undoEntry(world.deps, world.slug, world.personId, (await newest()).id);
 const lines = async (query: Record<string, string> = {}) =>
@@ -138,7 +139,7 @@ describe('the pattern of product codes', () => {
 
 describe('targets of their own', () => {
   test('a term is read against its product group, else its campaign, else the account', async () => {
-    const { campaigns, adGroups } = await viewAccount(world.deps, world.slug);
+    const { campaigns, adGroups } = await viewAccount(world.deps, world.slug, world.personId);
     const [hives] = campaigns.filter((c) => c.name === 'Hives');
     const [starter] = adGroups.filter((g) => g.name === 'Starter');
     const rate = async (text: string) => {
@@ -187,7 +188,7 @@ describe('accounts and people', () => {
     await expect(make('köln bienen', 'EUR', '18')).rejects.toThrow(/already/);
     await expect(make('Other', 'JPY', '18.5')).rejects.toThrow(/such as 1800 JPY/);
     expect(await make('Bienen, Köln!', 'KWD', '1.505')).toEqual({ slug: 'bienen-koln' });
-    const { settings: made } = await viewAccount(world.deps, 'bienen-koln');
+    const { settings: made } = await viewAccount(world.deps, 'bienen-koln', world.personId);
     expect(made).toMatchObject({ currency: 'KWD', targetMicros: 1_505_000, platformAccountId: null });
   });
 
@@ -199,8 +200,11 @@ describe('accounts and people', () => {
     );
     const { lines: all } = await viewLedger(world.deps, slug);
     expect(all).toMatchObject([{ what: 'Add the account Short lived', who: 'Odile', canUndo: true }]);
-    await undoEntry(world.deps, slug, world.personId, all[0]!.id);
-    expect((await viewAccount(world.deps, slug)).isRetired).toBe(true);
+    const undoAs = (person: number) => undoEntry(world.deps, slug, person, all[0]!.id);
+    await expect(undoAs(world.personId)).rejects.toThrow(/Maren Oakes has no role.*Odile/);
+    const { people } = await viewAccount(world.deps, slug, world.personId);
+    await undoAs(people[0]!.id);
+    expect((await viewAccount(world.deps, slug, world.personId)).isRetired).toBe(true);
   });
 
   test('names become short names that can stand in an address', () => {
@@ -210,36 +214,50 @@ describe('accounts and people', () => {
     expect(shortName('  Ça va? ', ['ca-va', 'ca-va-2'])).toBe('ca-va-3');
   });
 
-  test('who is retired is back by undo, and somebody is always left', async () => {
-    const { id } = await addPerson(world.deps, world.slug, world.personId, 'Ines Vale');
-    await expect(addPerson(world.deps, world.slug, world.personId, 'ines vale')).rejects.toThrow(/already/);
-    const retire = (person: number) =>
-      retirePerson(world.deps, world.slug, world.personId, { person, isRetired: true });
-    const isRetired = async (name: string) =>
-      (await viewAccount(world.deps, world.slug)).people.find((p) => p.name === name)!.isRetired;
-    await retire(id);
-    expect(await isRetired('Ines Vale')).toBe(true);
+  test('who is here no longer is back by undo, and somebody always owns the account', async () => {
+    const add = (name: string) =>
+      addMember(world.deps, world.slug, world.personId, { name, role: 'prepare' });
+    const { id } = await add('Ines Vale');
+    await expect(add('ines vale')).rejects.toThrow(/already/);
+    const give = (person: number, role: MemberRole) =>
+      setRole(world.deps, world.slug, world.personId, { person, role });
+    const people = async () => (await viewAccount(world.deps, world.slug, world.personId)).people;
+    const roleOf = async (person: number) => (await people()).find((one) => one.id === person)!.role;
+    await give(id, 'none');
+    await expect(add('Ines Vale')).rejects.toThrow(/Give back a role/);
     await undoNewest();
-    expect(await isRetired('Ines Vale')).toBe(false);
-    const all = (await viewAccount(world.deps, world.slug)).people;
-    for (const person of all.slice(0, -1)) await retire(person.id);
-    await expect(retire(all.at(-1)!.id)).rejects.toThrow(/Nobody would be left/);
-    for (let i = 1; i < all.length; i++) await undoNewestRetirement();
+    expect(await roleOf(id)).toBe('prepare');
+    const owners = (await people()).filter(({ role }) => role === 'own');
+    const [first, second] = owners.map((one) => one.id) as [number, number];
+    expect(owners).toHaveLength(2);
+    await give(second, 'send');
+    await expect(give(first, 'send')).rejects.toThrow(/Nobody would own/);
+    const entry = await newest();
+    const undoAs = (person: number) => undoEntry(world.deps, world.slug, person, entry.id);
+    await expect(undoAs(second)).rejects.toThrow(/Tobias Finch may send.*done by Maren Oakes\./);
+    await undoAs(first);
+    expect((await people()).filter(({ role }) => role === 'own')).toEqual(owners);
+  });
+
+  test('somebody of another account gets a role here under the same name', async () => {
+    const { slug } = await addAccount(
+      world.deps,
+      { name: 'Elsewhere', currency: 'EUR', target: '18', steersBy: 'CPA', person: 'Wren Holloway' },
+      null,
+    );
+    const { people } = await viewAccount(world.deps, slug, world.personId);
+    expect(people).toEqual([{ id: expect.any(Number), name: 'Wren Holloway', role: 'own' }]);
+    const asked = { name: 'wren holloway', role: 'look' as const };
+    expect(await addMember(world.deps, world.slug, world.personId, asked)).toEqual({ id: people[0]!.id });
   });
 
   test('a retired account comes back by undo', async () => {
     await retireAccount(world.deps, 'bienen-koln', world.personId, true);
-    expect((await viewAccount(world.deps, 'bienen-koln')).isRetired).toBe(true);
+    expect((await viewAccount(world.deps, 'bienen-koln', world.personId)).isRetired).toBe(true);
     const [line] = (await viewLedger(world.deps, 'bienen-koln')).lines;
     await undoEntry(world.deps, 'bienen-koln', world.personId, line!.id);
-    expect((await viewAccount(world.deps, 'bienen-koln')).isRetired).toBe(false);
+    expect((await viewAccount(world.deps, 'bienen-koln', world.personId)).isRetired).toBe(false);
   });
-
-  async function undoNewestRetirement() {
-    const { lines: all } = await viewLedger(world.deps, world.slug);
-    const open = all.find((l) => l.canUndo && l.what.startsWith('Retire '))!;
-    await undoEntry(world.deps, world.slug, world.personId, open.id);
-  }
 });
 
 describe('a connection', () => {

@@ -77,7 +77,7 @@ describe('a keyword report', () => {
 
   test('the account says which kinds of conversion count', async () => {
     await world.load(first);
-    expect((await viewAccount(world.deps, world.slug)).kindsThere).toEqual(['Leads']);
+    expect((await viewAccount(world.deps, world.slug, world.personId)).kindsThere).toEqual(['Leads']);
     const { said } = await changeSettings(world.deps, world.slug, world.personId, {
       conversionKinds: ['Leads'],
     });

@@ -37,6 +37,7 @@ const LANDED: Record<string, string> = {
   '027-knots': '60e7196487e3aa7b',
   '028-campaign-priority': '432d30ae20f011d7',
   '029-seats': '3f1e128f0ec71ef7',
+  '030-members': '055a21ae92d46c31',
 };
 
 const digestOf = (name: string) =>

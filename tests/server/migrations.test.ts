@@ -4,6 +4,7 @@ import { down, up } from '@/server/db/migrations/009-facts-by-account';
 import * as ofOnesOwn from '@/server/db/migrations/010-accounts-of-ones-own';
 import * as structureAgain from '@/server/db/migrations/011-structure-again';
 import * as words from '@/server/db/migrations/012-one-word-a-thing';
+import * as members from '@/server/db/migrations/030-members';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { tagWords, viewSavedViews, viewWordTags } from '@/server/use-cases/sift/remember';
@@ -53,6 +54,7 @@ test('facts and terms are the same after they have moved out of their parts and 
 test('an account without a platform whose tray was stuck has it handed over, and can go back', async () => {
   const trx = await world.db.transaction();
   try {
+    await members.down(trx);
     await ofOnesOwn.down(trx);
     const [own] = await trx('account')
       .insert({ slug: 'own', name: 'Own', platform_account_id: 'own', currency: 'EUR', steers_by: 'CPA' })
@@ -125,4 +127,32 @@ test('what was marked before tags were called so is a tag, and its entry in the 
   const [entry] = (await viewLedger(world.deps, world.slug)).lines;
   await undoEntry(world.deps, world.slug, world.personId, entry!.id);
   expect(await viewWordTags(world.deps, world.slug)).toEqual({ tags: [] });
+});
+
+test('who was retired has no role, everybody else owns, and a retirement can still be taken back', async () => {
+  const trx = await world.db.transaction();
+  try {
+    await members.down(trx);
+    const [maren, tobias] = (await trx('person').orderBy('person_id').pluck('person_id')) as number[];
+    await trx('person').where({ person_id: tobias }).update({ retired_at: new Date() });
+    const undo = { do: 'retire person', person: tobias, isRetired: false };
+    const said = { account_id: world.accountId, actor: 'person', person_id: maren, about: 'setting' };
+    await trx('ledger_entry').insert({ ...said, what: 'Retire Tobias Finch', undo });
+    await members.up(trx);
+    const roles = () => trx('member').orderBy('person_id').select('person_id', 'role');
+    const were = [
+      { person_id: maren, role: 'own' },
+      { person_id: tobias, role: 'none' },
+    ];
+    expect(await roles()).toEqual(were);
+    const undoOf = async () =>
+      (await trx('ledger_entry').where({ what: 'Retire Tobias Finch' }).first()).undo;
+    expect(await undoOf()).toEqual({ do: 'set role', person: tobias, role: 'own' });
+    await members.down(trx);
+    expect(await undoOf()).toEqual(undo);
+    await members.up(trx);
+    expect(await roles()).toEqual(were);
+  } finally {
+    await trx.rollback();
+  }
 });

@@ -1,11 +1,12 @@
-import { cookies } from 'next/headers';
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { PERSON_COOKIE } from '@/contracts/common';
+import { chosenPerson } from '@/app/api/_handle/chosen-person';
 import { Frame } from '@/screens/frame/frame';
+import { NoRoleScreen } from '@/screens/start/no-role-screen';
 import { webDeps } from '@/server/web';
 import { Refusal } from '@/server/use-cases/deps';
-import { describeAccount, listAccountsAndPeople } from '@/server/use-cases/account/describe-account';
+import { describeAccount, describeMembers } from '@/server/use-cases/account/describe-account';
+import { permit } from '@/server/use-cases/account/permit';
 
 export const dynamic = 'force-dynamic';
 
@@ -17,17 +18,23 @@ export default async function AccountLayout({
   params: Promise<{ account: string }>;
 }) {
   const { account } = await params;
-  const summary = await describeAccount(webDeps(), account).catch((error: unknown) => {
-    if (Refusal.is(error)) notFound();
+  const chosen = await chosenPerson();
+  const me = await permit(webDeps(), account, chosen, 'look').catch((error: unknown) => {
+    if (Refusal.is(error)) return error;
     throw error;
   });
-  const known = await listAccountsAndPeople(webDeps());
-  const people = known.people.filter((p) => !p.isRetired);
-  const accounts = known.accounts.filter((a) => !a.isRetired || a.slug === account);
-  const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
-  const personId = people.find((p) => p.id === chosen)?.id ?? people[0]?.id ?? 0;
+  if (me instanceof Error) {
+    if (me.status !== 403) notFound();
+    const { people, accounts } = await describeMembers(webDeps(), account, chosen ?? 0);
+    return <NoRoleScreen why={me.message} people={people} accounts={accounts} />;
+  }
+  const [summary, { people, accounts }] = await Promise.all([
+    describeAccount(webDeps(), account),
+    describeMembers(webDeps(), account, me.id),
+  ]);
+  const shown = accounts.filter((a) => !a.isRetired || a.slug === account);
   return (
-    <Frame summary={summary} accounts={accounts} people={people} personId={personId}>
+    <Frame summary={summary} accounts={shown} people={people} me={me}>
       {children}
     </Frame>
   );

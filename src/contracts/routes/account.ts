@@ -4,9 +4,10 @@ import {
   CodesAnswerSchema,
   NewAccountSchema,
   PatternQuerySchema,
-  PersonSchema,
+  NewMemberSchema,
   PlatformAccountsAnswerSchema,
   RetireSchema,
+  RoleRequestSchema,
   SettingsOutcomeSchema,
   SettingsSchema,
   TargetsSchema,
@@ -48,9 +49,9 @@ export const accountRoutes = routesOf({
     ...{ role: 'own', body: TargetsSchema, answer: SaidSchema, changes: ['settings', 'ledger'] },
   },
   'POST people': {
-    ...{ role: 'own', body: PersonSchema, answer: StoredSchema, changes: ['people', 'ledger'] },
+    ...{ role: 'own', body: NewMemberSchema, answer: StoredSchema, changes: ['people', 'ledger'] },
   },
   'PUT people/[person]': {
-    ...{ role: 'own', body: RetireSchema, answer: DoneSchema, changes: ['people', 'ledger'] },
+    ...{ role: 'own', body: RoleRequestSchema, answer: DoneSchema, changes: ['people', 'ledger'] },
   },
 });

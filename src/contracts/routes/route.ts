@@ -1,7 +1,5 @@
 import type * as v from 'valibot';
-
-/** What a person must be allowed to do: see, fill the tray, send it, or run the account. Nothing asks for it yet. */
-export type Role = 'look' | 'prepare' | 'send' | 'own';
+import type { Role } from '../roles';
 
 /**
  * The parts of an account that answers are made of. A route that changes a part makes every answer stale that was
@@ -34,6 +32,7 @@ export type RouteName = `${Method} ${string}`;
 
 /** What crosses between browser and server by one route. */
 export type Route = {
+  /** what a person must be allowed to do at least */
   role: Role;
   /** the parameters of the address, as texts */
   query?: v.GenericSchema;
@@ -43,7 +42,7 @@ export type Route = {
   answer: v.GenericSchema | 'file';
   /** what the answer is made of */
   from?: readonly Part[];
-  /** what is another afterwards; a route that changes nothing may be asked without a person */
+  /** what is another afterwards; empty where it is only noted what the person has seen */
   changes?: readonly Part[];
 };
 

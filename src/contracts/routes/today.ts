@@ -30,5 +30,5 @@ export const todayRoutes = routesOf({
   },
   'GET today/for-client/sheet': { role: 'look', query: DaysQuerySchema, answer: 'file' },
   /** notes that a person looks, and tells what came since the look before */
-  'POST today/look': { role: 'prepare', answer: NewsSchema, changes: [] },
+  'POST today/look': { role: 'look', answer: NewsSchema, changes: [] },
 });

@@ -81,7 +81,7 @@ export const untangleRoutes = routesOf({
     ...{ role: 'look', query: SmallerSetQuerySchema, answer: SmallerSetViewSchema, from: SIFTING },
   },
   /** notes that a person looks, and tells which knots came since the look before, and how it went */
-  'POST untangle/look': { role: 'prepare', answer: KnotsLookSchema, changes: [] },
+  'POST untangle/look': { role: 'look', answer: KnotsLookSchema, changes: [] },
   'POST untangle/left': {
     ...{ role: 'prepare', body: LeaveKnotSchema, answer: DoneSchema, changes: ['knots', 'ledger'] },
   },

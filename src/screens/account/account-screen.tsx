@@ -23,6 +23,7 @@ import {
   Tolerance,
 } from './simple-settings';
 import { settingId } from './setting';
+import { useMay } from '@/screens/frame/account-context';
 import { useAccountView } from './use-settings';
 import { ErrorText } from '@/ui/said';
 
@@ -45,7 +46,12 @@ export function AccountScreen() {
           What you set is an entry in the Ledger, and can be undone.
         </p>
       </header>
-      <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="group" aria-label="Settings">
+      <div
+        className="relative min-h-0 flex-1 overflow-y-auto"
+        tabIndex={0}
+        role="group"
+        aria-label="Settings"
+      >
         <ErrorText error={error} isWhole />
         {data && (
           <KeepsFocus>
@@ -66,12 +72,18 @@ export function AccountScreen() {
 /** Fields begin anew when what is set changes. */
 function Settings({ view }: { view: AccountView }) {
   const { settings } = view;
+  const { may, who } = useMay('own');
   const key = (...of: unknown[]) => JSON.stringify(of);
   return (
     <>
       {view.isRetired && (
         <p className="border-b border-line bg-timber/10 px-4 py-2">
           This account is retired: it stands in no list. Take it back below, under Accounts.
+        </p>
+      )}
+      {!may && (
+        <p className="border-b border-line bg-timber/10 px-4 py-2">
+          You read here what the account is set to. To have it changed, ask {who}.
         </p>
       )}
       <NameAndCurrency key={key('name', settings.name, settings.currency, view.hasFigures)} view={view} />

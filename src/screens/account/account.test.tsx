@@ -1,11 +1,13 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
+import type { Role } from '@/contracts/roles';
 import { anAccountView } from '../testing/builders';
 import { choose, Decline, show, type Answers } from '../testing/screen';
 import { AccountScreen } from './account-screen';
 
-const showAccount = (more: Answers = {}) =>
+const showAccount = (more: Answers = {}, role: Role = 'own') =>
   show(<AccountScreen />, {
+    role,
     answers: {
       'GET account': anAccountView(),
       'GET account/codes': { caught: 12, of: 300, first: ['LK-2041-S'] },
@@ -96,24 +98,40 @@ describe('settings', () => {
 });
 
 describe('people and accounts', () => {
-  test('a person is added, and the undo retires him', async () => {
+  test('a person is added with a role, and the undo takes it away', async () => {
     const { user, asked } = showAccount({ 'POST people': { id: 7 }, 'PUT people/[person]': {} });
-    await user.type(await screen.findByLabelText('Add'), 'Petra Holm{Enter}');
-    await waitFor(() => expect(asked('POST people')[0]!.body).toEqual({ name: 'Petra Holm' }));
+    await user.click(await screen.findByRole('combobox', { name: 'What who is added may do' }));
+    await user.click(await screen.findByRole('option', { name: 'may look' }));
+    await user.type(screen.getByLabelText('Add'), 'Petra Holm{Enter}');
+    await waitFor(() => expect(asked('POST people')[0]!.body).toEqual({ name: 'Petra Holm', role: 'look' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() =>
       expect(asked('PUT people/[person]')[0]).toMatchObject({
         params: { person: '7' },
-        body: { isRetired: true },
+        body: { role: 'none' },
       }),
     );
   });
 
-  test('who is retired can be taken back', async () => {
+  test('who is here no longer gets a role again, and the undo takes it away', async () => {
     const { user, asked } = showAccount({ 'PUT people/[person]': {} });
     const people = await screen.findByRole('list', { name: 'People' });
-    await user.click(within(people).getByRole('button', { name: 'Take back Tobias Finch' }));
-    await waitFor(() => expect(asked('PUT people/[person]')[0]!.body).toEqual({ isRetired: false }));
+    await user.click(within(people).getByRole('combobox', { name: 'What Tobias Finch may do' }));
+    await user.click(await screen.findByRole('option', { name: 'may send' }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() =>
+      expect(asked('PUT people/[person]').map(({ body }) => body)).toEqual([
+        { role: 'send' },
+        { role: 'none' },
+      ]),
+    );
+  });
+
+  test('who owns nothing reads what is set, and whom to ask', async () => {
+    showAccount({}, 'send');
+    expect(await screen.findByText(/To have it changed, ask Maren Oakes\./)).toBeDefined();
+    for (const field of [...screen.getAllByRole('textbox'), ...screen.getAllByRole('combobox')])
+      expect(field.closest('fieldset'), field.outerHTML).toHaveProperty('disabled', true);
   });
 
   test('an account is retired', async () => {

@@ -1,51 +1,57 @@
 'use client';
 
-import { PersonSchema, type AccountView } from '@/contracts/account';
-import { Button } from '@/ui/button';
-import { Fault, InlineField } from '@/ui/form';
+import { NewMemberSchema, type AccountView } from '@/contracts/account';
+import { MEMBER_ROLES, ROLE_NAMES, type Member, type MemberRole } from '@/contracts/roles';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { Fault, InlineField, SelectField } from '@/ui/form';
+import { optionsIn, Select } from '@/ui/select';
 import { Setting } from './setting';
 import { useSettingForm } from './use-setting-form';
 import { useSaving } from './use-settings';
-import { useRoutes } from '@/screens/frame/data/routes';
 
-/** Who can be chosen in the top strip; what somebody decided stays when he or she is retired. */
+const ROLES_OFFERED = optionsIn([...MEMBER_ROLES].reverse(), ROLE_NAMES);
+const ROLES_OF_NEW = ROLES_OFFERED.filter(({ key }) => key !== 'none');
+
+/** Who works in the account, and what each may do in it. */
 export function People({ view: { people } }: { view: AccountView }) {
   const { call } = useRoutes();
   const saving = useSaving();
-  const retire = (id: number, isRetired: boolean) =>
-    call('PUT people/[person]', { params: { person: id }, body: { isRetired } });
-  const form = useSettingForm(PersonSchema, { name: '' }, ({ name }) => async () => {
-    const { id } = await call('POST people', { body: { name } });
-    return { said: `${name} is among the people`, undo: () => retire(id, true) };
-  });
+  const setRole = (id: number, role: MemberRole) =>
+    call('PUT people/[person]', { params: { person: id }, body: { role } });
+  const change = ({ id, name, role: before }: Member, role: MemberRole) =>
+    saving.save(async () => {
+      await setRole(id, role);
+      return { said: `${name} ${ROLE_NAMES[role]}`, undo: () => setRole(id, before) };
+    });
+  const form = useSettingForm(
+    NewMemberSchema,
+    { name: '', role: 'prepare' as MemberRole },
+    ({ name, role }) =>
+      async () => {
+        const { id } = await call('POST people', { body: { name, role } });
+        return { said: `${name} ${ROLE_NAMES[role]}`, undo: () => setRole(id, 'none') };
+      },
+  );
   return (
     <Setting
       name="People"
-      says="Every decision names a person. Who is retired can not be chosen any more; what he or she decided stays under the name. People work on all accounts."
+      says="Who may look reads everything. Who may prepare decides, and fills the tray. Who may send also sends the tray, or hands it over. Who owns the account also sets what stands on this page. What somebody decided stays under his or her name."
       form={form}
     >
       <ul className="basis-full" aria-label="People">
         {people.map((person) => (
           <li key={person.id} className="flex min-h-7 items-center gap-2">
-            <span className={`w-56 truncate ${person.isRetired ? 'text-soft' : ''}`}>
+            <span className={`w-56 truncate ${person.role === 'none' ? 'text-soft' : ''}`}>
               {person.name}
-              {person.isRetired && ', retired'}
             </span>
-            <Button
-              tone="quiet"
-              aria-label={`${person.isRetired ? 'Take back' : 'Retire'} ${person.name}`}
-              onClick={() =>
-                void saving.save(async () => {
-                  await retire(person.id, !person.isRetired);
-                  return {
-                    said: `${person.name} is ${person.isRetired ? 'back' : 'retired'}`,
-                    undo: () => retire(person.id, person.isRetired),
-                  };
-                })
-              }
-            >
-              {person.isRetired ? 'Take back' : 'Retire'}
-            </Button>
+            <Select
+              label={`What ${person.name} may do`}
+              look="word"
+              className="font-normal!"
+              options={ROLES_OFFERED}
+              value={person.role}
+              onChange={(role) => void change(person, role)}
+            />
           </li>
         ))}
       </ul>
@@ -57,6 +63,13 @@ export function People({ view: { people } }: { view: AccountView }) {
         maxLength={80}
         placeholder="A name"
         {...form.fields.register('name')}
+      />
+      who
+      <SelectField
+        label="What who is added may do"
+        control={form.fields.control}
+        name="role"
+        options={ROLES_OF_NEW}
       />
     </Setting>
   );

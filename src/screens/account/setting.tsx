@@ -2,6 +2,7 @@
 
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/button';
+import { useMay } from '@/screens/frame/account-context';
 import { useKeptFocus } from './keep-focus';
 import type { SettingForm } from './use-setting-form';
 
@@ -22,6 +23,7 @@ export const settingId = (name: string) => `setting-${name.replaceAll(' ', '-').
 export function Setting({ name, says, form, children }: Props) {
   const id = settingId(name);
   const kept = useKeptFocus(id);
+  const { may } = useMay('own');
   return (
     <form
       {...kept}
@@ -38,7 +40,9 @@ export function Setting({ name, says, form, children }: Props) {
           {name}
         </h2>
         <div className="min-w-0 flex-1">
-          <div className="flex min-h-7 flex-wrap items-center gap-x-1.5 gap-y-1">{children}</div>
+          <fieldset disabled={!may} className="flex min-h-7 flex-wrap items-center gap-x-1.5 gap-y-1">
+            {children}
+          </fieldset>
           {form.fault && (
             <p role="alert" className="mt-1 border-l-[3px] border-rust bg-rust/10 px-2 py-1 text-table">
               {form.fault}

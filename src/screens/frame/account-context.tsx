@@ -2,15 +2,17 @@
 
 import { createContext, useContext } from 'react';
 import type { AccountSummary } from '@/contracts/common';
+import { listed } from '@/core';
+import { mayDo, type Member, type Role } from '@/contracts/roles';
 
 export type AccountContextValue = {
   summary: AccountSummary;
-  /** all accounts here */
+  /** those in which the person has a role */
   accounts: readonly { slug: string; name: string }[];
   /** who works here */
-  people: readonly { id: number; name: string }[];
-  /** the name of the person chosen in the top strip */
-  me: string;
+  people: readonly Member[];
+  /** the person chosen in the top strip */
+  me: Member;
   /** where a screen puts what is in hand, and the buttons that decide it */
   inHand: { body: HTMLElement | null; actions: HTMLElement | null };
 };
@@ -22,4 +24,11 @@ export function useAccount(): AccountContextValue {
   const value = useContext(AccountContext);
   if (!value) throw new Error('useAccount stands inside the frame of an account');
   return value;
+}
+
+/** Whether the person may do what needs a role in this account, and who may. */
+export function useMay(needed: Role): { may: boolean; who: string } {
+  const { me, people } = useAccount();
+  const others = people.filter(({ role }) => mayDo(role, needed));
+  return { may: mayDo(me.role, needed), who: listed(others.map(({ name }) => name)) };
 }

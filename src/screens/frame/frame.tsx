@@ -5,7 +5,9 @@ import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
-import { PERSON_COOKIE, type AccountSummary } from '@/contracts/common';
+import type { AccountSummary } from '@/contracts/common';
+import { useChoosePerson } from '@/screens/start/use-choose-person';
+import { ROLE_NAMES, type Member } from '@/contracts/roles';
 import { counted } from '@/core';
 import { Tray } from '@/screens/tray/tray';
 import { formatCount, formatDay, formatShare } from '@/ui/format';
@@ -31,13 +33,14 @@ import { undoLast } from './data/undo';
 type Props = {
   summary: AccountSummary;
   accounts: { slug: string; name: string }[];
-  people: { id: number; name: string }[];
-  personId: number;
+  people: Member[];
+  /** the person chosen in the top strip */
+  me: Member;
   children: ReactNode;
 };
 
 /** Rail, strip, work surface, and the panel of what is in hand and what is decided. */
-export function Frame({ summary, accounts, people, personId, children }: Props) {
+export function Frame({ summary, accounts, people, me, children }: Props) {
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [actions, setActions] = useState<HTMLElement | null>(null);
   const isNarrow = useNarrow();
@@ -46,7 +49,6 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
   const fold = (folded: boolean) => storeFolded(folded ? 'folded' : 'open');
   useUndoKey();
   useEscapeToWork();
-  const me = people.find((p) => p.id === personId)?.name ?? '';
   return (
     <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
       <div
@@ -58,7 +60,7 @@ export function Frame({ summary, accounts, people, personId, children }: Props) 
         <SkipLinks />
         <Rail summary={summary} />
         <Suspense>
-          <Strip {...{ summary, accounts, people, personId }} onFold={() => fold(!isFolded)} />
+          <Strip {...{ summary, accounts, people, me }} onFold={() => fold(!isFolded)} />
         </Suspense>
         <main className="col-start-2 row-start-2 flex min-w-0 flex-col overflow-hidden border-r border-line bg-sheet">
           <ConnectionNote />
@@ -174,9 +176,10 @@ function Rail({ summary }: { summary: AccountSummary }) {
 
 type StripProps = Omit<Props, 'children'> & { onFold: () => void };
 
-function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
+function Strip({ summary, accounts, people, me, onFold }: StripProps) {
   const formatMoney = useMoney();
   const router = useRouter();
+  const choose = useChoosePerson();
   const target =
     summary.steersBy === 'CPA' ? formatMoney(summary.targetMicros) : formatShare(summary.targetAcos);
   return (
@@ -199,12 +202,12 @@ function Strip({ summary, accounts, people, personId, onFold }: StripProps) {
         label="You are"
         look="word"
         className="max-w-[130px] shrink-0 font-normal! max-[900px]:max-w-20"
-        options={people.map(({ id, name }) => ({ key: String(id), says: name }))}
-        value={String(personId)}
-        onChange={(id) => {
-          document.cookie = `${PERSON_COOKIE}=${id}; path=/; max-age=31536000; samesite=strict`;
-          router.refresh();
-        }}
+        options={people.map(({ id, name, role }) => ({
+          key: String(id),
+          says: role === 'own' ? name : `${name}, ${ROLE_NAMES[role]}`,
+        }))}
+        value={String(me.id)}
+        onChange={choose}
       />
       <Jump
         commands={[

@@ -250,8 +250,8 @@ export const anAccountView = (over: Partial<AccountView> = {}): AccountView => (
   campaigns: [{ id: '1', name: 'Hives', status: 'live', targetMicros: null, targetAcos: null }],
   adGroups: [{ id: '11', name: 'Starter', campaign: 'Hives' }],
   people: [
-    { id: 1, name: 'Ilse Brandow', isRetired: false },
-    { id: 2, name: 'Tobias Finch', isRetired: true },
+    { id: 1, name: 'Ilse Brandow', role: 'own' },
+    { id: 2, name: 'Tobias Finch', role: 'none' },
   ],
   accounts: [{ slug: 'web', name: 'Larkfell web', isRetired: false }],
   ...over,

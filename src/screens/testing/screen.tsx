@@ -8,6 +8,7 @@ import * as v from 'valibot';
 import { vi } from 'vitest';
 import type { AccountSummary } from '@/contracts/common';
 import { ROUTES, type AnswerOf, type Name, type Route } from '@/contracts/routes';
+import type { Role } from '@/contracts/roles';
 import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import { AccountContext } from '@/screens/frame/account-context';
 import { aSummary } from './builders';
@@ -51,7 +52,8 @@ export function show(
     answers = {},
     search = '',
     summary = {},
-  }: { answers?: Answers; search?: string; summary?: Partial<AccountSummary> } = {},
+    role = 'own',
+  }: { answers?: Answers; search?: string; summary?: Partial<AccountSummary>; role?: Role } = {},
 ): Shown {
   let known: Answers = answers;
   const log: Asked[] = [];
@@ -85,7 +87,9 @@ export function show(
   const shown = render(
     <QueryClientProvider client={client}>
       <Adapter>
-        <FrameOfTest summary={aSummary(summary)}>{screen}</FrameOfTest>
+        <FrameOfTest summary={aSummary(summary)} role={role}>
+          {screen}
+        </FrameOfTest>
         <Toaster />
       </Adapter>
     </QueryClientProvider>,
@@ -99,7 +103,16 @@ export function show(
   };
 }
 
-function FrameOfTest({ summary, children }: { summary: AccountSummary; children: ReactNode }) {
+function FrameOfTest({
+  summary,
+  role,
+  children,
+}: {
+  summary: AccountSummary;
+  role: Role;
+  children: ReactNode;
+}) {
+  const me = { id: 3, name: 'Ilse Brandow', role };
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [actions, setActions] = useState<HTMLElement | null>(null);
   const accounts = [
@@ -107,13 +120,12 @@ function FrameOfTest({ summary, children }: { summary: AccountSummary; children:
     { slug: 'market', name: 'Larkfell market' },
   ];
   const people = [
-    { id: 1, name: 'Maren Oakes' },
-    { id: 2, name: 'Tobias Finch' },
+    { id: 1, name: 'Maren Oakes', role: 'own' as const },
+    { id: 2, name: 'Tobias Finch', role: 'send' as const },
+    me,
   ];
   return (
-    <AccountContext.Provider
-      value={{ summary, accounts, people, me: 'Ilse Brandow', inHand: { body, actions } }}
-    >
+    <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
       {children}
       <section aria-label="In hand">
         <div ref={setBody} />

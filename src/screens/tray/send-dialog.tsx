@@ -10,7 +10,7 @@ import { DialogFrame } from '@/ui/dialog-frame';
 import { conversionsOf, formatCount, formatDays } from '@/ui/format';
 import { ChangesTable } from './changes-table';
 import { WarningRow } from './warning-row';
-import { useAccount } from '@/screens/frame/account-context';
+import { useAccount, useMay } from '@/screens/frame/account-context';
 import { useTrayActions } from './use-tray';
 import { warningsOf, warningsOfCheck, type Warning } from './warnings';
 import { counted } from '@/core';
@@ -29,6 +29,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
   const formatMoney = useMoney();
   const { send } = useTrayActions();
   const { summary } = useAccount();
+  const { may, who } = useMay('send');
   const verb = summary.isConnected ? 'Send' : 'Hand';
   const [busy, setBusy] = useState(false);
   const { query } = useRoutes();
@@ -92,19 +93,24 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
         )}
       </div>
       <div className="flex items-center gap-2 border-t border-line px-5 py-3">
-        <Button tone="main" disabled={busy || stopped} onClick={() => sendAndClose()}>
+        <Button tone="main" disabled={busy || stopped || !may} onClick={() => sendAndClose()}>
           {verb} {counted(view.changes.length, 'change')}
           {summary.isConnected ? '' : ' over'}
         </Button>
         {failed.length > 0 && failed.length < view.changes.length && (
-          <Button disabled={busy} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
+          <Button disabled={busy || !may} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
             Only {counted(failed.length, 'change')} that failed before
           </Button>
         )}
         {summary.isConnected && (
-          <SendLater isDisabled={busy || stopped} onSend={(at) => sendAndClose({ at })} />
+          <SendLater isDisabled={busy || stopped || !may} onSend={(at) => sendAndClose({ at })} />
         )}
         <Button onClick={onClose}>Not yet</Button>
+        {!may && (
+          <span className="text-table text-soft">
+            You may not {summary.isConnected ? 'send it' : 'hand it over'}: {who} may.
+          </span>
+        )}
         {stopped && <span className="text-table text-rust">A change is held back; see above.</span>}
       </div>
     </DialogFrame>

@@ -206,6 +206,17 @@ describe('sending', () => {
     expect(screen.getByRole('dialog')).toBeDefined();
   });
 
+  test('is looked through by who may not send it, with who may', async () => {
+    const { user } = show(<Tray />, {
+      ...{ answers: { 'GET tray': full }, role: 'prepare' as const },
+    });
+    await screen.findByText('2 changes, not sent');
+    await user.click(screen.getByRole('button', { name: 'Look the tray through…' }));
+    const page = within(await screen.findByRole('dialog'));
+    expect(page.getByText('You may not send it: Maren Oakes and Tobias Finch may.')).toBeDefined();
+    expect(page.getByRole('button', { name: 'Send 2 changes' })).toHaveProperty('disabled', true);
+  });
+
   test('can be set for a time', async () => {
     const { user, asked } = show(<Tray />, { answers: { 'GET tray': full, 'POST tray/send': { setId: 9 } } });
     await openPage(user);

@@ -7,7 +7,7 @@ import type { SentState, TrayView } from '@/contracts/tray';
 import { Button } from '@/ui/button';
 import { conversionsOf } from '@/ui/format';
 import { SpendBars } from '@/ui/spend-bars';
-import { useAccount } from '@/screens/frame/account-context';
+import { useAccount, useMay } from '@/screens/frame/account-context';
 import { SendDialog } from './send-dialog';
 import { SentNote } from './sent-note';
 import { Spine } from './spine';
@@ -37,6 +37,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
   useAskedToSend(() => setSending(true));
   const { summary } = useAccount();
   const { address } = useRoutes();
+  const { may } = useMay('send');
   const count = data?.changes.length ?? 0;
   const dialog = data && sending && <SendDialog view={data} onClose={() => setSending(false)} />;
   if (isFolded)
@@ -104,7 +105,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
       </div>
       <div className="flex gap-2 border-t border-line px-4 py-2">
         <Button tone="main" disabled={count === 0} onClick={() => setSending(true)}>
-          {summary.isConnected ? 'Send the tray…' : 'Hand the tray over…'}
+          {!may ? 'Look the tray through…' : summary.isConnected ? 'Send the tray…' : 'Hand the tray over…'}
         </Button>
         {count > 0 && (
           <a

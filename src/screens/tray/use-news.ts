@@ -15,6 +15,6 @@ export function useNews(view: TrayView | undefined): void {
     const before = known.current;
     known.current = { slug: summary.slug, changes: view.changes };
     if (before?.slug !== summary.slug) return;
-    for (const said of newsOf(before.changes, view.changes, me)) toast(said);
+    for (const said of newsOf(before.changes, view.changes, me.name)) toast(said);
   }, [view, me, summary.slug]);
 }

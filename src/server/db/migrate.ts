@@ -28,6 +28,7 @@ import * as keywordReports from './migrations/026-keyword-reports';
 import * as knots from './migrations/027-knots';
 import * as campaignPriority from './migrations/028-campaign-priority';
 import * as seats from './migrations/029-seats';
+import * as members from './migrations/030-members';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -59,6 +60,7 @@ const MIGRATIONS = {
   '027-knots': knots,
   '028-campaign-priority': campaignPriority,
   '029-seats': seats,
+  '030-members': members,
 };
 type Name = keyof typeof MIGRATIONS;
 

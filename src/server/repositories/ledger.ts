@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { LeftKind } from '@/contracts/knots';
+import type { MemberRole } from '@/contracts/roles';
 import type { Db } from '../db/connection';
 import type { Before } from './tray/before';
 import type { ChangeState } from './tray/changes';
@@ -30,7 +31,7 @@ export type LedgerUndo =
   /** without a kind: a conflict, of the time when only these could be left */
   | { do: 'take knot back'; kind?: LeftKind; key: string }
   | { do: 'retire account'; isRetired: boolean }
-  | { do: 'retire person'; person: number; isRetired: boolean };
+  | { do: 'set role'; person: number; role: MemberRole };
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';

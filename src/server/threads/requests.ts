@@ -1,7 +1,7 @@
 import { countOpen } from '../use-cases/account/count-open';
 import { findCodes } from '../use-cases/account/view-account';
 import { checkGate } from '../use-cases/gate/check-gate';
-import type { Deps } from '../use-cases/deps';
+import type { Deps, Refusal } from '../use-cases/deps';
 import { checkTray } from '../use-cases/tray/check-tray';
 import { draftChanges, removeFromTray } from '../use-cases/tray/draft-changes';
 import { undoOutside } from '../use-cases/tray/elsewhere/settle-outside';
@@ -188,5 +188,4 @@ export type Task = {
   takenBack: Int32Array;
 };
 export type Outcome =
-  | { ok: true; answer: unknown }
-  | { ok: false; refusal: { message: string; status: 400 | 404 | 409 | 413 | 502 } };
+  { ok: true; answer: unknown } | { ok: false; refusal: { message: string; status: Refusal['status'] } };

@@ -33,7 +33,7 @@ export class Refusal extends Error {
   override name = 'Refusal';
   constructor(
     message: string,
-    readonly status: 400 | 404 | 409 | 413 | 502 = 400,
+    readonly status: 400 | 403 | 404 | 409 | 413 | 502 = 400,
   ) {
     super(message);
   }

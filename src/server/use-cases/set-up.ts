@@ -8,6 +8,7 @@ import {
   updateAccount,
   type NewAccount,
 } from '../repositories/account/accounts';
+import { makeAllOwners } from '../repositories/account/members';
 import { findReportFile } from '../repositories/intake/reports';
 import type { Deps } from './deps';
 import { fetchReport } from './intake/fetch-report';
@@ -37,7 +38,7 @@ export function addPeople(deps: Deps, names: readonly string[]): Promise<void> {
  */
 export async function connectAccount(deps: Deps, account: NewAccount): Promise<number | null> {
   const there = await findAccount(deps.db, account.slug);
-  if (!there) await insertAccount(deps.db, account);
+  if (!there) await makeAllOwners(deps.db, await insertAccount(deps.db, account));
   else if (there.platformAccountId === null) await updateAccount(deps.db, there.id, account);
   const [person] = await listPeople(deps.db);
   return fetchReport(deps, account.slug, person!.id);

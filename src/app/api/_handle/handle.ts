@@ -1,16 +1,17 @@
 import 'server-only';
 import { randomUUID } from 'node:crypto';
-import { cookies } from 'next/headers';
 import * as v from 'valibot';
-import { PERSON_COOKIE, StoredNumberSchema, type DoneSchema } from '@/contracts/common';
-import { ROUTES, type Name, type Route, type Routes, type WriteName } from '@/contracts/routes';
+import { StoredNumberSchema, type DoneSchema } from '@/contracts/common';
+import { ROUTES, type Name, type Route, type Routes } from '@/contracts/routes';
 import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
 import { noteAnswered, toResponse, type About } from './tell';
 import { refusalOf } from '@/let-in';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
-import { feelPulse, listActivePeople } from '@/server/use-cases/account/describe-account';
+import { feelPulse } from '@/server/use-cases/account/describe-account';
+import { permit, permitAdding } from '@/server/use-cases/account/permit';
+import { chosenPerson } from './chosen-person';
 
 type Asked<N extends Name> = {
   deps: Deps;
@@ -19,8 +20,8 @@ type Asked<N extends Name> = {
   params: Record<string, string | undefined>;
   query: OutputOf<N, 'query'>;
   body: OutputOf<N, 'body'>;
-  /** who asks; only a route that changes something needs a person */
-  personId: N extends WriteName ? number : null;
+  /** who asks; null where nobody is known yet, so that only the first account can be added */
+  personId: N extends `${string} /${string}` ? number | null : number;
   /** for a body that is a file */
   request: Request;
   url: URL;
@@ -44,7 +45,8 @@ type Result<N extends Name> = Routes[N]['answer'] extends v.GenericSchema
 const CHECKS_ANSWERS = process.env.NODE_ENV === 'test' || process.env.GATEPOST_CHECK_ANSWERS === '1';
 
 /**
- * The handler of a route: what is asked is held against the route's schemas first. A refusal becomes an answer with its
+ * The handler of a route: who asks must have the role that the route needs, and what is asked is held against the route's
+ * schemas. A refusal becomes an answer with its
  * reason; anything else is logged and told without detail. The answer of a route that changes something brings the
  * versions of the account with it, before and after, in the header `VERSIONS_HEADER`.
  */
@@ -53,6 +55,7 @@ export function serve<N extends Name>(
   work: (asked: Asked<N>) => Promise<Result<N>> | Result<N>,
 ): Handler {
   const route: Route = ROUTES[name];
+  const isOfAll = name.includes(' /');
   return lettingIn(async (request, about) => {
     const told: About = { request: randomUUID().slice(0, 8), route: name, account: '', person: null };
     const startedAt = performance.now();
@@ -64,10 +67,13 @@ export function serve<N extends Name>(
       const deps = webDeps();
       const slug = params.account ?? '';
       told.account = slug;
+      const chosen = await chosenPerson();
+      const personId = isOfAll
+        ? await permitAdding(deps, chosen)
+        : (await permit(deps, slug, chosen, route.role)).id;
+      told.person = personId;
       const query = route.query && parse(route.query, Object.fromEntries(url.searchParams));
       const body = route.body && route.body !== 'file' ? await parseBody(request, route.body) : undefined;
-      const personId = route.changes ? await requirePerson(deps) : null;
-      told.person = personId;
       const before = route.changes && (await feelPulse(deps, slug));
       const asked = {
         ...{ deps, slug, params, query, body, personId, request, url },
@@ -117,26 +123,10 @@ export function bodyOf(
   return { bytes: request.body as unknown as AsyncIterable<Uint8Array>, announced };
 }
 
-/** The person chosen in the top strip, else the first one; null where nobody is known yet. */
-export async function findPerson(deps: Deps): Promise<number | null> {
-  const chosen = Number((await cookies()).get(PERSON_COOKIE)?.value);
-  const active = await listActivePeople(deps);
-  return (active.find((p) => p.id === chosen) ?? active[0])?.id ?? null;
-}
-
-async function requirePerson(deps: Deps): Promise<number> {
-  const id = await findPerson(deps);
-  if (id !== null) return id;
-  throw new Refusal(
-    'Nobody is known here yet, so nothing was changed. Add an account with your name first.',
-    409,
-  );
-}
-
-/** @throws Refusal naming the field that is not as it must be */
 /** Of the body of a request that is no file. */
 const MOST_BYTES = 40_000_000;
 
+/** @throws Refusal naming the field that is not as it must be */
 async function parseBody<S extends v.GenericSchema>(request: Request, schema: S): Promise<v.InferOutput<S>> {
   const announced = Number(request.headers.get('content-length') ?? 0);
   if (announced > MOST_BYTES)

@@ -239,18 +239,10 @@ export async function findAccountOfPlatform(db: Db, platformAccountId: string): 
   return row && toAccount(row);
 }
 
-export type Person = { id: number; name: string; isRetired: boolean };
-
-export async function listPeople(db: Db): Promise<Person[]> {
-  const rows: { person_id: number; name: string; retired_at: Date | null }[] =
-    await db('person').orderBy('person_id');
-  return rows.map((row) => ({ id: row.person_id, name: row.name, isRetired: row.retired_at !== null }));
-}
-
-/** @returns whether there is such a person */
-export async function setPersonRetired(db: Db, personId: number, isRetired: boolean): Promise<boolean> {
-  const fields = { retired_at: isRetired ? clockNow(db) : null };
-  return (await db('person').where({ person_id: personId }).update(fields)) > 0;
+/** Everybody who is known, whatever he or she may do. */
+export async function listPeople(db: Db): Promise<{ id: number; name: string }[]> {
+  const rows: { person_id: number; name: string }[] = await db('person').orderBy('person_id');
+  return rows.map((row) => ({ id: row.person_id, name: row.name }));
 }
 
 export async function insertPeople(db: Db, names: readonly string[]): Promise<void> {

@@ -6,6 +6,7 @@ import {
   listPeople,
   type NewAccount,
 } from '../../repositories/account/accounts';
+import { setMember } from '../../repositories/account/members';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 
@@ -13,7 +14,8 @@ import { Refusal, type Deps } from '../deps';
 const RESERVED = ['api', 'accounts', 'people'];
 
 /**
- * Adds an account that is filled from files, with its first person where one is named.
+ * Adds an account that is filled from files, with its first person where one is named. Who adds it owns it; nobody else
+ * has a role in it yet.
  * @param personId who adds it; null where nobody is known yet, and the request names its first person
  * @returns its short name, which stands in addresses
  * @throws Refusal when an account has this name, or the target can not be read
@@ -44,6 +46,7 @@ export async function addAccount(
       ...{ targetMicros: null, targetAcos: null, ...target },
     };
     const accountId = await insertAccount(trx, account);
+    await setMember(trx, accountId, adds.id, 'own');
     await appendLedger(trx, accountId, {
       ...{ actor: { person: adds.id }, about: 'setting', what: `Add the account ${name}` },
       undo: { do: 'retire account', isRetired: true },

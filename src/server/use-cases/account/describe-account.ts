@@ -2,7 +2,9 @@ import type { Days } from '@/contracts/days';
 import { daysBetween, lookBack } from '@/core';
 import type { AccountSummary } from '@/contracts/common';
 import type { Pulse, PulseAnswer } from '@/contracts/decisions';
-import { listAccounts, listPeople, type Person } from '../../repositories/account/accounts';
+import type { Member } from '@/contracts/roles';
+import { listAccounts, listPeople } from '../../repositories/account/accounts';
+import { accountsOf, listMembers } from '../../repositories/account/members';
 import { silentSince } from '../../repositories/job-processes';
 import { findDataDays } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
@@ -35,17 +37,33 @@ function windowOf(days: Days, newest: string, lagDays: number): AccountSummary['
   return { ...window, days: daysBetween(window.from, window.to) + 1 };
 }
 
-/** The accounts and people there are, the retired too. */
+type Named = { slug: string; name: string; isRetired: boolean };
+
+/** The accounts and people there are, the retired accounts too. */
 export async function listAccountsAndPeople(
   deps: Deps,
-): Promise<{ accounts: { slug: string; name: string; isRetired: boolean }[]; people: Person[] }> {
+): Promise<{ accounts: Named[]; people: { id: number; name: string }[] }> {
   const [accounts, people] = await Promise.all([listAccounts(deps.db), listPeople(deps.db)]);
   return { accounts: accounts.map(({ slug, name, isRetired }) => ({ slug, name, isRetired })), people };
 }
 
-/** The people who may be chosen. */
-export async function listActivePeople(deps: Deps): Promise<Person[]> {
-  return (await listPeople(deps.db)).filter(({ isRetired }) => !isRetired);
+/** Who works in an account, and in which accounts one of them has a role; the retired accounts too. */
+export async function describeMembers(
+  deps: Deps,
+  slug: string,
+  personId: number,
+): Promise<{ people: Member[]; accounts: Named[] }> {
+  const { id } = await requireAccount(deps, slug);
+  const [members, accounts] = await Promise.all([listMembers(deps.db, id), listAccountsOf(deps, personId)]);
+  return { accounts, people: members.filter(({ role }) => role !== 'none') };
+}
+
+/** The accounts in which a person has a role, the retired ones too. */
+export async function listAccountsOf(deps: Deps, personId: number): Promise<Named[]> {
+  const [accounts, own] = await Promise.all([listAccounts(deps.db), accountsOf(deps.db, personId)]);
+  return accounts
+    .filter(({ id }) => own.has(id))
+    .map(({ slug, name, isRetired }) => ({ slug, name, isRetired }));
 }
 
 /** The versions of an account, and whether loading and sending go on. Every open browser asks for them every few seconds. */

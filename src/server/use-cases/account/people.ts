@@ -1,61 +1,74 @@
-import { insertPeople, listPeople, lockAccount, setPersonRetired } from '../../repositories/account/accounts';
+import { ROLE_NAMES, type MemberRole } from '@/contracts/roles';
+import { insertPeople, listPeople, lockAccount } from '../../repositories/account/accounts';
+import { listMembers, setMember } from '../../repositories/account/members';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
 /**
- * Adds a person, who can be chosen from now on and stands beside what he or she decides.
+ * Gives somebody a role in the account, who had none yet: a new person, or one who works in another account.
  * @returns the person's id
- * @throws Refusal when somebody of this name is here already
+ * @throws Refusal when somebody of this name is, or was, here already
  */
-export async function addPerson(
+export async function addMember(
   deps: Deps,
   slug: string,
   personId: number,
-  name: string,
+  { name, role }: { name: string; role: MemberRole },
 ): Promise<{ id: number }> {
   const { id: accountId } = await requireAccount(deps, slug);
+  const isNamed = (one: { name: string }) => one.name.toLowerCase() === name.toLowerCase();
   return deps.db.transaction(async (trx) => {
-    const same = (await listPeople(trx)).find((p) => p.name.toLowerCase() === name.toLowerCase());
+    await lockAccount(trx, accountId);
+    const same = (await listMembers(trx, accountId)).find(isNamed);
     if (same) {
-      const remedy = same.isRetired ? 'Take the retired one back.' : 'Add something that tells them apart.';
-      throw new Refusal(`There is a ${same.name} here already. ${remedy}`, 409);
+      const remedy =
+        same.role === 'none'
+          ? 'Give back a role.'
+          : 'If this is another, add something that tells them apart.';
+      throw new Refusal(`There is a ${same.name} here already. ${remedy} Nothing was changed.`, 409);
     }
-    await insertPeople(trx, [name]);
-    const id = (await listPeople(trx)).find((p) => p.name === name)!.id;
+    if (!(await listPeople(trx)).some(isNamed)) await insertPeople(trx, [name]);
+    const person = (await listPeople(trx)).find(isNamed)!;
+    await setMember(trx, accountId, person.id, role);
     await appendLedger(trx, accountId, {
-      ...{ actor: { person: personId }, about: 'setting', what: `Add ${name} to the people` },
-      undo: { do: 'retire person', person: id, isRetired: true },
+      ...{ actor: { person: personId }, about: 'setting', what: `${person.name} ${ROLE_NAMES[role]}` },
+      ...{ before: 'not here', after: ROLE_NAMES[role] },
+      undo: { do: 'set role', person: person.id, role: 'none' },
     });
-    return { id };
+    return { id: person.id };
   });
 }
 
 /**
- * Retires a person, who can not be chosen any more, or takes one back. What he or she decided stays.
- * @throws Refusal when nobody would be left
+ * Gives a person of the account another role. What he or she decided stays.
+ * @throws Refusal when nobody would own the account
  */
-export async function retirePerson(
+export async function setRole(
   deps: Deps,
   slug: string,
   personId: number,
-  asked: { person: number; isRetired: boolean; undoes?: number },
+  asked: { person: number; role: MemberRole; undoes?: number },
 ): Promise<void> {
   const { id: accountId } = await requireAccount(deps, slug);
   await deps.db.transaction(async (trx) => {
     await lockAccount(trx, accountId);
-    const people = await listPeople(trx);
-    const person = people.find((p) => p.id === asked.person);
-    if (!person) throw new Refusal('This person is not there any more.', 404);
-    if (person.isRetired === asked.isRetired) return;
-    if (asked.isRetired && people.every((p) => p.isRetired || p.id === person.id))
-      throw new Refusal('Nobody would be left who can decide. Nothing was changed: add somebody first.', 409);
-    await setPersonRetired(trx, person.id, asked.isRetired);
+    const members = await listMembers(trx, accountId);
+    const member = members.find(({ id }) => id === asked.person);
+    if (!member) throw new Refusal('This person has no role here. Nothing was changed.', 404);
+    if (member.role === asked.role) return;
+    if (asked.role !== 'own' && members.every(({ id, role }) => id === member.id || role !== 'own'))
+      throw new Refusal(
+        'Nobody would own the account. Nothing was changed: let somebody else own it first.',
+        409,
+      );
+    await setMember(trx, accountId, member.id, asked.role);
     await appendLedger(trx, accountId, {
       actor: { person: personId },
       about: 'setting',
-      what: asked.isRetired ? `Retire ${person.name}` : `Take ${person.name} back among the people`,
-      undo: { do: 'retire person', person: person.id, isRetired: !asked.isRetired },
+      what: `${member.name} ${ROLE_NAMES[asked.role]}`,
+      ...{ before: ROLE_NAMES[member.role], after: ROLE_NAMES[asked.role] },
+      undo: { do: 'set role', person: member.id, role: member.role },
       undoes: asked.undoes,
     });
   });

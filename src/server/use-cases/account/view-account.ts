@@ -1,6 +1,6 @@
 import { productCodeTest } from '@/core';
 import type { AccountView, CodesAnswer } from '@/contracts/account';
-import { listAccounts, listPeople } from '../../repositories/account/accounts';
+import { listMembers } from '../../repositories/account/members';
 import { streamRawTerms } from '../../repositories/load/sort-terms-anew';
 import { listConversionKinds } from '../../repositories/keyword-days';
 import { loadOwnTargets } from '../../repositories/account/own-targets';
@@ -8,11 +8,12 @@ import { findDataDays } from '../../repositories/intake/reports';
 import { loadMirror } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
+import { listAccountsOf } from './describe-account';
 
 const BY_NAME = new Intl.Collator('en', { numeric: true });
 
-/** Settings, targets, people and accounts: what the Account screen shows. */
-export async function viewAccount(deps: Deps, slug: string): Promise<AccountView> {
+/** Settings, targets, people, and the accounts of who asks: what the Account screen shows. */
+export async function viewAccount(deps: Deps, slug: string, personId: number): Promise<AccountView> {
   const account = await requireAccount(deps, slug);
   const targets = await loadOwnTargets(deps.db, account.id);
   const { campaigns, adGroups } = await loadMirror(deps.db, account.id);
@@ -46,8 +47,8 @@ export async function viewAccount(deps: Deps, slug: string): Promise<AccountView
       .filter(isThere)
       .map(({ id, name, campaignId }) => ({ id, name, campaign: nameOf.get(campaignId) ?? '' }))
       .sort((a, b) => BY_NAME.compare(a.campaign, b.campaign) || BY_NAME.compare(a.name, b.name)),
-    people: await listPeople(deps.db),
-    accounts: (await listAccounts(deps.db)).map(({ slug, name, isRetired }) => ({ slug, name, isRetired })),
+    people: await listMembers(deps.db, account.id),
+    accounts: await listAccountsOf(deps, personId),
   };
 }
 

@@ -7,7 +7,8 @@ import { setHangRuleException } from '../../repositories/lists/hang-rules';
 import { setOutsideChangeStates } from '../../repositories/structure/outside-changes';
 import { retireAccount, setFields } from '../account/change-settings';
 import { replaceTargets } from '../account/own-targets';
-import { retirePerson } from '../account/people';
+import { setRole } from '../account/people';
+import { permitPerson } from '../account/permit';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
@@ -31,9 +32,13 @@ export async function undoEntry(
   const entry = await findEntry(deps.db, account.id, entryId);
   if (!entry?.undo) throw new Refusal('This entry is not one that can be undone here.', 404);
   if (entry.isUndone) throw new Refusal('This was undone already.', 409);
+  if (OF_OWNERS.includes(entry.undo.do)) await permitPerson(deps, slug, personId, 'own');
   await undo(deps, slug, personId, { ...entry, undo: entry.undo });
   return { said: `Undone: ${entry.what}` };
 }
+
+/** What only an owner sets, only an owner takes back. */
+const OF_OWNERS: readonly LedgerUndo['do'][] = ['set', 'set targets', 'retire account', 'set role'];
 
 type Undoable = LedgerEntry & { undo: LedgerUndo };
 
@@ -85,8 +90,8 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
       return takeKnotBack(deps, slug, personId, { kind: how.kind ?? 'conflict', key: how.key }, undoes);
     case 'retire account':
       return retireAccount(deps, slug, personId, how.isRetired, undoes);
-    case 'retire person':
-      return retirePerson(deps, slug, personId, { ...how, undoes });
+    case 'set role':
+      return setRole(deps, slug, personId, { ...how, undoes });
   }
 }
 
