@@ -28,6 +28,15 @@ async function give(role: string) {
   expect(await maren.evaluate(() => document.documentElement.scrollTop)).toBe(0);
 }
 
+/** Tobias stops the first term of the table, by its key. */
+async function stopTheFirst() {
+  await tobias.goto(`${MARKET}/sift`);
+  const grid = tobias.getByRole('grid', { name: 'Search terms' });
+  await expect(grid.locator('[role=row][aria-selected=true]')).toBeVisible();
+  await grid.focus();
+  await tobias.keyboard.press('Enter');
+}
+
 test.beforeAll(async ({ browser, baseURL }) => {
   maren = await pageOf(browser, MAREN, baseURL!);
   tobias = await pageOf(browser, TOBIAS, baseURL!);
@@ -40,11 +49,7 @@ test.afterAll(async () => {
 
 test('who may prepare fills the tray, and looks it through; another sends it', async () => {
   await give('may prepare');
-  await tobias.goto(`${MARKET}/sift`);
-  const grid = tobias.getByRole('grid', { name: 'Search terms' });
-  await expect(grid.locator('[role=row][aria-selected=true]')).toBeVisible();
-  await grid.focus();
-  await tobias.keyboard.press('Enter');
+  await stopTheFirst();
   const tray = tobias.getByRole('region', { name: 'Tray' });
   await expect(tray.getByTestId('tray-count')).toHaveText(/1 change/);
   await tray.getByRole('button', { name: 'Look the tray through…' }).click();
@@ -63,11 +68,7 @@ test('who may prepare fills the tray, and looks it through; another sends it', a
 
 test('who may look decides nothing, and is told who may', async () => {
   await give('may look');
-  await tobias.goto(`${MARKET}/sift`);
-  const grid = tobias.getByRole('grid', { name: 'Search terms' });
-  await expect(grid.locator('[role=row][aria-selected=true]')).toBeVisible();
-  await grid.focus();
-  await tobias.keyboard.press('Enter');
+  await stopTheFirst();
   await expect(
     tobias.getByText(/Tobias Finch may look, and this asks for more\. Nothing was changed\./),
   ).toBeVisible();

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { Button } from '@/ui/button';
-import { Logo } from '@/ui/state-icon';
+import { StartPage } from './start-page';
 import { useChoosePerson } from './use-choose-person';
 
 type Props = {
@@ -18,11 +18,7 @@ type Props = {
 export function NoRoleScreen({ why, people, accounts }: Props) {
   const choose = useChoosePerson();
   return (
-    <main className="mx-auto max-w-md px-6 py-16">
-      <p className="flex items-center gap-2.5 font-title text-brand font-bold">
-        <Logo /> Gate Post
-      </p>
-      <h1 className="mt-6 font-title text-figure font-bold">Not your account</h1>
+    <StartPage title="Not your account">
       <p className="mt-1">{why}</p>
       {accounts.length > 0 && (
         <ul aria-label="Your accounts" className="mt-5">
@@ -46,6 +42,6 @@ export function NoRoleScreen({ why, people, accounts }: Props) {
           </li>
         ))}
       </ul>
-    </main>
+    </StartPage>
   );
 }

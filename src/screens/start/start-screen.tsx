@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Button } from '@/ui/button';
-import { Logo } from '@/ui/state-icon';
+import { StartPage } from './start-page';
 import { AccountForm } from './account-form';
 import { call } from '@/screens/frame/data/routes';
 
@@ -22,11 +22,7 @@ export function StartScreen({ isFirst, retired }: Props) {
       .then(() => router.push(`/${slug}/sift`))
       .catch((error: unknown) => setFailure(error instanceof Error ? error.message : 'It did not work.'));
   return (
-    <main className="mx-auto max-w-md px-6 py-16">
-      <p className="flex items-center gap-2.5 font-title text-brand font-bold">
-        <Logo /> Gate Post
-      </p>
-      <h1 className="mt-6 font-title text-figure font-bold">Add an account</h1>
+    <StartPage title="Add an account">
       <p className="mt-1 mb-5 text-soft">
         Then bring its search term report in Intake. To look around with made-up data first, stop Gate Post
         and run <code>./gatepost demo</code>.
@@ -52,6 +48,6 @@ export function StartScreen({ isFirst, retired }: Props) {
           )}
         </section>
       )}
-    </main>
+    </StartPage>
   );
 }
