@@ -79,6 +79,18 @@ test('who may look decides nothing, and is told who may', async () => {
   await expectAccessible(tobias);
 });
 
+test('what somebody saves as a file is noted for the owners', async () => {
+  await tobias.goto(`${MARKET}/sift`);
+  await tobias.getByRole('button', { name: 'Columns, and saving the table' }).click();
+  const [file] = await Promise.all([
+    tobias.waitForEvent('download'),
+    tobias.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  await maren.goto(`${MARKET}/account?setting=Saved+files`);
+  const newest = maren.getByRole('list', { name: 'Saved files' }).getByRole('listitem').first();
+  await expect(newest).toContainText(`Tobias Finch${file.suggestedFilename()}`);
+});
+
 test('who has no role is led to an account of his own, and the role comes back', async () => {
   await give('no longer here');
   await tobias.goto(`${MARKET}/sift`);

@@ -38,6 +38,7 @@ const LANDED: Record<string, string> = {
   '028-campaign-priority': '432d30ae20f011d7',
   '029-seats': '3f1e128f0ec71ef7',
   '030-members': '055a21ae92d46c31',
+  '031-exports': 'cbc152301322e40d',
 };
 
 const digestOf = (name: string) =>

@@ -15,6 +15,7 @@ import {
 } from '../account';
 import { AccountSummarySchema, DaysQuerySchema, DoneSchema, SaidSchema } from '../common';
 import { PulseAnswerSchema } from '../decisions';
+import { ExportsAnswerSchema, ExportSchema } from '../exports';
 import { StoredSchema } from '../lists';
 import { WorkSchema } from '../work';
 import { PARTS, routesOf, SIFTING } from './route';
@@ -51,6 +52,10 @@ export const accountRoutes = routesOf({
   'POST people': {
     ...{ role: 'own', body: NewMemberSchema, answer: StoredSchema, changes: ['people', 'ledger'] },
   },
+  /** files that were saved */
+  'GET exports': { role: 'own', answer: ExportsAnswerSchema, from: ['people'] },
+  /** notes that the browser made a file of what it shows */
+  'POST exports': { role: 'look', body: ExportSchema, answer: DoneSchema, changes: [] },
   'PUT people/[person]': {
     ...{ role: 'own', body: RoleRequestSchema, answer: DoneSchema, changes: ['people', 'ledger'] },
   },

@@ -8,6 +8,7 @@ import { Accounts } from './accounts';
 import { ConversionKinds } from './conversion-kinds';
 import { Connection } from './connection';
 import { KeepsFocus } from './keep-focus';
+import { Exports } from './exports';
 import { Limits } from './limits';
 import { OwnTargets } from './own-targets';
 import { People } from './people';
@@ -106,6 +107,7 @@ function Settings({ view }: { view: AccountView }) {
       <FilesKept key={key('files', settings.fileDays)} view={view} />
       <Connection key={key('platform', settings.platformAccountId)} view={view} />
       <People view={view} />
+      <Exports />
       <Accounts view={view} />
     </>
   );

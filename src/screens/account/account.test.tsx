@@ -12,6 +12,7 @@ const showAccount = (more: Answers = {}, role: Role = 'own') =>
       'GET account': anAccountView(),
       'GET account/codes': { caught: 12, of: 300, first: ['LK-2041-S'] },
       'GET account/platform': { accounts: [] },
+      'GET exports': { lines: [] },
       'PATCH account': { said: ['The window is 60 days'] },
       ...more,
     },
@@ -127,11 +128,19 @@ describe('people and accounts', () => {
     );
   });
 
+  test('an owner sees who saved which file', async () => {
+    const line = { id: '1', name: 'tray.csv', by: 'Tobias Finch', at: '2026-11-20T09:05:00Z' };
+    showAccount({ 'GET exports': { lines: [line] } });
+    const files = await screen.findByRole('list', { name: 'Saved files' });
+    expect(within(files).getByRole('listitem').textContent).toMatch(/20 Nov.*Tobias Finchtray\.csv/);
+  });
+
   test('who owns nothing reads what is set, and whom to ask', async () => {
-    showAccount({}, 'send');
+    const { asked } = showAccount({}, 'send');
     expect(await screen.findByText(/To have it changed, ask Maren Oakes\./)).toBeDefined();
     for (const field of [...screen.getAllByRole('textbox'), ...screen.getAllByRole('combobox')])
       expect(field.closest('fieldset'), field.outerHTML).toHaveProperty('disabled', true);
+    expect(asked('GET exports')).toEqual([]);
   });
 
   test('an account is retired', async () => {

@@ -25,7 +25,8 @@ import { PlatformClock } from './platform-clock';
 import { Jump } from './jump';
 import { SCREENS } from './screens';
 import { ThemeSwitch, turnTheme } from './theme-switch';
-import { useRoutes } from './data/routes';
+import { call, useRoutes } from './data/routes';
+import { useSavedFiles } from '@/ui/table/saved-files';
 import { Select } from '@/ui/select';
 import { isTyping } from './keys/typing';
 import { undoLast } from './data/undo';
@@ -48,6 +49,7 @@ export function Frame({ summary, accounts, people, me, children }: Props) {
   const isFolded = wanted === null ? isNarrow : wanted === 'folded';
   const fold = (folded: boolean) => storeFolded(folded ? 'folded' : 'open');
   useUndoKey();
+  useNotedFiles(summary.slug);
   useEscapeToWork();
   return (
     <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
@@ -266,6 +268,11 @@ function GateField({ slug }: { slug: string }) {
       </span>
     </form>
   );
+}
+
+/** Notes the files that this page makes; a file is saved all the same where that fails. */
+function useNotedFiles(slug: string) {
+  useSavedFiles((name) => void call(slug, 'POST exports', { body: { name } }).catch(() => undefined));
 }
 
 function useUndoKey() {

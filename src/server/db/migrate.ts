@@ -29,6 +29,7 @@ import * as knots from './migrations/027-knots';
 import * as campaignPriority from './migrations/028-campaign-priority';
 import * as seats from './migrations/029-seats';
 import * as members from './migrations/030-members';
+import * as exportsOfFiles from './migrations/031-exports';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -61,6 +62,7 @@ const MIGRATIONS = {
   '028-campaign-priority': campaignPriority,
   '029-seats': seats,
   '030-members': members,
+  '031-exports': exportsOfFiles,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -1,3 +1,4 @@
+import { tellSaved } from './saved-files';
 import { writeCsv } from '@/core';
 import { nameOf, type Column, type Value } from './column';
 
@@ -45,12 +46,13 @@ function toCell(value: Value) {
   return typeof value === 'number' ? { value, type: Number } : { value, type: String };
 }
 
-/** Offers bytes as a download. */
+/** Offers bytes as a download, and tells that it was. */
 export function saveFile(blob: Blob, name: string): void {
   const address = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = address;
   link.download = name;
   link.click();
+  tellSaved(name);
   setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }

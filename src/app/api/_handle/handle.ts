@@ -10,6 +10,7 @@ import { refusalOf } from '@/let-in';
 import { webDeps, webThreads } from '@/server/web';
 import { Refusal, type Deps } from '@/server/use-cases/deps';
 import { feelPulse } from '@/server/use-cases/account/describe-account';
+import { noteExport } from '@/server/use-cases/account/exports';
 import { permit, permitAdding } from '@/server/use-cases/account/permit';
 import { chosenPerson } from './chosen-person';
 
@@ -39,14 +40,14 @@ type OutputOf<N extends Name, Key extends 'query' | 'body'> = Routes[N] extends 
 type Result<N extends Name> = Routes[N]['answer'] extends v.GenericSchema
   ? // eslint-disable-next-line @typescript-eslint/no-invalid-void-type -- a work that only does something returns nothing
     v.InferInput<Routes[N]['answer']> | (Routes[N]['answer'] extends typeof DoneSchema ? void : never)
-  : Response;
+  : FileAnswer;
 
 /** Held against their schemas where the product is tested; a person does not wait for that. */
 const CHECKS_ANSWERS = process.env.NODE_ENV === 'test' || process.env.GATEPOST_CHECK_ANSWERS === '1';
 
 /**
  * The handler of a route: who asks must have the role that the route needs, and what is asked is held against the route's
- * schemas. A refusal becomes an answer with its
+ * schemas. A file that is saved is noted. A refusal becomes an answer with its
  * reason; anything else is logged and told without detail. The answer of a route that changes something brings the
  * versions of the account with it, before and after, in the header `VERSIONS_HEADER`.
  */
@@ -81,7 +82,10 @@ export function serve<N extends Name>(
       } as Asked<N>;
       const result = await work(asked);
       noteAnswered(told, route.changes !== undefined, startedAt);
-      if (result instanceof Response) return result;
+      if (result instanceof FileAnswer) {
+        if (personId !== null) await noteExport(deps, slug, personId, result.name);
+        return result;
+      }
       if (CHECKS_ANSWERS && route.answer !== 'file') checkAnswer(name, route.answer, result ?? {});
       return Response.json(result ?? {}, {
         ...(before && { headers: { [VERSIONS_HEADER]: sayVersions(before, await feelPulse(deps, slug)) } }),
@@ -178,25 +182,26 @@ export function parseId(text: string | undefined): number {
 }
 
 /** A file to be saved under its name. */
+class FileAnswer extends Response {
+  constructor(
+    readonly name: string,
+    type: string,
+    content: string | Uint8Array<ArrayBuffer>,
+  ) {
+    const disposition = `attachment; filename*=UTF-8''${encodeURIComponent(name)}`;
+    super(content, { headers: { 'content-type': type, 'content-disposition': disposition } });
+  }
+}
+
 export function saved(file: {
   name: string;
   type: string;
   content: string | Uint8Array<ArrayBuffer>;
-}): Response {
-  return new Response(file.content, {
-    headers: {
-      'content-type': file.type,
-      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    },
-  });
+}): FileAnswer {
+  return new FileAnswer(file.name, file.type, file.content);
 }
 
 /** CSV to be saved under a name. */
-export function sheet(name: string, csv: string): Response {
-  return new Response(csv, {
-    headers: {
-      'content-type': 'text/csv; charset=utf-8',
-      'content-disposition': `attachment; filename="${name}"`,
-    },
-  });
+export function sheet(name: string, csv: string): FileAnswer {
+  return new FileAnswer(name, 'text/csv; charset=utf-8', csv);
 }
