@@ -55,7 +55,7 @@ test('who may prepare fills the tray, and looks it through; another sends it', a
   await tray.getByRole('button', { name: 'Look the tray through…' }).click();
   const page = tobias.getByRole('dialog');
   await expect(page.getByText(/You may not send it: .*Maren Oakes/)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Send 1 change' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /Send/ })).toHaveCount(0);
   await expectAccessible(tobias);
   await tobias.keyboard.press('Escape');
   await maren.goto(`${MARKET}/sift`);

@@ -24,13 +24,14 @@ const rank = ({ tone }: Warning) => (tone === 'stop' ? 0 : 1);
 /** What stands around the changes, px; a change has one line or two. */
 const AROUND = 260;
 
-/** The last page before sending: what changes, where, the warnings, and the button. */
+/** The last page before sending: what changes, where, the warnings, and the button for who may send. */
 export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => void }) {
   const formatMoney = useMoney();
   const { send } = useTrayActions();
   const { summary } = useAccount();
   const { may, who } = useMay('send');
   const verb = summary.isConnected ? 'Send' : 'Hand';
+  const sends = `${verb} ${counted(view.changes.length, 'change')}${summary.isConnected ? '' : ' over'}`;
   const [busy, setBusy] = useState(false);
   const { query } = useRoutes();
   const { data: check } = useQuery(query('GET tray/check'));
@@ -48,7 +49,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
       isTall
       needs={AROUND + 46 * view.changes.length + 60 * warnings.length}
       onClose={onClose}
-      title={`${verb} ${counted(view.changes.length, 'change')}${summary.isConnected ? '' : ' over'}`}
+      title={may ? sends : `${counted(view.changes.length, 'change')} to look through`}
       says={
         <>
           Over {formatDays(view.window)} they would have stopped {counted(view.stops.terms, 'term')},{' '}
@@ -57,7 +58,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
           {view.reopens.terms > 0 && (
             <b className="text-ink">{counted(view.reopens.terms, 'term')} would be open again. </b>
           )}
-          {HOW[summary.isConnected ? 'sent' : 'handed over']}
+          {may && HOW[summary.isConnected ? 'sent' : 'handed over']}
         </>
       }
     >
@@ -93,19 +94,20 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
         )}
       </div>
       <div className="flex items-center gap-2 border-t border-line px-5 py-3">
-        <Button tone="main" disabled={busy || stopped || !may} onClick={() => sendAndClose()}>
-          {verb} {counted(view.changes.length, 'change')}
-          {summary.isConnected ? '' : ' over'}
-        </Button>
-        {failed.length > 0 && failed.length < view.changes.length && (
-          <Button disabled={busy || !may} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
+        {may && (
+          <Button tone="main" disabled={busy || stopped} onClick={() => sendAndClose()}>
+            {sends}
+          </Button>
+        )}
+        {may && failed.length > 0 && failed.length < view.changes.length && (
+          <Button disabled={busy} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
             Only {counted(failed.length, 'change')} that failed before
           </Button>
         )}
-        {summary.isConnected && (
-          <SendLater isDisabled={busy || stopped || !may} onSend={(at) => sendAndClose({ at })} />
+        {may && summary.isConnected && (
+          <SendLater isDisabled={busy || stopped} onSend={(at) => sendAndClose({ at })} />
         )}
-        <Button onClick={onClose}>Not yet</Button>
+        <Button onClick={onClose}>{may ? 'Not yet' : 'Close'}</Button>
         {!may && (
           <span className="text-table text-soft">
             You may not {summary.isConnected ? 'send it' : 'hand it over'}: {who} may.

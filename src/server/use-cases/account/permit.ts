@@ -39,10 +39,9 @@ async function refuse(deps: Deps, slug: string, me: Member, needed: Role): Promi
     me.role === 'none'
       ? `${me.name} has no role in this account`
       : `${me.name} ${ROLE_NAMES[me.role]}, and this asks for more`;
-  throw new Refusal(
-    `${has}. Nothing was changed. It may be done by ${listed(may.map(({ name }) => name))}.`,
-    403,
-  );
+  const who = listed(may.map(({ name }) => name));
+  const ask = needed === 'look' ? `Who has one: ${who}.` : `Nothing was changed. It may be done by ${who}.`;
+  throw new Refusal(`${has}. ${ask}`, 403);
 }
 
 /**
