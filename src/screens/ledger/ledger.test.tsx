@@ -127,7 +127,7 @@ describe('the ledger', () => {
       answers: page(aLedgerLine({ id: 1, who: 'Tobias Finch' }), aLedgerLine({ id: 2, who: 'Ilse Brandow' })),
     });
     const first = () => screen.getAllByRole('row')[1]!.textContent;
-    await screen.findByText('Ilse Brandow');
+    await screen.findByRole('row', { name: /Ilse Brandow/ });
     expect(first()).toContain('Tobias Finch');
     await user.click(screen.getByRole('button', { name: 'who' }));
     await waitFor(() => expect(first()).toContain('Ilse Brandow'));
