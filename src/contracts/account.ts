@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, normalise, parseAmount } from '@/core';
 import { ElementNameSchema, MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
-import { MemberRoleSchema, MemberSchema } from './roles';
+import { MemberRoleSchema, MemberSchema, ROLES } from './roles';
 
 /** An account's settings, and the people and accounts beside it. */
 
@@ -30,7 +30,7 @@ export const PersonSchema = v.object({
   ),
 });
 /** Somebody who is to work in the account from now on. */
-export const NewMemberSchema = v.object({ ...PersonSchema.entries, role: MemberRoleSchema });
+export const NewMemberSchema = v.object({ ...PersonSchema.entries, role: v.picklist(ROLES) });
 export const RoleRequestSchema = v.object({ role: MemberRoleSchema });
 export const RetireSchema = v.object({ isRetired: v.boolean() });
 

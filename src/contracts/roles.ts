@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 
 /** What a person may do in an account; each role may also do what those before it may. */
-const ROLES = ['look', 'prepare', 'send', 'own'] as const;
+export const ROLES = ['look', 'prepare', 'send', 'own'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** `none` is the role of somebody who worked here once, and may not even look. */
@@ -11,7 +11,7 @@ export const MemberRoleSchema = v.picklist(MEMBER_ROLES, 'A role is none, look, 
 
 /** What is said of somebody who has a role. */
 export const ROLE_NAMES: Record<MemberRole, string> = {
-  none: 'no longer here',
+  none: 'is no longer here',
   look: 'may look',
   prepare: 'may prepare',
   send: 'may send',

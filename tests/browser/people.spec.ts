@@ -92,7 +92,7 @@ test('what somebody saves as a file is noted for the owners', async () => {
 });
 
 test('who has no role is led to an account of his own, and the role comes back', async () => {
-  await give('no longer here');
+  await give('is no longer here');
   await tobias.goto(`${MARKET}/sift`);
   await expect(tobias.getByRole('heading', { name: 'Not your account' })).toBeVisible();
   await expectAccessible(tobias);

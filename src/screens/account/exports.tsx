@@ -11,7 +11,7 @@ import { settingId } from './setting';
 export function Exports() {
   const { may } = useMay('own');
   const { query } = useRoutes();
-  const { data, error } = useQuery({ ...query('GET exports'), enabled: may });
+  const { data, error } = useQuery({ ...query('GET exports'), enabled: may, staleTime: 0 });
   if (!may) return null;
   const id = settingId('Saved files');
   return (

@@ -1,7 +1,7 @@
 'use client';
 
 import { NewMemberSchema, type AccountView } from '@/contracts/account';
-import { MEMBER_ROLES, ROLE_NAMES, type Member, type MemberRole } from '@/contracts/roles';
+import { MEMBER_ROLES, ROLE_NAMES, ROLES, type Member, type MemberRole, type Role } from '@/contracts/roles';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Fault, InlineField, SelectField } from '@/ui/form';
 import { optionsIn, Select } from '@/ui/select';
@@ -10,7 +10,7 @@ import { useSettingForm } from './use-setting-form';
 import { useSaving } from './use-settings';
 
 const ROLES_OFFERED = optionsIn([...MEMBER_ROLES].reverse(), ROLE_NAMES);
-const ROLES_OF_NEW = ROLES_OFFERED.filter(({ key }) => key !== 'none');
+const ROLES_OF_NEW = optionsIn([...ROLES].reverse(), ROLE_NAMES);
 
 /** Who works in the account, and what each may do in it. */
 export function People({ view: { people } }: { view: AccountView }) {
@@ -25,7 +25,7 @@ export function People({ view: { people } }: { view: AccountView }) {
     });
   const form = useSettingForm(
     NewMemberSchema,
-    { name: '', role: 'prepare' as MemberRole },
+    { name: '', role: 'prepare' as Role },
     ({ name, role }) =>
       async () => {
         const { id } = await call('POST people', { body: { name, role } });

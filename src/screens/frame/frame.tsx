@@ -21,15 +21,15 @@ import { ConnectionNote } from './connection-note';
 import { useSingleKeys } from './keys/keys';
 import { DaysPicker } from './days-picker';
 import { KeysHelp } from './keys/keys-help';
+import { useFrameKeys } from './keys/use-frame-keys';
 import { PlatformClock } from './platform-clock';
 import { Jump } from './jump';
 import { SCREENS } from './screens';
 import { ThemeSwitch, turnTheme } from './theme-switch';
-import { call, useRoutes } from './data/routes';
-import { useSavedFiles } from '@/ui/table/saved-files';
+import { useRoutes } from './data/routes';
+import { useNotedFiles } from './data/noted-files';
 import { Select } from '@/ui/select';
 import { isTyping } from './keys/typing';
-import { undoLast } from './data/undo';
 
 type Props = {
   summary: AccountSummary;
@@ -48,9 +48,8 @@ export function Frame({ summary, accounts, people, me, children }: Props) {
   const [wanted, storeFolded] = useStored('gatepost-panel', foldIn);
   const isFolded = wanted === null ? isNarrow : wanted === 'folded';
   const fold = (folded: boolean) => storeFolded(folded ? 'folded' : 'open');
-  useUndoKey();
+  useFrameKeys();
   useNotedFiles(summary.slug);
-  useEscapeToWork();
   return (
     <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
       <div
@@ -268,40 +267,4 @@ function GateField({ slug }: { slug: string }) {
       </span>
     </form>
   );
-}
-
-/** Notes the files that this page makes; a file is saved all the same where that fails. */
-function useNotedFiles(slug: string) {
-  useSavedFiles((name) => void call(slug, 'POST exports', { body: { name } }).catch(() => undefined));
-}
-
-function useUndoKey() {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (
-        event.key.toLowerCase() !== 'z' ||
-        !(event.ctrlKey || event.metaKey) ||
-        event.shiftKey ||
-        isTyping(event.target)
-      )
-        return;
-      event.preventDefault();
-      void undoLast();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
-}
-
-/** Esc leads back to the table, from wherever nothing else is closed by it. */
-function useEscapeToWork() {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape' || event.defaultPrevented || !(event.target instanceof Element)) return;
-      if (event.target.closest('[role=dialog], [role=menu], [role=listbox], [role=grid]')) return;
-      focusWork();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
 }

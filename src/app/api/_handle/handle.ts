@@ -193,6 +193,7 @@ class FileAnswer extends Response {
   }
 }
 
+/** A file to be saved, of bytes or a text. */
 export function saved(file: {
   name: string;
   type: string;

@@ -29,7 +29,7 @@ export async function setMember(
 /** Gives everybody who is known the role of an owner. */
 export async function makeAllOwners(db: Db, accountId: number): Promise<void> {
   await db.raw(
-    `insert into member select :accountId, person_id, 'own' from person on conflict (account_id, person_id) do nothing`,
+    `insert into member (account_id, person_id, role) select :accountId, person_id, 'own' from person on conflict (account_id, person_id) do nothing`,
     { accountId },
   );
 }

@@ -1,4 +1,4 @@
-import { ROLE_NAMES, type MemberRole } from '@/contracts/roles';
+import { ROLE_NAMES, type MemberRole, type Role } from '@/contracts/roles';
 import { insertPeople, listPeople, lockAccount } from '../../repositories/account/accounts';
 import { listMembers, setMember } from '../../repositories/account/members';
 import { appendLedger } from '../../repositories/ledger';
@@ -14,7 +14,7 @@ export async function addMember(
   deps: Deps,
   slug: string,
   personId: number,
-  { name, role }: { name: string; role: MemberRole },
+  { name, role }: { name: string; role: Role },
 ): Promise<{ id: number }> {
   const { id: accountId } = await requireAccount(deps, slug);
   const isNamed = (one: { name: string }) => one.name.toLowerCase() === name.toLowerCase();
