@@ -1,5 +1,7 @@
 import { ROUTES, type Name, type Route as Contract } from '@/contracts/routes';
+import type { SignIns } from '@/server/sign-in/sign-ins';
 import { REQUESTS } from '@/server/threads/requests';
+import { signInsOf } from './sign-ins';
 import type { World } from './world';
 
 type Handler = (request: Request, about: { params?: Promise<Record<string, string>> }) => Promise<Response>;
@@ -25,11 +27,15 @@ function nameOf(path: string): string {
 }
 
 /** Lets the routes work on a world of the tests, and in this process. */
-export function serveWorld({ deps }: World): void {
+export function serveWorld(world: World, signIns: SignIns = signInsOf(world)): void {
+  const { deps } = world;
   const ask = (name: keyof typeof REQUESTS, args: unknown[]) =>
     (REQUESTS[name] as (...args: unknown[]) => unknown)(deps, ...args);
   const home = Symbol.for('gate-post.web');
-  (globalThis as unknown as Record<symbol, unknown>)[home] = { deps, threads: { ask, working: () => [] } };
+  (globalThis as unknown as Record<symbol, unknown>)[home] = {
+    ...{ deps, signIns },
+    threads: { ask, working: () => [] },
+  };
 }
 
 export type Sent = {

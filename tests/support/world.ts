@@ -168,7 +168,7 @@ export async function seedPlatform(platformUrl: string, seed: SeedRequest): Prom
 
 async function emptyAll(db: Knex): Promise<void> {
   await db.raw(
-    'truncate account, term, term_day, person, job_process, standin.account restart identity cascade',
+    'truncate account, term, term_day, person, sign_in_failure, job_process, standin.account restart identity cascade',
   );
   await db.raw('delete from graphile_worker._private_jobs');
 }

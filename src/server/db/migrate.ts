@@ -30,6 +30,11 @@ import * as campaignPriority from './migrations/028-campaign-priority';
 import * as seats from './migrations/029-seats';
 import * as members from './migrations/030-members';
 import * as exportsOfFiles from './migrations/031-exports';
+import * as signIn from './migrations/032-sign-in';
+import * as secondLook from './migrations/033-second-look';
+import * as dataOfPeople from './migrations/034-data-of-people';
+import * as mentions from './migrations/035-mentions';
+import * as rules from './migrations/036-rules';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -63,6 +68,11 @@ const MIGRATIONS = {
   '029-seats': seats,
   '030-members': members,
   '031-exports': exportsOfFiles,
+  '032-sign-in': signIn,
+  '033-second-look': secondLook,
+  '034-data-of-people': dataOfPeople,
+  '035-mentions': mentions,
+  '036-rules': rules,
 };
 type Name = keyof typeof MIGRATIONS;
 

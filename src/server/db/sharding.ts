@@ -14,8 +14,8 @@ export type Catalogue = { tables: { name: string; columns: string[] }[]; keys: K
 
 /** Tables that every machine holds whole: what they say belongs to no single account, or names the accounts. */
 export const REFERENCE_TABLES: readonly string[] = ['account', 'person'];
-/** Tables of the installation, which stay where the jobs are queued. */
-const OWN_TABLES = /^(knex_|job_process$)/;
+/** Tables of the installation, which stay where the jobs are queued: how people sign in belongs to no account. */
+const OWN_TABLES = /^(knex_|job_process$|sign_in)/;
 
 /** The tables that hold what belongs to an account, and their keys; partitions are a part of their table. */
 export async function readCatalogue(db: Db): Promise<Catalogue> {

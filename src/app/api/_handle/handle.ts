@@ -7,12 +7,12 @@ import { sayVersions, VERSIONS_HEADER } from '@/contracts/versions';
 import type { AnswerOf, ArgsOf, RequestName } from '@/server/threads/requests';
 import { noteAnswered, toResponse, type About } from './tell';
 import { refusalOf } from '@/let-in';
-import { webDeps, webThreads } from '@/server/web';
-import { Refusal, type Deps } from '@/server/use-cases/deps';
+import { webDeps, webSignIns, webThreads } from '@/server/web';
+import { Refusal, type Deps, type SignInDeps } from '@/server/use-cases/deps';
 import { feelPulse } from '@/server/use-cases/account/describe-account';
 import { noteExport } from '@/server/use-cases/account/exports';
 import { permit, permitAdding } from '@/server/use-cases/account/permit';
-import { chosenPerson } from './chosen-person';
+import { whoAsks } from './who-asks';
 
 type Asked<N extends Name> = {
   deps: Deps;
@@ -26,6 +26,10 @@ type Asked<N extends Name> = {
   /** for a body that is a file */
   request: Request;
   url: URL;
+  /** what signs people in */
+  signIns: SignInDeps['signIns'];
+  /** Lets the answer set cookies. */
+  setCookies(cookies: readonly string[]): void;
   /** Puts a request to a worker thread; it is taken back when the browser goes away. */
   ask<Q extends RequestName>(name: Q, ...args: ArgsOf<Q>): Promise<AnswerOf<Q>>;
 };
@@ -56,7 +60,6 @@ export function serve<N extends Name>(
   work: (asked: Asked<N>) => Promise<Result<N>> | Result<N>,
 ): Handler {
   const route: Route = ROUTES[name];
-  const isOfAll = name.includes(' /');
   return lettingIn(async (request, about) => {
     const told: About = { request: randomUUID().slice(0, 8), route: name, account: '', person: null };
     const startedAt = performance.now();
@@ -68,34 +71,50 @@ export function serve<N extends Name>(
       const deps = webDeps();
       const slug = params.account ?? '';
       told.account = slug;
-      const chosen = await chosenPerson();
-      const personId = isOfAll
-        ? await permitAdding(deps, chosen)
-        : (await permit(deps, slug, chosen, route.role)).id;
+      const personId = await actingPerson(deps, name.includes(' /') ? null : slug, route);
       told.person = personId;
       const query = route.query && parse(route.query, Object.fromEntries(url.searchParams));
       const body = route.body && route.body !== 'file' ? await parseBody(request, route.body) : undefined;
       const before = route.changes && (await feelPulse(deps, slug));
+      const cookies: string[] = [];
       const asked = {
+        get signIns() {
+          return webSignIns();
+        },
+        setCookies: (more) => void cookies.push(...more),
         ...{ deps, slug, params, query, body, personId, request, url },
         ask: (name, ...args) => webThreads().ask(name, args, request.signal),
       } as Asked<N>;
       const result = await work(asked);
       noteAnswered(told, route.changes !== undefined, startedAt);
       if (result instanceof FileAnswer) {
-        if (personId !== null) await noteExport(deps, slug, personId, result.name);
+        if (personId !== null && slug !== '') await noteExport(deps, slug, personId, result.name);
         return result;
       }
       if (CHECKS_ANSWERS && route.answer !== 'file') checkAnswer(name, route.answer, result ?? {});
-      return Response.json(result ?? {}, {
+      const answer = Response.json(result ?? {}, {
         ...(before && { headers: { [VERSIONS_HEADER]: sayVersions(before, await feelPulse(deps, slug)) } }),
       });
+      for (const cookie of cookies) answer.headers.append('set-cookie', cookie);
+      return answer;
     } catch (error) {
       // Who asked went away, and took the request back.
       if (request.signal.aborted) return new Response(null, { status: 499 });
       return toResponse(error, told);
     }
   });
+}
+
+/**
+ * Who asks by a route, once it is known that he or she may.
+ * @returns null where nobody need be known
+ * @throws Refusal when somebody has to sign in first, or may not
+ */
+async function actingPerson(deps: Deps, slug: string | null, { role }: Route): Promise<number | null> {
+  if (role === 'anybody') return null;
+  const who = await whoAsks();
+  if (role === 'oneself') return who;
+  return slug === null ? permitAdding(deps, who) : (await permit(deps, slug, who, role)).id;
 }
 
 /** @throws Error naming the field that the schema of the answer does not have, or has otherwise */
