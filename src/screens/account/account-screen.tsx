@@ -18,12 +18,15 @@ import {
   DefaultMatch,
   FilesKept,
   Keeper,
+  LogsKept,
   LookBack,
   NameAndCurrency,
   Steering,
   Tolerance,
 } from './simple-settings';
+import { SecondLook } from './second-look';
 import { settingId } from './setting';
+import { SignIns } from './sign-ins';
 import { useMay } from '@/screens/frame/account-context';
 import { useAccountView } from './use-settings';
 import { ErrorText } from '@/ui/said';
@@ -107,6 +110,9 @@ function Settings({ view }: { view: AccountView }) {
       <FilesKept key={key('files', settings.fileDays)} view={view} />
       <Connection key={key('platform', settings.platformAccountId)} view={view} />
       <People view={view} />
+      <SecondLook key={key(view.secondLook, view.people, settings.currency)} view={view} />
+      <LogsKept key={key('logs', settings.logDays)} view={view} />
+      <SignIns />
       <Exports />
       <Accounts view={view} />
     </>

@@ -114,6 +114,42 @@ describe('people and accounts', () => {
     );
   });
 
+  test('a person is removed for good once the name was typed again', async () => {
+    const { user, asked } = showAccount({ 'POST people/[person]/forget': {} });
+    await user.click(await screen.findByRole('button', { name: 'Remove Tobias Finch' }));
+    const dialog = within(await screen.findByRole('dialog'));
+    expect(dialog.getByText(/“Person 2” stands in the place of the name/)).toBeDefined();
+    await user.type(dialog.getByLabelText('The name, to be sure'), 'Tobias Finch{Enter}');
+    await waitFor(() =>
+      expect(asked('POST people/[person]/forget')[0]).toMatchObject({
+        params: { person: '2' },
+        body: { name: 'Tobias Finch' },
+      }),
+    );
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  });
+
+  test('a second look is asked for by the account, and above bounds of a person', async () => {
+    const was = anAccountView().secondLook;
+    const { user, asked } = showAccount({ 'PUT account/second-look': { said: 'A second look: as set' } });
+    const bound = await screen.findByLabelText('Changes at once without a second look: Ilse Brandow');
+    await user.type(bound, 'many');
+    await user.click(screen.getByRole('button', { name: 'Set: Second look' }));
+    expect((await screen.findByRole('alert')).textContent).toContain('The number of changes at once');
+    await user.clear(bound);
+    await user.type(bound, '50');
+    await user.type(screen.getByLabelText('Second look above so much stopped, EUR'), '120,50');
+    await user.click(screen.getByRole('button', { name: 'Set: Second look' }));
+    await waitFor(() =>
+      expect(asked('PUT account/second-look')[0]?.body).toEqual({
+        ...{ always: false, changes: null, costMicros: 120_500_000 },
+        people: [{ person: 1, atOnce: 50, in30Days: null }],
+      }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(asked('PUT account/second-look')[1]?.body).toEqual(was));
+  });
+
   test('who is here no longer gets a role again, and the undo takes it away', async () => {
     const { user, asked } = showAccount({ 'PUT people/[person]': {} });
     const people = await screen.findByRole('list', { name: 'People' });

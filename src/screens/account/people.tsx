@@ -2,10 +2,13 @@
 
 import { NewMemberSchema, type AccountView } from '@/contracts/account';
 import { MEMBER_ROLES, ROLE_NAMES, ROLES, type Member, type MemberRole, type Role } from '@/contracts/roles';
+import { useMay } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { Fault, InlineField, SelectField } from '@/ui/form';
 import { optionsIn, Select } from '@/ui/select';
+import { DataOfPerson } from './data-of-person';
 import { Setting } from './setting';
+import { SignInLink } from './sign-in-link';
 import { useSettingForm } from './use-setting-form';
 import { useSaving } from './use-settings';
 
@@ -15,6 +18,7 @@ const ROLES_OF_NEW = optionsIn([...ROLES].reverse(), ROLE_NAMES);
 /** Who works in the account, and what each may do in it. */
 export function People({ view: { people } }: { view: AccountView }) {
   const { call } = useRoutes();
+  const { may } = useMay('own');
   const saving = useSaving();
   const setRole = (id: number, role: MemberRole) =>
     call('PUT people/[person]', { params: { person: id }, body: { role } });
@@ -41,17 +45,21 @@ export function People({ view: { people } }: { view: AccountView }) {
       <ul className="basis-full" aria-label="People">
         {people.map((person) => (
           <li key={person.id} className="flex min-h-7 items-center gap-2">
-            <span className={`w-56 truncate ${person.role === 'none' ? 'text-soft' : ''}`}>
+            <span className={`w-56 truncate max-[1180px]:w-36 ${person.role === 'none' ? 'text-soft' : ''}`}>
               {person.name}
             </span>
-            <Select
-              label={`What ${person.name} may do`}
-              look="word"
-              className="font-normal!"
-              options={ROLES_OFFERED}
-              value={person.role}
-              onChange={(role) => void change(person, role)}
-            />
+            <span className="w-36 shrink-0">
+              <Select
+                label={`What ${person.name} may do`}
+                look="word"
+                className="font-normal!"
+                options={ROLES_OFFERED}
+                value={person.role}
+                onChange={(role) => void change(person, role)}
+              />
+            </span>
+            {may && person.role !== 'none' && <SignInLink person={person} />}
+            {may && <DataOfPerson person={person} />}
           </li>
         ))}
       </ul>

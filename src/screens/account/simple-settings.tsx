@@ -15,6 +15,7 @@ import {
   TypedName,
   TypedSteering,
   TypedFileDays,
+  TypedLogDays,
   TypedTolerance,
 } from './typed';
 import { useSettingForm } from './use-setting-form';
@@ -149,6 +150,30 @@ export function FilesKept({ view: { settings } }: Props) {
         className="w-14 text-right"
         label="Days that files are kept"
         {...form.fields.register('fileDays')}
+      />
+      days
+    </Setting>
+  );
+}
+
+export function LogsKept({ view: { settings } }: Props) {
+  const setting = useSetting();
+  const { logDays } = settings;
+  const form = useSettingForm(TypedLogDays, { logDays: String(logDays) }, (wanted) =>
+    setting(wanted, { logDays }),
+  );
+  return (
+    <Setting
+      name="Logs"
+      says="Who signed in, who tried in vain, and who saved which file is known for so long. The Ledger stays."
+      form={form}
+    >
+      The logs of sign-ins and of saved files are kept for
+      <InlineField
+        inputMode="decimal"
+        className="w-14 text-right"
+        label="Days that logs are kept"
+        {...form.fields.register('logDays')}
       />
       days
     </Setting>

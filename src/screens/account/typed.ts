@@ -1,5 +1,7 @@
 import * as v from 'valibot';
 import { SettingsSchema } from '@/contracts/account';
+import { AccountLookSchema, SendingLimitsSchema } from '@/contracts/second-look';
+import { exampleAmount, parseAmount } from '@/core';
 
 /** Settings as they are typed: texts, held against what the account may be set to. */
 
@@ -24,6 +26,7 @@ export const TypedDays = v.object({
   lagDays: typedNumber(entries.lagDays.wrapped),
 });
 export const TypedFileDays = v.object({ fileDays: typedNumber(entries.fileDays.wrapped) });
+export const TypedLogDays = v.object({ logDays: typedNumber(entries.logDays.wrapped) });
 /** A percentage as it is typed, set as a share. */
 export const TypedTolerance = v.object({
   promotionTolerance: typedNumber(
@@ -67,3 +70,34 @@ export const TypedLimits = v.object({
   wordsInNegative: typedNumber(limits.wordsInNegative),
   charactersInNegative: typedNumber(limits.charactersInNegative),
 });
+
+/** A bound as it is typed; empty for none. */
+const typedBound = (schema: v.GenericSchema<number | null, number | null>) =>
+  v.pipe(
+    v.string(),
+    v.trim(),
+    v.transform((text) => (text === '' ? null : Number(text.replace(',', '.')))),
+    schema,
+  );
+
+const look = AccountLookSchema.entries;
+/** When a tray needs a second look; `cost` becomes micro-units of the currency. */
+export const typedLook = (currency: string) =>
+  v.object({
+    always: v.boolean(),
+    changes: typedBound(look.changes),
+    cost: v.pipe(
+      v.string(),
+      v.trim(),
+      v.transform((text) => (text === '' ? null : (parseAmount(text, currency) ?? NaN))),
+      v.nullable(v.pipe(v.number(`Give an amount such as ${exampleAmount(currency)} ${currency}.`))),
+      look.costMicros,
+    ),
+    people: v.array(
+      v.object({
+        person: v.number(),
+        atOnce: typedBound(SendingLimitsSchema.entries.atOnce),
+        in30Days: typedBound(SendingLimitsSchema.entries.in30Days),
+      }),
+    ),
+  });

@@ -11,6 +11,8 @@ import { conversionsOf, formatCount, formatDays } from '@/ui/format';
 import { ChangesTable } from './changes-table';
 import { WarningRow } from './warning-row';
 import { useAccount, useMay } from '@/screens/frame/account-context';
+import { SecondLook } from './second-look';
+import { useSecondLook } from './use-second-look';
 import { useTrayActions } from './use-tray';
 import { warningsOf, warningsOfCheck, type Warning } from './warnings';
 import { counted } from '@/core';
@@ -32,12 +34,15 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
   const { may, who } = useMay('send');
   const verb = summary.isConnected ? 'Send' : 'Hand';
   const sends = `${verb} ${counted(view.changes.length, 'change')}${summary.isConnected ? '' : ' over'}`;
+  const [isLookWanted, setLookWanted] = useState(false);
   const [busy, setBusy] = useState(false);
   const { query } = useRoutes();
   const { data: check } = useQuery(query('GET tray/check'));
+  const look = useSecondLook(true);
   const found = check ? warningsOfCheck(check, view.changes) : [];
   const warnings = [...warningsOf(view), ...found].sort((a, b) => rank(a) - rank(b));
   const stopped = warnings.some((w) => w.tone === 'stop');
+  const waits = look !== undefined && !look.isFree;
   const failed = view.changes.filter(({ failedBefore }) => failedBefore !== null);
   const sendAndClose = (sending?: Parameters<typeof send>[0]) => {
     setBusy(true);
@@ -78,6 +83,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
           )}
         </div>
       )}
+      {look && <SecondLook look={look} changes={view.changes} isWanted={!may || isLookWanted} />}
       <ChangesTable changes={view.changes} />
       <div className="px-5">
         {view.room.length > 0 && (
@@ -95,17 +101,20 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
       </div>
       <div className="flex items-center gap-2 border-t border-line px-5 py-3">
         {may && (
-          <Button tone="main" disabled={busy || stopped} onClick={() => sendAndClose()}>
+          <Button tone="main" disabled={busy || stopped || waits} onClick={() => sendAndClose()}>
             {sends}
           </Button>
         )}
         {may && failed.length > 0 && failed.length < view.changes.length && (
-          <Button disabled={busy} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
+          <Button disabled={busy || waits} onClick={() => sendAndClose({ only: failed.map(({ id }) => id) })}>
             Only {counted(failed.length, 'change')} that failed before
           </Button>
         )}
         {may && summary.isConnected && (
-          <SendLater isDisabled={busy || stopped} onSend={(at) => sendAndClose({ at })} />
+          <SendLater isDisabled={busy || stopped || waits} onSend={(at) => sendAndClose({ at })} />
+        )}
+        {may && look && !look.up && look.isFree && !isLookWanted && (
+          <Button onClick={() => setLookWanted(true)}>Ask for a second look…</Button>
         )}
         <Button onClick={onClose}>{may ? 'Not yet' : 'Close'}</Button>
         {!may && (
@@ -113,6 +122,7 @@ export function SendDialog({ view, onClose }: { view: TrayView; onClose: () => v
             You may not {summary.isConnected ? 'send it' : 'hand it over'}: {who} may.
           </span>
         )}
+        {may && waits && <span className="text-table text-soft">It waits for a second look; see above.</span>}
         {stopped && <span className="text-table text-rust">A change is held back; see above.</span>}
       </div>
     </DialogFrame>

@@ -14,7 +14,9 @@ import { Spine } from './spine';
 import { TrayOutlook } from './tray-outlook';
 import { TrayList } from './tray-list';
 import { useAskedToSend } from './ask-to-send';
+import { SecondLookLine } from './second-look';
 import { useNews } from './use-news';
+import { useSecondLook } from './use-second-look';
 import { useTrayActions, useTrayView } from './use-tray';
 import { warningsOf } from './warnings';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -39,6 +41,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
   const { address } = useRoutes();
   const { may } = useMay('send');
   const count = data?.changes.length ?? 0;
+  const look = useSecondLook(count > 0);
   const dialog = data && sending && <SendDialog view={data} onClose={() => setSending(false)} />;
   if (isFolded)
     return (
@@ -81,6 +84,7 @@ export function Tray({ isFolded = false, onFold }: Props) {
           <SentNote key={sent.setId} sent={sent} />
         ))}
         {data && <Total view={data} />}
+        {look && <SecondLookLine look={look} />}
         {data && count > 0 && <TrayOutlook />}
         {data && count > 0 && <TrayList changes={data.changes} onRemove={(ids) => void remove(ids)} />}
         {warnings.slice(0, MOST_WARNINGS).map(({ key, tone, text }) => (

@@ -11,7 +11,7 @@ import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 
 /** Words that addresses use in the place of an account's short name. */
-const RESERVED = ['api', 'accounts', 'people'];
+const RESERVED = ['api', 'accounts', 'people', 'sign-in', 'sign-out', 'you'];
 
 /**
  * Adds an account that is filled from files, with its first person where one is named. Who adds it owns it; nobody else

@@ -128,6 +128,8 @@ const SAY: Record<keyof AccountFields, Say> = {
     `Stop a promoted term at a source that misses by more than ${share(is.promotionTolerance)} (before: ${share(was.promotionTolerance)})`,
   fileDays: (was, is) =>
     `Keep files that were brought for ${counted(is.fileDays, 'day')} (before: ${was.fileDays})`,
+  logDays: (was, is) =>
+    `Keep the logs of sign-ins and of saved files for ${counted(is.logDays, 'day')} (before: ${was.logDays})`,
   limits: (was, is) => `Limits: ${sayLimits(was.limits, is.limits)}`,
   platformAccountId: (was, is) =>
     is.platformAccountId === null

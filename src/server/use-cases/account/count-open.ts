@@ -9,6 +9,7 @@ import { listOutsideChanges } from '../../repositories/structure/outside-changes
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { findOnce } from '../sift/sift-terms';
 import { countConflicts } from '../untangle/view-conflicts';
+import { countFindings } from '../rules/findings';
 import type { Deps } from '../deps';
 
 /** Terms that nobody has decided about and that surely miss their target (rules 7.3). */
@@ -24,6 +25,7 @@ export async function countOpen(deps: Deps, slug: string): Promise<OpenCounts> {
     intake: files.filter(({ state }) => state === 'uploaded' || state === 'failed').length,
     sift: account.dataVersion === 0 ? 0 : await countSurelyMissing(deps, slug),
     untangle: await countConflicts(deps, slug),
+    rules: account.dataVersion === 0 ? 0 : await countFindings(deps, slug),
     lists: waiting.length + outside.length,
     ledger: (await loadUnderway(deps.db, account.id)).length,
     account: hasTarget(account) ? 0 : 1,

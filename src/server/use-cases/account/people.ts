@@ -4,11 +4,12 @@ import { listMembers, setMember } from '../../repositories/account/members';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
+import { worksAlone } from '../sign-in/is-open';
 
 /**
  * Gives somebody a role in the account, who had none yet: a new person, or one who works in another account.
  * @returns the person's id
- * @throws Refusal when somebody of this name is, or was, here already
+ * @throws Refusal when somebody of this name is, or was, here already; or while nobody signs in
  */
 export async function addMember(
   deps: Deps,
@@ -17,6 +18,11 @@ export async function addMember(
   { name, role }: { name: string; role: Role },
 ): Promise<{ id: number }> {
   const { id: accountId } = await requireAccount(deps, slug);
+  if (await worksAlone(deps))
+    throw new Refusal(
+      'From two people on everybody signs in. Make a link for yourself first, and set your address and password by it. Nothing was changed.',
+      409,
+    );
   const isNamed = (one: { name: string }) => one.name.toLowerCase() === name.toLowerCase();
   return deps.db.transaction(async (trx) => {
     await lockAccount(trx, accountId);

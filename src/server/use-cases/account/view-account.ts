@@ -9,6 +9,7 @@ import { loadMirror } from '../../repositories/structure/structure';
 import type { Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 import { listAccountsOf } from './describe-account';
+import { viewLookRules } from './look-rules';
 
 const BY_NAME = new Intl.Collator('en', { numeric: true });
 
@@ -27,6 +28,7 @@ export async function viewAccount(deps: Deps, slug: string, personId: number): P
     settings: {
       ...{ name, currency, steersBy, targetMicros, targetAcos, windowDays, lagDays },
       ...{ defaultMatch, keeperConversions, limits, platformAccountId, fileDays },
+      logDays: account.logDays,
       promotionTolerance: account.promotionTolerance,
       productCodePattern: productCodePattern ?? '',
       ...{ brandWords: account.brandWords, conversionKinds: account.conversionKinds },
@@ -48,6 +50,7 @@ export async function viewAccount(deps: Deps, slug: string, personId: number): P
       .map(({ id, name, campaignId }) => ({ id, name, campaign: nameOf.get(campaignId) ?? '' }))
       .sort((a, b) => BY_NAME.compare(a.campaign, b.campaign) || BY_NAME.compare(a.name, b.name)),
     people: await listMembers(deps.db, account.id),
+    secondLook: await viewLookRules(deps, account.id),
     accounts: await listAccountsOf(deps, personId),
   };
 }

@@ -1,6 +1,7 @@
 import { raiseDecisionVersion } from '../../repositories/account/accounts';
 import { deleteComment, insertComment } from '../../repositories/tray/comments';
 import { Refusal, type Deps } from '../deps';
+import { tellMentioned } from '../mentions/mentions';
 import { requireAccount } from '../open-workbench';
 
 /** Says something of a change in the tray, for all who look at it. @throws Refusal when it is not there any more */
@@ -16,6 +17,10 @@ export async function commentOnChange(
     const id = await insertComment(trx, account.id, { changeId, personId, text });
     if (id === undefined)
       throw new Refusal('This change is not in the tray any more, so nothing was said of it.', 409);
+    await tellMentioned(trx, account.id, {
+      ...{ by: personId, kind: 'change', about: String(changeId), label: 'a change in the tray' },
+      ...{ body: text, commentId: id },
+    });
     await raiseDecisionVersion(trx, account.id);
     return { id };
   });

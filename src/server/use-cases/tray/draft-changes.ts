@@ -3,6 +3,7 @@ import type { DraftOutcome } from '@/contracts/tray';
 import { lockAccount, raiseDraftVersion } from '../../repositories/account/accounts';
 import { openDraft } from '../../repositories/tray/change-sets';
 import { deleteDrafted, insertChanges } from '../../repositories/tray/changes';
+import { endLookOfEmpty } from '../../repositories/tray/second-looks';
 import { deleteHangRulesOf } from '../../repositories/lists/hang-rules';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
@@ -35,7 +36,8 @@ export async function draftChanges(
     const outcomes = wanted.map((one) =>
       one.knot && gone.has(nameOfKnot(one.knot)) ? OTHERWISE : tray.put(one),
     );
-    await deleteDrafted(trx, id, tray.gone());
+    const cancelled = tray.gone();
+    await deleteDrafted(trx, id, cancelled);
     const made = tray.made();
     const ids = await insertChanges(
       trx,
@@ -44,6 +46,7 @@ export async function draftChanges(
       made.map(({ row }) => row),
     );
     made.forEach(({ outcome }, i) => (outcome.changeId = ids[i]!));
+    if (cancelled.length > 0) await endLookOfEmpty(trx, id);
     await raiseDraftVersion(trx, id);
     return outcomes;
   });
@@ -78,6 +81,7 @@ export async function removeFromTray(
       gone.map((c) => c.id),
     );
     if (lists.size > 0) await deleteHangRulesOf(trx, id, [...lists]);
+    await endLookOfEmpty(trx, id);
     await raiseDraftVersion(trx, id);
     return gone.map((c) => c.change);
   });

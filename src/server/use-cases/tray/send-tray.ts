@@ -5,11 +5,13 @@ import { lockAccount, raiseDecisionVersion } from '../../repositories/account/ac
 import { findSet, freezeDraft, openDraft, setSendAt, setTrouble } from '../../repositories/tray/change-sets';
 import type { Before, Predicted } from '../../repositories/tray/before';
 import { moveRest, updateChanges, type StoredChange } from '../../repositories/tray/changes';
+import { endLook, moveLook } from '../../repositories/tray/second-looks';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { outlookOf } from '../outlook/foresee-tray';
 import { checkBeforeSending } from './check-before-sending';
 import { todayOf } from './end-dates';
+import { requireSecondLook } from './second-look/second-look';
 
 /** What of the tray is sent, and when; all of it and at once where nothing is said. */
 export type Sending = {
@@ -24,8 +26,8 @@ export type Sending = {
  * save, opens a new draft and leaves the rest to the job process. Where no platform is connected it is handed over instead:
  * as a sheet, which a person carries out.
  * @returns the id of the set that is on its way
- * @throws Refusal when nothing is to be sent, a change is held back, or a place would hold more than it may; nothing
- * was changed then
+ * @throws Refusal when nothing is to be sent, a change is held back, or a place would hold more than it may, or it
+ * needs a second look; nothing was changed then
  */
 export async function sendTray(
   deps: Deps,
@@ -42,6 +44,7 @@ export async function sendTray(
     const at = timeOf(deps, sending, isConnected);
     const drafted = chosenOf(open.drafted, sending.only);
     await checkBeforeSending(deps, trx, { ...open, drafted });
+    await requireSecondLook(deps, trx, open, personId, drafted);
     const setId = drafted[0]!.setId;
     const predicted = predictedOf(open);
     const weighed = drafted.map(({ id: changeId, change }) => ({
@@ -55,7 +58,10 @@ export async function sendTray(
     });
     const next = await openDraft(trx, id);
     const stays = { from: setId, to: next };
-    if (drafted.length < open.drafted.length) await moveRest(trx, id, stays, idsOf(drafted));
+    if (drafted.length < open.drafted.length) {
+      await moveRest(trx, id, stays, idsOf(drafted));
+      await moveLook(trx, id, stays);
+    } else await endLook(trx, id, setId);
     await raiseDecisionVersion(trx, id);
     if (isConnected)
       await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId }, at);
