@@ -27,7 +27,7 @@ export function RegretWatch() {
   return (
     <section aria-label="Regret watch" className="mt-4 text-table">
       <h2 className="font-semibold">
-        Worth a second look <span className="font-normal text-soft">stops that may cost conversions</span>
+        Worth looking at again <span className="font-normal text-soft">stops that may cost conversions</span>
       </h2>
       <ul className="mt-1 border-t border-line">
         {data.regrets.map((regret) => (

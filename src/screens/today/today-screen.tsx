@@ -12,6 +12,7 @@ import { useMoney } from '@/screens/frame/money';
 import { formatDay } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { SpendBars } from '@/ui/spend-bars';
+import { ForYou } from './for-you';
 import { Lately } from './lately';
 import { NextList } from './next-list';
 import { NewWords } from './new-words';
@@ -64,6 +65,7 @@ export function TodayScreen() {
             {news && <NewWords news={news} />}
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-line px-4 py-3 max-[1180px]:overflow-visible max-[1180px]:border-t max-[1180px]:border-l-0">
+            <ForYou />
             <NextList />
             <EndsSoon />
             <RegretWatch />

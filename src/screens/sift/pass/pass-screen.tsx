@@ -2,6 +2,7 @@
 
 import { useEffect } from 'react';
 import type { SiftUrl } from '../sift-url';
+import { PassHolder } from './pass-holder';
 import { PassInHand } from './pass-in-hand';
 import { PassSurface } from './pass-surface';
 import { usePass } from './use-pass';
@@ -23,6 +24,7 @@ export function PassScreen({ url, onChange }: Props) {
         <p className="min-w-0 flex-1 text-soft">
           What surely can’t pay: words at fault first, then terms that surely miss, then what is left by cost.
         </p>
+        <PassHolder />
         <button
           type="button"
           className="min-h-6 text-table whitespace-nowrap text-pine hover:underline"

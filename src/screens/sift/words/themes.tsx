@@ -7,7 +7,7 @@ import type { Rank, ThemeLine } from '@/contracts/sift';
 import { Explain } from '@/ui/explain';
 import { formatCount, formatShare } from '@/ui/format';
 import { useRoving } from '@/ui/use-roving';
-import { Notes } from '../hand/notes';
+import { NotesAbout } from '@/screens/notes/notes-about';
 import { SureBar } from '../table/meter';
 import { ThemesMenu } from './words-menu';
 import { OFFERED, sayFault } from './say-fault';
@@ -103,7 +103,9 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
                 </Explain>
               </span>
             )}
-            {opened === name && <ThemeNotes theme={theme} />}
+            {opened === name && (
+              <NotesAbout about={{ kind: 'theme', about: theme.words.join(' ').slice(0, 400) }} />
+            )}
           </div>
         );
       })}
@@ -115,13 +117,4 @@ export function Themes({ url, onChange }: { url: SiftUrl; onChange: (change: Par
 function inRank(themes: readonly ThemeLine[], rank: Rank): ThemeLine[] {
   if (rank !== 'fault') return [...themes];
   return themes.toSorted((a, b) => (b.fault?.probability ?? -1) - (a.fault?.probability ?? -1));
-}
-
-function ThemeNotes({ theme }: { theme: ThemeLine }) {
-  const about = { kind: 'theme' as const, about: theme.words.join(' ').slice(0, 400) };
-  const { query } = useRoutes();
-  const { data } = useQuery({
-    ...query('GET notes', { query: about }),
-  });
-  return data ? <Notes about={about} notes={data.notes} /> : null;
 }

@@ -11,7 +11,7 @@ import { sayEvidence } from '../../table/meter';
 import { BesideNeighbours } from '../beside-neighbours';
 import { DayLine } from '../day-line';
 import { KeywordBid } from '../keyword-bid';
-import { Notes } from '../notes';
+import { Notes } from '@/screens/notes/notes';
 import { Options } from './options';
 import { ProductInHand } from '../product-in-hand';
 import { PullInHand } from '../pull-in-hand';

@@ -13,9 +13,9 @@ import { useUndoable } from '@/screens/frame/data/refresh';
 
 const NoteSchema = v.object({ body: v.pipe(v.string(), v.trim(), v.minLength(1, 'Write the note first.')) });
 
-type About = { kind: 'term' | 'theme'; about: string };
+export type About = { kind: 'term' | 'theme' | 'list'; about: string };
 
-/** Notes on a term or a theme, with who wrote them and when, and the field for another. */
+/** Notes on a term, a theme or a list, with who wrote them and when, and the field for another. */
 export function Notes({ about, notes }: { about: About; notes: readonly Note[] }) {
   const decide = useDecide();
   const undoable = useUndoable();
@@ -70,6 +70,7 @@ export function Notes({ about, notes }: { about: About; notes: readonly Note[] }
         <TextField
           isLabelHidden
           label="Note"
+          placeholder="@ and a name tells somebody"
           className="flex-1"
           maxLength={2_000}
           fault={formState.errors.body?.message}
