@@ -1,10 +1,10 @@
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
-  // browser: on the demo; first-day: on an empty database, each file once; several: several processes of each kind;
+  // browser: on the demo; first-day and two-people: on an empty database, each file once; several: several processes of each kind;
   // past: a small demo with three months of work behind it; large: a demo eight times as large
   testDir: 'tests',
-  testMatch: ['{browser,first-day,several,past,large}/*.spec.ts'],
+  testMatch: ['{browser,first-day,two-people,several,past,large}/*.spec.ts'],
   workers: 1,
   // Long enough for a machine that stalls: what is slow shows in the benchmarks, not here.
   timeout: 180_000,

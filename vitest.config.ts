@@ -36,6 +36,7 @@ export default defineConfig({
           setupFiles: 'tests/support/property-runs.ts',
           include: ['tests/server/**/*.test.ts'],
           globalSetup: 'tests/support/database.setup.ts',
+          env: { GATEPOST_OPEN: '1' }, // who asks is chosen, as in the demo; tests of signing in say otherwise
           fileParallelism: false,
           testTimeout: 60_000,
           hookTimeout: 120_000,

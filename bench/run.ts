@@ -13,6 +13,7 @@ import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchPeople } from './tasks/people';
 import { benchPromotion } from './tasks/promotion';
 import { benchResearch } from './tasks/research';
+import { benchRules } from './tasks/rules';
 import { benchSift } from './tasks/sift';
 import { benchSmallestSet } from './tasks/smallest-set';
 import { benchTidy } from './tasks/tidy';
@@ -27,6 +28,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
   promotion: benchPromotion,
+  rules: benchRules,
   truth: benchTruth,
   research: benchResearch,
   reading: benchReading,

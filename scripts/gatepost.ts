@@ -8,12 +8,14 @@ import { startAll, stopAll, stopProcesses } from './steps/services';
 import { readSettings } from './steps/settings';
 import { loadDemo } from './steps/demo';
 import { runDevelopment } from './steps/develop';
+import { printLink } from './steps/link';
 import { printSharding } from './steps/sharding';
 import { runTests } from './steps/test';
 
 const HELP = `./gatepost demo          install what is missing and run everything with demo data
 ./gatepost start         the same without demo data
 ./gatepost stop          end what was started
+./gatepost link NAME      print a link by which a person sets address and password, the first time or anew
 ./gatepost backup FILE   write the database and the files that were brought into one file
 ./gatepost restore FILE  put such a file into an empty data folder
 ./gatepost reset         throw all data away (asks first; --yes does not ask)
@@ -30,6 +32,7 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
   switch (command) {
     case 'demo':
       requireChromium();
+      process.env.GATEPOST_OPEN = '1'; // its people are made up: who one is, is chosen in the top strip
       await startAll(settings, () => loadDemo(settings));
       return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
     case 'start':
@@ -37,6 +40,8 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
       return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
     case 'stop':
       return stopAll(settings);
+    case 'link':
+      return printLink(settings, flags.join(' '));
     case 'backup': {
       const file = requireFile(flags);
       await backUp(settings, file);
@@ -50,7 +55,7 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
       if (!flags.includes('--yes') && !(await confirmed(settings.data)))
         return console.log('Nothing was changed.');
       await stopAll(settings);
-      for (const entry of ['pg', 'log', 'run', 'files', 'database-password']) {
+      for (const entry of ['pg', 'log', 'run', 'files', 'database-password', 'sign-in-secret']) {
         rmSync(path.join(settings.data, entry), { recursive: true, force: true });
       }
       return step('All data is gone. “./gatepost demo” begins anew.');

@@ -13,10 +13,13 @@ import { readSettings } from './steps/settings';
 async function main(args: readonly string[]): Promise<void> {
   const running = args.find((arg) => arg.startsWith('--of='))?.slice('--of='.length);
   if (running) await takeAll(running);
-  else await withFreshDemo(readSettings('test'), { scale: 1, hasPast: true }, takeAll);
+  else {
+    await withFreshDemo(readSettings('test'), { scale: 1, hasPast: true }, (address) => takeAll(address));
+    await withFreshDemo(readSettings('test'), null, (address) => takeAll(address, WITHOUT_DEMO));
+  }
 }
 
-async function takeAll(address: string): Promise<void> {
+async function takeAll(address: string, views = VIEWS): Promise<void> {
   const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
   mkdirSync(folder, { recursive: true });
   const browser = await chromium.launch(playwright.use!.launchOptions);
@@ -27,7 +30,7 @@ async function takeAll(address: string): Promise<void> {
       reducedMotion: 'reduce',
     });
     const page = await context.newPage();
-    for (const [name, prepare] of Object.entries(VIEWS)) {
+    for (const [name, prepare] of Object.entries(views)) {
       step(`Taking ${name}`);
       await prepare(page);
       await page.waitForTimeout(400); // what fades is gone, what is fetched is there
@@ -51,8 +54,10 @@ const REPORT = [
   'Total;;;;93;1965;66,35;3;',
 ].join('\n');
 
+type Views = Record<string, (page: Page) => Promise<void>>;
+
 /** In this order: a later view shows what an earlier one did. */
-const VIEWS: Record<string, (page: Page) => Promise<void>> = {
+const VIEWS: Views = {
   async intake(page) {
     await page.goto(`${WEB}/intake`);
     await page
@@ -87,7 +92,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('radio', { name: 'these and their like' }).check();
     await page.getByTestId('held-back').waitFor({ timeout: 60_000 });
   },
-  'sift-plot': showPlot,
   async 'words-at-fault'(page) {
     await page.goto(`${WEB}/sift`);
     await page.locator('[data-ngram="0"]').click();
@@ -116,10 +120,15 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.locator('[data-sonner-toast]').waitFor({ state: 'detached', timeout: 30_000 }); // it lies over the legend
   },
   async 'send-the-tray'(page) {
+    await askForSecondLook(page);
     await page.getByRole('button', { name: 'Send the tray…' }).click();
-    await page.getByRole('dialog').waitFor();
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Yes to/ })
+      .waitFor();
   },
   async research(page) {
+    await page.getByRole('button', { name: /^Yes to/ }).click();
     await page.getByRole('button', { name: /^Send \d/ }).click();
     await page.getByTestId('sent-note').getByText('read back as sent').waitFor({ timeout: 60_000 });
     await page.goto(`${WEB}/research`);
@@ -137,10 +146,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.goto(`${WEB}/untangle`);
     await page.getByRole('region', { name: 'Mends' }).getByText('proposed').waitFor();
   },
-  async 'untangle-twice'(page) {
-    await page.goto(`${WEB}/untangle?shown=twice`);
-    await page.getByRole('region', { name: 'In hand' }).getByText('Takes over').waitFor();
-  },
   async promote(page) {
     await page.goto(`${WEB}/promote`);
     const row = page
@@ -149,6 +154,15 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       .first();
     await row.getByRole('gridcell').nth(2).click();
     await page.getByText(/^Makes 3 keywords/).waitFor();
+  },
+  /** the threshold that most people know, tried on the past */
+  async rules(page) {
+    await page.goto(`${WEB}/rules?shown=rules&begin=`);
+    await page.getByRole('table', { name: 'Neighbouring thresholds' }).waitFor();
+  },
+  async findings(page) {
+    await page.goto(`${WEB}/rules`);
+    await page.getByRole('region', { name: 'In hand' }).getByText('found it on').waitFor();
   },
   async 'gate-check'(page) {
     await page.goto(`${WEB}/gate?query=bee+hive+cartoon`);
@@ -175,41 +189,43 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('region', { name: 'What stays open' }).waitFor();
   },
   async account(page) {
-    await page.goto(`${WEB}/account`);
-    await page.getByLabel('A term is a product code when it matches').waitFor();
-  },
-  async 'handed-over'(page) {
-    await page.getByRole('button', { name: 'Add an account…' }).click();
-    const form = page.getByRole('form', { name: 'Add an account' });
-    await form.getByLabel('Name of the account').fill('Larkfell · By hand');
-    await form.getByLabel('Target CPA').fill('26.00');
-    await form.getByRole('button', { name: 'Add the account' }).click();
-    await page.waitForURL(/by-hand/);
-    const later = `${REPORT.replace('Total', '02.11.2026;bee hive;Hives · Starter;Complete hives;1;9;0,50;0;–\nTotal')}`;
-    await page
-      .getByLabel('Report files')
-      .setInputFiles({ name: 'october.csv', mimeType: 'text/csv', buffer: Buffer.from(later) });
-    await page.getByRole('button', { name: /^Load \d/ }).click();
-    await page.getByText('Loaded:').waitFor();
-    await page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name: 'Sift' }).click();
-    for (const hand of [true, false]) {
-      await chooseLastWord(page);
-      await page.locator('#terms').press('Enter');
-      await page.getByTestId('tray-count').getByText('1 change').waitFor();
-      if (!hand) continue;
-      await page.getByRole('button', { name: 'Hand the tray over…' }).click();
-      await page.getByRole('button', { name: 'Hand 1 change over' }).click();
-      await page.getByText('Handed over by').waitFor();
-    }
-    await page.mouse.move(640, 300); // a toast stays while the pointer is on it
-    await page.waitForFunction(() => document.querySelector('[data-sonner-toast]') === null);
+    await page.goto(`${WEB}/account?setting=People`);
+    await page.getByRole('list', { name: 'People' }).waitFor();
   },
 };
 
-async function showPlot(page: Page): Promise<void> {
-  await page.goto(`${WEB}/sift?show=plot`);
-  await page.getByTestId('plot-frame').waitFor();
+/** The account asks for a second look, and another person puts the tray up for it. */
+async function askForSecondLook(page: Page): Promise<void> {
+  const headers = { origin: new URL(page.url()).origin };
+  const put = (path: string, data: object, person: number) =>
+    page.request.put(`/api${WEB}/${path}`, {
+      ...{ data, headers: { ...headers, cookie: `gatepost-person=${person}` } },
+    });
+  await put('account/second-look', { always: false, changes: 1, costMicros: null, people: [] }, 1);
+  await put('tray/second-look', { note: 'Do the pesticides hurt Varroa?' }, 2);
+  await page.reload();
 }
+
+/** On an empty database: the first person sets a password and signs out. */
+const WITHOUT_DEMO: Views = {
+  async 'sign-in'(page) {
+    await page.goto('/');
+    await page.getByLabel('Your name').fill('Maren Oakes');
+    await page.getByLabel('Name of the account').fill('Larkfell');
+    await page.getByLabel('Target CPA').fill('18');
+    await page.keyboard.press('Enter');
+    await page.waitForURL(/intake/);
+    await page.goto('/larkfell/account?setting=People');
+    await page.getByRole('button', { name: 'Link for Maren Oakes' }).click();
+    await page.goto(await page.getByRole('textbox', { name: 'The link' }).inputValue());
+    await page.getByLabel('E-mail').fill('maren@larkfell.example');
+    await page.getByLabel(/^Password/).fill('seven hives in a row');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'You are Maren Oakes' }).click();
+    await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click();
+    await page.getByLabel('E-mail').waitFor();
+  },
+};
 
 async function chooseLastWord(page: Page): Promise<void> {
   const words = page.locator('[aria-selected=true] [data-word]');

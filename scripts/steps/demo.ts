@@ -9,6 +9,7 @@ import { makePast } from './demo-past';
 import { makeProductGroups } from './demo-groups';
 import { bringKeywordReport } from './demo-keywords';
 import { beginResearch } from './demo-research';
+import { makeRules } from './demo-rules';
 import { Remedy, step } from './say';
 import { seedIdeas, seedPlatform } from './seed-platform';
 import { environmentOf, type Settings } from './settings';
@@ -25,6 +26,7 @@ export async function loadDemo(settings: Settings): Promise<void> {
   if (hasPast) {
     await makePast(settings, scale, traffic);
     await beginResearch();
+    await makeRules();
   } else await loadAtOnce(settings, scale, traffic);
   await bringKeywordReport(settings, web!);
   await makeProductGroups();

@@ -18,6 +18,7 @@ export async function withFreshDemo<T>(
   await stopProcesses(settings);
   await startDatabase(settings);
   await dropDatabase(settings, settings.databaseName);
+  process.env.GATEPOST_OPEN = demo ? '1' : ''; // the people of a demo are chosen, those of the first day sign in
   if (demo) {
     process.env.GATEPOST_DEMO_SCALE = String(demo.scale);
     process.env.GATEPOST_DEMO_PAST = demo.hasPast ? 'yes' : 'no';

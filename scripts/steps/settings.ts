@@ -1,5 +1,5 @@
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
+import { createHash, randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { Remedy, step } from './say';
 
@@ -43,6 +43,8 @@ export function environmentOf(settings: Settings): NodeJS.ProcessEnv {
     NODE_ENV: 'production',
     GATEPOST_DATA: settings.data,
     GATEPOST_DATABASE_URL: databaseUrl(settings),
+    GATEPOST_HOST: settings.host,
+    GATEPOST_SECRET: process.env.GATEPOST_SECRET ?? readSecret(settings),
     GATEPOST_PLATFORM_URL: `http://127.0.0.1:${settings.platformPort}`,
     GATEPOST_PLATFORM_PORT: String(settings.platformPort),
     GATEPOST_IDEAS_URL: `http://127.0.0.1:${settings.ideasPort}`,
@@ -59,6 +61,13 @@ export function databaseUrl(settings: Settings, name = settings.databaseName): s
 
 export function readPassword(settings: Settings): string {
   return readFileSync(path.join(settings.data, 'database-password'), 'utf8').trim();
+}
+
+/** What signs the cookies of those who sign in; made when it is first needed. */
+function readSecret(settings: Settings): string {
+  const file = path.join(settings.data, 'sign-in-secret');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 });
+  return readFileSync(file, 'utf8').trim();
 }
 
 function port(name: string, standard: number): number {

@@ -23,6 +23,7 @@ type Suite = {
 const SUITES: readonly Suite[] = [
   { name: 'browser', on: 'a demo of their own', scale: 0.5 },
   { name: 'first-day', on: 'an empty database', scale: null },
+  { name: 'two-people', on: 'an empty database', scale: null },
   { name: 'several', on: 'a small demo and several processes', scale: 0.05, ownProcesses: true },
   { name: 'past', on: 'a small demo with three months of work behind it', scale: 0.2, hasPast: true },
   { name: 'large', on: 'a demo eight times as large', scale: 8 },
@@ -53,7 +54,7 @@ const CHECKS: { name: string; args: string[] }[] = [
 /**
  * Runs all checks, the unit and server tests, and the browser tests, and prints what failed, by name,
  * and one closing line with the counts.
- * @param flags --only=checks,unit,browser,first-day,several,past,large runs a part
+ * @param flags --only=checks,unit,browser,first-day,two-people,several,past,large runs a part
  * @returns the exit code: 0 when nothing failed
  */
 export async function runTests(flags: readonly string[]): Promise<number> {

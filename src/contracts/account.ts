@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { exampleAmount, faultOfCodePattern, isCurrency, MATCH_TYPES, normalise, parseAmount } from '@/core';
 import { ElementNameSchema, MatchSchema, NamedSchema, SteersBySchema as steersBy } from './common';
+import { LookRulesSchema } from './second-look';
 import { MemberRoleSchema, MemberSchema, ROLES } from './roles';
 
 /** An account's settings, and the people and accounts beside it. */
@@ -31,6 +32,8 @@ export const PersonSchema = v.object({
 });
 /** Somebody who is to work in the account from now on. */
 export const NewMemberSchema = v.object({ ...PersonSchema.entries, role: v.picklist(ROLES) });
+/** The name, typed again, of a person who is removed for good. */
+export const ForgetSchema = v.object({ name: v.pipe(v.string(), v.maxLength(80)) });
 export const RoleRequestSchema = v.object({ role: MemberRoleSchema });
 export const RetireSchema = v.object({ isRetired: v.boolean() });
 
@@ -97,6 +100,7 @@ export const SettingsSchema = v.partial(
       v.maxValue(10, 'The tolerance is at most 1,000 %.'),
     ),
     fileDays: whole(1, 3_650, 'The time that files are kept'),
+    logDays: whole(1, 3_650, 'The time that logs are kept'),
     defaultMatch: v.picklist(MATCH_TYPES),
     keeperConversions: v.nullable(
       v.pipe(
@@ -181,7 +185,13 @@ export type OwnTargetView = { targetMicros: number | null; targetAcos: number | 
 export const AccountViewSchema = v.strictObject({
   settings: v.strictObject({
     ...{ name: v.string(), currency: v.string(), steersBy, ...ownTarget },
-    ...{ windowDays: v.number(), lagDays: v.number(), fileDays: v.number(), defaultMatch: MatchSchema },
+    ...{
+      windowDays: v.number(),
+      lagDays: v.number(),
+      fileDays: v.number(),
+      logDays: v.number(),
+      defaultMatch: MatchSchema,
+    },
     ...{
       keeperConversions: v.nullable(v.number()),
       promotionTolerance: v.number(),
@@ -201,6 +211,7 @@ export const AccountViewSchema = v.strictObject({
   ),
   adGroups: v.array(v.strictObject({ ...NamedSchema.entries, campaign: v.string() })),
   people: v.array(MemberSchema),
+  secondLook: LookRulesSchema,
   accounts: v.array(v.strictObject({ slug: v.string(), name: v.string(), isRetired: v.boolean() })),
 });
 export type AccountView = v.InferOutput<typeof AccountViewSchema>;
@@ -225,6 +236,8 @@ export const OpenCountsSchema = v.strictObject({
   lists: v.number(),
   /** conflicts that are neither meant so nor left */
   untangle: v.number(),
+  /** what rules propose, and nobody has decided */
+  rules: v.number(),
   /** changes that were sent or handed over, and were not read back yet */
   ledger: v.number(),
   /** 1 while there is no target: nothing is told of terms that miss it */

@@ -157,7 +157,7 @@ export const PullAnswerSchema = v.strictObject({
 export type PullAnswer = v.InferOutput<typeof PullAnswerSchema>;
 
 export const NoteAboutSchema = v.object({
-  kind: v.picklist(['term', 'theme']),
+  kind: v.picklist(['term', 'theme', 'list']),
   about: text(400),
 });
 export const NoteSchema = v.object({ ...NoteAboutSchema.entries, body: text(2_000) });

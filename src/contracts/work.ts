@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 
-/** What takes long enough to be told: reading days, and holding keywords and negatives against each other. */
-export const STAGES = ['days', 'conflicts', 'needless', 'duplicates'] as const;
+/** What takes long enough to be told: reading days, holding keywords and negatives against each other, trying rules on the past. */
+export const STAGES = ['days', 'conflicts', 'needless', 'duplicates', 'trial'] as const;
 export type Stage = (typeof STAGES)[number];
 
 /** How far a stage is; `of` counts the same as `done`, and is 0 where nothing was to be done. */

@@ -40,6 +40,18 @@ const KNOWN: Record<string, unknown> = {
   },
 };
 
+const fifteen = [{ of: 'clicks', is: 'at least', value: 15 }];
+const lookBack = { days: 30, lagDays: 0 };
+Object.assign(KNOWN, {
+  fifteenClicks: { when: fifteen, lookBack },
+  triedFifteen: { when: fifteen, lookBack, everyDays: 1, terms: null, adGroups: null },
+  threeDaysOfSixClicks: {
+    ...{ count: 3, termId: Int32Array.of(7, 7, 7), day: Int32Array.of(1, 2, 3), knownFrom: null },
+    adGroupId: Int32Array.of(1, 1, 1),
+    figures: Float64Array.from([1, 2, 3].flatMap(() => [40, 6, 3_000_000, 0, 0])),
+  },
+});
+
 const MODULES = import.meta.glob<Record<string, unknown>>(
   ['./**/*.ts', '!./**/*.test.ts', '!./**/testing.ts'],
   {

@@ -304,3 +304,20 @@ export {
   type PromotionPlanner,
   type PromotionTarget,
 } from './promotion';
+export {
+  MEASURES,
+  neighboursOf,
+  OFTEN,
+  readyRules,
+  tryRules,
+  type Condition,
+  type Judge,
+  type Measure,
+  type Rule,
+  type SumCondition,
+  type Sums,
+  type TermFacts,
+  type Trial,
+  type Tried,
+  type WouldStop,
+} from './rules';

@@ -3,6 +3,11 @@ export class Declined extends Error {
   override name = 'Declined';
 }
 
+/** Who asks has to sign in first. */
+export class SignedOut extends Declined {
+  override name = 'SignedOut';
+}
+
 /** Nobody answered, or who answered could not do it now: whether it was done is not known. */
 export class NoAnswer extends Declined {
   override name = 'NoAnswer';
@@ -21,7 +26,7 @@ export class NoAnswer extends Declined {
 export const NO_ANSWER =
   'Gate Post does not answer. Nothing was changed. See whether it still runs, and try again.';
 
-/** Asks the server for JSON. @throws Declined with the server's reason; NoAnswer when it does not answer, or fails */
+/** Asks the server for JSON. @throws Declined with the server's reason; SignedOut; NoAnswer when it does not answer, or fails */
 export async function ask<T>(
   path: string,
   init?: {
@@ -57,6 +62,7 @@ export async function ask<T>(
   }
   // A 500 is no answer to what was asked, a 502 or a 503 says that nobody is there to give one.
   if (response.status >= 500) throw new NoAnswer(answer.error ?? NO_ANSWER, response.status === 500);
+  if (response.status === 401) throw new SignedOut(answer.error);
   if (!response.ok) throw new Declined(answer.error ?? NO_ANSWER);
   init?.onHeaders?.(response.headers);
   return answer;

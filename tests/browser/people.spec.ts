@@ -37,6 +37,19 @@ async function stopTheFirst() {
   await tobias.keyboard.press('Enter');
 }
 
+/** Puts a stop in the tray that stops nothing which is there. */
+async function stopNothing(page: Page, text: string) {
+  const change = { kind: 'add negative', text, match: 'exact', place: { kind: 'account', id: null } };
+  const answer = await page.evaluate(
+    async (body) => {
+      const headers = { 'content-type': 'application/json' };
+      return (await fetch('/api/larkfell-market/tray', { method: 'POST', headers, body })).status;
+    },
+    JSON.stringify({ changes: [{ change }] }),
+  );
+  expect(answer).toBe(200);
+}
+
 test.beforeAll(async ({ browser, baseURL }) => {
   maren = await pageOf(browser, MAREN, baseURL!);
   tobias = await pageOf(browser, TOBIAS, baseURL!);
@@ -64,6 +77,49 @@ test('who may prepare fills the tray, and looks it through; another sends it', a
   await maren.keyboard.press('Escape');
   await tobias.keyboard.press('Control+z');
   await expect(tray.getByTestId('tray-count')).toHaveText('empty');
+});
+
+test('a tray is put up by one, looked through by another, and sent', async () => {
+  await maren.goto(`${MARKET}/account?setting=Second+look`);
+  await maren.getByLabel('Another person looks at every tray').check();
+  await maren.getByRole('button', { name: 'Set: Second look' }).click();
+  await expect(maren.getByText('A second look: each time')).toBeVisible();
+  await tobias.goto(`${MARKET}/sift`);
+  await stopNothing(tobias, 'okapi lamp black');
+  await tobias.reload();
+  await tobias.getByRole('button', { name: 'Look the tray through…' }).click();
+  await tobias.getByRole('textbox', { name: 'What to look at' }).fill('is it meant so?');
+  await tobias.keyboard.press('Enter');
+  await expect(tobias.getByText(/You put it up on/)).toBeVisible();
+  await expect(tobias.getByText(/Maren Oakes.* may say yes\./)).toBeVisible();
+  await expectAccessible(tobias);
+
+  await maren.goto(`${MARKET}/sift`);
+  await expect(maren.getByText('Tobias Finch put it up for a second look. It waits for you.')).toBeVisible();
+  await maren.getByRole('button', { name: 'Send the tray…' }).click();
+  const page = maren.getByRole('dialog');
+  await expect(page.getByText('is it meant so?')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Send 1 change' })).toBeDisabled();
+  await expectAccessible(maren);
+  await page.getByRole('button', { name: 'Yes to 1 change' }).click();
+  await expect(page.getByText(/You said yes on/)).toBeVisible();
+  await expect(tobias.getByText(/Maren Oakes said yes on/)).toBeVisible();
+
+  await stopNothing(tobias, 'okapi lamp grey');
+  await expect(page.getByText(/1 change came or changed since/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Send 2 changes' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Yes to 2 changes' }).click();
+  await page.getByRole('button', { name: 'Send 2 changes' }).click();
+  await expect(maren.getByTestId('tray-count')).toHaveText('empty');
+  await maren.goto(`${MARKET}/ledger`);
+  await expect(
+    maren.getByText('Yes to 2 changes of the tray that Tobias Finch put up').first(),
+  ).toBeVisible();
+
+  await maren.goto(`${MARKET}/account?setting=Second+look`);
+  await maren.getByLabel('Another person looks at every tray').uncheck();
+  await maren.getByRole('button', { name: 'Set: Second look' }).click();
+  await expect(maren.getByText('A second look: never asked for')).toBeVisible();
 });
 
 test('who may look decides nothing, and is told who may', async () => {

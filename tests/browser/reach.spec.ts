@@ -28,9 +28,11 @@ test('twenty terms are stopped with at most three keys each, the table having th
     keys += 1;
     await page.keyboard.press(key);
   };
+  const placeInHand = async () =>
+    (await page.getByRole('button', { name: /^Place: / }).allTextContents()).join();
   let [stopped, changes] = [0, 0];
   for (let tried = 0; stopped < 20 && tried < 80; tried++) {
-    const term = (await termInHand())!;
+    const [term, place] = [(await termInHand())!, await placeInHand()];
     await press('w');
     // It goes; or it ran elsewhere, too, and is stopped there by the next press; or it says in its row why it does not go.
     let became = 'waiting';
@@ -45,6 +47,13 @@ test('twenty terms are stopped with at most three keys each, the table having th
     if (became === 'refused') await press('ArrowDown');
     else {
       changes += 1;
+      // Only then the next press is about something else: another term, or another place of this one.
+      await expect
+        .poll(async () => {
+          const now = await placeInHand();
+          return (await termInHand()) !== term || (now !== '' && now !== place);
+        })
+        .toBe(true);
       await page.waitForLoadState('networkidle');
       if ((await termInHand()) !== term) stopped += 1;
     }

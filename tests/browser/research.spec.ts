@@ -105,11 +105,14 @@ test('a remainder goes with all its ideas: dropped, taken back, put in the tray'
   await expect(tab(/In the tray/)).not.toContainText(/ 0$/);
   await page.getByLabel('Words and runs, parted by commas').fill('');
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Show the rest' })).toBeHidden();
+  await expect(grid('Remainders')).toBeFocused();
 });
 
 test('what stays is grouped, taken, named and made into ad groups, by keyboard alone', async () => {
   await tabTo(tab(/Remainders/), 'Shift+Tab');
   await page.keyboard.press('ArrowRight');
+  await expect(tab(/Groups/)).toBeFocused(); // the tabs move the focus a moment after the key
   await page.keyboard.press('Enter');
   const groups = grid('Groups');
   await expect(groups).toBeFocused();

@@ -315,6 +315,7 @@ test('what is open is counted for each screen', async () => {
     ...{ intake: before.intake + 1, sift: sure.total, lists: before.lists },
     ...{ ledger: 0, account: 0 },
     untangle: (await viewConflicts(world.deps, world.slug, { shown: 'open' })).counts.open,
+    rules: 0,
   });
   await changeSettings(world.deps, world.slug, world.personId, { target: '' });
   expect((await countOpen(world.deps, world.slug)).account).toBe(1);

@@ -23,9 +23,11 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-test('every file that the server gives is noted, with who saves it and under which name', async () => {
+test('every file that the server gives of an account is noted, with who saves it and under which name', async () => {
   const names: string[] = [];
-  for (const route of servedRoutes.filter(({ contract }) => contract?.answer === 'file')) {
+  for (const route of servedRoutes.filter(
+    ({ name, contract }) => contract?.answer === 'file' && !name.includes(' /'),
+  )) {
     const answer = await callRoute(route, {});
     if (answer.status !== 200) continue; // of a thing that is not there
     const [, name] = /filename\*=UTF-8''(.+)$/.exec(answer.headers.get('content-disposition')!)!;

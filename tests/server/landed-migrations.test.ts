@@ -39,6 +39,11 @@ const LANDED: Record<string, string> = {
   '029-seats': '3f1e128f0ec71ef7',
   '030-members': '055a21ae92d46c31',
   '031-exports': 'cbc152301322e40d',
+  '032-sign-in': 'c50c2bff9249af5d',
+  '033-second-look': '39546f12c536a06f',
+  '034-data-of-people': '6be7403ab0b33258',
+  '035-mentions': '0daa267ec97a92e7',
+  '036-rules': 'e5b187bab2947e5b',
 };
 
 const digestOf = (name: string) =>

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
-import { mayDo, MEMBER_ROLES, type MemberRole } from '@/contracts/roles';
+import { mayDo, MEMBER_ROLES, type MemberRole, type Role } from '@/contracts/roles';
 import { ROUTES } from '@/contracts/routes';
 import { webLog } from '@/server/log';
 import { addAccount } from '@/server/use-cases/account/add-account';
@@ -43,7 +43,7 @@ describe.each(MEMBER_ROLES)('who has the role “%s”', (role) => {
     await give(OTHER, role);
     as(OTHER);
     const { status, text } = await call(route);
-    const may = mayDo(role, route.contract!.role);
+    const may = mayDo(role, route.contract!.role as Role);
     expect(status === 403, `${status} ${text}`).toBe(!may);
     if (!may)
       expect(text).toMatch(

@@ -18,7 +18,7 @@ import { makeWorld, type World } from '../support/world';
 vi.mock('next/headers', () => ({ cookies: () => Promise.resolve(new Map()) }));
 
 /** It tells whether the application runs, and is no one's. */
-const BESIDES = ['GET /health'];
+const BESIDES = ['GET /health', 'GET /auth/callback/company'];
 
 let world: World;
 let logged: unknown[] = [];

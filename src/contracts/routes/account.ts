@@ -2,6 +2,7 @@ import {
   AccountViewSchema,
   AddedAccountSchema,
   CodesAnswerSchema,
+  ForgetSchema,
   NewAccountSchema,
   PatternQuerySchema,
   NewMemberSchema,
@@ -17,6 +18,7 @@ import { AccountSummarySchema, DaysQuerySchema, DoneSchema, SaidSchema } from '.
 import { PulseAnswerSchema } from '../decisions';
 import { ExportsAnswerSchema, ExportSchema } from '../exports';
 import { StoredSchema } from '../lists';
+import { LookRulesSchema } from '../second-look';
 import { WorkSchema } from '../work';
 import { PARTS, routesOf, SIFTING } from './route';
 
@@ -28,7 +30,7 @@ export const accountRoutes = routesOf({
   'GET open': {
     role: 'look',
     answer: OpenCountsSchema,
-    from: [...SIFTING, 'files', 'elsewhere', 'knots', 'ledger'],
+    from: [...SIFTING, 'files', 'elsewhere', 'knots', 'findings', 'ledger'],
   },
   'GET summary': {
     ...{ role: 'look', query: DaysQuerySchema, answer: AccountSummarySchema },
@@ -49,6 +51,9 @@ export const accountRoutes = routesOf({
   'PUT account/targets': {
     ...{ role: 'own', body: TargetsSchema, answer: SaidSchema, changes: ['settings', 'ledger'] },
   },
+  'PUT account/second-look': {
+    ...{ role: 'own', body: LookRulesSchema, answer: SaidSchema, changes: ['settings', 'people', 'ledger'] },
+  },
   'POST people': {
     ...{ role: 'own', body: NewMemberSchema, answer: StoredSchema, changes: ['people', 'ledger'] },
   },
@@ -56,6 +61,12 @@ export const accountRoutes = routesOf({
   'GET exports': { role: 'own', answer: ExportsAnswerSchema, from: ['people'] },
   /** notes that the browser made a file of what it shows */
   'POST exports': { role: 'look', body: ExportSchema, answer: DoneSchema, changes: [] },
+  /** everything that is stored of a person */
+  'GET people/[person]/data': { role: 'own', answer: 'file' },
+  /** removes a person for good */
+  'POST people/[person]/forget': {
+    ...{ role: 'own', body: ForgetSchema, answer: DoneSchema, changes: PARTS },
+  },
   'PUT people/[person]': {
     ...{ role: 'own', body: RoleRequestSchema, answer: DoneSchema, changes: ['people', 'ledger'] },
   },

@@ -5,7 +5,9 @@ import { listRoutes } from './lists';
 import { promotionRoutes } from './promotion';
 import type { Part, Route } from './route';
 import { researchRoutes } from './research';
+import { ruleRoutes } from './rules';
 import { siftRoutes } from './sift';
+import { signInRoutes } from './sign-in';
 import { todayRoutes } from './today';
 import { trayRoutes } from './tray';
 import { untangleRoutes } from './untangle';
@@ -23,6 +25,8 @@ export const ROUTES = {
   ...researchRoutes,
   ...untangleRoutes,
   ...promotionRoutes,
+  ...ruleRoutes,
+  ...signInRoutes,
 };
 
 export type Routes = typeof ROUTES;

@@ -15,6 +15,7 @@ export const PARTS = [
   'views',
   'pass', // terms looked at
   'rules', // by which lists hang
+  'findings', // and the rules on search terms that make them
   'research', // sheets of ideas
   'knots', // that were left
   'elsewhere', // what others changed on the platform
@@ -32,8 +33,11 @@ export type RouteName = `${Method} ${string}`;
 
 /** What crosses between browser and server by one route. */
 export type Route = {
-  /** what a person must be allowed to do at least */
-  role: Role;
+  /**
+   * What a person must be allowed to do in the account at least. Of routes of the whole of Gate Post: `own` for one who
+   * owns some account, `oneself` for whoever has signed in, `anybody` for those who have not yet.
+   */
+  role: Role | 'oneself' | 'anybody';
   /** the parameters of the address, as texts */
   query?: v.GenericSchema;
   /** JSON, or the bytes of a file */

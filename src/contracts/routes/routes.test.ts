@@ -5,12 +5,12 @@ import { addressOf, isStale, PARTS, ROUTES, type Name, type Route } from '.';
 const all = Object.entries(ROUTES) as [Name, Route][];
 
 /** They are asked again and again, whatever was decided. */
-const ASKED_ALWAYS: Name[] = ['GET pulse', 'GET work'];
+const ASKED_ALWAYS: Name[] = ['GET pulse', 'GET work', 'GET /you', 'GET sign-ins'];
 
 describe('the table of routes', () => {
   test.each(all)('%s is whole', (name, { role, query, body, answer, from, changes }) => {
     const [method] = name.split(' ');
-    expect(['look', 'prepare', 'send', 'own']).toContain(role);
+    expect(['look', 'prepare', 'send', 'own', 'oneself', 'anybody']).toContain(role);
     for (const schema of [query, body, answer])
       if (schema !== undefined && schema !== 'file')
         expect(v.safeParse(schema, Symbol('none')).success).toBe(false);

@@ -44,6 +44,9 @@ import {
   WordsAnswerSchema,
   WordsQuerySchema,
 } from '../sift';
+import { DoneSchema } from '../common';
+import { StoredSchema } from '../lists';
+import { GivePassSchema, MentionSeenSchema, MentionsSchema } from '../mentions';
 import { OutlookSchema } from '../outlook';
 import { PassAnswerSchema, PassDraftSchema, PassQuerySchema } from '../pass';
 import { DraftOutcomesSchema } from '../tray';
@@ -101,6 +104,14 @@ export const siftRoutes = routesOf({
     ...{ role: 'prepare', body: SetVerdictSchema, answer: VerdictOutcomeSchema },
     changes: ['verdicts', 'ledger'],
   },
+  /** what who asks is told by others */
+  'GET mentions': { role: 'look', answer: MentionsSchema, from: ['notes', 'draft', 'pass', 'people'] },
+  'POST mentions/[mention]/seen': { role: 'look', body: MentionSeenSchema, answer: DoneSchema, changes: [] },
+  /** the rest of the pass is another person's */
+  'POST pass/holder': {
+    ...{ role: 'prepare', body: GivePassSchema, answer: StoredSchema, changes: ['pass', 'ledger'] },
+  },
+  'DELETE pass/holder/[mention]': { role: 'prepare', answer: DoneSchema, changes: ['pass', 'ledger'] },
   'GET notes': { role: 'look', query: NoteAboutSchema, answer: NotesSchema, from: ['notes'] },
   'POST notes': {
     ...{ role: 'prepare', body: NoteSchema, answer: NoteOutcomeSchema, changes: ['notes', 'ledger'] },

@@ -5,6 +5,7 @@ import { LedgerPageSchema, LedgerQuerySchema, UndoneTogetherSchema, UndoTogether
 import { StoredSchema } from '../lists';
 import { PutBackOutcomeSchema, PutBackSchema, StandingQuerySchema, StandingViewSchema } from '../standing';
 import { TrayOutlookSchema } from '../outlook';
+import { PutUpSchema, SecondLookSchema, YesSchema } from '../second-look';
 import { SavedOfChangeSchema, SavedSoFarSchema } from '../saved';
 import {
   ReadResultsQuerySchema,
@@ -66,6 +67,18 @@ export const trayRoutes = routesOf({
   },
   /** takes back what oneself has said */
   'DELETE tray/comments/[comment]': { role: 'prepare', answer: DoneSchema, changes: ['draft'] },
+  /** what the tray waits for before it may be sent */
+  'GET tray/second-look': {
+    ...{ role: 'look', answer: SecondLookSchema, from: [...STOPPING, 'people'] },
+  },
+  'PUT tray/second-look': {
+    ...{ role: 'prepare', body: PutUpSchema, answer: DoneSchema, changes: ['draft', 'ledger'] },
+  },
+  'DELETE tray/second-look': { role: 'prepare', answer: DoneSchema, changes: ['draft', 'ledger'] },
+  'PUT tray/second-look/yes': {
+    ...{ role: 'send', body: YesSchema, answer: DoneSchema, changes: ['draft', 'ledger'] },
+  },
+  'DELETE tray/second-look/yes': { role: 'send', answer: DoneSchema, changes: ['draft', 'ledger'] },
   'POST tray/send': { role: 'send', body: SendRequestSchema, answer: SentOutcomeSchema, changes: SENT },
   'POST tray/sent/[set]/again': { role: 'send', answer: DoneSchema, changes: SENT },
   /** stops the sending after the batch that is on its way; what waits for its time is back in the tray at once */

@@ -11,8 +11,10 @@ export type AccountContextValue = {
   accounts: readonly { slug: string; name: string }[];
   /** who works here */
   people: readonly Member[];
-  /** the person chosen in the top strip */
+  /** who has signed in, or was chosen in the top strip */
   me: Member;
+  /** nobody signs in here: who one is, is chosen in the top strip */
+  isOpen: boolean;
   /** where a screen puts what is in hand, and the buttons that decide it */
   inHand: { body: HTMLElement | null; actions: HTMLElement | null };
 };

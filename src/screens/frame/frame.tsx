@@ -6,8 +6,7 @@ import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
 import type { AccountSummary } from '@/contracts/common';
-import { useChoosePerson } from '@/screens/start/use-choose-person';
-import { ROLE_NAMES, type Member } from '@/contracts/roles';
+import type { Member } from '@/contracts/roles';
 import { counted } from '@/core';
 import { Tray } from '@/screens/tray/tray';
 import { formatCount, formatDay, formatShare } from '@/ui/format';
@@ -18,6 +17,7 @@ import { useNarrow } from '@/ui/use-narrow';
 import { useStored } from '@/ui/stored';
 import { AccountContext } from './account-context';
 import { ConnectionNote } from './connection-note';
+import { WhoAmI } from './who-am-i';
 import { useSingleKeys } from './keys/keys';
 import { DaysPicker } from './days-picker';
 import { KeysHelp } from './keys/keys-help';
@@ -35,13 +35,15 @@ type Props = {
   summary: AccountSummary;
   accounts: { slug: string; name: string }[];
   people: Member[];
-  /** the person chosen in the top strip */
+  /** who has signed in, or was chosen in the top strip */
   me: Member;
+  /** nobody signs in here: who one is, is chosen */
+  isOpen: boolean;
   children: ReactNode;
 };
 
 /** Rail, strip, work surface, and the panel of what is in hand and what is decided. */
-export function Frame({ summary, accounts, people, me, children }: Props) {
+export function Frame({ summary, accounts, people, me, isOpen, children }: Props) {
   const [body, setBody] = useState<HTMLElement | null>(null);
   const [actions, setActions] = useState<HTMLElement | null>(null);
   const isNarrow = useNarrow();
@@ -51,7 +53,7 @@ export function Frame({ summary, accounts, people, me, children }: Props) {
   useFrameKeys();
   useNotedFiles(summary.slug);
   return (
-    <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
+    <AccountContext.Provider value={{ summary, accounts, people, me, isOpen, inHand: { body, actions } }}>
       <div
         className="frame grid h-dvh min-w-(--least) grid-cols-[148px_minmax(0,1fr)_var(--panel)] grid-rows-[48px_minmax(0,1fr)] max-[1180px]:grid-cols-[52px_minmax(0,1fr)_var(--panel)]"
         style={
@@ -61,7 +63,7 @@ export function Frame({ summary, accounts, people, me, children }: Props) {
         <SkipLinks />
         <Rail summary={summary} />
         <Suspense>
-          <Strip {...{ summary, accounts, people, me }} onFold={() => fold(!isFolded)} />
+          <Strip {...{ summary, accounts, people, me, isOpen }} onFold={() => fold(!isFolded)} />
         </Suspense>
         <main className="col-start-2 row-start-2 flex min-w-0 flex-col overflow-hidden border-r border-line bg-sheet">
           <ConnectionNote />
@@ -177,10 +179,9 @@ function Rail({ summary }: { summary: AccountSummary }) {
 
 type StripProps = Omit<Props, 'children'> & { onFold: () => void };
 
-function Strip({ summary, accounts, people, me, onFold }: StripProps) {
+function Strip({ summary, accounts, people, me, isOpen, onFold }: StripProps) {
   const formatMoney = useMoney();
   const router = useRouter();
-  const choose = useChoosePerson();
   const target =
     summary.steersBy === 'CPA' ? formatMoney(summary.targetMicros) : formatShare(summary.targetAcos);
   return (
@@ -199,17 +200,7 @@ function Strip({ summary, accounts, people, me, onFold }: StripProps) {
         {summary.steersBy === 'CPA' && ` ${summary.currency}`}
       </span>
       <GateField slug={summary.slug} />
-      <Select
-        label="You are"
-        look="word"
-        className="max-w-[130px] shrink-0 font-normal! max-[900px]:max-w-20"
-        options={people.map(({ id, name, role }) => ({
-          key: String(id),
-          says: role === 'own' ? name : `${name}, ${ROLE_NAMES[role]}`,
-        }))}
-        value={String(me.id)}
-        onChange={choose}
-      />
+      <WhoAmI {...{ me, people, isOpen }} />
       <Jump
         commands={[
           { name: 'Fold or open In hand and the Tray', run: onFold },

@@ -5,6 +5,7 @@ import {
   Inbox,
   Lightbulb,
   ListTree,
+  Ruler,
   ScanSearch,
   SlidersHorizontal,
   Spline,
@@ -19,6 +20,7 @@ export const SCREENS = [
   { path: 'research', name: 'Research', icon: Lightbulb, open: null },
   { path: 'lists', name: 'Lists', icon: ListTree, open: 'changes made elsewhere' },
   { path: 'untangle', name: 'Untangle', icon: Spline, open: 'conflicts' },
+  { path: 'rules', name: 'Rules', icon: Ruler, open: 'findings that wait' },
   { path: 'ledger', name: 'Ledger', icon: BookText, open: 'changes not read back yet' },
   { path: 'account', name: 'Account', icon: SlidersHorizontal, open: 'setting to make: the target' },
 ] as const;

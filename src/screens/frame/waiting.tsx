@@ -14,6 +14,7 @@ const SAYS: Record<Stage, string> = {
   conflicts: 'Holding keywords against negatives',
   needless: 'Holding negatives against each other',
   duplicates: 'Holding keywords against each other',
+  trial: 'Trying it on past days',
 };
 
 /** What takes less is not told; how often one that takes more is asked how far it is. */

@@ -8,7 +8,7 @@ import { useChoosePerson } from './use-choose-person';
 type Props = {
   /** what the server says of it */
   why: string;
-  /** who has a role in this account */
+  /** who has a role in this account, where who one is, is chosen; else nobody */
   people: { id: number; name: string }[];
   /** those in which the person has a role */
   accounts: { slug: string; name: string }[];
@@ -31,7 +31,7 @@ export function NoRoleScreen({ why, people, accounts }: Props) {
           ))}
         </ul>
       )}
-      <h2 className="mt-6 font-semibold">You are somebody else</h2>
+      {people.length > 0 && <h2 className="mt-6 font-semibold">You are somebody else</h2>}
       <ul>
         {people.map(({ id, name }) => (
           <li key={id} className="flex min-h-8 items-center gap-2">

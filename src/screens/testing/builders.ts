@@ -240,6 +240,7 @@ export const anAccountView = (over: Partial<AccountView> = {}): AccountView => (
       windowDays: 30,
       lagDays: 3,
       fileDays: 90,
+      logDays: 365,
       defaultMatch: 'phrase',
       keeperConversions: 3,
       productCodePattern: '',
@@ -253,6 +254,7 @@ export const anAccountView = (over: Partial<AccountView> = {}): AccountView => (
     { id: 1, name: 'Ilse Brandow', role: 'own' },
     { id: 2, name: 'Tobias Finch', role: 'none' },
   ],
+  secondLook: { always: false, changes: null, costMicros: null, people: [] },
   accounts: [{ slug: 'web', name: 'Larkfell web', isRetired: false }],
   ...over,
 });

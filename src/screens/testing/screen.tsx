@@ -125,7 +125,9 @@ function FrameOfTest({
     me,
   ];
   return (
-    <AccountContext.Provider value={{ summary, accounts, people, me, inHand: { body, actions } }}>
+    <AccountContext.Provider
+      value={{ summary, accounts, people, me, isOpen: true, inHand: { body, actions } }}
+    >
       {children}
       <section aria-label="In hand">
         <div ref={setBody} />

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import type { Task } from '../use-cases/deps';
 
 /** Nobody waits for these: one of them is done at a time, so that the work of people finds a free hand. */
-const ONE_BY_ONE: ReadonlySet<Task['name']> = new Set(['note-knots'] as const);
+const ONE_BY_ONE: ReadonlySet<Task['name']> = new Set(['note-knots', 'run-rules'] as const);
 
 /**
  * Adds a task to the queue, within the transaction that it belongs to. A task that waits for the same thing is

@@ -3,6 +3,7 @@ import { setTimeout } from 'node:timers/promises';
 import { run, runMigrations, type Job, type TaskList, type WorkerEvents } from 'graphile-worker';
 import pg from 'pg';
 import { createSnapshots } from '../compute/snapshots';
+import { deleteOldLogs } from '../repositories/account/person-data';
 import { logOf } from '../log';
 import { OutsideTrouble } from '../outside';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
@@ -12,6 +13,7 @@ import { fetchDaily } from '../use-cases/intake/fetch-report';
 import { loadReport } from '../use-cases/intake/load-report';
 import { readWholeReport } from '../use-cases/intake/read-upload';
 import { takeBackLoad } from '../use-cases/intake/take-back-load';
+import { runRules } from '../use-cases/rules/run-rules';
 import { endAll } from '../use-cases/tray/end-dates';
 import { noteKnots } from '../use-cases/untangle/knots/look-at-knots';
 import { workOnSet } from '../use-cases/tray/work-on-set';
@@ -22,7 +24,7 @@ const BEAT_MS = 2_000;
  * Before the day's work begins: bytes that are kept no longer go, reports of those accounts come that want the newest one each
  * day, and stops whose end has come are taken back.
  */
-const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files\n5 0 * * * end-stops';
+const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files\n40 3 * * * clear-logs\n5 0 * * * end-stops';
 
 /** A job that can not be handed back ends the queue in an orderly way only where they are handed back in batches; else the process falls. */
 const HANDS_BACK_IN_BATCHES = { completeJobBatchDelay: 0, failJobBatchDelay: 0 };
@@ -58,10 +60,20 @@ function taskList(deps: Deps): TaskList {
       const files = await clearFiles(deps);
       if (files > 0) log.info({ files }, 'removed the bytes of old files');
     },
+    'clear-logs': async () => {
+      const lines = await deleteOldLogs(deps.db);
+      if (lines > 0) log.info({ lines }, 'removed old lines of the logs');
+    },
     'note-knots': (payload) => {
       // What is read for that is let go of afterwards.
       const once = { ...deps, snapshots: createSnapshots() };
       return noteKnots(once, (payload as { accountId: number }).accountId);
+    },
+    'run-rules': async (payload) => {
+      const once = { ...deps, snapshots: createSnapshots() };
+      const { accountId } = payload as { accountId: number };
+      const rules = await runRules(once, accountId);
+      if (rules > 0) log.info({ account: accountId, rules }, 'rules have looked');
     },
     'send-change-set': (payload) => {
       const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };

@@ -7,6 +7,8 @@ import type { ChangeState } from './tray/changes';
 import type { Change, HangRule, NegativeText } from '@/core';
 import type { AccountFields } from './account/accounts';
 import type { StoredVerdicts } from './decisions/verdicts';
+import type { FindingPile, RuleState } from '@/contracts/rules';
+import type { LookRules } from '@/contracts/second-look';
 import type { OwnTargets } from './account/own-targets';
 
 /** What takes an entry back, as a person asks for it in the ledger (use-cases/ledger/undo-entry). */
@@ -21,7 +23,7 @@ export type LedgerUndo =
   | { do: 'keep rule'; list: string; rule: HangRule; except: string[] }
   | { do: 'except from rule'; rule: number; campaign: string; isOut: boolean }
   | { do: 'tag words'; text: string; tag: 'neutral' | 'location' | null }
-  | { do: 'write note'; kind: 'term' | 'theme'; about: string; body: string }
+  | { do: 'write note'; kind: 'term' | 'theme' | 'list'; about: string; body: string }
   | { do: 'remove note'; note: number }
   /** `left` are the filters that the entry left under the name; null for none */
   | { do: 'save view'; name: string; search: string; left: string | null }
@@ -31,7 +33,11 @@ export type LedgerUndo =
   /** without a kind: a conflict, of the time when only these could be left */
   | { do: 'take knot back'; kind?: LeftKind; key: string }
   | { do: 'retire account'; isRetired: boolean }
-  | { do: 'set role'; person: number; role: MemberRole };
+  | { do: 'set role'; person: number; role: MemberRole }
+  | { do: 'set look rules'; rules: LookRules }
+  | { do: 'set rule states'; rules: { id: number; state: RuleState }[] }
+  | { do: 'put rule version back'; rule: number; version: number; left: number }
+  | { do: 'decide findings'; findings: { id: number; is: FindingPile; why: string }[] };
 
 export type NewEntry = {
   actor: { person: number } | 'read-back';

@@ -29,6 +29,13 @@ import { foreseeChoice } from '../use-cases/outlook/foresee-choice';
 import { foreseeTray } from '../use-cases/outlook/foresee-tray';
 import { offerVariants } from '../use-cases/sift/offer-variants';
 import { sendTray } from '../use-cases/tray/send-tray';
+import {
+  putUp,
+  sayYes,
+  takeDown,
+  takeYesBack,
+  viewSecondLook,
+} from '../use-cases/tray/second-look/second-look';
 import { findUnseen, listTerms, listThemes, listWords, plotView } from '../use-cases/sift/sift-terms';
 import { draftBatch, setVerdicts, weighBatch } from '../use-cases/sift/batch';
 import { draftPass } from '../use-cases/sift/pass/draft-pass';
@@ -61,6 +68,9 @@ import { viewOwnKeywords } from '../use-cases/promotion/own-keywords';
 import { makeSeats, setSeat } from '../use-cases/promotion/seats';
 import { writePromotionSheet } from '../use-cases/promotion/promotion-sheet';
 import { viewPromotions } from '../use-cases/promotion/view-promotions';
+import { viewFindings } from '../use-cases/rules/findings';
+import { tryRule } from '../use-cases/rules/try-rule';
+import { viewRules } from '../use-cases/rules/view-rules';
 import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-overlaps';
 import { leaveKnot } from '../use-cases/untangle/knots/leave-knot';
 import { lookAtKnots } from '../use-cases/untangle/knots/look-at-knots';
@@ -124,6 +134,7 @@ export const REQUESTS = {
     ...{ viewOverlaps, viewSeatings, viewSmallerSets, viewSmallerSet },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
     ...{ viewPromotions, viewOwnKeywords, planPromotions, writePromotionSheet },
+    ...{ viewRules, viewFindings, tryRule },
     findCodes,
     warmUp,
   },
@@ -131,6 +142,7 @@ export const REQUESTS = {
     draftChanges,
     removeFromTray,
     sendTray,
+    ...{ viewSecondLook, putUp, takeDown, sayYes, takeYesBack },
     undoSent,
     undoTogether,
     putStandingBack,

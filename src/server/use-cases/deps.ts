@@ -3,6 +3,7 @@ import type { Clock } from '../clock';
 import type { Snapshots } from '../compute/snapshots';
 import type { FileReader } from '../files/reader/file-reader';
 import type { IdeaSource } from '../ideas/idea-source';
+import type { SignIns } from '../sign-in/sign-ins';
 import type { Platform } from '../platform/platform';
 
 /** Work that is done later, by whichever job process comes first. */
@@ -11,6 +12,7 @@ export type Task =
   | { name: 'read-report'; accountId: number; reportFileId: number }
   | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number; undoes?: number }
   | { name: 'note-knots'; accountId: number }
+  | { name: 'run-rules'; accountId: number }
   | { name: 'send-change-set'; accountId: number; changeSetId: number };
 
 /** What use-cases need of the world. */
@@ -28,12 +30,15 @@ export type Deps = {
   reader: FileReader;
 };
 
+/** What use-cases need that sign people in. */
+export type SignInDeps = Pick<Deps, 'db' | 'clock'> & { signIns: SignIns };
+
 /** A request of a person that can not be met. The message says what was not changed, and what to do. */
 export class Refusal extends Error {
   override name = 'Refusal';
   constructor(
     message: string,
-    readonly status: 400 | 403 | 404 | 409 | 413 | 502 = 400,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 429 | 502 = 400,
   ) {
     super(message);
   }

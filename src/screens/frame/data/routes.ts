@@ -13,9 +13,10 @@ import {
   type Route,
   type WriteName,
 } from '@/contracts/routes';
-import { ask } from '@/ui/ask';
+import { ask, SignedOut } from '@/ui/ask';
 import { useAccount } from '../account-context';
 import { noteDecision } from './freshness';
+import { leaveToSignIn } from './leave-to-sign-in';
 
 /** A route in which nothing must be given takes nothing. */
 export type Asks<N extends Name> =
@@ -27,7 +28,8 @@ type Given = {
 };
 
 /**
- * Asks by a route of the table. What a decision changes is noted, and asked for again by the next `useRefresh`.
+ * Asks by a route of the table. What a decision changes is noted, and asked for again by the next `useRefresh`. Where the
+ * session has ended meanwhile, the page to sign in comes up, and leads back.
  * @param account its slug; empty for a route of the whole of Gate Post
  * @throws Declined with the server's reason; NoAnswer where nobody answers
  */
@@ -38,10 +40,16 @@ export async function call<N extends Name>(
   signal?: AbortSignal,
 ): Promise<AnswerOf<N>> {
   const { params, query, body } = asked as Given;
-  return ask<AnswerOf<N>>(addressOf(name, account, params, query), {
-    ...{ method: methodOf(name), signal, ...(body !== undefined && { body }) },
-    onHeaders: (headers) => isWrite(name) && noteDecision(account, name, headers),
-  });
+  try {
+    return await ask<AnswerOf<N>>(addressOf(name, account, params, query), {
+      ...{ method: methodOf(name), signal, ...(body !== undefined && { body }) },
+      onHeaders: (headers) => isWrite(name) && noteDecision(account, name, headers),
+    });
+  } catch (error) {
+    const { role }: Route = ROUTES[name];
+    if (error instanceof SignedOut && role !== 'anybody') leaveToSignIn();
+    throw error;
+  }
 }
 
 /** A query by a route of the table; its key is made of the route and what is asked. */
@@ -51,6 +59,9 @@ function queryOf<N extends Name>(account: string, name: N, asked: AskedOf<N>) {
     queryFn: ({ signal }) => call(account, name, asked, signal),
   });
 }
+
+/** A query by a route of the whole of Gate Post, outside of every account. */
+export const ownQuery = <N extends Name>(name: N) => queryOf('', name, {} as AskedOf<N>);
 
 /** Asks again for the answers about an account that are made of some parts, where they are on the screen. */
 export async function askAgain(client: QueryClient, account: string, parts: readonly Part[]): Promise<void> {

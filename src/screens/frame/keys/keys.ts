@@ -56,6 +56,16 @@ export const KEYS: readonly { where: string; keys: readonly (readonly [string, s
     ],
   },
   {
+    where: 'In Rules',
+    keys: [
+      ['↵', 'a finding: put its stop in the tray; a rule: open its sentence'],
+      ['x', 'a finding: no, for a reason'],
+      ['l', 'a finding: look at it in a week'],
+      ['o', 'a finding: open it again; a rule: on or off'],
+      ['Del', 'remove the rule'],
+    ],
+  },
+  {
     where: 'In Research',
     keys: [
       ['1 – 9', 'pick the word of the remainder that is at fault'],

@@ -15,6 +15,7 @@ import { namedOptions, Select } from '@/ui/select';
 import { EditInHand } from '../edit/edit-in-hand';
 import { ListNameSchema } from '../edit/new-list';
 import type { ListsUrl } from '../lists-url';
+import { NotesAbout } from '@/screens/notes/notes-about';
 import { Compare } from './compare';
 import { CopyToAccount } from './copy-to-account';
 import { History } from './history';
@@ -88,6 +89,7 @@ export function ListInHand({ view, list, health, onChange, onPaste }: Props) {
       <div className="mt-1 flex flex-col gap-1 text-table" data-testid="list-in-hand">
         <Facts view={view} list={list} health={health} />
         <Rules view={view} list={list} hang={hang} />
+        {!list.isNew && <NotesAbout about={{ kind: 'list', about: list.id }} />}
         <div className="mt-1 flex flex-wrap gap-x-3 gap-y-0.5">
           <Button tone="quiet" onClick={onPaste}>
             Paste lines

@@ -21,9 +21,18 @@ export function hasOwnTargets({ ownTargets }: Snapshot): boolean {
  * The target of each ad group of the window: that of its product group, else of its campaign, else of the account
  * (rules 7.3). Micro-units or fractions, as the account steers; NaN where there is none.
  */
-const targetsOfAdGroups = derivedByKey(steeringKey, findTargets);
+const targetsOfAdGroups = derivedByKey(
+  steeringKey,
+  ({ served, ownTargets }: Snapshot, steering: Steering): Float64Array =>
+    targetsOf(served.adGroups, ownTargets, steering),
+);
 
-function findTargets({ served, ownTargets }: Snapshot, steering: Steering): Float64Array {
+/** The same of any ad groups. */
+export function targetsOf(
+  adGroups: readonly { id: string; campaignId: string }[],
+  ownTargets: Snapshot['ownTargets'],
+  steering: Steering,
+): Float64Array {
   const own = (one: OwnTarget | undefined) =>
     (steering.steersBy === 'CPA' ? one?.targetMicros : one?.targetAcos) ?? undefined;
   const ofCampaign = new Map(ownTargets.campaigns.map((one) => [one.campaignId, own(one)]));
@@ -32,7 +41,7 @@ function findTargets({ served, ownTargets }: Snapshot, steering: Steering): Floa
   );
   const ofAccount = own(steering) ?? NaN;
   return Float64Array.from(
-    served.adGroups,
+    adGroups,
     ({ id, campaignId }) => ofGroup.get(id) ?? ofCampaign.get(campaignId) ?? ofAccount,
   );
 }

@@ -25,6 +25,8 @@ export type Account = {
   promotionTolerance: number;
   /** for so long the bytes of files that were brought are kept */
   fileDays: number;
+  /** for so long the logs of sign-ins and of saved files are kept */
+  logDays: number;
   limits: Limits;
   dataVersion: number;
   /** rises with each decision; a workbench belongs to one version */
@@ -58,6 +60,7 @@ type Row = {
   lag_days: number;
   promotion_tolerance: number;
   file_days: number;
+  log_days: number;
   limits: Limits;
   data_version: number;
   decision_version: number;
@@ -87,6 +90,7 @@ const toAccount = (row: Row): Account => ({
   lagDays: row.lag_days,
   promotionTolerance: row.promotion_tolerance,
   fileDays: row.file_days,
+  logDays: row.log_days,
   limits: row.limits,
   dataVersion: row.data_version,
   decisionVersion: row.decision_version,
@@ -205,6 +209,7 @@ const SETTABLE = {
   lagDays: 'lag_days',
   promotionTolerance: 'promotion_tolerance',
   fileDays: 'file_days',
+  logDays: 'log_days',
   limits: 'limits',
   platformAccountId: 'platform_account_id',
 } as const satisfies Partial<Record<keyof Account, keyof Row>>;
@@ -239,9 +244,11 @@ export async function findAccountOfPlatform(db: Db, platformAccountId: string): 
   return row && toAccount(row);
 }
 
-/** Everybody who is known, whatever he or she may do. */
+/** Everybody who is known and was not removed, whatever he or she may do. */
 export async function listPeople(db: Db): Promise<{ id: number; name: string }[]> {
-  const rows: { person_id: number; name: string }[] = await db('person').orderBy('person_id');
+  const rows: { person_id: number; name: string }[] = await db('person')
+    .where({ removed_at: null })
+    .orderBy('person_id');
   return rows.map((row) => ({ id: row.person_id, name: row.name }));
 }
 

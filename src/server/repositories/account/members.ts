@@ -1,4 +1,4 @@
-import type { Member, MemberRole } from '@/contracts/roles';
+import type { Member, MemberRole, Role } from '@/contracts/roles';
 import type { Db } from '../../db/connection';
 
 type MemberRow = { person_id: number; name: string; role: MemberRole };
@@ -61,13 +61,19 @@ export async function findActing(
   return { id: row.person_id, name: row.name, role: row.role };
 }
 
-/** Accounts in which a person has a role other than none. */
-export async function accountsOf(db: Db, personId: number): Promise<Set<number>> {
+/** Accounts in which a person has a role other than none, or just this one. */
+export async function accountsOf(db: Db, personId: number, role?: Role): Promise<Set<number>> {
   const rows: { account_id: number }[] = await db('member')
-    .where({ person_id: personId })
+    .where({ person_id: personId, ...(role && { role }) })
     .whereNot({ role: 'none' })
     .select('account_id');
   return new Set(rows.map((row) => row.account_id));
+}
+
+/** Whether somebody else than a person owns an account. */
+export async function ownersBeside(db: Db, accountId: number, personId: number): Promise<boolean> {
+  const where = { account_id: accountId, role: 'own' };
+  return (await db('member').where(where).whereNot({ person_id: personId }).first('person_id')) !== undefined;
 }
 
 /** Who owns an account, whichever: the person that was chosen, else the first who does. */

@@ -1,6 +1,7 @@
 import type { Db } from '../../db/connection';
 
-export type About = { kind: 'term' | 'theme'; about: string };
+/** A term by its key, a theme by its words, a list by its id. */
+export type About = { kind: 'term' | 'theme' | 'list'; about: string };
 export type Note = { id: number; body: string; by: string; at: string };
 
 /** Notes on one thing, oldest first. */

@@ -231,3 +231,13 @@ export async function findDataDays(db: Db, accountId: number): Promise<{ from: s
     .first(db.raw('min(day) as "from", max(day) as "to"'));
   return row?.to ? (row as { from: string; to: string }) : null;
 }
+
+/** The newest day of the first report of search terms that is loaded, YYYY-MM-DD; null where there is none. */
+export async function findFirstReportEnd(db: Db, accountId: number): Promise<string | null> {
+  const row = await db('report_file')
+    .where({ account_id: accountId, kind: 'search terms', state: 'loaded' })
+    .whereRaw(`outcome->'days'->>'to' is not null`)
+    .orderBy('report_file_id')
+    .first<{ day: string } | undefined>(db.raw(`outcome->'days'->>'to' as day`));
+  return row?.day ?? null;
+}

@@ -49,6 +49,7 @@ export async function loadReport(deps: Deps, accountId: number, reportFileId: nu
     await deps.db.transaction((trx) => loadWithin(deps, trx, accountId, reportFileId));
     await packFacts(deps, accountId);
     await deps.enqueue(deps.db, { name: 'note-knots', accountId });
+    await deps.enqueue(deps.db, { name: 'run-rules', accountId });
   } catch (error) {
     if (error instanceof Cancelled) {
       await moveReportFile(deps.db, accountId, reportFileId, ['loading'], 'cancelled', { error: null });

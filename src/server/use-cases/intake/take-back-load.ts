@@ -80,6 +80,7 @@ export async function takeBackLoad(
     });
   });
   await packFacts(deps, accountId);
+  await deps.enqueue(deps.db, { name: 'run-rules', accountId });
 }
 
 async function takeRowsBack(

@@ -6,12 +6,15 @@ import { setVersionWaiting } from '../../repositories/lists/list-versions';
 import { setHangRuleException } from '../../repositories/lists/hang-rules';
 import { setOutsideChangeStates } from '../../repositories/structure/outside-changes';
 import { retireAccount, setFields } from '../account/change-settings';
+import { setLookRules } from '../account/look-rules';
 import { replaceTargets } from '../account/own-targets';
 import { setRole } from '../account/people';
 import { permitPerson } from '../account/permit';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
+import { takeFindingsBack } from '../rules/decide-findings';
+import { putVersionBack, setRuleStates } from '../rules/keep-rules';
 import { takeKnotBack } from '../untangle/knots/leave-knot';
 import { tagWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
 import { askForLoad } from '../intake/take-in';
@@ -38,7 +41,13 @@ export async function undoEntry(
 }
 
 /** What only an owner sets, only an owner takes back. */
-const OF_OWNERS: readonly LedgerUndo['do'][] = ['set', 'set targets', 'retire account', 'set role'];
+const OF_OWNERS: readonly LedgerUndo['do'][] = [
+  'set',
+  'set targets',
+  'retire account',
+  'set role',
+  'set look rules',
+];
 
 type Undoable = LedgerEntry & { undo: LedgerUndo };
 
@@ -92,6 +101,14 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
       return retireAccount(deps, slug, personId, how.isRetired, undoes);
     case 'set role':
       return setRole(deps, slug, personId, { ...how, undoes });
+    case 'set look rules':
+      return setLookRules(deps, slug, personId, how.rules, undoes);
+    case 'set rule states':
+      return setRuleStates(deps, slug, personId, how.rules, undoes);
+    case 'put rule version back':
+      return putVersionBack(deps, slug, personId, how, undoes);
+    case 'decide findings':
+      return takeFindingsBack(deps, slug, personId, how.findings, undoes);
   }
 }
 

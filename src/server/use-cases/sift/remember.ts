@@ -12,10 +12,13 @@ import {
 } from '../../repositories/decisions/saved-views';
 import { listWordTags, setWordTag, type Tag } from '../../repositories/decisions/word-tags';
 import { appendLedger } from '../../repositories/ledger';
+import { tellMentioned } from '../mentions/mentions';
+import { findListName } from '../../repositories/lists/list-names';
+import type { Db } from '../../db/connection';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
-/** Notes on a term (by any spelling of it) or a theme. */
+/** Notes on a term (by any spelling of it), a theme or a list. */
 export async function viewNotes(deps: Deps, slug: string, about: About): Promise<{ notes: Note[] }> {
   const { id } = await requireAccount(deps, slug);
   return { notes: await listNotes(deps.db, id, asKept(about)) };
@@ -32,9 +35,11 @@ export async function writeNote(
   return deps.db.transaction(async (trx) => {
     const { noteId, isNew } = await insertNote(trx, id, asKept(about), { body, personId });
     if (!isNew) return { noteId };
-    const what = `Note on ${about.kind === 'term' ? '' : 'the theme '}“${about.about}”: ${body}`;
+    const label = await labelOf(trx, id, about);
+    const what = `Note on ${label}: ${body}`;
     const undo = { do: 'remove note', note: noteId } as const;
     await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what, undo, undoes });
+    await tellMentioned(trx, id, { by: personId, ...asKept(about), label, body, noteId });
     await raiseDecisionVersion(trx, id);
     return { noteId };
   });
@@ -52,12 +57,18 @@ export async function removeNote(
   return deps.db.transaction(async (trx) => {
     const note = await deleteNote(trx, id, noteId);
     if (!note) throw new Refusal('This note is gone already.', 404);
-    const what = `Remove the note on “${note.about}”: ${note.body}`;
+    const what = `Remove the note on ${await labelOf(trx, id, note)}: ${note.body}`;
     const undo = { do: 'write note', ...note } as const;
     await appendLedger(trx, id, { actor: { person: personId }, about: 'note', what, undo, undoes });
     await raiseDecisionVersion(trx, id);
     return note;
   });
+}
+
+/** How the ledger calls what a note is about. */
+async function labelOf(db: Db, accountId: number, { kind, about }: About): Promise<string> {
+  if (kind === 'list') return `the list ${(await findListName(db, accountId, about)) ?? 'that is gone'}`;
+  return `${kind === 'term' ? '' : 'the theme '}“${about}”`;
 }
 
 /** A term's words are compared as texts are; a product code and a theme by what they are. */

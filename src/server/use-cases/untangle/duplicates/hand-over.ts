@@ -1,13 +1,11 @@
-import { addFigures, compileAccountGate, noFigures, stops, type MatchType } from '@/core';
+import { addFigures, noFigures, stops, type MatchType } from '@/core';
 import type { HandsOverView } from '@/contracts/duplicates';
 import { derivedFrom } from '../../../compute/derived';
+import { draftGateOf } from '../../../compute/draft-gate';
 import type { Snapshot } from '../../../compute/snapshot';
 import { figuresAt, keyAt, kindAt } from '../../../compute/window-columns';
 import { few } from '../../../compute/workbench';
 import type { Open } from '../../open-workbench';
-
-/** The gate with what is on its way and the tray. */
-const gateOf = derivedFrom((open: Open) => compileAccountGate(open.draft.gate.shape()));
 
 /** Rows of each keyword, by its id. */
 const rowsByKeyword = derivedFrom(({ rows }: Snapshot): ReadonlyMap<number, number[]> => {
@@ -42,7 +40,7 @@ export function handOver(open: Open, ids: readonly string[]): HandsOverView {
           const query = keyAt(terms, t);
           add(others, t, snapshot, r);
           if (!reaches(match, text, query)) outOfReach.add(query);
-          else if (gateOf(open).stoppers(query, adGroupId).length > 0) stopped.add(query);
+          else if (draftGateOf(open).stoppers(query, adGroupId).length > 0) stopped.add(query);
           else add(takesOver, t, snapshot, r);
         }
       }

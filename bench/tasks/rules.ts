@@ -1,0 +1,92 @@
+import { FIGURE_NAMES, tryRules, type Judge, type SumCondition, type Tried } from '@/core';
+import { dayOf, orderFacts } from '@/server/compute/facts/facts';
+import { sumHistory } from '@/server/compute/facts/sum-history';
+import { sumWindow } from '@/server/compute/facts/sum-window';
+import { byTermAndDay } from '@/server/compute/rules/term-facts';
+import type { FactColumns } from '@/server/repositories/columns/fact-columns';
+import type { AccountTerms } from '@/server/repositories/columns/term-columns';
+import { against, count, interleaved, type Line } from '../measure';
+
+const [FROM, TO, WINDOW_FROM] = ['2026-08-23', '2026-11-20', '2026-10-22'];
+const AD_GROUPS = 1_000;
+const JUDGE: Judge = {
+  ...{ target: { by: 'CPA', micros: 20_000_000 }, prior: { alpha: 1, beta: 40 }, cpcMicros: 500_000 },
+};
+
+/** Rules over a large account: 50 that look after a load, and one with its neighbours tried on 90 days; against the one way through the same facts that Sift takes. */
+export async function benchRules(quick: boolean): Promise<Line[]> {
+  const terms = quick ? 60_000 : 600_000;
+  const all = makeFacts(terms, 4, FROM);
+  const recent = makeFacts(terms, 2, WINDOW_FROM);
+  const known = makeTerms(terms);
+  const fifty = Array.from({ length: 50 }, (_, i) => ruleOf(5 + i));
+  const three = [10, 15, 20].map(ruleOf);
+  const [from, to] = [dayOf(FROM), dayOf(TO)];
+  const look = await interleaved(
+    {
+      ours: () => tryRules(byTermAndDay(recent), fifty, { from: to, to }, () => JUDGE),
+      window: () => sumWindow(orderFacts(recent, known, days(WINDOW_FROM)), days(WINDOW_FROM)),
+    },
+    quick ? 3 : 7,
+  );
+  const trial = await interleaved(
+    {
+      ours: () => tryRules(byTermAndDay(all), three, { from, to }, () => JUDGE),
+      history: () => sumHistory(orderFacts(all, known, days(FROM)), 2),
+    },
+    quick ? 3 : 7,
+  );
+  const sized = (facts: FactColumns) => `${count(terms)} terms, ${count(facts.count)} facts`;
+  return [
+    ...against('50 rules look', sized(recent), look.ours, { 'one way: the window of Sift': look.window }),
+    ...against('a trial of 90 days', sized(all), trial.ours, { 'one way: all days': trial.history }),
+  ];
+}
+
+const days = (from: string) => ({ from, to: TO });
+
+function ruleOf(clicks: number): Tried {
+  const when: SumCondition[] = [
+    { of: 'clicks', is: 'at least', value: clicks },
+    { of: 'conversions', is: 'at most', value: 0 },
+    { of: 'evidence', is: 'at least', probability: 0.8 },
+  ];
+  return { when, lookBack: { days: 30, lagDays: 2 }, everyDays: 1, terms: null, adGroups: null };
+}
+
+/** Facts of terms, so many each; some terms have many. */
+function makeFacts(terms: number, each: number, from: string): FactColumns {
+  const total = terms * each;
+  let seed = 7;
+  const random = () => (seed = (seed * 1_103_515_245 + 12_345) % 2_147_483_648) / 2_147_483_648;
+  const [first, span] = [dayOf(from), dayOf(TO) - dayOf(from) + 1];
+  const facts: FactColumns = {
+    ...{ count: total, day: new Int32Array(total), termId: new Int32Array(total) },
+    ...{ adGroupId: new Int32Array(total), keywordId: new Int32Array(total) },
+    figures: new Float64Array(FIGURE_NAMES.length * total),
+  };
+  for (let f = 0; f < total; f++) {
+    facts.day[f] = first + Math.floor(random() * span);
+    facts.termId[f] = 1 + Math.floor(terms * random() ** 2);
+    facts.adGroupId[f] = 1 + Math.floor(AD_GROUPS * random());
+    facts.keywordId[f] = 1;
+    const clicks = Math.floor(4 * random());
+    facts.figures.set(
+      [10 + clicks, clicks, clicks * 500_000, random() < 0.02 ? 1 : 0, 0],
+      FIGURE_NAMES.length * f,
+    );
+  }
+  return facts;
+}
+
+function makeTerms(terms: number): AccountTerms {
+  const texts = Array.from({ length: terms }, (_, i) => `term ${i}`);
+  const bytes = new TextEncoder().encode(texts.join(''));
+  const starts = new Uint32Array(terms + 1);
+  texts.forEach((text, i) => (starts[i + 1] = starts[i]! + text.length));
+  const column = { starts, bytes };
+  return {
+    ...{ count: terms, ids: Int32Array.from(texts, (_, i) => i + 1), kinds: new Uint8Array(terms) },
+    ...{ keys: column, raws: column },
+  };
+}

@@ -1,0 +1,254 @@
+import * as v from 'valibot';
+import { MEASURES, OFTEN, type Rule } from '@/core';
+import {
+  ChangeSchema,
+  DaySchema,
+  DaysQuerySchema,
+  ElementNameSchema,
+  NamedSchema,
+  StoredNumberSchema,
+} from './common';
+
+/** Rules on search terms: sentences of chosen parts, what they would have done, and what they propose. */
+
+const number = (most: number, says: string) =>
+  v.pipe(v.number(says), v.minValue(0, says), v.maxValue(most, says));
+const wholeDays = (least: number, says: string) =>
+  v.pipe(v.number(says), v.integer(says), v.minValue(least, says), v.maxValue(400, says));
+const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
+
+const ConditionSchema = v.variant('of', [
+  v.strictObject({
+    of: v.picklist(MEASURES),
+    is: v.picklist(['at least', 'at most']),
+    value: number(1e15, 'A figure is 0 or more.'),
+  }),
+  v.strictObject({
+    of: v.literal('target'),
+    is: v.picklist(['above', 'below']),
+    times: number(1_000, 'So many times the target: 0 to 1,000.'),
+  }),
+  v.strictObject({
+    ...{ of: v.literal('evidence'), is: v.literal('at least') },
+    probability: number(1, 'How sure is 0 to 1.'),
+  }),
+  v.strictObject({
+    ...{ of: v.literal('words'), is: v.picklist(['any of', 'none of']) },
+    words: v.pipe(
+      v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))),
+      v.minLength(1, 'Name a word.'),
+      v.maxLength(200, 'No more than 200 words.'),
+    ),
+  }),
+]);
+
+/** @param named how campaigns and lists are named: by ids here, by their names in a file */
+const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
+  v.strictObject({
+    when: v.pipe(
+      v.array(ConditionSchema),
+      v.minLength(1, 'A rule needs a condition.'),
+      v.maxLength(10, 'A rule has at most 10 conditions.'),
+    ),
+    lookBack: v.strictObject({
+      days: wholeDays(1, 'A rule looks back over 1 to 400 days.'),
+      lagDays: wholeDays(0, 'The days end 0 to 400 days ago.'),
+    }),
+    where: v.strictObject({
+      is: v.picklist(['everywhere', 'in', 'not in']),
+      campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
+    }),
+    then: v.variant('do', [
+      v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
+      v.strictObject({ do: v.literal('stop in list'), list: named }),
+      v.strictObject({ do: v.literal('tell') }),
+    ]),
+    often: v.picklist(OFTEN),
+  });
+export const RuleSchema = ruleOf(IdSchema);
+
+/** A draft looks at nothing; one that is removed is kept for what it did. */
+export const RULE_STATES = ['draft', 'on', 'off', 'removed'] as const;
+export type RuleState = (typeof RULE_STATES)[number];
+
+const RuleNameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A rule needs a name.'),
+  v.maxLength(80, 'A name may hold 80 characters.'),
+);
+
+/** Rules as a file: open JSON, in which campaigns and lists stand by their names, so that other accounts can read it. */
+export const RuleFileSchema = v.strictObject({
+  holds: v.literal(
+    'rules of Gate Post',
+    'This is no file of rules: “holds” should say “rules of Gate Post”.',
+  ),
+  rules: v.pipe(
+    v.array(v.strictObject({ name: RuleNameSchema, rule: ruleOf(ElementNameSchema) })),
+    v.minLength(1, 'The file holds no rule.'),
+    v.maxLength(200, 'No more than 200 rules in a file.'),
+  ),
+});
+export type RuleFile = v.InferOutput<typeof RuleFileSchema>;
+export const BringRulesSchema = v.object({
+  text: v.pipe(v.string(), v.maxLength(2_000_000, 'A file of rules has at most 2 MB.')),
+});
+export const BroughtRulesSchema = v.strictObject({ said: v.string(), ruleIds: v.array(v.number()) });
+/** Which rules are saved: their ids, parted by commas; all where nothing is said. */
+export const RuleFileQuerySchema = v.object({
+  rules: v.optional(
+    v.pipe(
+      v.string(),
+      v.regex(/^\d{1,9}(,\d{1,9}){0,199}$/, 'Name rules by their numbers, parted by commas.'),
+      v.transform((text) => text.split(',').map(Number)),
+    ),
+  ),
+});
+
+export const NewRuleSchema = v.object({
+  ...{ name: RuleNameSchema, rule: RuleSchema, state: v.picklist(['draft', 'on']) },
+});
+/** A rule that is changed becomes its next version. */
+export const NextVersionSchema = v.object({
+  ...{ name: RuleNameSchema, rule: RuleSchema },
+  /** the version that was changed: where another came meanwhile, nothing is */
+  version: StoredNumberSchema,
+  why: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(300)), ''),
+});
+export const RuleStatesSchema = v.object({
+  rules: v.pipe(
+    v.array(v.object({ id: StoredNumberSchema, state: v.picklist(RULE_STATES) })),
+    v.minLength(1),
+    v.maxLength(1_000),
+  ),
+});
+export const RuleSavedSchema = v.strictObject({ ruleId: v.number(), version: v.number(), said: v.string() });
+export const RuleStatesSaidSchema = v.strictObject({
+  said: v.string(),
+  was: v.array(v.strictObject({ id: v.number(), state: v.picklist(RULE_STATES) })),
+});
+
+const RuleLineSchema = v.strictObject({
+  ...{
+    id: v.number(),
+    name: v.string(),
+    state: v.picklist(RULE_STATES),
+    version: v.number(),
+    rule: RuleSchema,
+  },
+  /** who made the version, when, and why */
+  ...{ by: v.string(), at: v.string(), why: v.string() },
+  /** why it waits: what it names is gone; null where it does not */
+  waitsFor: v.nullable(v.string()),
+  /** the last evening on which it looked; null: never */
+  looked: v.nullable(v.string()),
+  /** findings that wait for somebody */
+  open: v.number(),
+});
+export type RuleLine = v.InferOutput<typeof RuleLineSchema>;
+
+const ReadyRuleSchema = v.strictObject({ name: v.string(), rule: RuleSchema, reason: v.string() });
+export type ReadyRule = v.InferOutput<typeof ReadyRuleSchema>;
+
+export const RulesViewSchema = v.strictObject({
+  rules: v.array(RuleLineSchema),
+  /** ready ones, with their numbers for this account */
+  ready: v.array(ReadyRuleSchema),
+  /** that a sentence can name */
+  ...{ campaigns: v.array(NamedSchema), lists: v.array(NamedSchema) },
+});
+export type RulesView = v.InferOutput<typeof RulesViewSchema>;
+
+/** What a rule was before, the newest version first. */
+export const RuleVersionsViewSchema = v.strictObject({
+  versions: v.array(
+    v.strictObject({
+      ...{ version: v.number(), name: v.string(), rule: RuleSchema },
+      ...{ by: v.string(), at: v.string(), why: v.string() },
+    }),
+  ),
+});
+
+export type RuleVersionsView = v.InferOutput<typeof RuleVersionsViewSchema>;
+
+export const TryRuleSchema = v.object({ rule: RuleSchema });
+
+const WouldStopSchema = v.strictObject({
+  ...{ term: v.string(), day: DaySchema },
+  ...{ clicks: v.nullable(v.number()), costMicros: v.nullable(v.number()) },
+  ...{ savedMicros: v.number(), lostConversions: v.number(), lostMicros: v.number() },
+});
+export type WouldStopLine = v.InferOutput<typeof WouldStopSchema>;
+
+const TrialLineSchema = v.strictObject({
+  ...{ rule: RuleSchema, isOwn: v.boolean() },
+  /** terms that it would have stopped; with what that saved, and lost */
+  ...{ terms: v.number(), savedMicros: v.number(), lostConversions: v.number(), lostMicros: v.number() },
+  /** stopped, and converted later: those that brought most first */
+  wrong: v.strictObject({ total: v.number(), first: v.array(WouldStopSchema) }),
+});
+export type TrialLine = v.InferOutput<typeof TrialLineSchema>;
+
+/** What a rule would have done day by day. */
+export const TrialViewSchema = v.strictObject({
+  from: v.nullable(DaySchema),
+  to: v.nullable(DaySchema),
+  /** of each day from the first on, micro-units */
+  ...{ savedMicros: v.array(v.number()), lostMicros: v.array(v.number()) },
+  /** terms that were stopped on that day */
+  stops: v.array(v.number()),
+  /** the day on which most was lost beyond what was saved; null where there is none */
+  worst: v.nullable(v.strictObject({ day: DaySchema, savedMicros: v.number(), lostMicros: v.number() })),
+  /** up to this day what came late is known too early: the first report brought these days at once; null: of none */
+  approximateTo: v.nullable(DaySchema),
+  /** the rule between two neighbours, the looser one first */
+  lines: v.array(TrialLineSchema),
+  /** stopped by the rule itself, those that cost most later first */
+  stopped: v.array(WouldStopSchema),
+  /** why it waits; null where it does not */
+  waitsFor: v.nullable(v.string()),
+});
+export type TrialView = v.InferOutput<typeof TrialViewSchema>;
+
+export const FINDING_PILES = ['open', 'later', 'refused'] as const;
+export type FindingPile = (typeof FINDING_PILES)[number];
+export const FindingsQuerySchema = v.object({
+  ...DaysQuerySchema.entries,
+  pile: v.optional(v.picklist(FINDING_PILES), 'open'),
+});
+
+const FindingSchema = v.strictObject({
+  ...{ id: v.number(), ruleId: v.number(), rule: v.string(), term: v.string() },
+  /** what the rule saw */
+  ...{ clicks: v.nullable(v.number()), costMicros: v.nullable(v.number()) },
+  ...{ conversions: v.nullable(v.number()), valueMicros: v.nullable(v.number()) },
+  ...{ from: DaySchema, to: DaySchema },
+  /** the evening on which it was found */
+  foundOn: DaySchema,
+  /** what a yes puts in the tray; empty where the rule only tells, or nothing can be stopped */
+  changes: v.array(ChangeSchema),
+  /** where that would be, in words */
+  place: v.string(),
+  /** why it was refused, by whom, or until when it waits */
+  decided: v.nullable(
+    v.strictObject({ by: v.string(), at: v.string(), why: v.string(), until: v.nullable(DaySchema) }),
+  ),
+});
+export type Finding = v.InferOutput<typeof FindingSchema>;
+
+export const FindingsViewSchema = v.strictObject({
+  counts: v.strictObject(v.entriesFromList(FINDING_PILES, v.number())),
+  lines: v.array(FindingSchema),
+});
+export type FindingsView = v.InferOutput<typeof FindingsViewSchema>;
+
+/** What becomes of findings: they are open again, wait some days, or are refused for a reason. */
+export const DecideFindingsSchema = v.pipe(
+  v.object({
+    ids: v.pipe(v.array(StoredNumberSchema), v.minLength(1, 'Choose a finding.'), v.maxLength(10_000)),
+    is: v.picklist(FINDING_PILES),
+    why: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(300)), ''),
+  }),
+  v.check(({ is, why }) => is !== 'refused' || why.length >= 3, 'Give a reason: the rule keeps it.'),
+);

@@ -1,0 +1,14 @@
+export { type Judge, type Sums } from './meets';
+export { readyRules } from './ready-rules';
+export { neighboursOf, type Neighbour } from './neighbours';
+export {
+  MEASURES,
+  OFTEN,
+  type Condition,
+  type LookBack,
+  type Measure,
+  type Rule,
+  type RuleAction,
+  type SumCondition,
+} from './rule';
+export { tryRules, type TermFacts, type Tried, type Trial, type WouldStop } from './trial';

@@ -1,0 +1,40 @@
+/**
+ * A rule on search terms, as a sentence of chosen parts: *when* a term has figures in a look-back, *where* it ran, *then* what is
+ * proposed, and *how often* the rule looks.
+ */
+export type Rule = {
+  /** all of them hold */
+  when: readonly Condition[];
+  lookBack: LookBack;
+  where: Where;
+  then: RuleAction;
+  often: (typeof OFTEN)[number];
+};
+
+export const OFTEN = ['after each report', 'weekly'] as const;
+
+/** So many days, which end some days before the newest one because conversions come late. */
+export type LookBack = { days: number; lagDays: number };
+
+export const MEASURES = ['clicks', 'impressions', 'costMicros', 'conversions', 'valueMicros'] as const;
+export type Measure = (typeof MEASURES)[number];
+
+/** What sums of a look-back decide. */
+export type SumCondition =
+  | { of: Measure; is: 'at least' | 'at most'; value: number }
+  /** what it cost against so many times what its conversions may cost; without a conversion, against what one may cost */
+  | { of: 'target'; is: 'above' | 'below'; times: number }
+  /** how sure it is that the term misses its target (rules 7.3) */
+  | { of: 'evidence'; is: 'at least'; probability: number };
+
+export type Condition =
+  | SumCondition
+  /** any of the words, or none of them, whatever their form */
+  | { of: 'words'; is: 'any of' | 'none of'; words: readonly string[] };
+
+/** Campaigns by their ids: everything, these, or everything but these. */
+export type Where = { is: 'everywhere' | 'in' | 'not in'; campaigns: readonly string[] };
+
+/** What is proposed for a term. A list is given by its id. */
+export type RuleAction =
+  { do: 'stop'; at: 'ad group' | 'campaign' } | { do: 'stop in list'; list: string } | { do: 'tell' };

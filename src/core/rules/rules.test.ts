@@ -1,0 +1,91 @@
+import { describe, expect, test } from 'vitest';
+import { meets, worthOf, type Judge, type Sums } from './meets';
+import { neighboursOf } from './neighbours';
+import type { Condition, Rule, SumCondition } from './rule';
+
+const SUMS: Sums = { impressions: 400, clicks: 20, costMicros: 30, conversions: 1, valueMicros: 90 };
+const BY_CPA: Judge = {
+  ...{ target: { by: 'CPA', micros: 26 }, prior: { alpha: 2, beta: 48 }, cpcMicros: 1 },
+};
+const BY_ACOS: Judge = { ...BY_CPA, target: { by: 'ACoS', fraction: 0.25, meanValueMicros: 80 } };
+const above = (times: number): SumCondition => ({ of: 'target', is: 'above', times });
+const below = (times: number): SumCondition => ({ of: 'target', is: 'below', times });
+
+describe('conditions', () => {
+  test.each<[SumCondition, Partial<Sums>, Judge, boolean]>([
+    [{ of: 'clicks', is: 'at least', value: 20 }, {}, BY_CPA, true],
+    [{ of: 'clicks', is: 'at least', value: 21 }, {}, BY_CPA, false],
+    [{ of: 'conversions', is: 'at most', value: 0 }, {}, BY_CPA, false],
+    [{ of: 'conversions', is: 'at most', value: 0 }, { conversions: NaN }, BY_CPA, false],
+    [{ of: 'conversions', is: 'at least', value: 0.3 }, { conversions: 0.1 + 0.2 - 1e-12 }, BY_CPA, true],
+    [above(1), {}, BY_CPA, true],
+    [above(1.5), {}, BY_CPA, false],
+    [below(1.5), {}, BY_CPA, true],
+    // Without a conversion the cost is held against the target of one.
+    [above(1), { conversions: 0 }, BY_CPA, true],
+    [above(1), { conversions: 0, costMicros: 20 }, BY_CPA, false],
+    [above(1), {}, BY_ACOS, true], // 30 of 90, and a quarter may be spent
+    [above(2), {}, BY_ACOS, false],
+    [above(1), { valueMicros: 0, costMicros: 21 }, BY_ACOS, true], // a quarter of what one brings: 20
+    [above(1), { valueMicros: 0, costMicros: 19 }, BY_ACOS, false],
+    [above(0), {}, { ...BY_CPA, target: { by: 'CPA', micros: null } }, false],
+    [below(9), {}, { ...BY_CPA, target: { by: 'CPA', micros: null } }, false],
+    [{ of: 'evidence', is: 'at least', probability: 0.5 }, { conversions: 0 }, BY_CPA, true],
+    [{ of: 'evidence', is: 'at least', probability: 0.5 }, { conversions: 6 }, BY_CPA, false],
+    [{ of: 'evidence', is: 'at least', probability: 0.5 }, {}, { ...BY_CPA, prior: null }, false],
+    [{ of: 'evidence', is: 'at least', probability: 0 }, { clicks: NaN }, BY_CPA, false],
+  ])('%j of %j', (condition, sums, judge, is) => {
+    expect(meets(condition, { ...SUMS, ...sums }, judge)).toBe(is);
+  });
+
+  test('what conversions are worth is what they may cost', () => {
+    expect(worthOf(BY_CPA, { conversions: 2, valueMicros: 500 })).toBe(52);
+    expect(worthOf(BY_ACOS, { conversions: 2, valueMicros: 500 })).toBe(125);
+    expect(
+      worthOf({ ...BY_CPA, target: { by: 'CPA', micros: null } }, { conversions: 2, valueMicros: 0 }),
+    ).toBe(0);
+  });
+});
+
+describe('neighbours of a rule', () => {
+  const rule = (...when: Condition[]): Rule => ({
+    ...{ when, lookBack: { days: 30, lagDays: 2 }, where: { is: 'everywhere', campaigns: [] } },
+    ...{ then: { do: 'tell' }, often: 'after each report' },
+  });
+  const thresholds = (...when: Condition[]) => neighboursOf(rule(...when)).map(({ condition }) => condition);
+
+  test('are a third below and above the first threshold', () => {
+    const none: Condition = { of: 'conversions', is: 'at most', value: 0 };
+    expect(thresholds(none, { of: 'clicks', is: 'at least', value: 15 })).toMatchObject([
+      { value: 10 },
+      { value: 15 },
+      { value: 20 },
+    ]);
+    const [looser] = neighboursOf(rule(none, { of: 'clicks', is: 'at least', value: 15 }));
+    expect(looser!.rule.when[0]).toBe(none);
+    expect(thresholds({ of: 'clicks', is: 'at least', value: 1 })).toMatchObject([
+      { value: 1 },
+      { value: 2 },
+    ]);
+    expect(thresholds({ of: 'costMicros', is: 'at least', value: 25e6 })).toMatchObject([
+      { value: 16.7e6 },
+      { value: 25e6 },
+      { value: 33.3e6 },
+    ]);
+  });
+
+  test('go by steps of sureness, and by quarters of the target', () => {
+    expect(thresholds({ of: 'evidence', is: 'at least', probability: 0.9 })).toMatchObject([
+      { probability: 0.8 },
+      { probability: 0.9 },
+      { probability: 0.95 },
+    ]);
+    expect(thresholds({ of: 'evidence', is: 'at least', probability: 0.99 })).toHaveLength(2);
+    expect(thresholds(above(2))).toMatchObject([{ times: 1.5 }, { times: 2 }, { times: 2.5 }]);
+  });
+
+  test('are none where no threshold can be shifted', () => {
+    expect(thresholds({ of: 'words', is: 'any of', words: ['free'] })).toHaveLength(1);
+    expect(neighboursOf(rule(below(1)))).toMatchObject([{ isOwn: true }]);
+  });
+});

@@ -1,0 +1,249 @@
+import { FIGURE_NAMES } from '../figures';
+import { tellProgress, type OnProgress } from '../progress';
+import { meets, worthOf, type Judge, type Sums } from './meets';
+import type { LookBack, Measure, SumCondition } from './rule';
+
+/** Facts in columns: those of a term stand together, by day. Days count from any day on. */
+export type TermFacts = {
+  count: number;
+  termId: Int32Array;
+  day: Int32Array;
+  /**
+   * the evening from which a fact is known, where it came later than its day: what a later load added to the day, or took from it;
+   * null where all are known on their day
+   */
+  knownFrom: Int32Array | null;
+  adGroupId: Int32Array;
+  /** of fact f from `FIGURE_NAMES.length` · f on, in their order; NaN where a figure is never given */
+  figures: Float64Array;
+};
+
+/** A rule as it is tried, or looks. */
+export type Tried = {
+  when: readonly SumCondition[];
+  lookBack: LookBack;
+  /** it looks on every so many-th day: 1 daily, 7 weekly */
+  everyDays: number;
+  /** terms that it is about; null for all */
+  terms: { has(termId: number): boolean } | null;
+  /** ad groups where it looks, and stops; null for all */
+  adGroups: { has(adGroupId: number): boolean } | null;
+};
+
+/** The first and the last evening on which the rules look. */
+export type Evenings = { from: number; to: number };
+
+/** A term that a rule would have stopped, and what came after that evening. */
+export type WouldStop = {
+  termId: number;
+  /** the evening on which it was stopped */
+  day: number;
+  /** what the rule saw that evening */
+  sums: Sums;
+  savedMicros: number;
+  lostConversions: number;
+  /** what these conversions might have cost by the target, micro-units */
+  lostMicros: number;
+};
+
+export type Trial = {
+  stopped: WouldStop[];
+  /** by day from the first evening on, micro-units: what would not have been spent, and what lost conversions were worth */
+  savedMicros: Float64Array;
+  lostMicros: Float64Array;
+};
+
+/**
+ * What rules would have done on each of the past evenings, seeing only the days of their look-backs, and of them what was
+ * known then: a term is stopped on the first evening on which it meets all conditions, and everything that it brought after that
+ * evening is saved, or lost. One way through the facts serves all rules; those that look at the same days of the same ad groups
+ * share their sums.
+ * @param evenings facts before the first one count in look-backs
+ * @param judgeOf what a term is held against, whose facts are those from `begin` to before `end`
+ * @param onProgress in facts
+ * @returns a trial a rule, in the same order; its terms by id
+ * @example tryRules(threeDaysOfSixClicks, [triedFifteen], { from: 1, to: 5 }, () => ({}))[0].stopped[0].day // 3
+ */
+export function tryRules(
+  facts: TermFacts,
+  rules: readonly Tried[],
+  evenings: Evenings,
+  judgeOf: (begin: number, end: number) => Judge,
+  onProgress?: OnProgress,
+): Trial[] {
+  const length = Math.max(0, evenings.to - evenings.from + 1);
+  const trials = rules.map((): Trial => ({
+    ...{ stopped: [], savedMicros: new Float64Array(length), lostMicros: new Float64Array(length) },
+  }));
+  const views = viewsOf(rules, trials);
+  const window = slidingSums(facts);
+  for (let begin = 0; begin < facts.count;) {
+    const termId = facts.termId[begin]!;
+    let end = begin + 1;
+    while (end < facts.count && facts.termId[end] === termId) tellProgress(onProgress, end++, facts.count);
+    const term = { facts, termId, begin, end, evenings, judge: judgeOf(begin, end) };
+    for (const view of views) lookAtTerm(term, view, window);
+    begin = end;
+  }
+  tellProgress(onProgress, facts.count, facts.count);
+  return trials;
+}
+
+/** Rules that look at the same days of the same ad groups, on the same evenings, each with its trial. */
+type View = Pick<Tried, 'lookBack' | 'everyDays' | 'adGroups'> & { members: Member[] };
+type Member = { rule: Tried; trial: Trial };
+
+function viewsOf(rules: readonly Tried[], trials: readonly Trial[]): View[] {
+  const views: View[] = [];
+  rules.forEach((rule, i) => {
+    const { lookBack, everyDays, adGroups } = rule;
+    const isSame = (view: View) =>
+      view.lookBack.days === lookBack.days &&
+      view.lookBack.lagDays === lookBack.lagDays &&
+      view.everyDays === everyDays &&
+      view.adGroups === adGroups;
+    let view = views.find(isSame);
+    if (!view) views.push((view = { lookBack, everyDays, adGroups, members: [] }));
+    view.members.push({ rule, trial: trials[i]! });
+  });
+  return views;
+}
+
+/** A term that is looked at, whose facts are those from `begin` to before `end`. */
+type Term = {
+  facts: TermFacts;
+  termId: number;
+  begin: number;
+  end: number;
+  evenings: Evenings;
+  judge: Judge;
+};
+
+/** Goes through the evenings, and notes for each rule the first one on which the term meets all its conditions. */
+function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
+  const { facts, termId, begin, end, evenings, judge } = term;
+  const { day, adGroupId, knownFrom } = facts;
+  const { lookBack, everyDays, adGroups } = view;
+  const entersOn = (f: number) => Math.max(day[f]! + lookBack.lagDays, knownFrom ? knownFrom[f]! : 0);
+  const order = knownFrom && lateOrder(knownFrom, term, entersOn);
+  window.clear(begin, end);
+  let members = view.members;
+  let [entered, left] = [begin, begin];
+  for (let evening = evenings.from; evening <= evenings.to && members.length > 0; evening += everyDays) {
+    const first = evening - lookBack.lagDays - lookBack.days + 1;
+    const before = entered + left;
+    for (; entered < end; entered++) {
+      const f = order ? order[entered - begin]! : entered;
+      if (entersOn(f) > evening) break;
+      if (day[f]! >= first && (!adGroups || adGroups.has(adGroupId[f]!))) window.enter(f);
+    }
+    for (; left < end && day[left]! < first; left++) window.leave(left);
+    // Where nothing came or went, what was not met is not met now.
+    if (entered + left === before || window.facts() === 0) continue;
+    const sums = window.sums();
+    const met: Member[] = [];
+    for (const member of members) if (isMet(member.rule, termId, sums, judge)) met.push(member);
+    if (met.length === 0) continue;
+    for (const { trial } of met) noteStop(term, view, evening, sums, trial);
+    members = members.filter((member) => !met.includes(member));
+  }
+}
+
+function isMet({ when, terms }: Tried, termId: number, sums: Sums, judge: Judge): boolean {
+  for (const condition of when) if (!meets(condition, sums, judge)) return false;
+  return !terms || terms.has(termId); // last, as it may read the text
+}
+
+/** The facts of a term in the order in which they come to be seen; null where that is the order in which they stand. */
+function lateOrder(
+  knownFrom: Int32Array,
+  { facts: { day }, begin, end }: Term,
+  entersOn: (f: number) => number,
+): number[] | null {
+  let isLate = false;
+  for (let f = begin; f < end && !isLate; f++) isLate = knownFrom[f]! > day[f]!;
+  if (!isLate) return null;
+  return Array.from({ length: end - begin }, (_, i) => begin + i).sort((a, b) => entersOn(a) - entersOn(b));
+}
+
+/** Notes that a term is stopped on an evening, and what it brought after it. */
+function noteStop(
+  { facts, termId, begin, end, evenings, judge }: Term,
+  { adGroups }: View,
+  evening: number,
+  sums: Sums,
+  trial: Trial,
+): void {
+  const { day, adGroupId } = facts;
+  const stop: WouldStop = {
+    ...{ termId, day: evening, sums, savedMicros: 0, lostConversions: 0, lostMicros: 0 },
+  };
+  for (let f = begin; f < end; f++) {
+    if (day[f]! <= evening || day[f]! > evenings.to) continue;
+    if (adGroups && !adGroups.has(adGroupId[f]!)) continue;
+    const figure = (name: Measure) => facts.figures[WIDTH * f + AT[name]]! || 0;
+    const [costMicros, conversions] = [figure('costMicros'), figure('conversions')];
+    const lostMicros = worthOf(judge, { conversions, valueMicros: figure('valueMicros') });
+    stop.savedMicros += costMicros;
+    stop.lostConversions += conversions;
+    stop.lostMicros += lostMicros;
+    trial.savedMicros[day[f]! - evenings.from]! += costMicros;
+    trial.lostMicros[day[f]! - evenings.from]! += lostMicros;
+  }
+  trial.stopped.push(stop);
+}
+
+const WIDTH = FIGURE_NAMES.length;
+const AT = Object.fromEntries(FIGURE_NAMES.map((name, i) => [name, i])) as Record<Measure, number>;
+
+type SlidingSums = ReturnType<typeof slidingSums>;
+
+/** Sums over facts that come and go. A figure of which no fact is left is not known; one of which only zeros are left is zero. */
+function slidingSums({ figures, count: facts }: TermFacts) {
+  const inside = new Uint8Array(facts);
+  const totals = new Float64Array(WIDTH);
+  const [known, others] = [new Int32Array(WIDTH), new Int32Array(WIDTH)]; // facts that give it; those that are not zero
+  let count = 0;
+
+  function add(f: number, sign: 1 | -1) {
+    count += sign;
+    for (let i = 0; i < WIDTH; i++) {
+      const value = figures[WIDTH * f + i]!;
+      if (Number.isNaN(value)) continue;
+      known[i]! += sign;
+      if (value === 0) continue;
+      others[i]! += sign;
+      totals[i] = others[i] === 0 ? 0 : totals[i]! + sign * value;
+    }
+  }
+
+  return {
+    /** Lets go of everything, before the facts of another term come. */
+    clear(begin: number, end: number) {
+      totals.fill(0);
+      known.fill(0);
+      others.fill(0);
+      inside.fill(0, begin, end);
+      count = 0;
+    },
+    enter(f: number) {
+      inside[f] = 1;
+      add(f, 1);
+    },
+    /** Does nothing for a fact that is not inside. */
+    leave(f: number) {
+      if (inside[f] === 0) return;
+      inside[f] = 0;
+      add(f, -1);
+    },
+    /** how many there are now */
+    facts: () => count,
+    sums(): Sums {
+      const of = (name: Measure) => (known[AT[name]]! > 0 ? totals[AT[name]]! : NaN);
+      return {
+        ...{ clicks: of('clicks'), impressions: of('impressions'), costMicros: of('costMicros') },
+        ...{ conversions: of('conversions'), valueMicros: of('valueMicros') },
+      };
+    },
+  };
+}

@@ -1,0 +1,61 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { Finding } from '@/contracts/rules';
+import { useMoney, useUnits } from '@/screens/frame/money';
+import { formatConversions, formatCount, formatDay } from '@/ui/format';
+import type { Column } from '@/ui/table/column';
+
+/** A finding: the term, the rule that found it, and what the rule saw. */
+export function useFindingColumns(): readonly Column<Finding>[] {
+  const money = useMoney();
+  const units = useUnits();
+  return useMemo(
+    () => [
+      {
+        ...{ id: 'term', name: 'search term', px: 150, share: 1.4, isText: true, isSortable: true },
+        value: ({ term }) => term,
+        cell: ({ term }) => <b>{term}</b>,
+      },
+      {
+        ...{ id: 'rule', name: 'rule', px: 130, share: 1, isText: true, isSortable: true },
+        value: ({ rule }) => rule,
+        cell: ({ rule }) => <span className="text-soft">{rule}</span>,
+      },
+      {
+        ...{ id: 'clicks', name: 'clicks', px: 56, isSortable: true },
+        value: ({ clicks }) => clicks,
+        cell: ({ clicks }) => formatCount(clicks),
+      },
+      {
+        ...{ id: 'cost', name: 'cost', px: 72, isSortable: true },
+        value: ({ costMicros }) => units(costMicros),
+        cell: ({ costMicros }) => money(costMicros),
+      },
+      {
+        ...{ id: 'conversions', name: 'conv.', fullName: 'conversions', px: 56, isSortable: true },
+        value: ({ conversions }) => conversions,
+        cell: ({ conversions }) => formatConversions(conversions),
+      },
+      {
+        ...{
+          id: 'place',
+          name: 'stopped in',
+          px: 120,
+          share: 1,
+          isText: true,
+          isSortable: true,
+          yields: true,
+        },
+        value: ({ place }) => place,
+        cell: ({ place }) => <span className="text-soft">{place}</span>,
+      },
+      {
+        ...{ id: 'found', name: 'found', fullName: 'day on which it was found', px: 64, isSortable: true },
+        value: ({ foundOn }) => foundOn,
+        cell: ({ foundOn }) => formatDay(foundOn),
+      },
+    ],
+    [money, units],
+  );
+}

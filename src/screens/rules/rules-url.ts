@@ -1,0 +1,22 @@
+'use client';
+
+import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
+import { FINDING_PILES } from '@/contracts/rules';
+
+/** What the screen shows: what rules propose, the rules, and ready ones to begin from. */
+export const SHOWN = ['findings', 'rules', 'ready'] as const;
+export type Shown = (typeof SHOWN)[number];
+
+const PARSERS = {
+  shown: parseAsStringLiteral(SHOWN).withDefault('findings'),
+  pile: parseAsStringLiteral(FINDING_PILES).withDefault('open'),
+  /** the rule whose sentence is open */
+  rule: parseAsInteger,
+  /** the ready rule from which a new one begins; empty: from none */
+  begin: parseAsString,
+};
+
+/** What Rules shows, in the URL: it can be sent to a colleague, and the Back key works. */
+export function useRulesUrl() {
+  return useQueryStates(PARSERS, { history: 'push' });
+}

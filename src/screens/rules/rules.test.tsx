@@ -1,0 +1,197 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, test } from 'vitest';
+import type { Rule } from '@/core';
+import { aRuleLine, showRules } from './testing';
+
+const inHand = () => screen.getByRole('region', { name: 'In hand' });
+async function grid(name: string, row: RegExp) {
+  const table = await screen.findByRole('grid', { name });
+  await within(table).findByRole('row', { name: row });
+  return table;
+}
+type Body = { rule: Rule; rules: object[]; changes: { change: object; why: string }[] };
+const bodyOf = (asked: { body?: unknown }[], i = -1) => asked.at(i)!.body as Body;
+
+describe('findings', () => {
+  test('Enter says yes: the stop goes to the tray, with what the rule saw', async () => {
+    const { user, asked } = showRules();
+    (await grid('Findings', /bee movie/)).focus();
+    expect(inHand().textContent).toContain('16 clicks, 9.00, no conversion in 20 Oct – 18 Nov');
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    const [put] = bodyOf(asked('POST tray')).changes;
+    expect(put!.change).toMatchObject({ kind: 'add negative', text: 'bee movie', match: 'exact' });
+    expect(put!.why).toBe('the rule “15 clicks”: 16 clicks, 9.00, no conversion in 20 Oct – 18 Nov');
+  });
+
+  test('all that are marked go in one go', async () => {
+    const { user, asked } = showRules();
+    (await grid('Findings', /bee movie/)).focus();
+    await user.keyboard(' {ArrowDown} {Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    expect(bodyOf(asked('POST tray')).changes).toHaveLength(2);
+  });
+
+  test('a no asks for its reason, and can be taken back', async () => {
+    const { user, asked } = showRules();
+    (await grid('Findings', /bee movie/)).focus();
+    await user.keyboard('x{Enter}');
+    expect(await screen.findByText('Give a reason: the rule keeps it.')).toBeDefined();
+    expect(asked('PUT rules/findings')).toHaveLength(0);
+    await user.keyboard('we sell it{Enter}');
+    await waitFor(() =>
+      expect(asked('PUT rules/findings')[0]!.body).toEqual({ ids: [1], is: 'refused', why: 'we sell it' }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(asked('PUT rules/findings')[1]!.body).toMatchObject({ ids: [1], is: 'open' }));
+  });
+
+  test('l looks at it in a week; what was refused is opened again', async () => {
+    const { user, asked } = showRules();
+    (await grid('Findings', /bee movie/)).focus();
+    await user.keyboard('l');
+    await waitFor(() =>
+      expect(asked('PUT rules/findings')[0]!.body).toMatchObject({ ids: [1], is: 'later' }),
+    );
+    await user.click(screen.getByRole('radio', { name: /refused/ }));
+    (await grid('Findings', /bee hive kit/)).focus();
+    expect(inHand().textContent).toContain('Refused by Tobias Finch');
+    await user.keyboard('o');
+    await waitFor(() => expect(asked('PUT rules/findings')[1]!.body).toMatchObject({ ids: [3], is: 'open' }));
+  });
+});
+
+describe('rules', () => {
+  test('stand with what they say and found; o switches, Enter opens', async () => {
+    const { user, asked } = showRules('?shown=rules');
+    const table = await grid('Rules', /15 clicks/);
+    table.focus();
+    expect(inHand().textContent).toContain(
+      '15 clicks or more, no conversion in 30 days that end 2 days ago, everywhere: stop it in its ad groups, after each report.',
+    );
+    expect(within(table).getByRole('row', { name: /Surely misses/ }).textContent).toContain('waits');
+    await user.keyboard('o');
+    await waitFor(() => expect(bodyOf(asked('PUT rules/states')).rules).toEqual([{ id: 1, state: 'off' }]));
+    table.focus();
+    await user.keyboard('{Enter}');
+    expect(await screen.findByRole('group', { name: 'The rule' })).toBeDefined();
+  });
+
+  test('all are switched off with one press, and on again by the undo', async () => {
+    const { user, asked } = showRules();
+    const off = await screen.findByRole('button', { name: 'All rules off' });
+    await waitFor(() => expect(off).toHaveProperty('disabled', false));
+    await user.click(off);
+    await waitFor(() => expect(bodyOf(asked('PUT rules/states')).rules).toEqual([{ id: 1, state: 'off' }]));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(bodyOf(asked('PUT rules/states')).rules).toEqual([{ id: 1, state: 'on' }]));
+  });
+});
+
+describe('a sentence', () => {
+  const figure = (name: string) => screen.getByRole('textbox', { name });
+  test('is tried whenever a part of it is another, and takes the threshold of a neighbour', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    const table = await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    expect(
+      within(table)
+        .getAllByRole('rowheader')
+        .map((one) => one.textContent),
+    ).toEqual(['10 clicks or more', '15 clicks or more', '20 clicks or more']);
+    await user.clear(figure('How many clicks'));
+    await user.type(figure('How many clicks'), '40{Enter}');
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule.when[0]).toMatchObject({ of: 'clicks', value: 40 }),
+    );
+    await user.click(await screen.findByRole('button', { name: '35 clicks or more' }));
+    await waitFor(() => expect(bodyOf(asked('POST rules/trial')).rule.when[0]).toMatchObject({ value: 35 }));
+    expect(inHand().textContent).toContain('Would have stopped 83 terms in 3 days and saved 884.70');
+    expect(inHand().textContent).toContain('stopped on 14 Nov after 16 clicks; 1 conversion since');
+  });
+
+  test('says what is added, left out, and where', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = async (name: string, option: RegExp) => {
+      await user.click(screen.getByRole('combobox', { name }));
+      await user.click(await screen.findByRole('option', { name: option }));
+    };
+    await choose('Add a condition', /words that it holds/);
+    await user.clear(figure('Words and runs, parted by commas'));
+    await user.type(figure('Words and runs, parted by commas'), 'free, free, jobs{Enter}');
+    await user.click(screen.getByRole('button', { name: 'Take out: conversions' }));
+    await choose('Where', /in these campaigns/);
+    await user.click(screen.getByRole('button', { name: 'Choose a campaign' }));
+    await user.click(await screen.findByRole('option', { name: 'Courses' }));
+    await choose('What is proposed', /list Work/);
+    await choose('How often it looks', /weekly/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule).toEqual({
+        when: [
+          { of: 'clicks', is: 'at least', value: 15 },
+          { of: 'words', is: 'any of', words: ['free', 'jobs'] },
+        ],
+        ...{ lookBack: { days: 30, lagDays: 2 }, where: { is: 'in', campaigns: ['2'] } },
+        ...{ then: { do: 'stop in list', list: '5' }, often: 'weekly' },
+      }),
+    );
+  });
+
+  test('is kept under a name, switched on or as a draft', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    await user.click(screen.getByRole('button', { name: 'Switch it on' }));
+    expect(await screen.findByText('A rule needs a name.')).toBeDefined();
+    await user.type(screen.getByRole('textbox', { name: /^Name/ }), 'Fifteen');
+    await user.click(screen.getByRole('button', { name: 'Keep as a draft' }));
+    await waitFor(() =>
+      expect(asked('POST rules')[0]!.body).toMatchObject({ name: 'Fifteen', state: 'draft' }),
+    );
+  });
+
+  test('that stands becomes its next version, with who and why', async () => {
+    const { user, asked } = showRules('?shown=rules&rule=1');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    expect(screen.queryByRole('button', { name: /Keep as version/ })).toBeNull();
+    await user.clear(figure('Days that it looks at'));
+    await user.type(figure('Days that it looks at'), '60{Enter}');
+    await user.type(figure('Why it is changed'), 'more data');
+    await user.click(screen.getByRole('button', { name: 'Keep as version 2' }));
+    await waitFor(() =>
+      expect(asked('PUT rules/[rule]')[0]!.body).toMatchObject({
+        ...{ version: 1, why: 'more data', rule: { lookBack: { days: 60, lagDays: 2 } } },
+      }),
+    );
+    await user.click(screen.getByText('Version 1, by Maren Oakes'));
+    expect(await screen.findByText(/too many/)).toBeDefined();
+  });
+
+  test('that is gone says so', async () => {
+    showRules('?shown=rules&rule=99');
+    expect(await screen.findByText(/There is no such rule any more/)).toBeDefined();
+  });
+
+  test('that names what is gone is not tried', async () => {
+    showRules('?shown=rules&rule=1', {
+      'POST rules/trial': {
+        ...{ from: null, to: null, savedMicros: [], lostMicros: [], stops: [], worst: null },
+        ...{ approximateTo: null, lines: [], stopped: [], waitsFor: 'a list that is gone' },
+      },
+    });
+    expect(await screen.findByText('It can not be tried: it names a list that is gone.')).toBeDefined();
+  });
+});
+
+test('a ready rule begins a sentence, with the reason for its numbers', async () => {
+  const { user } = showRules('?shown=ready', {
+    'GET rules': {
+      ...{ rules: [aRuleLine()], campaigns: [], lists: [] },
+      ready: [{ name: 'Enough clicks', rule: aRuleLine().rule, reason: 'One click in forty converts.' }],
+    },
+  });
+  (await grid('Ready rules', /Enough clicks/)).focus();
+  expect(inHand().textContent).toContain('One click in forty converts.');
+  await user.keyboard('{Enter}');
+  expect(await screen.findByRole('group', { name: 'The rule' })).toBeDefined();
+  expect((screen.getByRole('textbox', { name: 'Name' }) as HTMLInputElement).value).toBe('Enough clicks');
+});

@@ -1,0 +1,52 @@
+import { counted, listed, type Condition, type Rule } from '@/core';
+import { formatCount } from '@/ui/format';
+
+/** What a sentence needs to be said: amounts, and names of what it names by id. */
+export type Saying = {
+  money: (micros: number) => string;
+  campaign: (id: string) => string;
+  list: (id: string) => string;
+};
+
+const MEASURE_NAMES = {
+  ...{ clicks: 'clicks', impressions: 'impressions', conversions: 'conversions' },
+  ...{ costMicros: 'cost', valueMicros: 'value' },
+} as const;
+
+/** A condition in a few words. @example sayCondition({ of: 'clicks', is: 'at least', value: 15 }, money) // '15 clicks or more' */
+export function sayCondition(condition: Condition, money: Saying['money']): string {
+  if (condition.of === 'target') return `cost ${condition.is} ${condition.times} × its target`;
+  if (condition.of === 'evidence') return `${Math.round(100 * condition.probability)} % sure to miss`;
+  if (condition.of === 'words') return `${condition.is}: ${few(condition.words)}`;
+  const { of, is, value } = condition;
+  if (of === 'costMicros' || of === 'valueMicros')
+    return `${MEASURE_NAMES[of]} of ${money(value)} ${is === 'at least' ? 'or more' : 'or less'}`;
+  const single = MEASURE_NAMES[of].slice(0, -1);
+  const name = value === 1 ? single : MEASURE_NAMES[of];
+  if (is === 'at least') return `${formatCount(value)} ${name} or more`;
+  return value === 0 ? `no ${single}` : `${formatCount(value)} ${name} or fewer`;
+}
+
+const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length);
+
+/** A rule as one sentence. */
+export function sayRule({ when, lookBack, where, then, often }: Rule, saying: Saying): string {
+  const conditions = when.map((one) => sayCondition(one, saying.money)).join(', ');
+  const ago = lookBack.lagDays === 0 ? '' : ` that end ${counted(lookBack.lagDays, 'day')} ago`;
+  const campaigns = few(where.campaigns.map(saying.campaign));
+  const place =
+    where.is === 'everywhere' ? 'everywhere' : where.is === 'in' ? `in ${campaigns}` : `but in ${campaigns}`;
+  return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${place}: ${sayAction(then, saying)}, ${often}`;
+}
+
+/** What is proposed. */
+export function sayAction(then: Rule['then'], { list }: Pick<Saying, 'list'>): string {
+  switch (then.do) {
+    case 'stop':
+      return then.at === 'campaign' ? 'stop it in its campaigns' : 'stop it in its ad groups';
+    case 'stop in list':
+      return `stop it in the list ${list(then.list)}`;
+    case 'tell':
+      return 'only tell';
+  }
+}

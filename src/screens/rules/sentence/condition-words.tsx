@@ -1,0 +1,163 @@
+'use client';
+
+import { X } from 'lucide-react';
+import type { Condition, Measure } from '@/core';
+import { useAccount } from '@/screens/frame/account-context';
+import { optionsOf, Select, type Option } from '@/ui/select';
+import { Figure, WordsField } from './word-fields';
+
+type Props = {
+  condition: Condition;
+  onChange: (condition: Condition) => void;
+  /** undefined where it is the only one */
+  onRemove: (() => void) | undefined;
+};
+
+/** A condition as words of the sentence. */
+export function ConditionWords({ condition, onChange, onRemove }: Props) {
+  return (
+    <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
+      <Words condition={condition} onChange={onChange} />
+      {onRemove && (
+        <button
+          type="button"
+          aria-label={`Take out: ${KIND_NAMES[kindOf(condition)]}`}
+          className="inline-grid size-6 place-items-center self-center text-soft hover:text-rust"
+          onClick={onRemove}
+        >
+          <X size={12} aria-hidden />
+        </button>
+      )}
+    </span>
+  );
+}
+
+function Words({ condition, onChange }: Omit<Props, 'onRemove'>) {
+  if (condition.of === 'target')
+    return (
+      <>
+        costs
+        <Select
+          look="word"
+          label="Above or below its target"
+          value={condition.is}
+          options={[
+            { key: 'above', says: 'more than' },
+            { key: 'below', says: 'less than' },
+          ]}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+        <Figure
+          label="Times its target"
+          value={condition.times}
+          most={1_000}
+          places={2}
+          onChange={(times) => onChange({ ...condition, times })}
+        />
+        × its target
+      </>
+    );
+  if (condition.of === 'evidence')
+    return (
+      <>
+        misses its target with
+        <Figure
+          label="How sure, in per cent"
+          value={Math.round(1_000 * condition.probability) / 10}
+          most={100}
+          places={1}
+          onChange={(percent) => onChange({ ...condition, probability: percent / 100 })}
+        />
+        % or more
+      </>
+    );
+  if (condition.of === 'words')
+    return (
+      <>
+        holds
+        <Select
+          look="word"
+          label="Any or none of the words"
+          value={condition.is}
+          options={optionsOf(['any of', 'none of'] as const)}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+        <WordsField
+          label="Words and runs, parted by commas"
+          words={condition.words}
+          onChange={(words) => onChange({ ...condition, words })}
+        />
+      </>
+    );
+  return <FigureWords condition={condition} onChange={onChange} />;
+}
+
+type OfFigure = Extract<Condition, { of: Measure }>;
+
+function FigureWords({ condition, onChange }: { condition: OfFigure; onChange: (next: OfFigure) => void }) {
+  const { currency } = useAccount().summary;
+  const { of, is, value } = condition;
+  const isMoney = of === 'costMicros' || of === 'valueMicros';
+  const name = KIND_NAMES[of];
+  return (
+    <>
+      has {isMoney && `a ${name} of`}
+      <Figure
+        label={isMoney ? `A ${name} of, in ${currency}` : `How many ${name}`}
+        value={isMoney ? value / 1e6 : value}
+        most={1e9}
+        places={isMoney || of === 'conversions' ? 2 : 0}
+        onChange={(next) => onChange({ ...condition, value: isMoney ? Math.round(next * 1e6) : next })}
+      />
+      {isMoney ? currency : name}
+      <Select
+        look="word"
+        label={`At least or at most: ${name}`}
+        value={is}
+        options={[
+          { key: 'at least', says: 'or more' },
+          { key: 'at most', says: 'or less' },
+        ]}
+        onChange={(next) => onChange({ ...condition, is: next })}
+      />
+    </>
+  );
+}
+
+const KIND_NAMES = {
+  ...{ clicks: 'clicks', conversions: 'conversions', costMicros: 'cost', impressions: 'impressions' },
+  ...{ valueMicros: 'value', target: 'cost against the target', evidence: 'how surely it misses' },
+  words: 'words that it holds',
+} as const;
+type Kind = keyof typeof KIND_NAMES;
+const kindOf = ({ of }: Condition): Kind => of;
+
+/** What a condition that is added says at first. */
+const FIRST: Record<Kind, Condition> = {
+  clicks: { of: 'clicks', is: 'at least', value: 15 },
+  conversions: { of: 'conversions', is: 'at most', value: 0 },
+  costMicros: { of: 'costMicros', is: 'at least', value: 20_000_000 },
+  impressions: { of: 'impressions', is: 'at least', value: 1_000 },
+  valueMicros: { of: 'valueMicros', is: 'at most', value: 0 },
+  target: { of: 'target', is: 'above', times: 1 },
+  evidence: { of: 'evidence', is: 'at least', probability: 0.95 },
+  words: { of: 'words', is: 'any of', words: ['free'] },
+};
+
+/** Adds a condition of a kind. */
+export function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
+  const options = Object.keys(KIND_NAMES).map((key): Option<Kind> => ({
+    key: key as Kind,
+    says: KIND_NAMES[key as Kind],
+  }));
+  return (
+    <Select
+      look="quiet"
+      label="Add a condition"
+      placeholder="and …"
+      value={null}
+      options={options}
+      onChange={(kind) => onAdd(FIRST[kind])}
+    />
+  );
+}

@@ -1,0 +1,95 @@
+'use client';
+
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Rule } from '@/core';
+import type { ReadyRule, RuleLine, RulesView } from '@/contracts/rules';
+import { useRoutes } from '@/screens/frame/data/routes';
+import { Waiting } from '@/screens/frame/waiting';
+import { Button } from '@/ui/button';
+import { EmptyState, ErrorText } from '@/ui/said';
+import { useRulesUrl } from '../rules-url';
+import { TrialChart } from '../trial/trial-chart';
+import { TrialLines } from '../trial/trial-lines';
+import { RuleInHand } from './rule-in-hand';
+import { Sentence } from './sentence';
+
+const ASKED = ['POST rules/trial'] as const;
+/** Where a sentence begins that begins from none: the threshold that most people know. */
+const EMPTY: Omit<ReadyRule, 'reason'> = {
+  name: '',
+  rule: {
+    when: [
+      { of: 'clicks', is: 'at least', value: 15 },
+      { of: 'conversions', is: 'at most', value: 0 },
+    ],
+    ...{ lookBack: { days: 30, lagDays: 2 }, where: { is: 'everywhere', campaigns: [] } },
+    ...{ then: { do: 'stop', at: 'ad group' }, often: 'after each report' },
+  },
+};
+
+/** A rule that is written: its sentence, and what it would have done on all days that are kept. */
+export function OpenRule({ view }: { view: RulesView }) {
+  const [url, setUrl] = useRulesUrl();
+  const stored = view.rules.find(({ id }) => id === url.rule);
+  const ready = view.ready.find(({ name }) => name === url.begin);
+  const back = () => void setUrl({ rule: null, begin: null });
+  if (url.rule !== null && !stored) {
+    return (
+      <EmptyState>
+        There is no such rule any more. <Button onClick={back}>To the rules</Button>
+      </EmptyState>
+    );
+  }
+  return (
+    <Opened
+      view={view}
+      stored={stored}
+      first={stored ?? ready ?? EMPTY}
+      onKept={(rule) => void setUrl({ rule, begin: null })}
+      onBack={back}
+    />
+  );
+}
+
+type Props = {
+  view: RulesView;
+  stored: RuleLine | undefined;
+  first: { name: string; rule: Rule };
+  onKept: (ruleId: number) => void;
+  onBack: () => void;
+};
+
+function Opened({ view, stored, first, onKept, onBack }: Props) {
+  const { query } = useRoutes();
+  const [rule, setRule] = useState(first.rule);
+  const asked = useQuery({
+    ...query('POST rules/trial', { body: { rule } }),
+    placeholderData: keepPreviousData,
+    gcTime: 60_000,
+  });
+  const trial = asked.data;
+  return (
+    <>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Sentence rule={rule} view={view} onChange={setRule} />
+        <Waiting query={asked} routes={ASKED} />
+        {asked.error ? (
+          <ErrorText error={asked.error} isWhole />
+        ) : trial?.waitsFor ? (
+          <p className="px-4 py-3 text-rust">It can not be tried: it names {trial.waitsFor}.</p>
+        ) : trial && trial.from === null ? (
+          <EmptyState>No day is known yet: bring a report first.</EmptyState>
+        ) : (
+          trial && (
+            <div className={asked.isPlaceholderData ? 'opacity-60' : ''} aria-busy={asked.isPlaceholderData}>
+              <TrialChart trial={trial} />
+              <TrialLines trial={trial} onTake={setRule} />
+            </div>
+          )
+        )}
+      </div>
+      <RuleInHand stored={stored} first={first} rule={rule} trial={trial} onKept={onKept} onBack={onBack} />
+    </>
+  );
+}

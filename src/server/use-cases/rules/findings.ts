@@ -1,0 +1,141 @@
+import type { Change, Place, Rule } from '@/core';
+import { FINDING_PILES, type Finding, type FindingPile, type FindingsView } from '@/contracts/rules';
+import { derivedFrom } from '../../compute/derived';
+import { draftGateOf } from '../../compute/draft-gate';
+import { viewIndex, viewsOf } from '../../compute/sift/views';
+import { kindAt, termAt } from '../../compute/window-columns';
+import {
+  listFindings,
+  listRules,
+  type StoredFinding,
+  type StoredRule,
+} from '../../repositories/decisions/rules';
+import type { Days } from '@/contracts/days';
+import type { Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { todayOf } from '../tray/end-dates';
+
+/** What rules that are switched on propose, as the tray leaves the account. */
+export async function viewFindings(
+  deps: Deps,
+  slug: string,
+  { pile, days }: { pile: FindingPile; days?: Days },
+): Promise<FindingsView> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
+  const { rules, piles } = await findingsOf(deps, open);
+  return {
+    counts: { open: piles.open.length, later: piles.later.length, refused: piles.refused.length },
+    lines: piles[pile].slice(0, MOST_LINES).map((one) => lineOf(open, rules.get(one.ruleId)!, one)),
+  };
+}
+
+/** More than that nobody reads; the rest is counted. */
+const MOST_LINES = 2_000;
+
+/**
+ * Findings by pile. One whose term is stopped by now wherever it ran, in the tray or in force, or that was kept or set aside, is on
+ * none: who takes that back finds it again. One that was to wait is open again when its day has come.
+ */
+export async function findingsOf(
+  deps: Deps,
+  open: Open,
+): Promise<{ rules: ReadonlyMap<number, StoredRule>; piles: Record<FindingPile, StoredFinding[]> }> {
+  const { id } = open.account;
+  const rules = new Map((await listRules(deps.db, id)).map((rule) => [rule.id, rule]));
+  const today = todayOf(deps, open.account);
+  const piles = Object.fromEntries(FINDING_PILES.map((pile) => [pile, [] as StoredFinding[]])) as Record<
+    FindingPile,
+    StoredFinding[]
+  >;
+  for (const one of await listFindings(deps.db, id)) {
+    if (decidedOf(open).has(one.term) || openIn(open, one).length === 0) continue;
+    const isOver = one.state === 'later' && (one.decided?.until ?? today) <= today;
+    piles[isOver ? 'open' : one.state].push(one);
+  }
+  piles.open.sort((a, b) => (b.sums.costMicros ?? 0) - (a.sums.costMicros ?? 0));
+  return { rules, piles };
+}
+
+/** How many findings wait for somebody. */
+export async function countFindings(deps: Deps, slug: string): Promise<number> {
+  const account = await requireAccount(deps, slug);
+  if ((await listFindings(deps.db, account.id)).length === 0) return 0;
+  return (await findingsOf(deps, await openWorkbench(deps, account))).piles.open.length;
+}
+
+/** Terms that were kept, or set aside. */
+const decidedOf = derivedFrom(
+  ({ protectedOwn, aside }: Open): ReadonlySet<string> =>
+    new Set([...protectedOwn.map(({ text }) => text), ...aside.map(({ key }) => key)]),
+);
+
+/** Ids of the ad groups where a rule saw a term and nothing stops it, with the tray. */
+function openIn(open: Open, { term, isCode, ranIn }: StoredFinding): string[] {
+  const { adGroup, campaign } = open.snapshot;
+  const there = ranIn.map(String).filter((id) => {
+    const one = adGroup.get(id);
+    return isLive(one) && isLive(campaign.get(one!.campaignId));
+  });
+  if (isCode) return there.filter((id) => codesOpenIn(open).get(term)?.adGroups.has(id));
+  const gate = draftGateOf(open);
+  return there.filter((id) => gate.stoppers(term, id).length === 0);
+}
+
+/** Only live ad groups of live campaigns serve anything (rules 5.1). */
+const isLive = (one: { status: string } | undefined) => one?.status === 'live' || one?.status === 'unknown';
+
+/** Product codes as they are written, with the ad groups of the window where nothing excludes them. */
+const codesOpenIn = derivedFrom((open: Open): ReadonlyMap<string, { raw: string; adGroups: Set<string> }> => {
+  const { terms, served } = open.snapshot;
+  const { ofRow } = viewsOf(open);
+  const remaining = viewIndex('remaining');
+  const found = new Map<string, { raw: string; adGroups: Set<string> }>();
+  for (let t = 0; t < terms.count; t++) {
+    if (kindAt(terms, t) !== 'code') continue;
+    const { key, raw } = termAt(terms, t);
+    const adGroups = new Set<string>();
+    for (let r = served.rowStarts[t]!; r < served.rowStarts[t + 1]!; r++)
+      if (ofRow[r] === remaining) adGroups.add(served.adGroups[served.adGroupOf[r]!]!.id);
+    found.set(key, { raw, adGroups });
+  }
+  return found;
+});
+
+function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Finding {
+  const { id, ruleId, term, sums, from, to, evening, decided } = one;
+  const { clicks, costMicros, conversions, valueMicros } = sums;
+  const places = placesOf(open, rule, one);
+  return {
+    ...{ id, ruleId, rule: name, term, clicks, costMicros, conversions, valueMicros },
+    ...{ from, to, foundOn: evening, decided },
+    changes: places.map((place) => stopIn(open, one, place)),
+    place: sayPlaces(open, places),
+  };
+}
+
+/** Where a rule would stop a term: its list, or where the term ran and nothing stops it. */
+function placesOf(open: Open, { then }: Rule, one: StoredFinding): Place[] {
+  if (then.do === 'tell') return [];
+  if (then.do === 'stop in list') return [{ kind: 'list', id: then.list }];
+  const adGroups = openIn(open, one);
+  if (then.at === 'ad group') return adGroups.map((id) => ({ kind: 'adGroup', id }));
+  const campaigns = new Set(adGroups.map((id) => open.snapshot.adGroup.get(id)!.campaignId));
+  return [...campaigns].map((id) => ({ kind: 'campaign', id }));
+}
+
+const stopIn = (open: Open, { term, isCode }: StoredFinding, place: Place): Change =>
+  isCode
+    ? { kind: 'exclude product', code: codesOpenIn(open).get(term)!.raw, place }
+    : { kind: 'add negative', text: term, match: 'exact', place };
+
+function sayPlaces({ names }: Open, places: readonly Place[]): string {
+  const [first] = places;
+  if (first === undefined) return 'nowhere: the rule only tells';
+  const name =
+    first.kind === 'list'
+      ? `list ${names.list(first.id!)}`
+      : first.kind === 'campaign'
+        ? names.campaign(first.id!)
+        : names.adGroup(first.id!);
+  return places.length === 1 ? (name ?? '') : `${name} and ${places.length - 1} more`;
+}

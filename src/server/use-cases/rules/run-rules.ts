@@ -1,0 +1,92 @@
+import { daysBetween, shiftDay, tryRules, type TermFacts } from '@/core';
+import { dayOf } from '../../compute/facts/facts';
+import { loadRuleFacts } from '../../compute/rules/term-facts';
+import { everyDays, judging, missingOf, toTried } from '../../compute/rules/tried-rules';
+import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
+import { listRules, noteLook, type StoredRule } from '../../repositories/decisions/rules';
+import type { Deps } from '../deps';
+import { openWorkbench } from '../open-workbench';
+import { todayOf } from '../tray/end-dates';
+
+/**
+ * Lets the rules of an account that are switched on look at its facts, all in one go, each once for each version of the facts.
+ * May be called at any time, by several processes at once. A day that is not over is not looked at.
+ * @returns how many rules looked
+ */
+export async function runRules(deps: Deps, accountId: number): Promise<number> {
+  const account = await requireAccountById(deps.db, accountId);
+  const rules = (await listRules(deps.db, accountId)).filter(({ state }) => state === 'on');
+  if (rules.length === 0) return 0;
+  const { snapshot } = await openWorkbench(deps, account);
+  if (snapshot.dataDays === null) return 0;
+  const yesterday = shiftDay(todayOf(deps, account), -1);
+  const evening = snapshot.dataDays.to < yesterday ? snapshot.dataDays.to : yesterday;
+  const due = rules.filter(
+    (one) => isDue(one, evening, account.factsVersion) && missingOf(one.rule, snapshot.mirror) === null,
+  );
+  if (due.length === 0) return 0;
+  const windows = due.map(({ rule: { lookBack } }) => ({
+    from: shiftDay(evening, 1 - lookBack.lagDays - lookBack.days),
+    to: shiftDay(evening, -lookBack.lagDays),
+  }));
+  const within = { from: windows.map(({ from }) => from).sort()[0]!, to: evening };
+  const { facts, terms } = await loadRuleFacts(deps.db, accountId, within);
+  const at = dayOf(evening);
+  const tried = toTried(
+    due.map(({ rule }) => rule),
+    snapshot.mirror,
+    terms,
+  );
+  const trials = tryRules(facts, tried, { from: at, to: at }, judging(snapshot, account, facts));
+  const ranIn = adGroupsOf(
+    facts,
+    trials.flatMap(({ stopped }) => stopped.map(({ termId }) => termId)),
+  );
+  return deps.db.transaction(async (trx) => {
+    const now = await lockAccount(trx, accountId);
+    // What came meanwhile has its own look.
+    if (now.factsVersion !== account.factsVersion) return 0;
+    // So has a rule that was changed or switched off meanwhile.
+    const holds = new Map((await listRules(trx, accountId)).map((one) => [one.id, one]));
+    let looked = 0;
+    for (const [i, { id: ruleId, version }] of due.entries()) {
+      const rule = holds.get(ruleId);
+      if (rule?.state !== 'on' || rule.version !== version) continue;
+      const { adGroups } = tried[i]!;
+      const [from, to] = [dayOf(windows[i]!.from), dayOf(windows[i]!.to)];
+      const found = trials[i]!.stopped.map(({ termId, sums }) => ({
+        ...{ term: terms.keyOf(termId), isCode: terms.kindOf(termId) === 'code', sums },
+        ranIn: [
+          ...new Set(
+            ranIn
+              .get(termId)!
+              .filter((one) => one.day >= from && one.day <= to && (!adGroups || adGroups.has(one.adGroupId)))
+              .map(({ adGroupId }) => adGroupId),
+          ),
+        ],
+      }));
+      const { factsVersion } = account;
+      const look = { ruleId, version, factsVersion, evening, ...windows[i]!, found };
+      if (await noteLook(trx, accountId, look)) looked += 1;
+    }
+    if (looked > 0) await raiseDecisionVersion(trx, accountId);
+    return looked;
+  });
+}
+
+/** On which days some terms ran in which ad groups, by their ids. */
+function adGroupsOf(
+  { count, termId, day, adGroupId }: TermFacts,
+  terms: readonly number[],
+): ReadonlyMap<number, readonly { day: number; adGroupId: number }[]> {
+  const ran = new Map(terms.map((id) => [id, [] as { day: number; adGroupId: number }[]]));
+  for (let f = 0; f < count; f++) ran.get(termId[f]!)?.push({ day: day[f]!, adGroupId: adGroupId[f]! });
+  return ran;
+}
+
+/** Whether a rule has not looked at these facts, and its days between two looks are over. A rule that was changed looks at once. */
+function isDue({ rule, version, looked }: StoredRule, evening: string, factsVersion: number): boolean {
+  if (looked === null || looked.version !== version) return true;
+  if (looked.factsVersion === factsVersion) return false;
+  return evening <= looked.evening || daysBetween(looked.evening, evening) >= everyDays(rule);
+}

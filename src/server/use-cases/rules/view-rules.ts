@@ -1,0 +1,43 @@
+import { readyRules } from '@/core';
+import type { RuleLine, RulesView, RuleVersionsView } from '@/contracts/rules';
+import { groundOf } from '../../compute/evidence/evidence';
+import { missingOf } from '../../compute/rules/tried-rules';
+import { listRules, listVersions } from '../../repositories/decisions/rules';
+import { Refusal, type Deps } from '../deps';
+import { openWorkbench, requireAccount } from '../open-workbench';
+import { findingsOf } from './findings';
+
+/** Rules as they hold, ready ones with their numbers for this account, and what a sentence can name. */
+export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
+  const account = await requireAccount(deps, slug);
+  const open = await openWorkbench(deps, account);
+  const { mirror } = open.snapshot;
+  const { open: found } = (await findingsOf(deps, open)).piles;
+  const rules = (await listRules(deps.db, account.id)).map(({ looked, ...one }): RuleLine => ({
+    ...one,
+    waitsFor: missingOf(one.rule, mirror),
+    looked: looked?.evening ?? null,
+    open: found.filter(({ ruleId }) => ruleId === one.id).length,
+  }));
+  const { prior } = groundOf(open.snapshot);
+  const named = (all: readonly { id: string; name: string }[]) =>
+    all.map(({ id, name }) => ({ id, name })).sort((a, b) => (a.name < b.name ? -1 : 1));
+  return {
+    rules,
+    ready: readyRules({
+      cvr: prior && prior.alpha / (prior.alpha + prior.beta),
+      lagDays: account.lagDays,
+      hasTarget: (account.steersBy === 'CPA' ? account.targetMicros : account.targetAcos) !== null,
+    }),
+    campaigns: named(mirror.campaigns.filter(({ status }) => status !== 'removed')),
+    lists: named(mirror.lists),
+  };
+}
+
+/** What a rule was before, the newest version first. */
+export async function viewVersions(deps: Deps, slug: string, ruleId: number): Promise<RuleVersionsView> {
+  const { id } = await requireAccount(deps, slug);
+  const versions = await listVersions(deps.db, id, ruleId);
+  if (versions.length === 0) throw new Refusal('There is no such rule.', 404);
+  return { versions };
+}
