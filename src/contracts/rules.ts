@@ -42,29 +42,51 @@ const ConditionSchema = v.variant('of', [
   }),
 ]);
 
+/** Within what a rule acts by itself. */
+const BoundsSchema = v.strictObject({
+  changesADay: v.pipe(
+    v.number('Changes a day: 1 to 10,000.'),
+    v.integer('Changes a day: 1 to 10,000.'),
+    v.minValue(1, 'Changes a day: 1 to 10,000.'),
+    v.maxValue(10_000, 'Changes a day: 1 to 10,000.'),
+  ),
+  costADayMicros: number(1e15, 'A cost is 0 or more.'),
+  leastKept: number(1, 'The least share that must come is 0 to 100 %.'),
+});
+
 /** @param named how campaigns and lists are named: by ids here, by their names in a file */
 const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
-  v.strictObject({
-    when: v.pipe(
-      v.array(ConditionSchema),
-      v.minLength(1, 'A rule needs a condition.'),
-      v.maxLength(10, 'A rule has at most 10 conditions.'),
+  v.pipe(
+    v.strictObject({
+      when: v.pipe(
+        v.array(ConditionSchema),
+        v.minLength(1, 'A rule needs a condition.'),
+        v.maxLength(10, 'A rule has at most 10 conditions.'),
+      ),
+      lookBack: v.strictObject({
+        days: wholeDays(1, 'A rule looks back over 1 to 400 days.'),
+        lagDays: wholeDays(0, 'The days end 0 to 400 days ago.'),
+      }),
+      where: v.strictObject({
+        is: v.picklist(['everywhere', 'in', 'not in']),
+        campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
+      }),
+      then: v.variant('do', [
+        v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
+        v.strictObject({ do: v.literal('stop in list'), list: named }),
+        v.strictObject({ do: v.literal('tell') }),
+      ]),
+      how: v.variant('is', [
+        v.strictObject({ is: v.literal('by approval') }),
+        v.strictObject({ is: v.literal('by itself'), bounds: BoundsSchema }),
+      ]),
+      often: v.picklist(OFTEN),
+    }),
+    v.check(
+      ({ then, how }) => then.do !== 'tell' || how.is === 'by approval',
+      'A rule that only tells does nothing by itself.',
     ),
-    lookBack: v.strictObject({
-      days: wholeDays(1, 'A rule looks back over 1 to 400 days.'),
-      lagDays: wholeDays(0, 'The days end 0 to 400 days ago.'),
-    }),
-    where: v.strictObject({
-      is: v.picklist(['everywhere', 'in', 'not in']),
-      campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
-    }),
-    then: v.variant('do', [
-      v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
-      v.strictObject({ do: v.literal('stop in list'), list: named }),
-      v.strictObject({ do: v.literal('tell') }),
-    ]),
-    often: v.picklist(OFTEN),
-  });
+  );
 export const RuleSchema = ruleOf(IdSchema);
 
 /** A draft looks at nothing; one that is removed is kept for what it did. */
@@ -141,6 +163,8 @@ const RuleLineSchema = v.strictObject({
   ...{ by: v.string(), at: v.string(), why: v.string() },
   /** why it waits: what it names is gone; null where it does not */
   waitsFor: v.nullable(v.string()),
+  /** why it did nothing when it wanted to act by itself, or stopped itself; null where it did not */
+  trouble: v.nullable(v.string()),
   /** the last evening on which it looked; null: never */
   looked: v.nullable(v.string()),
   /** findings that wait for somebody */
@@ -252,3 +276,32 @@ export const DecideFindingsSchema = v.pipe(
   }),
   v.check(({ is, why }) => is !== 'refused' || why.length >= 3, 'Give a reason: the rule keeps it.'),
 );
+
+/** What became of what a rule did by itself. */
+export const ACT_STATES = ['on its way', 'in force', 'refused', 'taken back'] as const;
+export type ActState = (typeof ACT_STATES)[number];
+
+const KeptSchema = {
+  /** what was promised since it acts, and what came; null where nothing is known yet */
+  ...{ promisedMicros: v.nullable(v.number()), cameMicros: v.nullable(v.number()) },
+  /** over so many days with data */
+  days: v.number(),
+};
+const RuleActSchema = v.strictObject({
+  ...{ ruleId: v.number(), rule: v.string(), version: v.number(), term: v.string() },
+  /** the day on which it was done, by the account's clock */
+  day: DaySchema,
+  changes: v.number(),
+  state: v.picklist(ACT_STATES),
+  /** its entry in the Ledger; null where it is not read back yet */
+  entry: v.nullable(v.number()),
+  ...KeptSchema,
+});
+export type RuleAct = v.InferOutput<typeof RuleActSchema>;
+
+/** What rules did by themselves, the newest first, and what each promised and brought since it was switched on. */
+export const RuleActsSchema = v.strictObject({
+  acts: v.array(RuleActSchema),
+  rules: v.array(v.strictObject({ ruleId: v.number(), name: v.string(), terms: v.number(), ...KeptSchema })),
+});
+export type RuleActs = v.InferOutput<typeof RuleActsSchema>;

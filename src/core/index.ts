@@ -305,13 +305,18 @@ export {
   type PromotionTarget,
 } from './promotion';
 export {
+  breaksPromise,
   MEASURES,
   neighboursOf,
   OFTEN,
   readyRules,
   tryRules,
+  withinBounds,
+  type Bounds,
   type Condition,
+  type How,
   type Judge,
+  type Kept,
   type Measure,
   type Rule,
   type SumCondition,

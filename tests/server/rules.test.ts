@@ -36,7 +36,7 @@ const clicks = (value: number): Condition => ({ of: 'clicks', is: 'at least', va
 const aRule = (over: Partial<Rule> = {}): Rule => ({
   ...{ when: [clicks(15), NOTHING], lookBack: { days: 30, lagDays: 2 } },
   ...{ where: { is: 'everywhere', campaigns: [] }, then: { do: 'stop', at: 'ad group' } },
-  often: 'after each report',
+  ...{ how: { is: 'by approval' }, often: 'after each report' },
   ...over,
 });
 

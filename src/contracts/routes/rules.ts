@@ -6,6 +6,7 @@ import {
   FindingsViewSchema,
   NewRuleSchema,
   NextVersionSchema,
+  RuleActsSchema,
   RuleFileQuerySchema,
   RuleSavedSchema,
   RuleStatesSaidSchema,
@@ -47,6 +48,10 @@ export const ruleRoutes = routesOf({
       answer: TrialViewSchema,
       from: ['facts', 'structure', 'settings'],
     },
+  },
+  'GET rules/acts': {
+    ...{ role: 'look', answer: RuleActsSchema },
+    from: ['findings', 'draft', 'ledger', 'facts', 'structure', 'settings'],
   },
   'GET rules/findings': {
     ...{ role: 'look', query: FindingsQuerySchema, answer: FindingsViewSchema },

@@ -1,3 +1,4 @@
+export { breaksPromise, withinBounds, type Bounds, type Kept } from './bounds';
 export { type Judge, type Sums } from './meets';
 export { readyRules } from './ready-rules';
 export { neighboursOf, type Neighbour } from './neighbours';
@@ -5,6 +6,7 @@ export {
   MEASURES,
   OFTEN,
   type Condition,
+  type How,
   type LookBack,
   type Measure,
   type Rule,

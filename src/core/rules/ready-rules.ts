@@ -36,7 +36,8 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
     when: readonly Condition[],
     often: Rule['often'] = 'after each report',
   ): Rule => ({
-    ...{ when, lookBack: { days, lagDays }, where: { is: 'everywhere', campaigns: [] }, then, often },
+    ...{ when, lookBack: { days, lagDays }, where: { is: 'everywhere', campaigns: [] }, then },
+    ...{ how: { is: 'by approval' }, often },
   });
   const all: ReadyRule[] = [
     {

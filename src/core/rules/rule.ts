@@ -1,6 +1,8 @@
+import type { Bounds } from './bounds';
+
 /**
  * A rule on search terms, as a sentence of chosen parts: *when* a term has figures in a look-back, *where* it ran, *then* what is
- * proposed, and *how often* the rule looks.
+ * proposed, *how* it comes about, and *how often* the rule looks.
  */
 export type Rule = {
   /** all of them hold */
@@ -8,8 +10,12 @@ export type Rule = {
   lookBack: LookBack;
   where: Where;
   then: RuleAction;
+  how: How;
   often: (typeof OFTEN)[number];
 };
+
+/** Whether somebody says yes to what the rule finds, or it acts by itself within bounds. */
+export type How = { is: 'by approval' } | { is: 'by itself'; bounds: Bounds };
 
 export const OFTEN = ['after each report', 'weekly'] as const;
 

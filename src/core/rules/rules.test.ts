@@ -50,7 +50,7 @@ describe('conditions', () => {
 describe('neighbours of a rule', () => {
   const rule = (...when: Condition[]): Rule => ({
     ...{ when, lookBack: { days: 30, lagDays: 2 }, where: { is: 'everywhere', campaigns: [] } },
-    ...{ then: { do: 'tell' }, often: 'after each report' },
+    ...{ then: { do: 'tell' }, how: { is: 'by approval' }, often: 'after each report' },
   });
   const thresholds = (...when: Condition[]) => neighboursOf(rule(...when)).map(({ condition }) => condition);
 

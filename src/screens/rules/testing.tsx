@@ -9,13 +9,13 @@ export const aRule = (over: Partial<Rule> = {}): Rule => ({
     { of: 'conversions', is: 'at most', value: 0 },
   ],
   ...{ lookBack: { days: 30, lagDays: 2 }, where: { is: 'everywhere', campaigns: [] } },
-  ...{ then: { do: 'stop', at: 'ad group' }, often: 'after each report' },
+  ...{ then: { do: 'stop', at: 'ad group' }, how: { is: 'by approval' }, often: 'after each report' },
   ...over,
 });
 
 export const aRuleLine = (over: Partial<RuleLine> = {}): RuleLine => ({
   ...{ id: 1, name: '15 clicks', state: 'on', version: 1, rule: aRule(), by: 'Maren Oakes' },
-  ...{ at: '2026-11-20T09:00:00Z', why: '', waitsFor: null, looked: '2026-11-20', open: 2 },
+  ...{ at: '2026-11-20T09:00:00Z', why: '', waitsFor: null, trouble: null, looked: '2026-11-20', open: 2 },
   ...over,
 });
 

@@ -56,6 +56,17 @@ describe('where a stopped query goes', () => {
     expect(await screen.findByText(`1 change not put in the tray. ${said}`)).toBeDefined();
   });
 
+  test('where no place takes over enough of it to be named, b says so and stops nothing', async () => {
+    const { user, asked } = showSift({ 'GET sift/outlook': { ...outlook, back: [] } });
+    await table(user);
+    await user.keyboard('3');
+    await within(inHand()).findByTestId('outlook');
+    await waitFor(() => expect(asked('GET sift/outlook').at(-1)!.query).toMatchObject({ text: 'movie' }));
+    await user.keyboard('b');
+    expect(await screen.findByText(/^Nowhere else to stop it/)).toBeDefined();
+    expect(asked('POST tray')).toHaveLength(0);
+  });
+
   test('where as much or more comes back, nothing is said to be saved', async () => {
     const { user } = showSift({ 'GET sift/outlook': { ...outlook, netMicros: -200_000 } });
     await table(user);

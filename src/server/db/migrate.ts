@@ -35,6 +35,7 @@ import * as secondLook from './migrations/033-second-look';
 import * as dataOfPeople from './migrations/034-data-of-people';
 import * as mentions from './migrations/035-mentions';
 import * as rules from './migrations/036-rules';
+import * as rulesAct from './migrations/037-rules-act';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -73,6 +74,7 @@ const MIGRATIONS = {
   '034-data-of-people': dataOfPeople,
   '035-mentions': mentions,
   '036-rules': rules,
+  '037-rules-act': rulesAct,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -40,7 +40,8 @@ export type LedgerUndo =
   | { do: 'decide findings'; findings: { id: number; is: FindingPile; why: string }[] };
 
 export type NewEntry = {
-  actor: { person: number } | 'read-back';
+  /** a person, a rule that acts by itself, or what the platform shows */
+  actor: { person: number } | { rule: number } | 'read-back';
   about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule' | 'research' | 'knot';
   what: string;
   why?: string | null;
@@ -56,7 +57,7 @@ export async function appendLedger(db: Db, accountId: number, entry: NewEntry): 
   await appendAllToLedger(db, accountId, [entry]);
 }
 
-/** Rows of one statement; each takes ten of the 65,535 values that it may have. */
+/** Rows of one statement; each takes eleven of the 65,535 values that it may have. */
 const ROWS_AT_ONCE = 1_000;
 
 /** Appends entries in their order. */
@@ -67,8 +68,7 @@ export async function appendAllToLedger(
 ): Promise<void> {
   const rows = entries.map((entry) => ({
     account_id: accountId,
-    actor: entry.actor === 'read-back' ? 'read-back' : 'person',
-    person_id: entry.actor === 'read-back' ? null : entry.actor.person,
+    ...actorColumns(entry.actor),
     about: entry.about,
     what: entry.what,
     why: entry.why ?? null,
@@ -80,6 +80,13 @@ export async function appendAllToLedger(
   }));
   for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
     await db('ledger_entry').insert(rows.slice(at, at + ROWS_AT_ONCE));
+}
+
+function actorColumns(actor: NewEntry['actor']) {
+  if (actor === 'read-back') return { actor, person_id: null, rule_id: null };
+  return 'rule' in actor
+    ? { actor: 'rule', person_id: null, rule_id: actor.rule }
+    : { actor: 'person', person_id: actor.person, rule_id: null };
 }
 
 export type LedgerEntry = {
@@ -196,6 +203,10 @@ async function readEntries(db: Db, page: Knex.QueryBuilder): Promise<LedgerEntry
       this.on('s.account_id', 'c.account_id').andOn('s.change_set_id', 'c.change_set_id');
     })
     .orderBy('e.ledger_entry_id', 'desc')
+    .select(
+      db.raw(`(select v.name from rule r join rule_version v using (account_id, rule_id, version)
+                where r.account_id = e.account_id and r.rule_id = e.rule_id) as rule`),
+    )
     .select('e.*', 'p.name as person', 'c.body', 'c.state', 'c.before as change_before', 's.sent_day')
     .select(
       db.raw(`(select case when u.state = 'drafted' and us.state = 'draft' then 'drafted' else 'sent' end
@@ -212,7 +223,7 @@ function toEntry(row: Row): LedgerEntry {
   return {
     id: row.ledger_entry_id,
     at: row.at.toISOString(),
-    who: row.person ?? row.actor,
+    who: row.person ?? (row.rule === null ? row.actor : `the rule “${row.rule}”`),
     about: row.about,
     what: row.what,
     why: row.why,

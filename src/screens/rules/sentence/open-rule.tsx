@@ -24,7 +24,7 @@ const EMPTY: Omit<ReadyRule, 'reason'> = {
       { of: 'conversions', is: 'at most', value: 0 },
     ],
     ...{ lookBack: { days: 30, lagDays: 2 }, where: { is: 'everywhere', campaigns: [] } },
-    ...{ then: { do: 'stop', at: 'ad group' }, often: 'after each report' },
+    ...{ then: { do: 'stop', at: 'ad group' }, how: { is: 'by approval' }, often: 'after each report' },
   },
 };
 

@@ -15,6 +15,10 @@ export type RuleVersion = {
 export type StoredRule = RuleVersion & {
   id: number;
   state: RuleState;
+  /** who switched it on, and when; null where nobody has, or before that was kept */
+  on: { by: number; since: string } | null;
+  /** why it did nothing when it wanted to act by itself, or stopped itself */
+  trouble: string | null;
   /** the evening of its last look, and the version of the facts that it saw */
   looked: { evening: string; factsVersion: number; version: number } | null;
 };
@@ -22,7 +26,7 @@ export type StoredRule = RuleVersion & {
 /** Rules that are not removed, oldest first. */
 export async function listRules(db: Db, accountId: number): Promise<StoredRule[]> {
   const { rows } = await db.raw<{ rows: RuleRow[] }>(
-    `select rule.rule_id, rule.state, v.version, v.name, v.body, person.name as by, v.at, v.why,
+    `select rule.rule_id, rule.state, rule.on_by, rule.on_since, rule.trouble, v.version, v.name, v.body, person.name as by, v.at, v.why,
             look.evening, look.facts_version, look.version as look_version
        from rule
        join rule_version v using (account_id, rule_id, version)
@@ -37,7 +41,8 @@ export async function listRules(db: Db, accountId: number): Promise<StoredRule[]
     { accountId },
   );
   return rows.map((row) => ({
-    ...{ id: row.rule_id, state: row.state, ...versionOf(row) },
+    ...{ id: row.rule_id, state: row.state, trouble: row.trouble, ...versionOf(row) },
+    on: row.on_by === null ? null : { by: row.on_by, since: row.on_since!.toISOString() },
     looked:
       row.evening === null
         ? null
@@ -51,6 +56,9 @@ type VersionRow = { version: number; name: string; body: Rule; by: string; at: D
 type RuleRow = VersionRow & {
   rule_id: number;
   state: RuleState;
+  on_by: number | null;
+  on_since: Date | null;
+  trouble: string | null;
   evening: string | null;
   facts_version: number | null;
   look_version: number | null;
@@ -78,7 +86,7 @@ export async function insertRule(
   first: NewVersion,
 ): Promise<number> {
   const [row] = await db('rule')
-    .insert({ account_id: accountId, state, version: 1 })
+    .insert({ account_id: accountId, version: 1, ...stateColumns(db, state, first.personId) })
     .returning<{ rule_id: number }[]>('rule_id');
   await insertVersion(db, accountId, { ...first, ruleId: row!.rule_id, version: 1 });
   return row!.rule_id;
@@ -92,7 +100,9 @@ export async function insertNextVersion(
 ): Promise<void> {
   await insertVersion(db, accountId, next);
   const { ruleId, version } = next;
-  await db('rule').where({ account_id: accountId, rule_id: ruleId }).update({ version });
+  await db('rule')
+    .where({ account_id: accountId, rule_id: ruleId })
+    .update({ version, trouble: null, on_by: next.personId, on_since: clockNow(db) });
   // What the version before found and nobody decided is found anew, or not.
   await db('finding').where({ account_id: accountId, rule_id: ruleId, state: 'open' }).delete();
 }
@@ -108,13 +118,40 @@ async function insertVersion(
   });
 }
 
+/** @param personId who does it: in the name of whoever switches it on, a rule acts by itself */
 export async function setRuleState(
   db: Db,
   accountId: number,
   ruleId: number,
-  state: RuleState,
+  { state, personId }: { state: RuleState; personId: number },
 ): Promise<void> {
-  await db('rule').where({ account_id: accountId, rule_id: ruleId }).update({ state });
+  await db('rule')
+    .where({ account_id: accountId, rule_id: ruleId })
+    .update(stateColumns(db, state, personId));
+}
+
+const stateColumns = (db: Db, state: RuleState, personId: number) => ({
+  ...{ state, trouble: null },
+  ...(state === 'on' && { on_by: personId, on_since: clockNow(db) }),
+});
+
+/** Notes why a rule did not act, or that nothing stands in its way (null). @returns whether that is new */
+export async function setRuleTrouble(
+  db: Db,
+  accountId: number,
+  ruleId: number,
+  trouble: string | null,
+): Promise<boolean> {
+  const noted = await db('rule')
+    .where({ account_id: accountId, rule_id: ruleId })
+    .whereRaw('trouble is distinct from cast(? as text)', [trouble])
+    .update({ trouble });
+  return noted > 0;
+}
+
+/** A rule that broke its promise is off, and says why. */
+export async function stopRule(db: Db, accountId: number, ruleId: number, why: string): Promise<void> {
+  await db('rule').where({ account_id: accountId, rule_id: ruleId }).update({ state: 'off', trouble: why });
 }
 
 /** @returns the state of each of some rules, also of those that were removed */
@@ -122,7 +159,7 @@ export async function findRuleStates(
   db: Db,
   accountId: number,
   ruleIds: readonly number[],
-): Promise<ReadonlyMap<number, { state: RuleState; name: string; version: number }>> {
+): Promise<ReadonlyMap<number, { state: RuleState; name: string; version: number; rule: Rule }>> {
   const rows = await db('rule')
     .join('rule_version as v', function () {
       this.on('v.account_id', 'rule.account_id')
@@ -131,9 +168,9 @@ export async function findRuleStates(
     })
     .where({ 'rule.account_id': accountId })
     .whereIn('rule.rule_id', ruleIds)
-    .select('rule.rule_id', 'state', 'v.name', 'rule.version');
+    .select('rule.rule_id', 'state', 'v.name', 'rule.version', 'v.body as rule');
   return new Map(
-    (rows as { rule_id: number; state: RuleState; name: string; version: number }[]).map(
+    (rows as { rule_id: number; state: RuleState; name: string; version: number; rule: Rule }[]).map(
       ({ rule_id, ...rest }) => [rule_id, rest],
     ),
   );
@@ -194,6 +231,8 @@ export async function noteLook(db: Db, accountId: number, look: Look): Promise<b
 export type StoredFinding = {
   id: number;
   ruleId: number;
+  /** of the rule */
+  version: number;
   term: string;
   isCode: boolean;
   /** ids of the ad groups where it ran */
@@ -218,7 +257,7 @@ export async function listFindings(db: Db, accountId: number): Promise<StoredFin
     .orderBy('finding_id')
     .select('finding.*', 'person.name as by');
   return rows.map((row) => ({
-    ...{ id: row.finding_id, ruleId: row.rule_id, term: row.term, isCode: row.is_code },
+    ...{ id: row.finding_id, ruleId: row.rule_id, version: row.version, term: row.term, isCode: row.is_code },
     ...{ sums: row.sums, ranIn: row.ran_in },
     ...{ from: row.from_day, to: row.to_day, evening: row.evening, state: row.state },
     decided: row.by && {

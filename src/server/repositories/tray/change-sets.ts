@@ -10,6 +10,8 @@ export type ChangeSet = {
   state: SetState;
   sentAt: string | null;
   sentBy: string | null;
+  /** the rule that sent it by itself */
+  ruleId: number | null;
   sentDay: string | null;
   trouble: string | null;
   /** a person has stopped its sending */
@@ -25,7 +27,8 @@ function toSet(row: Record<string, unknown>): ChangeSet {
     id: row.change_set_id as number,
     state: row.state as SetState,
     sentAt: (row.sent_at as Date | null)?.toISOString() ?? null,
-    sentBy: row.sent_by_name as string | null,
+    sentBy: row.rule_name === null ? (row.sent_by_name as string | null) : `the rule “${row.rule_name}”`,
+    ruleId: row.rule_id as number | null,
     sentDay: row.sent_day as string | null,
     trouble: row.trouble as string | null,
     isStopped: row.is_stopped as boolean,
@@ -38,7 +41,11 @@ const sets = (db: Db, accountId: number) =>
   db('change_set')
     .leftJoin('person', 'person.person_id', 'change_set.sent_by')
     .where({ 'change_set.account_id': accountId })
-    .select('change_set.*', 'person.name as sent_by_name');
+    .select('change_set.*', 'person.name as sent_by_name')
+    .select(
+      db.raw(`(select v.name from rule r join rule_version v using (account_id, rule_id, version)
+                where r.account_id = change_set.account_id and r.rule_id = change_set.rule_id) as rule_name`),
+    );
 
 /** The account's open draft; made when there is none. */
 export async function openDraft(db: Db, accountId: number): Promise<number> {
@@ -80,13 +87,13 @@ export async function freezeDraft(
   db: Db,
   accountId: number,
   setId: number,
-  sent: { as: 'sending' | 'handed over'; by: number; day: string; at?: string },
+  sent: { as: 'sending' | 'handed over'; by: number; day: string; at?: string; rule?: number },
 ): Promise<boolean> {
   const frozen = await db('change_set')
     .where({ account_id: accountId, change_set_id: setId, state: 'draft' })
     .update({
       ...{ state: sent.as, sent_at: clockNow(db), sent_by: sent.by, sent_day: sent.day },
-      send_at: sent.at ?? null,
+      ...{ send_at: sent.at ?? null, rule_id: sent.rule ?? null },
     });
   return frozen > 0;
 }

@@ -11,6 +11,7 @@ import {
   type StoredRule,
 } from '../../repositories/decisions/rules';
 import type { Days } from '@/contracts/days';
+import type { Db } from '../../db/connection';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
@@ -39,15 +40,16 @@ const MOST_LINES = 2_000;
 export async function findingsOf(
   deps: Deps,
   open: Open,
+  db: Db = deps.db,
 ): Promise<{ rules: ReadonlyMap<number, StoredRule>; piles: Record<FindingPile, StoredFinding[]> }> {
   const { id } = open.account;
-  const rules = new Map((await listRules(deps.db, id)).map((rule) => [rule.id, rule]));
+  const rules = new Map((await listRules(db, id)).map((rule) => [rule.id, rule]));
   const today = todayOf(deps, open.account);
   const piles = Object.fromEntries(FINDING_PILES.map((pile) => [pile, [] as StoredFinding[]])) as Record<
     FindingPile,
     StoredFinding[]
   >;
-  for (const one of await listFindings(deps.db, id)) {
+  for (const one of await listFindings(db, id)) {
     if (decidedOf(open).has(one.term) || openIn(open, one).length === 0) continue;
     const isOver = one.state === 'later' && (one.decided?.until ?? today) <= today;
     piles[isOver ? 'open' : one.state].push(one);
@@ -112,6 +114,10 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Fin
     place: sayPlaces(open, places),
   };
 }
+
+/** What a yes to a finding puts in the tray; nothing where the rule only tells. */
+export const changesOf = (open: Open, { rule }: StoredRule, one: StoredFinding): Change[] =>
+  placesOf(open, rule, one).map((place) => stopIn(open, one, place));
 
 /** Where a rule would stop a term: its list, or where the term ran and nothing stops it. */
 function placesOf(open: Open, { then }: Rule, one: StoredFinding): Place[] {

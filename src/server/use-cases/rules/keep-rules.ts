@@ -10,11 +10,15 @@ import {
 } from '../../repositories/decisions/rules';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
+import { permitPerson } from '../account/permit';
 import { requireAccount } from '../open-workbench';
 
 type Saved = { ruleId: number; version: number; said: string };
 
-/** Keeps a new rule, as a draft or switched on; one that is on looks at once. */
+/**
+ * Keeps a new rule, as a draft or switched on; one that is on looks at once.
+ * @throws Refusal when it is to act by itself, and the person may not send
+ */
 export async function keepRule(
   deps: Deps,
   slug: string,
@@ -22,6 +26,7 @@ export async function keepRule(
   { name, rule, state }: { name: string; rule: Rule; state: 'draft' | 'on' },
 ): Promise<Saved> {
   const { id } = await requireAccount(deps, slug);
+  if (state === 'on') await permitToAct(deps, slug, personId, rule);
   return deps.db.transaction(async (trx) => {
     await lockAccount(trx, id);
     const ruleId = await insertRule(trx, id, state, { name, rule, personId, why: '' });
@@ -85,6 +90,7 @@ async function insertNext(
     if (!there || there.state === 'removed') throw new Refusal('There is no such rule any more.', 404);
     if (there.version !== left)
       throw new Refusal('Somebody has changed this rule meanwhile. Nothing was changed: look again.', 409);
+    if (there.state === 'on') await permitToAct(deps, slug, personId, rule);
     const version = left + 1;
     await insertNextVersion(trx, id, { ruleId, version, name, rule, why, personId });
     await appendLedger(trx, id, {
@@ -96,6 +102,11 @@ async function insertNext(
     if (there.state === 'on') await deps.enqueue(trx, { name: 'run-rules', accountId: id });
     return { ruleId, version, said: what };
   });
+}
+
+/** A rule that acts by itself sends in the name of whoever switches it on, who has to be one that may send. */
+async function permitToAct(deps: Deps, slug: string, personId: number, rule: Rule | undefined) {
+  if (rule?.how.is === 'by itself') await permitPerson(deps, slug, personId, 'send');
 }
 
 const SAYS: Record<RuleState, string> = {
@@ -125,9 +136,11 @@ export async function setRuleStates(
       id,
       wanted.map((one) => one.id),
     );
+    for (const one of wanted)
+      if (one.state === 'on') await permitToAct(deps, slug, personId, there.get(one.id)?.rule);
     const changed = wanted.filter((one) => there.has(one.id) && there.get(one.id)!.state !== one.state);
     if (changed.length === 0) throw new Refusal('These rules are so already, or are gone.', 409);
-    for (const one of changed) await setRuleState(trx, id, one.id, one.state);
+    for (const one of changed) await setRuleState(trx, id, one.id, { state: one.state, personId });
     const was = changed.map((one) => ({ id: one.id, state: there.get(one.id)!.state }));
     const said = sayStates(changed.map((one) => ({ name: there.get(one.id)!.name, state: one.state })));
     await appendLedger(trx, id, {

@@ -13,7 +13,7 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
   const open = await openWorkbench(deps, account);
   const { mirror } = open.snapshot;
   const { open: found } = (await findingsOf(deps, open)).piles;
-  const rules = (await listRules(deps.db, account.id)).map(({ looked, ...one }): RuleLine => ({
+  const rules = (await listRules(deps.db, account.id)).map(({ looked, on: _, ...one }): RuleLine => ({
     ...one,
     waitsFor: missingOf(one.rule, mirror),
     looked: looked?.evening ?? null,

@@ -1,6 +1,7 @@
 import { dependentsOf, listMadeBy, type Change } from '@/core';
 import type { DraftOutcome } from '@/contracts/tray';
-import { lockAccount, raiseDraftVersion } from '../../repositories/account/accounts';
+import type { Db } from '../../db/connection';
+import { lockAccount, raiseDraftVersion, type Account } from '../../repositories/account/accounts';
 import { openDraft } from '../../repositories/tray/change-sets';
 import { deleteDrafted, insertChanges } from '../../repositories/tray/changes';
 import { endLookOfEmpty } from '../../repositories/tray/second-looks';
@@ -31,25 +32,43 @@ export async function draftChanges(
   const gone = await knotsGone(deps, { account: asked }, knots);
   return deps.db.transaction(async (trx) => {
     const account = await lockAccount(trx, id);
-    const setId = await openDraft(trx, id);
-    const tray = openTray(await openWorkbench(deps, account, undefined, trx), personId);
-    const outcomes = wanted.map((one) =>
-      one.knot && gone.has(nameOfKnot(one.knot)) ? OTHERWISE : tray.put(one),
-    );
-    const cancelled = tray.gone();
-    await deleteDrafted(trx, id, cancelled);
-    const made = tray.made();
-    const ids = await insertChanges(
-      trx,
-      id,
-      setId,
-      made.map(({ row }) => row),
-    );
-    made.forEach(({ outcome }, i) => (outcome.changeId = ids[i]!));
-    if (cancelled.length > 0) await endLookOfEmpty(trx, id);
-    await raiseDraftVersion(trx, id);
-    return outcomes;
+    return draftWithin(deps, trx, account, { personId, wanted, gone });
   });
+}
+
+type Drafting = {
+  personId: number;
+  wanted: readonly Wanted[];
+  /** names of knots that are not there any more */
+  gone?: ReadonlySet<string>;
+};
+
+/** Puts changes in the tray of an account that is locked. */
+export async function draftWithin(
+  deps: Deps,
+  trx: Db,
+  account: Account,
+  { personId, wanted, gone: knotsOtherwise = new Set() }: Drafting,
+): Promise<DraftOutcome[]> {
+  const { id } = account;
+  const setId = await openDraft(trx, id);
+  const tray = openTray(await openWorkbench(deps, account, undefined, trx), personId);
+  const outcomes = wanted.map((one) =>
+    one.knot && knotsOtherwise.has(nameOfKnot(one.knot)) ? OTHERWISE : tray.put(one),
+  );
+  const cancelled = tray.gone();
+  await deleteDrafted(trx, id, cancelled);
+  const made = tray.made();
+  const ids = await insertChanges(
+    trx,
+    id,
+    setId,
+    made.map(({ row }) => row),
+  );
+  made.forEach(({ outcome }, i) => (outcome.changeId = ids[i]!));
+  if (cancelled.length > 0) await endLookOfEmpty(trx, id);
+  await raiseDraftVersion(trx, id);
+  return outcomes;
 }
 
 /**

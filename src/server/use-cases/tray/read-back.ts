@@ -72,7 +72,7 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
       accountId,
       read.map((stored) => ({
         ...tellOf(stored, names),
-        actor: { person: stored.draftedById },
+        actor: set.ruleId === null ? { person: stored.draftedById } : { rule: set.ruleId },
         after: { state: stored.state, answer: stored.answerText },
       })),
     );

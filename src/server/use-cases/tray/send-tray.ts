@@ -1,7 +1,8 @@
 import { listMadeBy, listOf, rowsActedOn, type Change } from '@/core';
 import type { Weight } from '@/contracts/common';
 import { weighRows } from '../../compute/workbench';
-import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
+import type { Db } from '../../db/connection';
+import { lockAccount, raiseDecisionVersion, type Account } from '../../repositories/account/accounts';
 import { findSet, freezeDraft, openDraft, setSendAt, setTrouble } from '../../repositories/tray/change-sets';
 import type { Before, Predicted } from '../../repositories/tray/before';
 import { moveRest, updateChanges, type StoredChange } from '../../repositories/tray/changes';
@@ -19,6 +20,8 @@ export type Sending = {
   only?: readonly number[];
   /** when it is to begin, an ISO time */
   at?: string;
+  /** the rule that sends it by itself */
+  rule?: number;
 };
 
 /**
@@ -37,36 +40,48 @@ export async function sendTray(
 ): Promise<number> {
   const { id } = await requireAccount(deps, slug);
   return deps.db.transaction(async (trx) => {
-    const account = await lockAccount(trx, id);
-    const open = await openWorkbench(deps, account, undefined, trx);
-    if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
-    const isConnected = account.platformAccountId !== null;
-    const at = timeOf(deps, sending, isConnected);
-    const drafted = chosenOf(open.drafted, sending.only);
-    await checkBeforeSending(deps, trx, { ...open, drafted });
-    await requireSecondLook(deps, trx, open, personId, drafted);
-    const setId = drafted[0]!.setId;
-    const predicted = predictedOf(open);
-    const weighed = drafted.map(({ id: changeId, change }) => ({
-      id: changeId,
-      before: { ...costBefore(open, change), predicted: predicted.get(changeId) },
-    }));
-    await updateChanges(trx, id, setId, weighed);
-    const day = todayOf(deps, account);
-    await freezeDraft(trx, id, setId, {
-      ...{ as: isConnected ? 'sending' : 'handed over', by: personId, day, at: at?.toISOString() },
-    });
-    const next = await openDraft(trx, id);
-    const stays = { from: setId, to: next };
-    if (drafted.length < open.drafted.length) {
-      await moveRest(trx, id, stays, idsOf(drafted));
-      await moveLook(trx, id, stays);
-    } else await endLook(trx, id, setId);
-    await raiseDecisionVersion(trx, id);
-    if (isConnected)
-      await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId }, at);
-    return setId;
+    return sendWithin(deps, trx, await lockAccount(trx, id), personId, sending);
   });
+}
+
+/** Sends from the tray of an account that is locked. */
+export async function sendWithin(
+  deps: Deps,
+  trx: Db,
+  account: Account,
+  personId: number,
+  sending: Sending,
+): Promise<number> {
+  const { id } = account;
+  const open = await openWorkbench(deps, account, undefined, trx);
+  if (open.drafted.length === 0) throw new Refusal('The tray is empty, so there is nothing to send.', 409);
+  const isConnected = account.platformAccountId !== null;
+  const at = timeOf(deps, sending, isConnected);
+  const drafted = chosenOf(open.drafted, sending.only);
+  await checkBeforeSending(deps, trx, { ...open, drafted });
+  await requireSecondLook(deps, trx, open, personId, drafted);
+  const setId = drafted[0]!.setId;
+  const predicted = predictedOf(open);
+  const weighed = drafted.map(({ id: changeId, change }) => ({
+    id: changeId,
+    before: { ...costBefore(open, change), predicted: predicted.get(changeId) },
+  }));
+  await updateChanges(trx, id, setId, weighed);
+  const day = todayOf(deps, account);
+  await freezeDraft(trx, id, setId, {
+    ...{ as: isConnected ? 'sending' : 'handed over', by: personId, day, at: at?.toISOString() },
+    rule: sending.rule,
+  });
+  const next = await openDraft(trx, id);
+  const stays = { from: setId, to: next };
+  if (drafted.length < open.drafted.length) {
+    await moveRest(trx, id, stays, idsOf(drafted));
+    await moveLook(trx, id, stays);
+  } else await endLook(trx, id, setId);
+  await raiseDecisionVersion(trx, id);
+  if (isConnected)
+    await deps.enqueue(trx, { name: 'send-change-set', accountId: id, changeSetId: setId }, at);
+  return setId;
 }
 
 const idsOf = (changes: readonly StoredChange[]) => changes.map(({ id }) => id);

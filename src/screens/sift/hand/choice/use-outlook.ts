@@ -1,6 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import { toast } from 'sonner';
 import { counted, type NegativeText } from '@/core';
 import type { MatchChoice, PlaceChoice } from '@/contracts/hand';
 import type { Outlook } from '@/contracts/outlook';
@@ -44,7 +45,9 @@ export function useOutlook({ line, negative, ofMatch, atPlace, days, isNoCase }:
       try {
         // A key pressed early is not lost.
         const { back } = outlook ?? (await doing(routes.call('GET sift/outlook', asked)));
-        if (back.length > 0) await stopAt(line, atPlace, back);
+        const offered = back.filter(({ negatives }) => negatives.length > 0);
+        if (offered.length > 0) await stopAt(line, atPlace, offered);
+        else toast('Nowhere else to stop it: no other place is likely to take over enough of it.');
       } catch (failure) {
         sayFailure(failure);
       }
