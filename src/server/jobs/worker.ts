@@ -1,5 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { setTimeout } from 'node:timers/promises';
+import { sum } from 'd3';
 import { run, runMigrations, type Job, type TaskList, type WorkerEvents } from 'graphile-worker';
 import pg from 'pg';
 import { createSnapshots } from '../compute/snapshots';
@@ -13,7 +14,7 @@ import { fetchDaily } from '../use-cases/intake/fetch-report';
 import { loadReport } from '../use-cases/intake/load-report';
 import { readWholeReport } from '../use-cases/intake/read-upload';
 import { takeBackLoad } from '../use-cases/intake/take-back-load';
-import { runRules } from '../use-cases/rules/run-rules';
+import { lookDaily, workByRules } from '../use-cases/rules/work-by-rules';
 import { endAll } from '../use-cases/tray/end-dates';
 import { noteKnots } from '../use-cases/untangle/knots/look-at-knots';
 import { workOnSet } from '../use-cases/tray/work-on-set';
@@ -22,9 +23,10 @@ const log = logOf('jobs');
 const BEAT_MS = 2_000;
 /**
  * Before the day's work begins: bytes that are kept no longer go, reports of those accounts come that want the newest one each
- * day, and stops whose end has come are taken back.
+ * day, stops whose end has come are taken back, and rules go on with what yesterday's bounds left.
  */
-const DAILY = '0 5 * * * fetch-daily\n30 3 * * * clear-files\n40 3 * * * clear-logs\n5 0 * * * end-stops';
+const DAILY =
+  '0 5 * * * fetch-daily\n0 6 * * * look-daily\n30 3 * * * clear-files\n40 3 * * * clear-logs\n5 0 * * * end-stops';
 
 /** A job that can not be handed back ends the queue in an orderly way only where they are handed back in batches; else the process falls. */
 const HANDS_BACK_IN_BATCHES = { completeJobBatchDelay: 0, failJobBatchDelay: 0 };
@@ -55,6 +57,7 @@ function taskList(deps: Deps): TaskList {
       return takeBackLoad(deps, asked.accountId, asked.reportFileId, asked.personId, asked.undoes);
     },
     'fetch-daily': () => fetchDaily(deps),
+    'look-daily': () => lookDaily(deps),
     'end-stops': () => endAll(deps),
     'clear-files': async () => {
       const files = await clearFiles(deps);
@@ -72,8 +75,8 @@ function taskList(deps: Deps): TaskList {
     'run-rules': async (payload) => {
       const once = { ...deps, snapshots: createSnapshots() };
       const { accountId } = payload as { accountId: number };
-      const rules = await runRules(once, accountId);
-      if (rules > 0) log.info({ account: accountId, rules }, 'rules have looked');
+      const done = await workByRules(once, accountId);
+      if (sum(Object.values(done)) > 0) log.info({ account: accountId, ...done }, 'rules have looked');
     },
     'send-change-set': (payload) => {
       const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };

@@ -70,6 +70,7 @@ import { writePromotionSheet } from '../use-cases/promotion/promotion-sheet';
 import { viewPromotions } from '../use-cases/promotion/view-promotions';
 import { viewFindings } from '../use-cases/rules/findings';
 import { tryRule } from '../use-cases/rules/try-rule';
+import { viewActs } from '../use-cases/rules/promises';
 import { viewRules } from '../use-cases/rules/view-rules';
 import { viewOverlaps, viewSeatings } from '../use-cases/untangle/overlaps/view-overlaps';
 import { leaveKnot } from '../use-cases/untangle/knots/leave-knot';
@@ -134,7 +135,7 @@ export const REQUESTS = {
     ...{ viewOverlaps, viewSeatings, viewSmallerSets, viewSmallerSet },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
     ...{ viewPromotions, viewOwnKeywords, planPromotions, writePromotionSheet },
-    ...{ viewRules, viewFindings, tryRule },
+    ...{ viewRules, viewFindings, viewActs, tryRule },
     findCodes,
     warmUp,
   },

@@ -52,6 +52,11 @@ export async function listRules(db: Db, accountId: number): Promise<StoredRule[]
   }));
 }
 
+/** Accounts in which a rule is switched on. */
+export function listAccountsWithRules(db: Db): Promise<number[]> {
+  return db('rule').where({ state: 'on' }).distinct('account_id').orderBy('account_id').pluck('account_id');
+}
+
 type VersionRow = { version: number; name: string; body: Rule; by: string; at: Date; why: string };
 type RuleRow = VersionRow & {
   rule_id: number;

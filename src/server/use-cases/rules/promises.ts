@@ -1,0 +1,111 @@
+import { breaksPromise, formatAmount, type Kept } from '@/core';
+import type { RuleActs } from '@/contracts/rules';
+import type { Account } from '../../repositories/account/accounts';
+import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
+import { listActs, type StoredAct } from '../../repositories/decisions/rule-acts';
+import { findRuleStates, listRules, stopRule } from '../../repositories/decisions/rules';
+import { appendLedger } from '../../repositories/ledger';
+import type { Deps } from '../deps';
+import { figuresOf } from '../ledger/saved/figures';
+import { reckonOf, type Saved } from '../ledger/saved/reckon';
+import { requireAccount } from '../open-workbench';
+import { actsByItself } from './act-by-itself';
+
+/** More than that nobody reads. */
+const MOST_LINES = 2_000;
+
+/** What rules did by themselves, and what each promised and brought since it was switched on (rules 13.4). */
+export async function viewActs(deps: Deps, slug: string): Promise<RuleActs> {
+  const account = await requireAccount(deps, slug);
+  const acts = await listActs(deps.db, account.id);
+  if (acts.length === 0) return { acts: [], rules: [] };
+  const saved = await reckonOf(deps, account);
+  const rules = await listRules(deps.db, account.id);
+  const told = acts.slice(0, MOST_LINES).map((act): RuleActs['acts'][number] => {
+    const { ruleId, rule, version, term, day, changeIds, entry } = act;
+    return {
+      ...{ ruleId, rule, version, term, day, changes: changeIds.length, entry },
+      ...{ state: stateOf(saved, act), ...keptOf(saved, [act]) },
+    };
+  });
+  return {
+    acts: told,
+    rules: rules.flatMap(({ id, name, on }) => {
+      const since = acts.filter(({ ruleId, at }) => ruleId === id && on !== null && at >= on.since);
+      return since.length === 0 ? [] : [{ ruleId: id, name, terms: since.length, ...keptOf(saved, since) }];
+    }),
+  };
+}
+
+/** What some acts promised, and what came; null where no data have come since, or nothing was foreseen. */
+function keptOf(
+  saved: Saved | null,
+  acts: readonly StoredAct[],
+): { promisedMicros: number | null; cameMicros: number | null; days: number } {
+  const ids = new Set(acts.flatMap(({ changeIds }) => changeIds));
+  const changes = saved?.changes.filter(({ sent }) => ids.has(sent.id)) ?? [];
+  if (!saved || changes.length === 0) return { promisedMicros: null, cameMicros: null, days: 0 };
+  const { predictedMicros, realMicros, days } = figuresOf(saved, changes);
+  return { promisedMicros: predictedMicros, cameMicros: realMicros, days };
+}
+
+function stateOf(saved: Saved | null, { states, changeIds }: StoredAct): RuleActs['acts'][number]['state'] {
+  const ids = new Set(changeIds);
+  const acting = saved?.changes.filter(({ sent }) => ids.has(sent.id)) ?? [];
+  if (acting.length > 0 && acting.every(({ until }) => until !== Infinity)) return 'taken back';
+  if (states.includes('there') || states.includes('said')) return 'in force';
+  return states.every((state) => state === 'refused') ? 'refused' : 'on its way';
+}
+
+/**
+ * Switches those rules off that act by themselves and brought less than they promised by more than their bounds allow, since they
+ * were switched on. Each says so, in the ledger too.
+ * @returns how many it were
+ */
+export async function holdToPromises(deps: Deps, accountId: number): Promise<number> {
+  const acting = (await listRules(deps.db, accountId)).filter(actsByItself);
+  if (acting.length === 0) return 0;
+  const acts = await listActs(deps.db, accountId);
+  if (acts.length === 0) return 0;
+  const account = await requireAccountById(deps.db, accountId);
+  const saved = await reckonOf(deps, account);
+  let stopped = 0;
+  for (const { id, version, rule, on } of acting) {
+    if (rule.how.is !== 'by itself' || on === null) continue;
+    const { promisedMicros, cameMicros, days } = keptOf(
+      saved,
+      acts.filter(({ ruleId, at }) => ruleId === id && at >= on.since),
+    );
+    if (promisedMicros === null || cameMicros === null) continue;
+    const kept = { promisedMicros, cameMicros, days };
+    const { leastKept } = rule.how.bounds;
+    if (!breaksPromise(kept, leastKept)) continue;
+    if (await stopItself(deps, account, { id, version, why: sayBroken(kept, leastKept, account.currency) }))
+      stopped += 1;
+  }
+  return stopped;
+}
+
+function sayBroken({ promisedMicros, cameMicros, days }: Kept, leastKept: number, currency: string): string {
+  const money = (micros: number) => `${formatAmount(micros, currency)} ${currency}`;
+  return `It promised ${money(promisedMicros)} in ${days} days, and ${money(cameMicros)} came: less than the ${Math.round(100 * leastKept)} % that have to.`;
+}
+
+async function stopItself(
+  deps: Deps,
+  { id: accountId }: Account,
+  { id: ruleId, version, why }: { id: number; version: number; why: string },
+): Promise<boolean> {
+  return deps.db.transaction(async (trx) => {
+    await lockAccount(trx, accountId);
+    const now = (await findRuleStates(trx, accountId, [ruleId])).get(ruleId);
+    if (now?.state !== 'on' || now.version !== version) return false; // somebody was quicker
+    await stopRule(trx, accountId, ruleId, why);
+    await appendLedger(trx, accountId, {
+      ...{ actor: { rule: ruleId }, about: 'rule', what: `Switched itself off: the rule “${now.name}”`, why },
+      undo: { do: 'set rule states', rules: [{ id: ruleId, state: 'on' }] },
+    });
+    await raiseDecisionVersion(trx, accountId);
+    return true;
+  });
+}
