@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import fc from 'fast-check';
+import { breaksPromise, withinBounds } from './bounds';
 import { meets, worthOf, type Judge, type Sums } from './meets';
 import { neighboursOf } from './neighbours';
 import type { Condition, Rule, SumCondition } from './rule';
@@ -88,4 +90,48 @@ describe('neighbours of a rule', () => {
     expect(thresholds({ of: 'words', is: 'any of', words: ['free'] })).toHaveLength(1);
     expect(neighboursOf(rule(below(1)))).toMatchObject([{ isOwn: true }]);
   });
+});
+
+describe('within bounds', () => {
+  const bounds = { changesADay: 10, costADayMicros: 100, leastKept: 0.5 };
+  const NOTHING_DONE = { changes: 0, costMicros: 0 };
+
+  test('what is too much for the day is left, and what fits after it is taken', () => {
+    const [dear, two, last, many] = [
+      { changes: 1, costMicros: 101 },
+      { changes: 2, costMicros: 60 },
+      { changes: 1, costMicros: 40 },
+      { changes: 8, costMicros: 0 },
+    ];
+    expect(withinBounds([dear, two, last, many], bounds, NOTHING_DONE)).toEqual([two, last]);
+    expect(withinBounds([many, two], bounds, { changes: 2, costMicros: 0 })).toEqual([many]);
+    expect(withinBounds([last], bounds, { changes: 0, costMicros: 61 })).toEqual([]);
+  });
+
+  const amounts = fc.record({ changes: fc.integer({ min: 1, max: 9 }), costMicros: fc.nat(90) });
+  test('no day holds more than its bounds, and nothing that would still fit is left', () => {
+    fc.assert(
+      fc.property(fc.array(amounts), amounts, (found, done) => {
+        const taken = withinBounds(found, bounds, done);
+        const sums = (some: typeof found) => ({
+          changes: some.reduce((sum, one) => sum + one.changes, done.changes),
+          costMicros: some.reduce((sum, one) => sum + one.costMicros, done.costMicros),
+        });
+        const fits = ({ changes, costMicros }: typeof done) => changes <= 10 && costMicros <= 100;
+        if (taken.length > 0) expect(fits(sums(taken))).toBe(true);
+        for (const left of found.filter((one) => !taken.includes(one)))
+          expect(fits(sums([...taken, left]))).toBe(false);
+      }),
+    );
+  });
+});
+
+test.each([
+  [{ promisedMicros: 100, cameMicros: 49, days: 7 }, true],
+  [{ promisedMicros: 100, cameMicros: -5, days: 7 }, true],
+  [{ promisedMicros: 100, cameMicros: 50, days: 7 }, false],
+  [{ promisedMicros: 100, cameMicros: 0, days: 6 }, false],
+  [{ promisedMicros: 0, cameMicros: -5, days: 30 }, false],
+])('a promise of which half has to come: %j', (kept, isBroken) => {
+  expect(breaksPromise(kept, 0.5)).toBe(isBroken);
 });

@@ -10,6 +10,7 @@ import { Button } from '@/ui/button';
 import { formatCount } from '@/ui/format';
 import { ErrorText } from '@/ui/said';
 import { TabbedView } from '@/ui/tabs';
+import { ActsView } from './acts/acts-view';
 import { FindingsView, useFindings } from './findings/findings-view';
 import { RuleList } from './list/rule-list';
 import { useRuleActions } from './list/use-rule-actions';
@@ -17,7 +18,12 @@ import { ReadyRules } from './ready/ready-rules';
 import { OpenRule } from './sentence/open-rule';
 import { SHOWN, useRulesUrl, type Shown } from './rules-url';
 
-const NAMES: Record<Shown, string> = { findings: 'Findings', rules: 'Rules', ready: 'Ready ones' };
+const NAMES: Record<Shown, string> = {
+  findings: 'Findings',
+  rules: 'Rules',
+  did: 'What they did',
+  ready: 'Ready ones',
+};
 const ASKED = ['GET rules', 'GET rules/findings'] as const;
 
 /** What repeats is proposed by rules: sentences that are tried on the past before they may propose anything. */
@@ -33,6 +39,7 @@ export function RulesScreen() {
   const counts: Record<Shown, number | undefined> = {
     findings: findings.data?.counts.open,
     rules: view?.rules.length,
+    did: undefined,
     ready: view?.ready.length,
   };
   const begin = (name: string) => void setUrl({ shown: 'rules', rule: null, begin: name });
@@ -73,6 +80,8 @@ export function RulesScreen() {
           <ErrorText error={asked.error} isWhole />
         ) : url.shown === 'findings' ? (
           <FindingsView asked={findings} rules={view?.rules} />
+        ) : url.shown === 'did' ? (
+          <ActsView />
         ) : url.shown === 'ready' ? (
           <ReadyRules view={view} onBegin={begin} />
         ) : view && (url.rule !== null || url.begin !== null) ? (

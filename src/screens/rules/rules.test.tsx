@@ -1,7 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Rule } from '@/core';
-import { aRuleLine, showRules } from './testing';
+import { useRouter } from 'next/navigation';
+import { aRule, aRuleLine, showRules } from './testing';
 
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 async function grid(name: string, row: RegExp) {
@@ -88,6 +89,13 @@ describe('rules', () => {
   });
 });
 
+const choosing =
+  (user: ReturnType<typeof showRules>['user']) =>
+  async (name: string, option: RegExp): Promise<void> => {
+    await user.click(screen.getByRole('combobox', { name }));
+    await user.click(await screen.findByRole('option', { name: option }));
+  };
+
 describe('a sentence', () => {
   const figure = (name: string) => screen.getByRole('textbox', { name });
   test('is tried whenever a part of it is another, and takes the threshold of a neighbour', async () => {
@@ -112,10 +120,7 @@ describe('a sentence', () => {
   test('says what is added, left out, and where', async () => {
     const { user, asked } = showRules('?shown=rules&begin=');
     await screen.findByRole('table', { name: 'Neighbouring thresholds' });
-    const choose = async (name: string, option: RegExp) => {
-      await user.click(screen.getByRole('combobox', { name }));
-      await user.click(await screen.findByRole('option', { name: option }));
-    };
+    const choose = choosing(user);
     await choose('Add a condition', /words that it holds/);
     await user.clear(figure('Words and runs, parted by commas'));
     await user.type(figure('Words and runs, parted by commas'), 'free, free, jobs{Enter}');
@@ -132,9 +137,57 @@ describe('a sentence', () => {
           { of: 'words', is: 'any of', words: ['free', 'jobs'] },
         ],
         ...{ lookBack: { days: 30, lagDays: 2 }, where: { is: 'in', campaigns: ['2'] } },
-        ...{ then: { do: 'stop in list', list: '5' }, often: 'weekly' },
+        ...{ then: { do: 'stop in list', list: '5' }, how: { is: 'by approval' }, often: 'weekly' },
       }),
     );
+  });
+
+  test('says that the rule acts by itself, and within what', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = choosing(user);
+    await choose('After a yes or by itself', /by itself/);
+    await user.clear(figure('Changes a day at most'));
+    await user.type(figure('Changes a day at most'), '5{Enter}');
+    await user.clear(figure('Cost of what it stops a day at most, in EUR'));
+    await user.type(figure('Cost of what it stops a day at most, in EUR'), '12.50{Enter}');
+    await user.clear(figure('Least share of its promise that must come, in per cent'));
+    await user.type(figure('Least share of its promise that must come, in per cent'), '70{Enter}');
+    await user.type(screen.getByRole('textbox', { name: /^Name/ }), 'Alone');
+    await user.click(screen.getByRole('button', { name: 'Switch it on' }));
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules'), 0).rule.how).toEqual({
+        ...{ is: 'by itself' },
+        bounds: { changesADay: 5, costADayMicros: 12_500_000, leastKept: 0.7 },
+      }),
+    );
+  });
+
+  test('that only tells does nothing by itself', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    const choose = choosing(user);
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    await choose('After a yes or by itself', /by itself/);
+    await choose('What is proposed', /only tell/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule).toMatchObject({
+        ...{ then: { do: 'tell' }, how: { is: 'by approval' } },
+      }),
+    );
+    expect(screen.queryByRole('combobox', { name: 'After a yes or by itself' })).toBeNull();
+  });
+
+  test('that acts by itself is switched on by who may send alone', async () => {
+    const bounds = { changesADay: 5, costADayMicros: 12_500_000, leastKept: 0.7 };
+    const off = aRuleLine({ state: 'off', rule: aRule({ how: { is: 'by itself', bounds } }) });
+    showRules(
+      '?shown=rules&rule=1',
+      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [] } },
+      'prepare',
+    );
+    const on = await screen.findByRole('button', { name: 'Switch it on' });
+    expect(on).toHaveProperty('disabled', true);
+    expect(await screen.findByText(/^Only who may send lets a rule act by itself/)).toBeDefined();
   });
 
   test('is kept under a name, switched on or as a draft', async () => {
@@ -180,6 +233,46 @@ describe('a sentence', () => {
     });
     expect(await screen.findByText('It can not be tried: it names a list that is gone.')).toBeDefined();
   });
+});
+
+test('what rules did stands with what it promised and saved, and leads to the Ledger', async () => {
+  const { user } = showRules('?shown=did');
+  const table = await grid('What rules did', /bee movie/);
+  table.focus();
+  expect(inHand().textContent).toContain(
+    'The rule “15 clicks” (version 2) stopped it on 20 Nov by 2 changes: in force.',
+  );
+  expect(inHand().textContent).toContain('It saved 7.50 in 9 days; 8.00 was promised.');
+  expect(inHand().textContent).toContain('Since it was switched on, the rule stopped 2 terms and saved 7.50');
+  expect(within(inHand()).getByRole('link').getAttribute('href')).toBe('/web/ledger?entry=31');
+  await user.keyboard('{Enter}');
+  expect(useRouter().push).toHaveBeenLastCalledWith('/web/ledger?entry=31');
+  await user.keyboard('{ArrowDown}');
+  expect(inHand().textContent).toContain('No day with data has come since.');
+  expect(within(inHand()).queryByRole('link')).toBeNull();
+});
+
+test('a rule says why it did nothing, or stopped itself', async () => {
+  const bounds = { changesADay: 5, costADayMicros: 12_500_000, leastKept: 0.7 };
+  const rule = aRule({ how: { is: 'by itself', bounds } });
+  const trouble = 'It promised 10.00 EUR in 9 days, and 2.00 EUR came.';
+  showRules('?shown=rules', {
+    'GET rules': {
+      ...{ ready: [], campaigns: [], lists: [] },
+      rules: [
+        aRuleLine({ id: 1, name: 'One', rule, open: 3 }),
+        aRuleLine({ id: 2, name: 'Two', rule, trouble: 'Nothing was sent.' }),
+        aRuleLine({ id: 3, name: 'Three', rule, state: 'off', trouble, open: 9 }),
+      ],
+    },
+  });
+  const table = await grid('Rules', /One/);
+  const stateOf = (name: RegExp) => within(table).getByRole('row', { name }).textContent;
+  expect(stateOf(/One/)).toContain('by itself');
+  expect(stateOf(/Two/)).toContain('waits');
+  expect(stateOf(/Three/)).toContain('stopped itself');
+  expect(inHand().textContent).toContain(trouble);
+  expect(inHand().textContent).toContain('by itself: 5 changes and 12.50 a day at most');
 });
 
 test('a ready rule begins a sentence, with the reason for its numbers', async () => {

@@ -30,14 +30,19 @@ export function sayCondition(condition: Condition, money: Saying['money']): stri
 const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length);
 
 /** A rule as one sentence. */
-export function sayRule({ when, lookBack, where, then, often }: Rule, saying: Saying): string {
+export function sayRule({ when, lookBack, where, then, how, often }: Rule, saying: Saying): string {
   const conditions = when.map((one) => sayCondition(one, saying.money)).join(', ');
   const ago = lookBack.lagDays === 0 ? '' : ` that end ${counted(lookBack.lagDays, 'day')} ago`;
   const campaigns = few(where.campaigns.map(saying.campaign));
   const place =
     where.is === 'everywhere' ? 'everywhere' : where.is === 'in' ? `in ${campaigns}` : `but in ${campaigns}`;
-  return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${place}: ${sayAction(then, saying)}, ${often}`;
+  return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${place}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
 }
+
+const sayHow = (how: Rule['how'], money: Saying['money']) =>
+  how.is === 'by approval'
+    ? ''
+    : `, by itself: ${counted(how.bounds.changesADay, 'change')} and ${money(how.bounds.costADayMicros)} a day at most`;
 
 /** What is proposed. */
 export function sayAction(then: Rule['then'], { list }: Pick<Saying, 'list'>): string {

@@ -1,5 +1,14 @@
-import type { Finding, FindingsView, RuleLine, RulesView, TrialLine, TrialView } from '@/contracts/rules';
+import type {
+  Finding,
+  FindingsView,
+  RuleActs,
+  RuleLine,
+  RulesView,
+  TrialLine,
+  TrialView,
+} from '@/contracts/rules';
 import type { Rule } from '@/core';
+import type { Role } from '@/contracts/roles';
 import { show, type Answers } from '../testing/screen';
 import { RulesScreen } from './rules-screen';
 
@@ -94,11 +103,31 @@ const findingsOf = (pile: unknown): FindingsView => ({
       : open,
 });
 
-export const showRules = (search = '', more: Answers = {}) =>
+const someActs: RuleActs = {
+  acts: [
+    {
+      ...{ ruleId: 1, rule: '15 clicks', version: 2, term: 'bee movie', day: '2026-11-20', changes: 2 },
+      ...{ state: 'in force', entry: 31, promisedMicros: 8_000_000, cameMicros: 7_500_000, days: 9 },
+    },
+    {
+      ...{ ruleId: 1, rule: '15 clicks', version: 2, term: 'hive tattoo', day: '2026-11-19', changes: 1 },
+      ...{ state: 'on its way', entry: null, promisedMicros: null, cameMicros: null, days: 0 },
+    },
+  ],
+  rules: [
+    {
+      ...{ ruleId: 1, name: '15 clicks', terms: 2, promisedMicros: 8_000_000, cameMicros: 7_500_000 },
+      days: 9,
+    },
+  ],
+};
+
+export const showRules = (search = '', more: Answers = {}, role: Role = 'own') =>
   show(<RulesScreen />, {
     answers: {
       'GET rules': aView(),
       'GET rules/findings': ({ query }) => findingsOf(query?.pile),
+      'GET rules/acts': someActs,
       'GET rules/[rule]': {
         versions: [
           {
@@ -123,5 +152,5 @@ export const showRules = (search = '', more: Answers = {}) =>
       'DELETE tray': { removed: [] },
       ...more,
     },
-    search,
+    ...{ search, role },
   });

@@ -110,11 +110,12 @@ export function RuleList({ view, onOpen }: Props) {
 }
 
 function One({ line, saying }: { line: RuleLine; saying: Saying }) {
-  const { rule, version, by, at, why, waitsFor } = line;
+  const { rule, version, by, at, why, waitsFor, trouble } = line;
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-table">
       <p>{sayRule(rule, saying)}.</p>
       {waitsFor !== null && <p className="text-rust">It waits: it names {waitsFor}.</p>}
+      {trouble !== null && <p className="text-rust">{trouble}</p>}
       <p className="text-soft">
         Version {version}, by {by}, {formatMoment(at)}
         {why && `: ${why}`}.
@@ -124,6 +125,12 @@ function One({ line, saying }: { line: RuleLine; saying: Saying }) {
 }
 
 const STATE_NAMES: Record<RuleState, string> = { on: 'on', off: 'off', draft: 'draft', removed: 'removed' };
+
+function sayState({ state, waitsFor, trouble, rule }: RuleLine): string {
+  if (waitsFor !== null || (state === 'on' && trouble !== null)) return 'waits';
+  if (state === 'off' && trouble !== null) return 'stopped itself';
+  return state === 'on' && rule.how.is === 'by itself' ? 'by itself' : STATE_NAMES[state];
+}
 
 function useRuleColumns(saying: Saying): readonly Column<RuleLine>[] {
   return useMemo(
@@ -139,14 +146,17 @@ function useRuleColumns(saying: Saying): readonly Column<RuleLine>[] {
         cell: ({ rule }) => <span className="text-soft">{sayRule(rule, saying)}</span>,
       },
       {
-        ...{ id: 'state', name: 'state', px: 64, isText: true, isSortable: true },
-        value: ({ state }) => STATE_NAMES[state],
-        cell: ({ state, waitsFor }) =>
-          waitsFor !== null ? (
-            <span className="text-rust">waits</span>
-          ) : (
-            <span className={state === 'on' ? 'text-pine' : 'text-soft'}>{STATE_NAMES[state]}</span>
-          ),
+        ...{ id: 'state', name: 'state', px: 84, isText: true, isSortable: true },
+        value: sayState,
+        cell: (line) => (
+          <span
+            className={
+              (line.waitsFor ?? line.trouble) ? 'text-rust' : line.state === 'on' ? 'text-pine' : 'text-soft'
+            }
+          >
+            {sayState(line)}
+          </span>
+        ),
       },
       {
         ...{ id: 'looked', name: 'looked', fullName: 'last day it looked at', px: 72, isSortable: true },

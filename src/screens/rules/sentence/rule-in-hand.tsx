@@ -28,6 +28,9 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
   const [why, setWhy] = useState('');
   const [fault, setFault] = useState<string>();
   const { may } = useMay('prepare');
+  const send = useMay('send');
+  // It sends in the name of whoever switches it on.
+  const mayAct = rule.how.is === 'by approval' ? may : send.may;
   const { keep, change, setStates } = useRuleActions();
   const isOther =
     stored && (name.trim() !== stored.name || JSON.stringify(rule) !== JSON.stringify(stored.rule));
@@ -56,19 +59,23 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
               {isOther && (
                 <Button
                   tone="main"
-                  disabled={!may}
+                  disabled={stored.state === 'on' ? !mayAct : !may}
                   onClick={() => void (named() && change(stored, { name: name.trim(), rule, why }))}
                 >
                   Keep as version {stored.version + 1}
                 </Button>
               )}
-              <Button tone={isOther ? 'plain' : 'main'} disabled={!may} onClick={() => void turn(stored)}>
+              <Button
+                tone={isOther ? 'plain' : 'main'}
+                disabled={stored.state === 'on' ? !may : !mayAct}
+                onClick={() => void turn(stored)}
+              >
                 {stored.state === 'on' ? 'Switch it off' : 'Switch it on'}
               </Button>
             </>
           ) : (
             <>
-              <Button tone="main" disabled={!may} onClick={() => void keepAs('on')}>
+              <Button tone="main" disabled={!mayAct} onClick={() => void keepAs('on')}>
                 Switch it on
               </Button>
               <Button disabled={!may} onClick={() => void keepAs('draft')}>
@@ -83,6 +90,10 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
       }
     >
       <div className="mt-1 flex flex-col gap-2 text-table">
+        {stored?.trouble != null && <p className="text-rust">{stored.trouble}</p>}
+        {!mayAct && may && (
+          <p className="text-soft">Only who may send lets a rule act by itself: {send.who}.</p>
+        )}
         {trial && <Tried trial={trial} />}
         <TextField
           label="Name"

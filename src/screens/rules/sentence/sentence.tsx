@@ -6,6 +6,7 @@ import type { RulesView } from '@/contracts/rules';
 import { Picker } from '@/ui/picker';
 import { optionsOf, Select, type Option } from '@/ui/select';
 import { AddCondition, ConditionWords } from './condition-words';
+import { HowWords } from './how-words';
 import { Figure } from './word-fields';
 
 type Props = { rule: Rule; view: RulesView; onChange: (rule: Rule) => void };
@@ -52,7 +53,14 @@ export function Sentence({ rule, view, onChange }: Props) {
         days ago,
       </Part>
       <WhereWords rule={rule} view={view} onChange={onChange} />
-      <ActionWords then={then} lists={view.lists} onChange={(next) => onChange({ ...rule, then: next })} />
+      <ActionWords
+        then={then}
+        lists={view.lists}
+        onChange={(next) =>
+          // A rule that only tells does nothing by itself.
+          onChange({ ...rule, then: next, ...(next.do === 'tell' && { how: { is: 'by approval' } }) })
+        }
+      />
       <Comma />
       <Select
         look="word"
@@ -61,7 +69,12 @@ export function Sentence({ rule, view, onChange }: Props) {
         options={optionsOf(OFTEN)}
         onChange={(next) => onChange({ ...rule, often: next })}
       />
-      <Comma /> after a yes.
+      <Comma />
+      {then.do === 'tell' ? (
+        'after a yes.'
+      ) : (
+        <HowWords how={rule.how} onChange={(how) => onChange({ ...rule, how })} />
+      )}
     </div>
   );
 }

@@ -1,0 +1,58 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { RuleAct } from '@/contracts/rules';
+import { useMoney, useUnits } from '@/screens/frame/money';
+import { formatDay } from '@/ui/format';
+import type { Column } from '@/ui/table/column';
+
+/** What a rule did: the term, what it promised to save since, and what came. */
+export function useActColumns(): readonly Column<RuleAct>[] {
+  const money = useMoney();
+  const units = useUnits();
+  return useMemo(
+    () => [
+      {
+        ...{ id: 'term', name: 'search term', px: 150, share: 1.4, isText: true, isSortable: true },
+        value: ({ term }) => term,
+        cell: ({ term }) => <b>{term}</b>,
+      },
+      {
+        ...{ id: 'rule', name: 'rule', px: 130, share: 1, isText: true, isSortable: true, yields: true },
+        value: ({ rule }) => rule,
+        cell: ({ rule }) => <span className="text-soft">{rule}</span>,
+      },
+      {
+        ...{ id: 'day', name: 'stopped', fullName: 'day on which it was stopped', px: 72, isSortable: true },
+        isDownFirst: true,
+        value: ({ day }) => day,
+        cell: ({ day }) => formatDay(day),
+      },
+      {
+        ...{ id: 'state', name: 'is', px: 84, isText: true, isSortable: true },
+        value: ({ state }) => state,
+        cell: ({ state }) => <span className={STATE_TONES[state]}>{state}</span>,
+      },
+      {
+        ...{ id: 'promised', name: 'promised', fullName: 'promised since', px: 84, isSortable: true },
+        isDownFirst: true,
+        value: ({ promisedMicros }) => units(promisedMicros),
+        cell: ({ promisedMicros }) => money(promisedMicros),
+      },
+      {
+        ...{ id: 'came', name: 'saved', fullName: 'saved since', px: 84, isSortable: true },
+        isDownFirst: true,
+        value: ({ cameMicros }) => units(cameMicros),
+        cell: ({ cameMicros }) => money(cameMicros),
+      },
+    ],
+    [money, units],
+  );
+}
+
+const STATE_TONES: Record<RuleAct['state'], string> = {
+  'on its way': 'text-soft',
+  'in force': 'text-pine',
+  refused: 'text-rust',
+  'taken back': 'text-timber',
+};
