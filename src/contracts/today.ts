@@ -60,6 +60,8 @@ export const NEXT_KINDS = [
   'terms that miss',
   'send the tray',
   'send again',
+  'decide findings',
+  'look at rules',
   'look at others',
   'load files',
   'set a target',

@@ -17,6 +17,7 @@ import { lookDaily, workByRules } from '@/server/use-cases/rules/work-by-rules';
 import { setVerdict } from '@/server/use-cases/sift/set-verdict';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { viewNext } from '@/server/use-cases/today/what-next';
 import { viewTray } from '@/server/use-cases/tray/view-tray';
 import { makeWorld, type World } from '../support/world';
 
@@ -48,6 +49,8 @@ beforeEach(async () => {
     ...{ term, costMicros: costMicros ?? 0, changes },
   }));
   expect(found.length).toBeGreaterThan(3);
+  const { next } = await viewNext(...at());
+  expect(next.find(({ kind }) => kind === 'decide findings')).toMatchObject({ count: found.length });
 });
 afterEach(() => world.close());
 
@@ -240,6 +243,10 @@ describe('what it promised', () => {
     expect(rule.trouble).toMatch(
       /^It promised [\d,.]+ EUR in \d+ days, and −?[\d,.]+ EUR came: less than the 100 % that have to\.$/,
     );
+    const { next } = await viewNext(...at());
+    expect(next.find(({ kind }) => kind === 'look at rules')).toMatchObject({
+      ...{ count: 1, first: [{ text: `5 clicks: ${rule.trouble}` }] },
+    });
     const [line] = await lines();
     expect(line).toMatchObject({
       who: 'the rule “5 clicks”',

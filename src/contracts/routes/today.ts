@@ -20,7 +20,7 @@ export const todayRoutes = routesOf({
   /** what waits on each screen, by what it is worth */
   'GET today/next': {
     ...{ role: 'look', query: DaysQuerySchema, answer: NextAnswerSchema },
-    from: [...SIFTING, 'files', 'elsewhere'],
+    from: [...SIFTING, 'files', 'elsewhere', 'findings'],
   },
   'GET today/regrets': { role: 'look', answer: RegretsSchema, from: SENT },
   /** what was done in a range of days, for the advertiser; and as a workbook */

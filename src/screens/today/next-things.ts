@@ -12,6 +12,9 @@ const SAYS: Record<Kind, (count: number) => string> = {
     `${counted(count, 'term')} that surely ${count === 1 ? 'misses' : 'miss'} the target`,
   'send the tray': (count) => `${counted(count, 'change')} in the tray, not sent`,
   'send again': (count) => `${counted(count, 'change')} that failed`,
+  'decide findings': (count) => `${counted(count, 'finding')} of rules to decide`,
+  'look at rules': (count) =>
+    `${counted(count, 'rule')} that ${count === 1 ? 'does' : 'do'} not act by ${count === 1 ? 'itself' : 'themselves'} any more`,
   'look at others': (count) => `${counted(count, 'change')} made by others on the platform`,
   'load files': (count) => `${counted(count, 'file')} brought and not loaded`,
   'set a target': () => 'No target is set: what misses it can not be told',
@@ -22,6 +25,8 @@ const WHERE: Record<Kind, Omit<Way, 'says'>> = {
   'terms that miss': { screen: 'Sift', path: 'sift?show=pass', press: 'Go through them' },
   'send the tray': { screen: 'Tray', path: '', press: 'Look at them and send' },
   'send again': { screen: 'Tray', path: '', press: 'Look at them and send' },
+  'decide findings': { screen: 'Rules', path: 'rules', press: 'Say yes or no' },
+  'look at rules': { screen: 'Rules', path: 'rules?shown=rules', press: 'See why' },
   'look at others': { screen: 'Lists', path: 'lists', press: 'Take over or undo' },
   'load files': { screen: 'Intake', path: 'intake', press: 'To the files' },
   'set a target': { screen: 'Account', path: 'account', press: 'Set one' },

@@ -10,6 +10,7 @@ import { listOutsideChanges } from '../../repositories/structure/outside-changes
 import { hasTarget } from '../account/count-open';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { findingsOf } from '../rules/findings';
 import { passOf } from '../sift/pass/open-pass';
 
 /** Words, terms or changes that are named of each thing. */
@@ -28,6 +29,7 @@ export async function viewNext(deps: Deps, slug: string, days?: Days): Promise<N
   const all: NextThing[] = [
     ...(account.dataVersion === 0 ? [] : waitsInSift(open)),
     ...waitsInTray(open),
+    ...(await waitsInRules(deps, open)),
     {
       ...{ kind: 'look at others', count: versions.length + outside.length, ...noWorth },
       first: named([...versions.map(({ listName }) => listName), ...outside.map(({ said }) => said)]),
@@ -71,6 +73,23 @@ function waitsInSift(open: Open): NextThing[] {
         ...{ text: keyAt(snapshot.terms, term), costMicros: costOf(rows) },
       })),
     ),
+  ];
+}
+
+/** What rules propose, and those that stopped themselves or can not act. */
+async function waitsInRules(deps: Deps, open: Open): Promise<NextThing[]> {
+  const { rules, piles } = await findingsOf(deps, open);
+  const troubled = [...rules.values()].filter(({ trouble }) => trouble !== null);
+  const noWorth = { worthMicros: null, risks: null };
+  return [
+    {
+      ...{ kind: 'decide findings', count: piles.open.length, ...noWorth },
+      first: named(piles.open.map(({ term }) => term)),
+    },
+    {
+      ...{ kind: 'look at rules', count: troubled.length, ...noWorth },
+      first: named(troubled.map(({ name, trouble }) => `${name}: ${trouble}`)),
+    },
   ];
 }
 
