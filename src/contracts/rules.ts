@@ -89,8 +89,8 @@ const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, R
   );
 export const RuleSchema = ruleOf(IdSchema);
 
-/** A draft looks at nothing; one that is removed is kept for what it did. */
-export const RULE_STATES = ['draft', 'on', 'off', 'removed'] as const;
+/** A draft looks at nothing; a ready one is there to begin others from; one that is removed is kept for what it did. */
+export const RULE_STATES = ['draft', 'on', 'off', 'ready', 'removed'] as const;
 export type RuleState = (typeof RULE_STATES)[number];
 
 const RuleNameSchema = v.pipe(
@@ -129,7 +129,9 @@ export const RuleFileQuerySchema = v.object({
 });
 
 export const NewRuleSchema = v.object({
-  ...{ name: RuleNameSchema, rule: RuleSchema, state: v.picklist(['draft', 'on']) },
+  ...{ name: RuleNameSchema, rule: RuleSchema, state: v.picklist(['draft', 'on', 'ready']) },
+  /** of a ready one: the reason for its numbers */
+  why: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(300)), ''),
 });
 /** A rule that is changed becomes its next version. */
 export const NextVersionSchema = v.object({
@@ -172,12 +174,16 @@ const RuleLineSchema = v.strictObject({
 });
 export type RuleLine = v.InferOutput<typeof RuleLineSchema>;
 
-const ReadyRuleSchema = v.strictObject({ name: v.string(), rule: RuleSchema, reason: v.string() });
+const ReadyRuleSchema = v.strictObject({
+  ...{ name: v.string(), rule: RuleSchema, reason: v.string() },
+  /** of one that somebody here kept; null where Gate Post brings it */
+  ruleId: v.nullable(v.number()),
+});
 export type ReadyRule = v.InferOutput<typeof ReadyRuleSchema>;
 
 export const RulesViewSchema = v.strictObject({
   rules: v.array(RuleLineSchema),
-  /** ready ones, with their numbers for this account */
+  /** ready ones: those of one's own, and ours with their numbers for this account */
   ready: v.array(ReadyRuleSchema),
   /** that a sentence can name */
   ...{ campaigns: v.array(NamedSchema), lists: v.array(NamedSchema) },

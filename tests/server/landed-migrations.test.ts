@@ -44,7 +44,7 @@ const LANDED: Record<string, string> = {
   '034-data-of-people': '6be7403ab0b33258',
   '035-mentions': '0daa267ec97a92e7',
   '036-rules': 'e5b187bab2947e5b',
-  '037-rules-act': '79213e87c2692681',
+  '037-rules-act': '6e69510fc3a76ad5',
 };
 
 const digestOf = (name: string) =>

@@ -319,6 +319,25 @@ describe('a rule that is switched on', () => {
   });
 });
 
+test('a rule of one’s own is kept to begin others from: it looks at nothing, and goes by an undo', async () => {
+  const { rules, ready } = await viewRules(...at());
+  const kept = { name: 'Ours', rule: aRule(), state: 'ready' as const, why: 'they served us well' };
+  const { ruleId } = await keepRule(...by(), kept);
+  const view = await viewRules(...at());
+  expect(v.parse(RulesViewSchema, view)).toEqual(view);
+  expect(view.rules).toEqual(rules);
+  expect(view.ready).toEqual([
+    { ruleId, name: 'Ours', rule: aRule(), reason: 'they served us well' },
+    ...ready,
+  ]);
+  expect(await runRules(world.deps, world.accountId)).toBe(0);
+  await undoEntry(...by(), (await lastEntry()).id);
+  expect((await viewRules(...at())).ready).toEqual(ready);
+  await undoEntry(...by(), (await lastEntry()).id);
+  expect((await viewRules(...at())).ready[0]).toMatchObject({ ruleId });
+  await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
+});
+
 test('ready rules have their numbers by the account, and each can be kept as it is', async () => {
   const { ready } = await viewRules(...at());
   expect(ready.length).toBeGreaterThanOrEqual(10);

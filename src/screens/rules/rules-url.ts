@@ -12,7 +12,7 @@ const PARSERS = {
   pile: parseAsStringLiteral(FINDING_PILES).withDefault('open'),
   /** the rule whose sentence is open */
   rule: parseAsInteger,
-  /** the ready rule from which a new one begins; empty: from none */
+  /** the name of the ready rule from which a new one begins, or the number of one's own; empty: from none */
   begin: parseAsString,
 };
 

@@ -235,6 +235,27 @@ describe('a sentence', () => {
   });
 });
 
+test('a rule is kept as a ready one, with the reason for its numbers; one of one’s own is removed', async () => {
+  const { user, asked } = showRules('?shown=rules&begin=12');
+  const name = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Name' });
+  expect(name.value).toBe('Surely misses');
+  await user.type(screen.getByRole('textbox', { name: 'Why these numbers' }), 'they served us well');
+  await user.click(screen.getByRole('button', { name: 'Keep as a ready one' }));
+  await waitFor(() =>
+    expect(asked('POST rules')[0]!.body).toMatchObject({
+      ...{ name: 'Surely misses', state: 'ready', why: 'they served us well' },
+    }),
+  );
+  await user.click(screen.getByRole('tab', { name: /Ready ones/ }));
+  (await grid('Ready rules', /Enough clicks/)).focus();
+  await user.keyboard('{Delete}');
+  expect(asked('PUT rules/states')).toHaveLength(0); // ours stay
+  await user.keyboard('{ArrowDown}{Delete}');
+  await waitFor(() =>
+    expect(bodyOf(asked('PUT rules/states')).rules).toEqual([{ id: 12, state: 'removed' }]),
+  );
+});
+
 test('what rules did stands with what it promised and saved, and leads to the Ledger', async () => {
   const { user } = showRules('?shown=did');
   const table = await grid('What rules did', /bee movie/);
@@ -279,7 +300,14 @@ test('a ready rule begins a sentence, with the reason for its numbers', async ()
   const { user } = showRules('?shown=ready', {
     'GET rules': {
       ...{ rules: [aRuleLine()], campaigns: [], lists: [] },
-      ready: [{ name: 'Enough clicks', rule: aRuleLine().rule, reason: 'One click in forty converts.' }],
+      ready: [
+        {
+          name: 'Enough clicks',
+          rule: aRuleLine().rule,
+          reason: 'One click in forty converts.',
+          ruleId: null,
+        },
+      ],
     },
   });
   (await grid('Ready rules', /Enough clicks/)).focus();

@@ -37,8 +37,8 @@ const aView = (over: Partial<RulesView> = {}): RulesView => ({
     }),
   ],
   ready: [
-    { name: 'Enough clicks', rule: aRule(), reason: 'One click in forty converts.' },
-    { name: 'Surely misses', rule: aRule(), reason: 'With 95 in 100.' },
+    { name: 'Enough clicks', rule: aRule(), reason: 'One click in forty converts.', ruleId: null },
+    { name: 'Surely misses', rule: aRule(), reason: 'With 95 in 100.', ruleId: 12 },
   ],
   campaigns: [
     { id: '1', name: 'Hives' },

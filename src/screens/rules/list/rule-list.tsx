@@ -124,7 +124,13 @@ function One({ line, saying }: { line: RuleLine; saying: Saying }) {
   );
 }
 
-const STATE_NAMES: Record<RuleState, string> = { on: 'on', off: 'off', draft: 'draft', removed: 'removed' };
+const STATE_NAMES: Record<RuleState, string> = {
+  on: 'on',
+  off: 'off',
+  draft: 'draft',
+  ready: 'ready',
+  removed: 'removed',
+};
 
 function sayState({ state, waitsFor, trouble, rule }: RuleLine): string {
   if (waitsFor !== null || (state === 'on' && trouble !== null)) return 'waits';

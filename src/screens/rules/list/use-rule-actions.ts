@@ -22,9 +22,13 @@ export function useRuleActions() {
   }
 
   /** @returns the id of the new rule; null where it was not kept */
-  async function keep(name: string, rule: Rule, state: 'draft' | 'on'): Promise<number | null> {
+  async function keep(
+    name: string,
+    rule: Rule,
+    { state, why = '' }: { state: 'draft' | 'on' | 'ready'; why?: string },
+  ): Promise<number | null> {
     try {
-      const { ruleId, said } = await call('POST rules', { body: { name, rule, state } });
+      const { ruleId, said } = await call('POST rules', { body: { name, rule, state, why } });
       await undoable(said, () =>
         call('PUT rules/states', { body: { rules: [{ id: ruleId, state: 'removed' }] } }),
       );

@@ -8,6 +8,7 @@ import { useRoutes } from '@/screens/frame/data/routes';
 import { Waiting } from '@/screens/frame/waiting';
 import { Button } from '@/ui/button';
 import { EmptyState, ErrorText } from '@/ui/said';
+import { beginOf } from '../ready/ready-rules';
 import { useRulesUrl } from '../rules-url';
 import { TrialChart } from '../trial/trial-chart';
 import { TrialLines } from '../trial/trial-lines';
@@ -16,7 +17,7 @@ import { Sentence } from './sentence';
 
 const ASKED = ['POST rules/trial'] as const;
 /** Where a sentence begins that begins from none: the threshold that most people know. */
-const EMPTY: Omit<ReadyRule, 'reason'> = {
+const EMPTY: Pick<ReadyRule, 'name' | 'rule'> = {
   name: '',
   rule: {
     when: [
@@ -32,7 +33,7 @@ const EMPTY: Omit<ReadyRule, 'reason'> = {
 export function OpenRule({ view }: { view: RulesView }) {
   const [url, setUrl] = useRulesUrl();
   const stored = view.rules.find(({ id }) => id === url.rule);
-  const ready = view.ready.find(({ name }) => name === url.begin);
+  const ready = view.ready.find((one) => beginOf(one) === url.begin);
   const back = () => void setUrl({ rule: null, begin: null });
   if (url.rule !== null && !stored) {
     return (

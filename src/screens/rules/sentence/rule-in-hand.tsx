@@ -41,9 +41,11 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
   };
   async function keepAs(state: 'draft' | 'on') {
     if (!named()) return;
-    const id = await keep(name.trim(), rule, state);
+    const id = await keep(name.trim(), rule, { state, why: why.trim() });
     if (id !== null) onKept(id);
   }
+  /** To begin others from: what is written stays open. */
+  const keepReady = () => named() && void keep(name.trim(), rule, { state: 'ready', why: why.trim() });
   const turn = (one: RuleLine) =>
     setStates(
       [{ id: one.id, state: one.state === 'on' ? 'off' : 'on' }],
@@ -83,6 +85,9 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
               </Button>
             </>
           )}
+          <Button tone="quiet" disabled={!may} onClick={keepReady}>
+            Keep as a ready one
+          </Button>
           <Button tone="quiet" onClick={onBack}>
             All rules
           </Button>
@@ -102,9 +107,9 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
           fault={fault}
           onChange={(event) => setName(event.target.value)}
         />
-        {isOther && (
+        {(isOther || !stored) && (
           <TextField
-            label="Why it is changed"
+            label={stored ? 'Why it is changed' : 'Why these numbers'}
             value={why}
             maxLength={300}
             fault={undefined}

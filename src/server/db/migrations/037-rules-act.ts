@@ -1,12 +1,14 @@
 import type { Knex } from 'knex';
 
 /**
- * Rules act by themselves: in whose name and since when, what each did about a term (once), and why it did not. A set that a rule
+ * Rules act by themselves, and some are kept to begin others from. Of those that act is kept: in whose name and since when, what each did about a term (once), and why it did not. A set that a rule
  * sent, and what the ledger tells of it, name the rule.
  */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
+    alter table rule drop constraint rule_state_check;
     alter table rule
+      add check (state in ('draft', 'on', 'off', 'ready', 'removed')),
       add column on_by integer references person,
       add column on_since timestamptz,
       add column trouble text;
@@ -41,6 +43,9 @@ export async function down(db: Knex): Promise<void> {
     drop table rule_act;
     alter table ledger_entry drop column rule_id;
     alter table change_set drop column rule_id;
+    update rule set state = 'removed' where state = 'ready';
+    alter table rule drop constraint rule_state_check;
+    alter table rule add check (state in ('draft', 'on', 'off', 'removed'));
     alter table rule drop column on_by, drop column on_since, drop column trouble;
   `);
 }

@@ -16,23 +16,34 @@ import { requireAccount } from '../open-workbench';
 type Saved = { ruleId: number; version: number; said: string };
 
 /**
- * Keeps a new rule, as a draft or switched on; one that is on looks at once.
+ * Keeps a new rule, as a draft, switched on, or as a ready one to begin others from; one that is on looks at once.
  * @throws Refusal when it is to act by itself, and the person may not send
  */
 export async function keepRule(
   deps: Deps,
   slug: string,
   personId: number,
-  { name, rule, state }: { name: string; rule: Rule; state: 'draft' | 'on' },
+  {
+    name,
+    rule,
+    state,
+    why = '',
+  }: { name: string; rule: Rule; state: 'draft' | 'on' | 'ready'; why?: string },
 ): Promise<Saved> {
   const { id } = await requireAccount(deps, slug);
   if (state === 'on') await permitToAct(deps, slug, personId, rule);
   return deps.db.transaction(async (trx) => {
     await lockAccount(trx, id);
-    const ruleId = await insertRule(trx, id, state, { name, rule, personId, why: '' });
-    const said = state === 'on' ? `Switched on: the rule “${name}”` : `The rule “${name}” is a draft`;
+    const ruleId = await insertRule(trx, id, state, { name, rule, personId, why });
+    const said = KEPT_AS[state](name);
     await appendLedger(trx, id, {
-      ...{ actor: { person: personId }, about: 'rule', what: said, after: { name, rule, state } },
+      ...{
+        actor: { person: personId },
+        about: 'rule',
+        what: said,
+        why: why || null,
+        after: { name, rule, state },
+      },
       undo: { do: 'set rule states', rules: [{ id: ruleId, state: 'removed' }] },
     });
     await raiseDecisionVersion(trx, id);
@@ -40,6 +51,12 @@ export async function keepRule(
     return { ruleId, version: 1, said };
   });
 }
+
+const KEPT_AS: Record<'draft' | 'on' | 'ready', (name: string) => string> = {
+  on: (name) => `Switched on: the rule “${name}”`,
+  draft: (name) => `The rule “${name}” is a draft`,
+  ready: (name) => `Kept as a ready one: the rule “${name}”`,
+};
 
 type Change = { ruleId: number; name: string; rule: Rule; version: number; why: string };
 
@@ -113,6 +130,7 @@ const SAYS: Record<RuleState, string> = {
   on: 'Switched on',
   off: 'Switched off',
   draft: 'A draft again',
+  ready: 'A ready one again',
   removed: 'Removed',
 };
 

@@ -13,22 +13,31 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
   const open = await openWorkbench(deps, account);
   const { mirror } = open.snapshot;
   const { open: found } = (await findingsOf(deps, open)).piles;
-  const rules = (await listRules(deps.db, account.id)).map(({ looked, on: _, ...one }): RuleLine => ({
-    ...one,
-    waitsFor: missingOf(one.rule, mirror),
-    looked: looked?.evening ?? null,
-    open: found.filter(({ ruleId }) => ruleId === one.id).length,
-  }));
+  const kept = await listRules(deps.db, account.id);
+  const rules = kept
+    .filter(({ state }) => state !== 'ready')
+    .map(({ looked, on: _, ...one }): RuleLine => ({
+      ...one,
+      waitsFor: missingOf(one.rule, mirror),
+      looked: looked?.evening ?? null,
+      open: found.filter(({ ruleId }) => ruleId === one.id).length,
+    }));
+  const own = kept
+    .filter(({ state }) => state === 'ready')
+    .map(({ id, name, rule, why, by }) => ({ ruleId: id, name, rule, reason: why || `Kept by ${by}.` }));
   const { prior } = groundOf(open.snapshot);
   const named = (all: readonly { id: string; name: string }[]) =>
     all.map(({ id, name }) => ({ id, name })).sort((a, b) => (a.name < b.name ? -1 : 1));
   return {
     rules,
-    ready: readyRules({
-      cvr: prior && prior.alpha / (prior.alpha + prior.beta),
-      lagDays: account.lagDays,
-      hasTarget: (account.steersBy === 'CPA' ? account.targetMicros : account.targetAcos) !== null,
-    }),
+    ready: [
+      ...own,
+      ...readyRules({
+        cvr: prior && prior.alpha / (prior.alpha + prior.beta),
+        lagDays: account.lagDays,
+        hasTarget: (account.steersBy === 'CPA' ? account.targetMicros : account.targetAcos) !== null,
+      }).map((one) => ({ ...one, ruleId: null })),
+    ],
     campaigns: named(mirror.campaigns.filter(({ status }) => status !== 'removed')),
     lists: named(mirror.lists),
   };
