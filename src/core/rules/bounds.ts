@@ -34,12 +34,23 @@ export function withinBounds<T extends Taken>(
 const LEAST_DAYS = 7;
 
 /** What a rule's stops promised since they act, and what came; micro-units, over so many days with data. */
-export type Kept = { promisedMicros: number; cameMicros: number; days: number };
+export type Kept = {
+  promisedMicros: number;
+  cameMicros: number;
+  /** less than that comes in one case of twenty by chance alone */
+  leastMicros: number;
+  days: number;
+};
 
 /**
- * Whether less came than the least share of what a rule promised. A promise of nothing can not be broken.
- * @example breaksPromise({ promisedMicros: 40, cameMicros: 19, days: 7 }, 0.5) // true
+ * Whether less came than the least share of what a rule promised, and less than chance explains. A promise of nothing can not be
+ * broken.
+ * @example breaksPromise({ promisedMicros: 40, cameMicros: 19, leastMicros: 25, days: 7 }, 0.5) // true
  */
-export function breaksPromise({ promisedMicros, cameMicros, days }: Kept, leastKept: number): boolean {
-  return days >= LEAST_DAYS && promisedMicros > 0 && cameMicros < leastKept * promisedMicros;
+export function breaksPromise(
+  { promisedMicros, cameMicros, leastMicros, days }: Kept,
+  leastKept: number,
+): boolean {
+  const isTooLittle = cameMicros < leastKept * promisedMicros && cameMicros < leastMicros;
+  return days >= LEAST_DAYS && promisedMicros > 0 && isTooLittle;
 }

@@ -127,11 +127,12 @@ describe('within bounds', () => {
 });
 
 test.each([
-  [{ promisedMicros: 100, cameMicros: 49, days: 7 }, true],
-  [{ promisedMicros: 100, cameMicros: -5, days: 7 }, true],
-  [{ promisedMicros: 100, cameMicros: 50, days: 7 }, false],
-  [{ promisedMicros: 100, cameMicros: 0, days: 6 }, false],
-  [{ promisedMicros: 0, cameMicros: -5, days: 30 }, false],
+  [{ promisedMicros: 100, cameMicros: 49, leastMicros: 60, days: 7 }, true],
+  [{ promisedMicros: 100, cameMicros: 49, leastMicros: 40, days: 7 }, false],
+  [{ promisedMicros: 100, cameMicros: -5, leastMicros: 0, days: 7 }, true],
+  [{ promisedMicros: 100, cameMicros: 50, leastMicros: 60, days: 7 }, false],
+  [{ promisedMicros: 100, cameMicros: 0, leastMicros: 60, days: 6 }, false],
+  [{ promisedMicros: 0, cameMicros: -5, leastMicros: 0, days: 30 }, false],
 ])('a promise of which half has to come: %j', (kept, isBroken) => {
   expect(breaksPromise(kept, 0.5)).toBe(isBroken);
 });

@@ -1,12 +1,13 @@
 import { breaksPromise, formatAmount, type Kept } from '@/core';
-import type { RuleActs } from '@/contracts/rules';
+import type { RuleAct, RuleActs } from '@/contracts/rules';
 import type { Account } from '../../repositories/account/accounts';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
 import { listActs, type StoredAct } from '../../repositories/decisions/rule-acts';
 import { findRuleStates, listRules, stopRule } from '../../repositories/decisions/rules';
 import { appendLedger } from '../../repositories/ledger';
 import type { Deps } from '../deps';
-import { figuresOf } from '../ledger/saved/figures';
+import type { ActingChange } from '../ledger/saved/acting';
+import { figuresOf, likelyOf } from '../ledger/saved/figures';
 import { reckonOf, type Saved } from '../ledger/saved/reckon';
 import { requireAccount } from '../open-workbench';
 import { actsByItself } from './act-by-itself';
@@ -21,7 +22,7 @@ export async function viewActs(deps: Deps, slug: string): Promise<RuleActs> {
   if (acts.length === 0) return { acts: [], rules: [] };
   const saved = await reckonOf(deps, account);
   const rules = await listRules(deps.db, account.id);
-  const told = acts.slice(0, MOST_LINES).map((act): RuleActs['acts'][number] => {
+  const told = acts.slice(0, MOST_LINES).map((act): RuleAct => {
     const { ruleId, rule, version, term, day, changeIds, entry } = act;
     return {
       ...{ ruleId, rule, version, term, day, changes: changeIds.length, entry },
@@ -37,21 +38,26 @@ export async function viewActs(deps: Deps, slug: string): Promise<RuleActs> {
   };
 }
 
+/** Changes of some acts after which data have come. */
+function changesIn(saved: Saved | null, acts: readonly StoredAct[]): ActingChange[] {
+  const ids = new Set(acts.flatMap(({ changeIds }) => changeIds));
+  return saved?.changes.filter(({ sent }) => ids.has(sent.id)) ?? [];
+}
+
 /** What some acts promised, and what came; null where no data have come since, or nothing was foreseen. */
 function keptOf(
   saved: Saved | null,
   acts: readonly StoredAct[],
 ): { promisedMicros: number | null; cameMicros: number | null; days: number } {
-  const ids = new Set(acts.flatMap(({ changeIds }) => changeIds));
-  const changes = saved?.changes.filter(({ sent }) => ids.has(sent.id)) ?? [];
+  const changes = changesIn(saved, acts);
   if (!saved || changes.length === 0) return { promisedMicros: null, cameMicros: null, days: 0 };
   const { predictedMicros, realMicros, days } = figuresOf(saved, changes);
   return { promisedMicros: predictedMicros, cameMicros: realMicros, days };
 }
 
-function stateOf(saved: Saved | null, { states, changeIds }: StoredAct): RuleActs['acts'][number]['state'] {
-  const ids = new Set(changeIds);
-  const acting = saved?.changes.filter(({ sent }) => ids.has(sent.id)) ?? [];
+function stateOf(saved: Saved | null, act: StoredAct): RuleAct['state'] {
+  const { states } = act;
+  const acting = changesIn(saved, [act]);
   if (acting.length > 0 && acting.every(({ until }) => until !== Infinity)) return 'taken back';
   if (states.includes('there') || states.includes('said')) return 'in force';
   return states.every((state) => state === 'refused') ? 'refused' : 'on its way';
@@ -72,18 +78,29 @@ export async function holdToPromises(deps: Deps, accountId: number): Promise<num
   let stopped = 0;
   for (const { id, version, rule, on } of acting) {
     if (rule.how.is !== 'by itself' || on === null) continue;
-    const { promisedMicros, cameMicros, days } = keptOf(
+    const kept = promiseOf(
       saved,
       acts.filter(({ ruleId, at }) => ruleId === id && at >= on.since),
     );
-    if (promisedMicros === null || cameMicros === null) continue;
-    const kept = { promisedMicros, cameMicros, days };
     const { leastKept } = rule.how.bounds;
-    if (!breaksPromise(kept, leastKept)) continue;
+    if (!kept || !breaksPromise(kept, leastKept)) continue;
     if (await stopItself(deps, account, { id, version, why: sayBroken(kept, leastKept, account.currency) }))
       stopped += 1;
   }
   return stopped;
+}
+
+/** What some acts promised and what came of it, with what chance explains; null where nothing is known yet. */
+function promiseOf(saved: Saved | null, acts: readonly StoredAct[]): Kept | null {
+  const { promisedMicros, cameMicros, days } = keptOf(saved, acts);
+  if (!saved || promisedMicros === null || cameMicros === null) return null;
+  // Each change goes astray by itself.
+  const astray = changesIn(saved, acts).map((change) => {
+    const figures = figuresOf(saved, [change]);
+    const likely = likelyOf(change, figures.days);
+    return likely === null ? 0 : (figures.predictedMicros ?? 0) - likely[0];
+  });
+  return { promisedMicros, cameMicros, days, leastMicros: promisedMicros - Math.hypot(...astray) };
 }
 
 function sayBroken({ promisedMicros, cameMicros, days }: Kept, leastKept: number, currency: string): string {

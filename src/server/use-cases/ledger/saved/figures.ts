@@ -1,5 +1,5 @@
 import { rollups, sum } from 'd3';
-import type { SavedPart } from '@/core';
+import { likelyRange, type SavedPart } from '@/core';
 import type { SavedFigures } from '@/contracts/saved';
 import { mondayOf, type ActingChange } from './acting';
 import type { Saved } from './reckon';
@@ -49,4 +49,12 @@ export function predictedADay({ sent }: ActingChange): { stopped: number; net: n
     stopped: predicted.stoppedMicros / predicted.days,
     net: predicted.netMicros / predicted.days,
   };
+}
+
+/** Between what amounts the net of a change lies in nine cases of ten, over so many days; null where nothing was predicted. */
+export function likelyOf({ sent }: ActingChange, days: number): [number, number] | null {
+  const predicted = sent.before?.predicted;
+  if (!predicted) return null;
+  const stretch = days / predicted.days;
+  return likelyRange(predicted.netMicros * stretch, predicted.variance, stretch);
 }

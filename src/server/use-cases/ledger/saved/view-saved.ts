@@ -1,10 +1,10 @@
 import { sum } from 'd3';
-import { likelyRange, rowsActedOn, shiftDay } from '@/core';
+import { rowsActedOn, shiftDay } from '@/core';
 import type { SavedOfChange, SavedSoFar } from '@/contracts/saved';
 import { Refusal, type Deps } from '../../deps';
 import { requireAccount } from '../../open-workbench';
 import type { ActingChange } from './acting';
-import { figuresOf, predictedADay } from './figures';
+import { figuresOf, likelyOf, predictedADay } from './figures';
 import { otherFormsOf } from './other-forms';
 import { reckonOf, type Saved } from './reckon';
 
@@ -57,11 +57,4 @@ export async function viewSavedOfChange(deps: Deps, slug: string, changeId: numb
 function isGone({ snapshot }: Saved, { sent, until }: ActingChange): boolean {
   if (until !== Infinity || sent.state !== 'there') return false;
   return rowsActedOn(sent.change, snapshot.gate).some((row) => snapshot.gate.stopCount(row) === 0);
-}
-
-function likelyOf({ sent }: ActingChange, days: number): [number, number] | null {
-  const predicted = sent.before?.predicted;
-  if (!predicted) return null;
-  const stretch = days / predicted.days;
-  return likelyRange(predicted.netMicros * stretch, predicted.variance, stretch);
 }
