@@ -168,6 +168,44 @@ test('whatever dies at random while trays are sent, each change arrives once', a
   expect(told).toEqual([]);
 });
 
+test('what a rule does by itself while job processes die is done once', async ({ request }) => {
+  const rule = {
+    when: [
+      { of: 'clicks', is: 'at least', value: 2 },
+      { of: 'conversions', is: 'at most', value: 0 },
+    ],
+    ...{ lookBack: { days: 60, lagDays: 2 }, where: { is: 'everywhere', campaigns: [] } },
+    ...{ then: { do: 'stop', at: 'campaign' }, often: 'after each report' },
+    how: { is: 'by itself', bounds: { changesADay: 200, costADayMicros: 1e12, leastKept: 0 } },
+  };
+  const kept = await ask(request, 'POST', 'rules', { name: 'Alone', rule, state: 'on' });
+  expect(kept.status()).toBe(200);
+  const { ruleId } = (await kept.json()) as { ruleId: number };
+  for (const name of ['jobs 1', 'jobs 2', 'jobs 3', 'jobs 2', 'jobs 1'] as const) await killAndStart(name);
+  const acts = () =>
+    rows<{ changes: number[] }>(`select change_ids as changes from rule_act where rule_id = $1`, [ruleId]);
+  await expect.poll(async () => (await acts()).length, { timeout: 120_000 }).toBeGreaterThan(0);
+  const open = () => rows<{ n: string }>(`select count(*) as n from change_set where state = 'sending'`);
+  await expect.poll(async () => Number((await open())[0]!.n), { timeout: 120_000 }).toBe(0);
+  const changes = (await acts()).flatMap((one) => one.changes);
+  expect(new Set(changes).size).toBe(changes.length);
+  const sets = await rows<{ id: number }>(
+    `select distinct change_set_id as id from change join change_set using (account_id, change_set_id)
+      where rule_id = $1 or change_id = any($2)`,
+    [ruleId, changes],
+  );
+  expect(sets).toHaveLength(1);
+  const twice = await rows(
+    `select body ->> 'text' as text, body -> 'place' as place from standin.negative group by 1, 2 having count(*) > 1`,
+  );
+  expect(twice).toEqual([]);
+  const states = await rows<{ state: string; n: string }>(
+    `select state, count(*) as n from change where change_id = any($1) group by state`,
+    [changes],
+  );
+  expect(states).toEqual([{ state: 'there', n: String(changes.length) }]);
+});
+
 /** Whoever may die: processes of each kind, and the database. */
 const VICTIMS = ['web 1', 'web 2', 'jobs 1', 'jobs 2', 'jobs 3', 'database'] as const;
 const LONGEST_MS = 1_500;
