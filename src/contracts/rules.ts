@@ -284,8 +284,7 @@ export const DecideFindingsSchema = v.pipe(
 );
 
 /** What became of what a rule did by itself. */
-export const ACT_STATES = ['on its way', 'in force', 'refused', 'taken back'] as const;
-export type ActState = (typeof ACT_STATES)[number];
+const ACT_STATES = ['on its way', 'in force', 'refused', 'taken back'] as const;
 
 const KeptSchema = {
   /** what was promised since it acts, and what came; null where nothing is known yet */

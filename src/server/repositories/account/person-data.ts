@@ -55,6 +55,12 @@ const PARTS: readonly [string, string][] = [
        from rule_version join account using (account_id) where person_id = :person order by account_id, rule_id, version`,
   ],
   [
+    'rules that act for this person',
+    `select account.name as account, on_since as since, v.name as rule
+       from rule join account using (account_id) join rule_version v using (account_id, rule_id, version)
+      where on_by = :person order by account_id, rule_id`,
+  ],
+  [
     'findings decided',
     `select account.name as account, decided_at as at, term, state as is, why
        from finding join account using (account_id) where person_id = :person order by account_id, finding_id`,
@@ -84,6 +90,7 @@ const TEXTS = [
   ['second_look', 'note'],
   ['mention', 'body'],
   ['rule_version', 'why'],
+  ['rule', 'trouble'],
   ['finding', 'why'],
 ] as const;
 
