@@ -8,18 +8,26 @@ import { readSettings } from './steps/settings';
 
 /**
  * `npm run screenshots`: a picture of each main view, from a demo of its own, into docs/screenshots.
- * `-- --of=ADDRESS` takes them of a demo that runs there, and leaves its changes behind.
+ * `-- --of=ADDRESS` takes them of a demo that runs there, and leaves its changes behind; `--only=rules,today` takes some.
  */
 async function main(args: readonly string[]): Promise<void> {
-  const running = args.find((arg) => arg.startsWith('--of='))?.slice('--of='.length);
-  if (running) await takeAll(running);
+  const valueOf = (flag: string) => args.find((arg) => arg.startsWith(flag))?.slice(flag.length);
+  const running = valueOf('--of=');
+  const only = valueOf('--only=')?.split(',');
+  const some = Object.fromEntries(
+    Object.entries(VIEWS).filter(([name]) => only === undefined || only.includes(name)),
+  );
+  if (running) await takeAll(running, some);
   else {
-    await withFreshDemo(readSettings('test'), { scale: 1, hasPast: true }, (address) => takeAll(address));
+    await withFreshDemo(readSettings('test'), { scale: 1, hasPast: true }, (address) =>
+      takeAll(address, some),
+    );
+    if (only !== undefined) return;
     await withFreshDemo(readSettings('test'), null, (address) => takeAll(address, WITHOUT_DEMO));
   }
 }
 
-async function takeAll(address: string, views = VIEWS): Promise<void> {
+async function takeAll(address: string, views: Views): Promise<void> {
   const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
   mkdirSync(folder, { recursive: true });
   const browser = await chromium.launch(playwright.use!.launchOptions);
@@ -155,10 +163,12 @@ const VIEWS: Views = {
     await row.getByRole('gridcell').nth(2).click();
     await page.getByText(/^Makes 3 keywords/).waitFor();
   },
-  /** the threshold that most people know, tried on the past */
+  /** the threshold that most people know, tried on the past, before it may act by itself */
   async rules(page) {
     await page.goto(`${WEB}/rules?shown=rules&begin=`);
     await page.getByRole('table', { name: 'Neighbouring thresholds' }).waitFor();
+    await page.getByRole('combobox', { name: 'After a yes or by itself' }).click();
+    await page.getByRole('option', { name: 'by itself' }).click();
   },
   async findings(page) {
     await page.goto(`${WEB}/rules`);

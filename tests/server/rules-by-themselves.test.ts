@@ -59,10 +59,14 @@ const terms = async () => (await findings()).map(({ term }) => term).sort();
 const termsFound = () => found.map(({ term }) => term).sort();
 const letWork = () => workByRules(world.deps, world.accountId);
 /** From now on it acts by itself. */
-async function letAct(bounds: Partial<Bounds> = {}, personId = world.personId): Promise<void> {
+async function letAct(
+  bounds: Partial<Bounds> = {},
+  personId = world.personId,
+  often: Rule['often'] = 'after each report',
+): Promise<void> {
   const { version } = await theRule();
   await changeRule(...at(), personId, {
-    ...{ ruleId, name: '5 clicks', rule: aRule(bounds), version, why: '' },
+    ...{ ruleId, name: '5 clicks', rule: { ...aRule(bounds), often }, version, why: '' },
   });
 }
 const theRule = async () => {
@@ -127,6 +131,16 @@ describe('within its bounds', () => {
     );
     expect(queued.rows).toHaveLength(1);
     expect(await letWork()).toMatchObject({ looked: 0, acted: 2 });
+  });
+
+  test('it does nothing about days that it has not looked at: a weekly rule waits for its next look', async () => {
+    await letAct({ changesADay: 2 }, world.personId, 'weekly');
+    expect(await letWork()).toMatchObject({ looked: 1, acted: 2 });
+    await world.db('rule_act').update({ day: '2026-11-01' });
+    await moveClock(...at(), 2);
+    await fetchReport(...by());
+    await world.work();
+    expect(await letWork()).toEqual({ stopped: 0, looked: 0, acted: 0 });
   });
 
   test('it stops no more a day than so much cost', async () => {

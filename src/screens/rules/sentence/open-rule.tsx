@@ -65,7 +65,8 @@ function Opened({ view, stored, first, onKept, onBack }: Props) {
   const { query } = useRoutes();
   const [rule, setRule] = useState(first.rule);
   const asked = useQuery({
-    ...query('POST rules/trial', { body: { rule } }),
+    // How it comes about changes nothing of what it would have found.
+    ...query('POST rules/trial', { body: { rule: { ...rule, how: { is: 'by approval' } } } }),
     placeholderData: keepPreviousData,
     gcTime: 60_000,
   });
@@ -85,7 +86,7 @@ function Opened({ view, stored, first, onKept, onBack }: Props) {
           trial && (
             <div className={asked.isPlaceholderData ? 'opacity-60' : ''} aria-busy={asked.isPlaceholderData}>
               <TrialChart trial={trial} />
-              <TrialLines trial={trial} onTake={setRule} />
+              <TrialLines trial={trial} onTake={(next) => setRule({ ...next, how: rule.how })} />
             </div>
           )
         )}

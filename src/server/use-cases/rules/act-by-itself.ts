@@ -40,6 +40,8 @@ async function actBy(deps: Deps, accountId: number, ruleId: number): Promise<num
     const account = await lockAccount(trx, accountId);
     const rule = (await listRules(trx, accountId)).find(({ id }) => id === ruleId);
     if (rule?.state !== 'on' || rule.rule.how.is !== 'by itself') return 0; // it was changed meanwhile
+    // What it has not looked at yet may speak for a term.
+    if (rule.looked?.factsVersion !== account.factsVersion) return 0;
     const { acted, trouble } = await tryToAct(deps, trx, account, { ...rule, bounds: rule.rule.how.bounds });
     if (await setRuleTrouble(trx, accountId, ruleId, trouble)) await raiseDecisionVersion(trx, accountId);
     return acted;
