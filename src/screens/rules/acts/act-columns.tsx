@@ -5,6 +5,7 @@ import type { RuleAct } from '@/contracts/rules';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatDay } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
+import { termAndRule } from '../term-columns';
 
 /** What a rule did: the term, what it promised to save since, and what came. */
 export function useActColumns(): readonly Column<RuleAct>[] {
@@ -12,16 +13,7 @@ export function useActColumns(): readonly Column<RuleAct>[] {
   const units = useUnits();
   return useMemo(
     () => [
-      {
-        ...{ id: 'term', name: 'search term', px: 150, share: 1.4, isText: true, isSortable: true },
-        value: ({ term }) => term,
-        cell: ({ term }) => <b>{term}</b>,
-      },
-      {
-        ...{ id: 'rule', name: 'rule', px: 130, share: 1, isText: true, isSortable: true, yields: true },
-        value: ({ rule }) => rule,
-        cell: ({ rule }) => <span className="text-soft">{rule}</span>,
-      },
+      ...termAndRule<RuleAct>(true),
       {
         ...{ id: 'day', name: 'stopped', fullName: 'day on which it was stopped', px: 72, isSortable: true },
         isDownFirst: true,

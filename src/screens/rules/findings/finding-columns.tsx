@@ -5,6 +5,7 @@ import type { Finding } from '@/contracts/rules';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatConversions, formatCount, formatDay } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
+import { termAndRule } from '../term-columns';
 
 /** A finding: the term, the rule that found it, and what the rule saw. */
 export function useFindingColumns(): readonly Column<Finding>[] {
@@ -12,16 +13,7 @@ export function useFindingColumns(): readonly Column<Finding>[] {
   const units = useUnits();
   return useMemo(
     () => [
-      {
-        ...{ id: 'term', name: 'search term', px: 150, share: 1.4, isText: true, isSortable: true },
-        value: ({ term }) => term,
-        cell: ({ term }) => <b>{term}</b>,
-      },
-      {
-        ...{ id: 'rule', name: 'rule', px: 130, share: 1, isText: true, isSortable: true },
-        value: ({ rule }) => rule,
-        cell: ({ rule }) => <span className="text-soft">{rule}</span>,
-      },
+      ...termAndRule<Finding>(false),
       {
         ...{ id: 'clicks', name: 'clicks', px: 56, isSortable: true },
         value: ({ clicks }) => clicks,
