@@ -186,11 +186,22 @@ describe('a sentence', () => {
     showRules(
       '?shown=rules&rule=1',
       { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [] } },
-      'prepare',
+      { role: 'prepare' },
     );
     const on = await screen.findByRole('button', { name: 'Switch it on' });
     expect(on).toHaveProperty('disabled', true);
     expect(await screen.findByText(/^Only who may send lets a rule act by itself/)).toBeDefined();
+  });
+
+  test('that acts by itself says where nothing does', async () => {
+    const bounds = { changesADay: 5, costADayMicros: 12_500_000, leastKept: 0.7 };
+    const off = aRuleLine({ state: 'off', rule: aRule({ how: { is: 'by itself', bounds } }) });
+    showRules(
+      '?shown=rules&rule=1',
+      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [] } },
+      { summary: { isConnected: false } },
+    );
+    expect(await screen.findByText(/^In this account nothing acts by itself/)).toBeDefined();
   });
 
   test('is kept under a name, switched on or as a draft', async () => {

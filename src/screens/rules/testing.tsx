@@ -8,6 +8,7 @@ import type {
   TrialView,
 } from '@/contracts/rules';
 import type { Rule } from '@/core';
+import type { AccountSummary } from '@/contracts/common';
 import type { Role } from '@/contracts/roles';
 import { show, type Answers } from '../testing/screen';
 import { RulesScreen } from './rules-screen';
@@ -122,7 +123,11 @@ const someActs: RuleActs = {
   ],
 };
 
-export const showRules = (search = '', more: Answers = {}, role: Role = 'own') =>
+export const showRules = (
+  search = '',
+  more: Answers = {},
+  { role = 'own', summary }: { role?: Role; summary?: Partial<AccountSummary> } = {},
+) =>
   show(<RulesScreen />, {
     answers: {
       'GET rules': aView(),
@@ -152,5 +157,5 @@ export const showRules = (search = '', more: Answers = {}, role: Role = 'own') =
       'DELETE tray': { removed: [] },
       ...more,
     },
-    ...{ search, role },
+    ...{ search, role, summary },
   });

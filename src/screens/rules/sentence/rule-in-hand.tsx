@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { counted, daysBetween, type Rule } from '@/core';
 import type { RuleLine, TrialView, WouldStopLine } from '@/contracts/rules';
-import { useMay } from '@/screens/frame/account-context';
+import { useAccount, useMay } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { InHand } from '@/screens/frame/in-hand';
 import { useMoney } from '@/screens/frame/money';
@@ -27,6 +27,7 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
   const [name, setName] = useState(first.name);
   const [why, setWhy] = useState('');
   const [fault, setFault] = useState<string>();
+  const { isConnected } = useAccount().summary;
   const { may } = useMay('prepare');
   const send = useMay('send');
   // It sends in the name of whoever switches it on.
@@ -98,6 +99,12 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
         {stored?.trouble != null && <p className="text-rust">{stored.trouble}</p>}
         {!mayAct && may && (
           <p className="text-soft">Only who may send lets a rule act by itself: {send.who}.</p>
+        )}
+        {rule.how.is === 'by itself' && !isConnected && (
+          <p className="text-rust">
+            In this account nothing acts by itself: its trays are handed over as sheets, which somebody
+            carries out.
+          </p>
         )}
         {trial && <Tried trial={trial} />}
         <TextField
