@@ -1,15 +1,8 @@
 import * as v from 'valibot';
 import { MEASURES, OFTEN, type Rule } from '@/core';
-import {
-  ChangeSchema,
-  DaySchema,
-  DaysQuerySchema,
-  ElementNameSchema,
-  NamedSchema,
-  StoredNumberSchema,
-} from './common';
+import { DaySchema, ElementNameSchema, NamedSchema, StoredNumberSchema } from './common';
 
-/** Rules on search terms: sentences of chosen parts, what they would have done, and what they propose. */
+/** Rules on search terms: sentences of chosen parts, and what they would have done. */
 
 const number = (most: number, says: string) =>
   v.pipe(v.number(says), v.minValue(0, says), v.maxValue(most, says));
@@ -240,73 +233,3 @@ export const TrialViewSchema = v.strictObject({
   waitsFor: v.nullable(v.string()),
 });
 export type TrialView = v.InferOutput<typeof TrialViewSchema>;
-
-export const FINDING_PILES = ['open', 'later', 'refused'] as const;
-export type FindingPile = (typeof FINDING_PILES)[number];
-export const FindingsQuerySchema = v.object({
-  ...DaysQuerySchema.entries,
-  pile: v.optional(v.picklist(FINDING_PILES), 'open'),
-});
-
-const FindingSchema = v.strictObject({
-  ...{ id: v.number(), ruleId: v.number(), rule: v.string(), term: v.string() },
-  /** what the rule saw */
-  ...{ clicks: v.nullable(v.number()), costMicros: v.nullable(v.number()) },
-  ...{ conversions: v.nullable(v.number()), valueMicros: v.nullable(v.number()) },
-  ...{ from: DaySchema, to: DaySchema },
-  /** the evening on which it was found */
-  foundOn: DaySchema,
-  /** what a yes puts in the tray; empty where the rule only tells, or nothing can be stopped */
-  changes: v.array(ChangeSchema),
-  /** where that would be, in words */
-  place: v.string(),
-  /** why it was refused, by whom, or until when it waits */
-  decided: v.nullable(
-    v.strictObject({ by: v.string(), at: v.string(), why: v.string(), until: v.nullable(DaySchema) }),
-  ),
-});
-export type Finding = v.InferOutput<typeof FindingSchema>;
-
-export const FindingsViewSchema = v.strictObject({
-  counts: v.strictObject(v.entriesFromList(FINDING_PILES, v.number())),
-  lines: v.array(FindingSchema),
-});
-export type FindingsView = v.InferOutput<typeof FindingsViewSchema>;
-
-/** What becomes of findings: they are open again, wait some days, or are refused for a reason. */
-export const DecideFindingsSchema = v.pipe(
-  v.object({
-    ids: v.pipe(v.array(StoredNumberSchema), v.minLength(1, 'Choose a finding.'), v.maxLength(10_000)),
-    is: v.picklist(FINDING_PILES),
-    why: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(300)), ''),
-  }),
-  v.check(({ is, why }) => is !== 'refused' || why.length >= 3, 'Give a reason: the rule keeps it.'),
-);
-
-/** What became of what a rule did by itself. */
-const ACT_STATES = ['on its way', 'in force', 'refused', 'taken back'] as const;
-
-const KeptSchema = {
-  /** what was promised since it acts, and what came; null where nothing is known yet */
-  ...{ promisedMicros: v.nullable(v.number()), cameMicros: v.nullable(v.number()) },
-  /** over so many days with data */
-  days: v.number(),
-};
-const RuleActSchema = v.strictObject({
-  ...{ ruleId: v.number(), rule: v.string(), version: v.number(), term: v.string() },
-  /** the day on which it was done, by the account's clock */
-  day: DaySchema,
-  changes: v.number(),
-  state: v.picklist(ACT_STATES),
-  /** its entry in the Ledger; null where it is not read back yet */
-  entry: v.nullable(v.number()),
-  ...KeptSchema,
-});
-export type RuleAct = v.InferOutput<typeof RuleActSchema>;
-
-/** What rules did by themselves, the newest first, and what each promised and brought since it was switched on. */
-export const RuleActsSchema = v.strictObject({
-  acts: v.array(RuleActSchema),
-  rules: v.array(v.strictObject({ ruleId: v.number(), name: v.string(), terms: v.number(), ...KeptSchema })),
-});
-export type RuleActs = v.InferOutput<typeof RuleActsSchema>;

@@ -2,7 +2,8 @@ import { sum } from 'd3';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import type { Bounds, Change, Rule } from '@/core';
-import { RuleActsSchema, RulesViewSchema } from '@/contracts/rules';
+import { RuleActsSchema } from '@/contracts/findings';
+import { RulesViewSchema } from '@/contracts/rules';
 import { addMember, setRole } from '@/server/use-cases/account/people';
 import { setLookRules } from '@/server/use-cases/account/look-rules';
 import { fetchReport, moveClock } from '@/server/use-cases/intake/fetch-report';
@@ -154,19 +155,22 @@ describe('within its bounds', () => {
     expect(cost).toBeLessThanOrEqual(second!.costMicros);
   });
 
-  test('it never stops what a live keyword says', async () => {
-    const query = found.find(({ changes }) => changes[0]!.kind === 'add negative')!;
-    const keyword = await world.db('keyword').where({ account_id: world.accountId }).first();
-    await world
-      .db('keyword')
-      .where({ account_id: world.accountId, keyword_id: keyword.keyword_id })
-      .update({ text: query.term, status: 'live' });
-    await world.db('account').where({ account_id: world.accountId }).increment({ data_version: 1 });
-    await letAct();
-    await letWork();
-    expect(await acted()).toEqual(termsFound().filter((term) => term !== query.term));
-    expect(await terms()).toEqual([query.term]);
-  });
+  test.each(['add negative', 'exclude product'])(
+    'it never stops what a live keyword says: %s',
+    async (kind) => {
+      const query = found.find(({ changes }) => changes[0]!.kind === kind)!;
+      const keyword = await world.db('keyword').where({ account_id: world.accountId }).first();
+      await world
+        .db('keyword')
+        .where({ account_id: world.accountId, keyword_id: keyword.keyword_id })
+        .update({ text: query.term, status: 'live' });
+      await world.db('account').where({ account_id: world.accountId }).increment({ data_version: 1 });
+      await letAct();
+      await letWork();
+      expect(await acted()).toEqual(termsFound().filter((term) => term !== query.term));
+      expect(await terms()).toEqual([query.term]);
+    },
+  );
 
   test('it stops no protected term, and leaves to somebody what is in the tray', async () => {
     const [kept, drafted] = found.filter(({ changes }) => changes[0]!.kind === 'add negative');

@@ -2,13 +2,8 @@ import { sum } from 'd3';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import type { Change, Condition, Rule } from '@/core';
-import {
-  FindingsViewSchema,
-  RulesViewSchema,
-  RuleVersionsViewSchema,
-  TrialViewSchema,
-  type FindingPile,
-} from '@/contracts/rules';
+import { FindingsViewSchema, type FindingPile } from '@/contracts/findings';
+import { RulesViewSchema, RuleVersionsViewSchema, TrialViewSchema } from '@/contracts/rules';
 import { addAccount } from '@/server/use-cases/account/add-account';
 import { askForLoad, takeIn } from '@/server/use-cases/intake/take-in';
 import { fetchReport, moveClock } from '@/server/use-cases/intake/fetch-report';

@@ -1,12 +1,9 @@
+import { DecideFindingsSchema, FindingsQuerySchema, FindingsViewSchema, RuleActsSchema } from '../findings';
 import {
   BringRulesSchema,
   BroughtRulesSchema,
-  DecideFindingsSchema,
-  FindingsQuerySchema,
-  FindingsViewSchema,
   NewRuleSchema,
   NextVersionSchema,
-  RuleActsSchema,
   RuleFileQuerySchema,
   RuleSavedSchema,
   RuleStatesSaidSchema,

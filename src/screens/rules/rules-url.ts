@@ -1,7 +1,7 @@
 'use client';
 
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import { FINDING_PILES } from '@/contracts/rules';
+import { FINDING_PILES } from '@/contracts/findings';
 
 /** What the screen shows: what rules propose, the rules, what they did by themselves, and ready ones to begin from. */
 export const SHOWN = ['findings', 'rules', 'did', 'ready'] as const;

@@ -1,12 +1,5 @@
-import type {
-  Finding,
-  FindingsView,
-  RuleActs,
-  RuleLine,
-  RulesView,
-  TrialLine,
-  TrialView,
-} from '@/contracts/rules';
+import type { Finding, FindingsView, RuleActs } from '@/contracts/findings';
+import type { RuleLine, RulesView, TrialLine, TrialView } from '@/contracts/rules';
 import type { Rule } from '@/core';
 import type { AccountSummary } from '@/contracts/common';
 import type { Role } from '@/contracts/roles';

@@ -14,7 +14,7 @@ const SAYS: Record<Kind, (count: number) => string> = {
   'send again': (count) => `${counted(count, 'change')} that failed`,
   'decide findings': (count) => `${counted(count, 'finding')} of rules to decide`,
   'look at rules': (count) =>
-    `${counted(count, 'rule')} that ${count === 1 ? 'does' : 'do'} not act by ${count === 1 ? 'itself' : 'themselves'} any more`,
+    `${counted(count, 'rule')} that ${count === 1 ? 'stopped itself, or waits' : 'stopped themselves, or wait'}`,
   'look at others': (count) => `${counted(count, 'change')} made by others on the platform`,
   'load files': (count) => `${counted(count, 'file')} brought and not loaded`,
   'set a target': () => 'No target is set: what misses it can not be told',

@@ -7,7 +7,8 @@ import type { ChangeState } from './tray/changes';
 import type { Change, HangRule, NegativeText } from '@/core';
 import type { AccountFields } from './account/accounts';
 import type { StoredVerdicts } from './decisions/verdicts';
-import type { FindingPile, RuleState } from '@/contracts/rules';
+import type { FindingPile } from '@/contracts/findings';
+import type { RuleState } from '@/contracts/rules';
 import type { LookRules } from '@/contracts/second-look';
 import type { OwnTargets } from './account/own-targets';
 

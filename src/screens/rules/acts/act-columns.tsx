@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { RuleAct } from '@/contracts/rules';
+import type { RuleAct } from '@/contracts/findings';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatDay } from '@/ui/format';
 import type { Column } from '@/ui/table/column';

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { KeyboardEvent } from 'react';
 import { counted } from '@/core';
-import type { RuleAct, RuleActs } from '@/contracts/rules';
+import type { RuleAct, RuleActs } from '@/contracts/findings';
 import { useAccount } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { InHand } from '@/screens/frame/in-hand';
@@ -86,7 +86,7 @@ export function ActsView() {
 /** All that the rule did since it was switched on: by that it is measured. */
 function OfRule({ rules, ruleId }: { rules: RuleActs['rules']; ruleId: number }) {
   const of = rules.find((one) => one.ruleId === ruleId);
-  if (!of) return null;
+  if (!of || of.cameMicros === null) return null;
   return (
     <Kept of={of} says={`Since it was switched on, the rule stopped ${counted(of.terms, 'term')} and`} />
   );

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Finding } from '@/contracts/rules';
+import type { Finding } from '@/contracts/findings';
 import { useMoney, useUnits } from '@/screens/frame/money';
 import { formatConversions, formatCount, formatDay } from '@/ui/format';
 import type { Column } from '@/ui/table/column';

@@ -1,7 +1,8 @@
 'use client';
 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { FINDING_PILES, type Finding, type FindingPile, type RuleLine } from '@/contracts/rules';
+import { FINDING_PILES, type Finding, type FindingPile } from '@/contracts/findings';
+import type { RuleLine } from '@/contracts/rules';
 import { inDays, useDays } from '@/screens/frame/data/days';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useLineTable } from '@/screens/frame/line-table';

@@ -3,7 +3,7 @@
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { toast } from 'sonner';
 import { counted } from '@/core';
-import type { Finding, FindingPile } from '@/contracts/rules';
+import type { Finding, FindingPile } from '@/contracts/findings';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useUndoable } from '@/screens/frame/data/refresh';
 import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';

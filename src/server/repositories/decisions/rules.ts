@@ -1,5 +1,6 @@
 import type { Rule, Sums } from '@/core';
-import type { FindingPile, RuleState } from '@/contracts/rules';
+import type { FindingPile } from '@/contracts/findings';
+import type { RuleState } from '@/contracts/rules';
 import { clockNow, type Db } from '../../db/connection';
 
 /** A version of a rule. */

@@ -1,4 +1,4 @@
-import { changeKey, withinBounds, type Bounds, type Change } from '@/core';
+import { changeKey, codeKey, withinBounds, type Bounds, type Change } from '@/core';
 import { mayDo } from '@/contracts/roles';
 import { keywordsStoppedBy } from '../../compute/workbench';
 import type { Db } from '../../db/connection';
@@ -109,8 +109,8 @@ async function wantedBy(deps: Deps, trx: Db, account: Account, rule: ByItself): 
 function holdsKeyword(open: Open, change: Change): boolean {
   if (change.kind === 'add negative') return keywordsStoppedBy(open, change).length > 0;
   if (change.kind !== 'exclude product') return false;
-  const code = change.code.toLowerCase();
-  return open.snapshot.liveKeywords.some(({ text }) => text.toLowerCase() === code);
+  const code = codeKey(change.code);
+  return open.snapshot.liveKeywords.some(({ text }) => codeKey(text) === code);
 }
 
 /** Sends what is drafted of it: what a protected term holds back, or is so by now, stays a finding. */
@@ -123,12 +123,10 @@ async function act(
   const personId = rule.on!.by;
   const why = `by the rule “${rule.name}”`;
   const outcomes = await draftWithin(deps, trx, account, {
-    ...{
-      personId,
-      wanted: wanted.flatMap(({ made, finding }) =>
-        made.map((change) => ({ change, why, from: finding.term })),
-      ),
-    },
+    personId,
+    wanted: wanted.flatMap(({ made, finding }) =>
+      made.map((change) => ({ change, why, from: finding.term })),
+    ),
   });
   let at = 0;
   const acts = wanted.flatMap(({ finding: { term }, costMicros, changes }): RuleActed[] => {

@@ -1,6 +1,6 @@
 import { group } from 'd3';
 import { counted, shiftDay } from '@/core';
-import type { FindingPile } from '@/contracts/rules';
+import type { FindingPile } from '@/contracts/findings';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { decideFindings as storeDecision } from '../../repositories/decisions/rules';
 import { appendLedger } from '../../repositories/ledger';

@@ -1,5 +1,5 @@
 import type { Change, Place, Rule } from '@/core';
-import { FINDING_PILES, type Finding, type FindingPile, type FindingsView } from '@/contracts/rules';
+import { FINDING_PILES, type Finding, type FindingPile, type FindingsView } from '@/contracts/findings';
 import { derivedFrom } from '../../compute/derived';
 import { draftGateOf } from '../../compute/draft-gate';
 import { viewIndex, viewsOf } from '../../compute/sift/views';

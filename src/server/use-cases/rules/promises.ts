@@ -1,5 +1,5 @@
 import { breaksPromise, formatAmount, type Kept } from '@/core';
-import type { RuleAct, RuleActs } from '@/contracts/rules';
+import type { RuleAct, RuleActs } from '@/contracts/findings';
 import type { Account } from '../../repositories/account/accounts';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
 import { listActs, type StoredAct } from '../../repositories/decisions/rule-acts';
