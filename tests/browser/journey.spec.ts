@@ -153,7 +153,7 @@ test('words are chosen by key, In hand weighs them, and Enter puts them in the t
   await expect(page.getByTestId('tray-count')).toHaveText('1 change, not sent');
   await expect(page.getByTestId('tray-cost')).toHaveText('1,049.70');
   await expect.poll(() => count('remaining')).toBe(before - 2);
-  expect(await count('stopped')).toBe(2);
+  await expect.poll(() => count('stopped')).toBe(2);
 });
 
 test('undo takes it out again, and doing it again puts it back', async () => {

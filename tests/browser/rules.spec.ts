@@ -50,7 +50,7 @@ test('a ready rule is tried on the past, and another threshold beside it', async
   await thresholds().getByRole('button', { name: '10 clicks or more' }).focus();
   await page.keyboard.press('Enter');
   await expect(thresholds().getByRole('rowheader', { name: '7 clicks or more' })).toBeVisible();
-  expect(await thresholds().getByRole('row').nth(2).textContent()).not.toBe(saved);
+  await expect.poll(() => thresholds().getByRole('row').nth(2).textContent()).not.toBe(saved);
   await page.getByText('As a table').focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('group', { name: 'The trial by day' }).getByRole('row')).not.toHaveCount(1);

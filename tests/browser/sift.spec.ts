@@ -84,7 +84,7 @@ test('the keys k, l and n: its keywords, aside until more clicks, the next unsee
   const before = await count('aside');
   await page.keyboard.press('l');
   await expect.poll(() => count('aside')).toBe(before + 1);
-  expect(await termInHand()).not.toBe(term);
+  await expect.poll(termInHand).not.toBe(term);
   await page.getByRole('tab', { name: /^Set aside \d/ }).click();
   await expect(inHand()).toContainText(`until it has ${more} more click`);
   await page.getByRole('button', { name: 'Take back from aside' }).click();
@@ -150,7 +150,7 @@ test('undo pressed at once takes back what is still on its way, and nothing befo
   await expect(page.getByText(/^Undone: Stop “/)).toBeVisible();
   await page.unroute('**/tray');
   await expect.poll(() => count('stopped')).toBe(stopped);
-  expect(await count('kept')).toBe(kept + 1);
+  await expect.poll(() => count('kept')).toBe(kept + 1);
   await page.keyboard.press('Control+z');
   await expect.poll(() => count('kept')).toBe(kept);
 });
