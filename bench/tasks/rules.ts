@@ -51,7 +51,14 @@ function ruleOf(clicks: number): Tried {
     { of: 'conversions', is: 'at most', value: 0 },
     { of: 'evidence', is: 'at least', probability: 0.8 },
   ];
-  return { when, lookBack: { days: 30, lagDays: 2 }, everyDays: 1, terms: null, adGroups: null };
+  return {
+    when,
+    lookBack: { days: 30, lagDays: 2 },
+    everyDays: 1,
+    terms: null,
+    adGroups: null,
+    keywords: null,
+  };
 }
 
 /** Facts of terms, so many each; some terms have many. */

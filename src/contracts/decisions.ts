@@ -14,7 +14,7 @@ import { FiltersSchema } from './sift';
 /** Verdicts, notes, marks and views: what applies at once and never leaves Gate Post. */
 
 const text = (most: number) => v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(most));
-const moreClicks = v.pipe(
+export const MoreClicksSchema = v.pipe(
   v.number(),
   v.integer(),
   v.minValue(1, 'Set aside until it has at least one more click.'),
@@ -23,7 +23,7 @@ const moreClicks = v.pipe(
 const WantedVerdictSchema = v.variant('is', [
   v.object({ is: v.literal('open') }),
   v.object({ is: v.literal('kept'), note: v.optional(v.nullable(text(500)), null) }),
-  v.object({ is: v.literal('aside'), moreClicks }),
+  v.object({ is: v.literal('aside'), moreClicks: MoreClicksSchema }),
 ]);
 export type WantedVerdict = v.InferOutput<typeof WantedVerdictSchema>;
 

@@ -20,8 +20,17 @@ const FindingSchema = v.strictObject({
   foundOn: DaySchema,
   /** what a yes puts in the tray; empty where the rule only tells, or nothing can be stopped */
   changes: v.array(ChangeSchema),
-  /** where that would be, in words */
+  /** what a yes says of the term, where the rule stops nothing; null where it does, or only tells */
+  verdict: v.nullable(
+    v.variant('is', [
+      v.strictObject({ is: v.literal('kept') }),
+      v.strictObject({ is: v.literal('aside'), moreClicks: v.number() }),
+    ]),
+  ),
+  /** where it would be stopped, or what would become of it, in words */
   place: v.string(),
+  /** names of the rules that found it and want the opposite */
+  against: v.array(v.string()),
   /** why it was refused, by whom, or until when it waits */
   decided: v.nullable(
     v.strictObject({ by: v.string(), at: v.string(), why: v.string(), until: v.nullable(DaySchema) }),
@@ -44,6 +53,12 @@ export const DecideFindingsSchema = v.pipe(
   }),
   v.check(({ is, why }) => is !== 'refused' || why.length >= 3, 'Give a reason: the rule keeps it.'),
 );
+
+/** A yes to findings of rules that keep terms open or set them aside; or the terms are taken back from that. */
+export const GiveVerdictsSchema = v.object({
+  ids: v.pipe(v.array(StoredNumberSchema), v.minLength(1, 'Choose a finding.'), v.maxLength(10_000)),
+  is: v.picklist(['given', 'taken back']),
+});
 
 /** What became of what a rule did by itself. */
 const ACT_STATES = ['on its way', 'in force', 'refused', 'taken back'] as const;

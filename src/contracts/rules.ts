@@ -1,86 +1,8 @@
 import * as v from 'valibot';
-import { MEASURES, OFTEN, type Rule } from '@/core';
 import { DaySchema, ElementNameSchema, NamedSchema, StoredNumberSchema } from './common';
+import { RuleSchema, ruleOf } from './rule-sentence';
 
-/** Rules on search terms: sentences of chosen parts, and what they would have done. */
-
-const number = (most: number, says: string) =>
-  v.pipe(v.number(says), v.minValue(0, says), v.maxValue(most, says));
-const wholeDays = (least: number, says: string) =>
-  v.pipe(v.number(says), v.integer(says), v.minValue(least, says), v.maxValue(400, says));
-const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
-
-const ConditionSchema = v.variant('of', [
-  v.strictObject({
-    of: v.picklist(MEASURES),
-    is: v.picklist(['at least', 'at most']),
-    value: number(1e15, 'A figure is 0 or more.'),
-  }),
-  v.strictObject({
-    of: v.literal('target'),
-    is: v.picklist(['above', 'below']),
-    times: number(1_000, 'So many times the target: 0 to 1,000.'),
-  }),
-  v.strictObject({
-    ...{ of: v.literal('evidence'), is: v.literal('at least') },
-    probability: number(1, 'How sure is 0 to 1.'),
-  }),
-  v.strictObject({
-    ...{ of: v.literal('words'), is: v.picklist(['any of', 'none of']) },
-    words: v.pipe(
-      v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))),
-      v.minLength(1, 'Name a word.'),
-      v.maxLength(200, 'No more than 200 words.'),
-    ),
-  }),
-]);
-
-/** Within what a rule acts by itself. */
-const BoundsSchema = v.strictObject({
-  changesADay: v.pipe(
-    v.number('Changes a day: 1 to 10,000.'),
-    v.integer('Changes a day: 1 to 10,000.'),
-    v.minValue(1, 'Changes a day: 1 to 10,000.'),
-    v.maxValue(10_000, 'Changes a day: 1 to 10,000.'),
-  ),
-  costADayMicros: number(1e15, 'A cost is 0 or more.'),
-  leastKept: number(1, 'The least share that must come is 0 to 100 %.'),
-});
-
-/** @param named how campaigns and lists are named: by ids here, by their names in a file */
-const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
-  v.pipe(
-    v.strictObject({
-      when: v.pipe(
-        v.array(ConditionSchema),
-        v.minLength(1, 'A rule needs a condition.'),
-        v.maxLength(10, 'A rule has at most 10 conditions.'),
-      ),
-      lookBack: v.strictObject({
-        days: wholeDays(1, 'A rule looks back over 1 to 400 days.'),
-        lagDays: wholeDays(0, 'The days end 0 to 400 days ago.'),
-      }),
-      where: v.strictObject({
-        is: v.picklist(['everywhere', 'in', 'not in']),
-        campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
-      }),
-      then: v.variant('do', [
-        v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
-        v.strictObject({ do: v.literal('stop in list'), list: named }),
-        v.strictObject({ do: v.literal('tell') }),
-      ]),
-      how: v.variant('is', [
-        v.strictObject({ is: v.literal('by approval') }),
-        v.strictObject({ is: v.literal('by itself'), bounds: BoundsSchema }),
-      ]),
-      often: v.picklist(OFTEN),
-    }),
-    v.check(
-      ({ then, how }) => then.do !== 'tell' || how.is === 'by approval',
-      'A rule that only tells does nothing by itself.',
-    ),
-  );
-export const RuleSchema = ruleOf(IdSchema);
+/** Rules on search terms, and what they would have done. */
 
 /** A draft looks at nothing; a ready one is there to begin others from; one that is removed is kept for what it did. */
 export const RULE_STATES = ['draft', 'on', 'off', 'ready', 'removed'] as const;
@@ -180,6 +102,7 @@ export const RulesViewSchema = v.strictObject({
   ready: v.array(ReadyRuleSchema),
   /** that a sentence can name */
   ...{ campaigns: v.array(NamedSchema), lists: v.array(NamedSchema) },
+  ...{ labels: v.array(v.string()), productGroups: v.array(v.string()) },
 });
 export type RulesView = v.InferOutput<typeof RulesViewSchema>;
 
@@ -195,7 +118,11 @@ export const RuleVersionsViewSchema = v.strictObject({
 
 export type RuleVersionsView = v.InferOutput<typeof RuleVersionsViewSchema>;
 
-export const TryRuleSchema = v.object({ rule: RuleSchema });
+export const TryRuleSchema = v.object({
+  rule: RuleSchema,
+  /** of the rule that is tried, where it is kept already */
+  ruleId: v.optional(StoredNumberSchema),
+});
 
 const WouldStopSchema = v.strictObject({
   ...{ term: v.string(), day: DaySchema },
@@ -229,6 +156,13 @@ export const TrialViewSchema = v.strictObject({
   lines: v.array(TrialLineSchema),
   /** stopped by the rule itself, those that cost most later first */
   stopped: v.array(WouldStopSchema),
+  /** rules that are switched on and want the opposite of terms that this one would have found */
+  against: v.array(
+    v.strictObject({
+      ...{ rule: v.string(), does: v.picklist(['stop', 'keep', 'set aside']) },
+      ...{ terms: v.number(), first: v.array(v.string()) },
+    }),
+  ),
   /** why it waits; null where it does not */
   waitsFor: v.nullable(v.string()),
 });

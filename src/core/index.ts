@@ -50,6 +50,7 @@ export {
   type ServedRows,
 } from './changes';
 export { countingSort, grown, numbersTo, orderBy, sortByMeasure } from './columns';
+export { memoised } from './memoised';
 export { counted, listed } from './counted';
 export {
   addFigures,
@@ -306,12 +307,16 @@ export {
 } from './promotion';
 export {
   breaksPromise,
+  isStop,
   MEASURES,
   neighboursOf,
   OFTEN,
+  opposes,
   readyRules,
+  SERVED_BY,
   tryRules,
   withinBounds,
+  type AgeCondition,
   type Bounds,
   type Condition,
   type How,
@@ -319,10 +324,14 @@ export {
   type Kept,
   type Measure,
   type Rule,
+  type RuleAction,
+  type ServedBy,
   type SumCondition,
   type Sums,
+  type TermCondition,
   type TermFacts,
   type Trial,
   type Tried,
+  type Where,
   type WouldStop,
 } from './rules';

@@ -41,7 +41,7 @@ async function findings(pile: FindingPile = 'open') {
   return view;
 }
 async function trial(rule: Rule) {
-  const view = await tryRule(...at(), rule);
+  const view = await tryRule(...at(), { rule });
   expect(v.parse(TrialViewSchema, view)).toEqual(view);
   return view;
 }
@@ -392,12 +392,14 @@ test('a trial sees what a later load brought from that load on', async () => {
   const slug = await loadTwice();
   // By the figures as they are now the term converted on the first day, and no rule would stop it.
   const rule = aRule({ when: [clicks(10), NOTHING], lookBack: { days: 30, lagDays: 0 } });
-  const view = await tryRule(world.deps, slug, rule);
+  const view = await tryRule(world.deps, slug, { rule });
   expect(view.approximateTo).toBe('2026-10-03');
   expect(view.stopped).toMatchObject([
     { term: 'late hive', day: '2026-10-03', clicks: 12, lostConversions: 0 },
   ]);
-  const sooner = await tryRule(world.deps, slug, { ...rule, lookBack: { days: 30, lagDays: 2 } });
+  const sooner = await tryRule(world.deps, slug, {
+    rule: { ...rule, lookBack: { days: 30, lagDays: 2 } },
+  });
   expect(sooner.stopped).toEqual([]);
 });
 

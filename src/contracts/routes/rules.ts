@@ -1,4 +1,10 @@
-import { DecideFindingsSchema, FindingsQuerySchema, FindingsViewSchema, RuleActsSchema } from '../findings';
+import {
+  DecideFindingsSchema,
+  FindingsQuerySchema,
+  FindingsViewSchema,
+  GiveVerdictsSchema,
+  RuleActsSchema,
+} from '../findings';
 import {
   BringRulesSchema,
   BroughtRulesSchema,
@@ -43,7 +49,7 @@ export const ruleRoutes = routesOf({
       role: 'look',
       body: TryRuleSchema,
       answer: TrialViewSchema,
-      from: ['facts', 'structure', 'settings'],
+      from: ['findings', 'facts', 'structure', 'settings', 'research'],
     },
   },
   'GET rules/acts': {
@@ -56,6 +62,9 @@ export const ruleRoutes = routesOf({
   },
   'PUT rules/findings': {
     ...{ role: 'prepare', body: DecideFindingsSchema, answer: SaidSchema, changes: ['findings', 'ledger'] },
+  },
+  'PUT rules/findings/verdicts': {
+    ...{ role: 'prepare', body: GiveVerdictsSchema, answer: SaidSchema, changes: ['verdicts', 'ledger'] },
   },
   'GET rules/[rule]': { role: 'look', answer: RuleVersionsViewSchema, from: ['findings'] },
   'PUT rules/[rule]': {

@@ -1,3 +1,4 @@
+export { isStop, opposes } from './actions';
 export { breaksPromise, withinBounds, type Bounds, type Kept } from './bounds';
 export { type Judge, type Sums } from './meets';
 export { readyRules } from './ready-rules';
@@ -5,12 +6,17 @@ export { neighboursOf, type Neighbour } from './neighbours';
 export {
   MEASURES,
   OFTEN,
+  SERVED_BY,
+  type AgeCondition,
   type Condition,
   type How,
   type LookBack,
   type Measure,
   type Rule,
   type RuleAction,
+  type ServedBy,
   type SumCondition,
+  type TermCondition,
+  type Where,
 } from './rule';
 export { tryRules, type TermFacts, type Tried, type Trial, type WouldStop } from './trial';

@@ -1,5 +1,5 @@
 import { breakEvenCvr, probabilityMissesTarget, type Prior, type Target } from '../figures';
-import type { Measure, SumCondition } from './rule';
+import type { AgeCondition, Measure, SumCondition } from './rule';
 
 /** Sums of a term over a look-back; NaN where nothing is known. */
 export type Sums = Readonly<Record<Measure, number>>;
@@ -28,6 +28,10 @@ export function meets(condition: SumCondition, sums: Sums, judge: Judge): boolea
   const slack = SLACK * Math.max(1, Math.abs(value));
   return is === 'at least' ? sums[of] >= value - slack : sums[of] <= value + slack;
 }
+
+/** @param age days since the term was seen first */
+export const meetsAge = ({ is, days }: AgeCondition, age: number): boolean =>
+  is === 'at least' ? age >= days : age <= days;
 
 function meetsTarget(
   { is, times }: Extract<SumCondition, { of: 'target' }>,

@@ -28,7 +28,11 @@ const raise = (one: Condition): Condition | null => shifted(one, 1);
 
 /** The threshold a step down or up; null where there is none, or it would be the same. */
 function shifted(one: Condition, sign: -1 | 1): Condition | null {
-  if (one.of === 'words') return null;
+  if (one.of === 'words' || one.of === 'kind') return null;
+  if (one.of === 'age') {
+    const days = one.days + sign * Math.max(1, Math.round(one.days / 3));
+    return days > 0 ? { ...one, days } : null;
+  }
   if (one.of === 'target') return { ...one, times: rounded(one.times * (1 + sign / 4)) };
   if (one.of === 'evidence') {
     const { probability } = one;

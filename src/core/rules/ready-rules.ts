@@ -107,6 +107,21 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
       reason:
         'Two conversions within the target are seldom chance, and such a term deserves a keyword of its own.',
     },
+    {
+      name: 'Pays well: keep it open',
+      rule: rule(90, { do: 'keep' }, [atLeast('conversions', 3), below(0.8)], 'weekly'),
+      reason:
+        'Three conversions at four fifths of what they may cost are no luck. Once it is kept, no negative may shut it out by oversight.',
+    },
+    {
+      name: 'Too new to judge: wait',
+      rule: rule(14, { do: 'set aside', moreClicks: soon }, [
+        { of: 'age', is: 'at most', days: 14 },
+        atLeast('clicks', Math.max(1, Math.ceil(soon / 4))),
+        NOTHING,
+      ]),
+      reason: `It was seen first within two weeks. ${counted(soon, 'more click')} bring an average term one conversion, and until then it is out of the way.`,
+    },
   ];
   return all.filter(
     ({ rule: { when } }) => hasTarget || when.every(({ of }) => of !== 'target' && of !== 'evidence'),

@@ -1,3 +1,4 @@
+import { MATCH_TYPES } from '../gate';
 import type { Bounds } from './bounds';
 
 /**
@@ -33,14 +34,40 @@ export type SumCondition =
   /** how sure it is that the term misses its target (rules 7.3) */
   | { of: 'evidence'; is: 'at least'; probability: number };
 
-export type Condition =
-  | SumCondition
-  /** any of the words, or none of them, whatever their form */
-  | { of: 'words'; is: 'any of' | 'none of'; words: readonly string[] };
+/** So many days before the evening the term was seen first. */
+export type AgeCondition = { of: 'age'; is: 'at least' | 'at most'; days: number };
 
-/** Campaigns by their ids: everything, these, or everything but these. */
-export type Where = { is: 'everywhere' | 'in' | 'not in'; campaigns: readonly string[] };
+/** What a term is by itself, whatever it brought. */
+export type TermCondition =
+  /** any of the words, or none of them, whatever their form */
+  | { of: 'words'; is: 'any of' | 'none of'; words: readonly string[] }
+  /** whether the marketplace reports words, or a product code */
+  | { of: 'kind'; is: 'words' | 'codes' }
+  /** searches a month, by what research knows of the term */
+  | { of: 'searches'; is: 'at least' | 'at most'; value: number };
+
+export type Condition = SumCondition | AgeCondition | TermCondition;
+
+/** Everything, what is named, or everything but what is named; of it what some keywords served. */
+export type Where = {
+  is: 'everywhere' | 'in' | 'not in';
+  /** ids */
+  campaigns: readonly string[];
+  /** names; campaigns that have one of these labels */
+  labels?: readonly string[];
+  /** names; ad groups that are in one of these */
+  productGroups?: readonly string[];
+  /** what keywords of these match types served; of any, and of none that is known, where none is named */
+  servedBy?: readonly ServedBy[];
+};
+
+export const SERVED_BY = [...MATCH_TYPES, 'automatic'] as const;
+export type ServedBy = (typeof SERVED_BY)[number];
 
 /** What is proposed for a term. A list is given by its id. */
 export type RuleAction =
-  { do: 'stop'; at: 'ad group' | 'campaign' } | { do: 'stop in list'; list: string } | { do: 'tell' };
+  | { do: 'stop'; at: 'ad group' | 'campaign' }
+  | { do: 'stop in list'; list: string }
+  | { do: 'keep' }
+  | { do: 'set aside'; moreClicks: number }
+  | { do: 'tell' };

@@ -86,6 +86,20 @@ describe('neighbours of a rule', () => {
     expect(thresholds(above(2))).toMatchObject([{ times: 1.5 }, { times: 2 }, { times: 2.5 }]);
   });
 
+  test('go by days of age and by searches, too', () => {
+    expect(thresholds({ of: 'age', is: 'at least', days: 14 })).toMatchObject([
+      { days: 9 },
+      { days: 14 },
+      { days: 19 },
+    ]);
+    expect(thresholds({ of: 'age', is: 'at least', days: 1 })).toHaveLength(2);
+    expect(thresholds({ of: 'searches', is: 'at least', value: 300 })).toMatchObject([
+      { value: 200 },
+      { value: 300 },
+      { value: 400 },
+    ]);
+  });
+
   test('are none where no threshold can be shifted', () => {
     expect(thresholds({ of: 'words', is: 'any of', words: ['free'] })).toHaveLength(1);
     expect(neighboursOf(rule(below(1)))).toMatchObject([{ isOwn: true }]);

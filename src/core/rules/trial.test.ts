@@ -5,7 +5,7 @@ import { meets, worthOf, type Judge, type Sums } from './meets';
 import { MEASURES } from './rule';
 import { tryRules, type TermFacts, type Tried } from './trial';
 
-type Fact = { term: number; day: number; adGroup: number; knownFrom?: number } & Sums;
+type Fact = { term: number; day: number; adGroup: number; keyword?: number; knownFrom?: number } & Sums;
 const JUDGE: Judge = {
   target: { by: 'CPA', micros: 20 },
   prior: { alpha: 0.5, beta: 20 },
@@ -22,6 +22,7 @@ function columnsOf(facts: readonly Fact[]): TermFacts {
       ? Int32Array.from(sorted, ({ day, knownFrom = day }) => knownFrom)
       : null,
     adGroupId: Int32Array.from(sorted, ({ adGroup }) => adGroup),
+    keywordId: Int32Array.from(sorted, ({ keyword = 0 }) => keyword),
     figures: Float64Array.from(sorted.flatMap((fact) => FIGURE_NAMES.map((name) => fact[name]))),
   };
 }
@@ -34,7 +35,7 @@ const after15: Tried = {
     { of: 'clicks', is: 'at least', value: 15 },
     { of: 'conversions', is: 'at most', value: 0 },
   ],
-  ...{ lookBack: { days: 30, lagDays: 2 }, everyDays: 1, terms: null, adGroups: null },
+  ...{ lookBack: { days: 30, lagDays: 2 }, everyDays: 1, terms: null, adGroups: null, keywords: null },
 };
 const trialOf = (facts: readonly Fact[], rule: Partial<Tried>, from: number, to: number) =>
   tryRules(columnsOf(facts), [{ ...after15, ...rule }], { from, to }, () => JUDGE)[0]!;
@@ -64,6 +65,27 @@ describe('a trial', () => {
     const trial = trialOf([...facts, ...elsewhere], { adGroups: new Set([1]) }, 1, 10);
     expect(trial.stopped).toMatchObject([{ day: 5, savedMicros: 9, lostConversions: 1 }]);
     expect(trialOf([...facts, ...elsewhere], {}, 1, 10).stopped).toEqual([]);
+  });
+
+  test('sees what some keywords served, and stops the term where they did, for all keywords there', () => {
+    const broad = facts.map((fact) => ({ ...fact, keyword: 5 }));
+    const exact = facts.map((fact) => ({ ...fact, keyword: 6, conversions: 1 }));
+    const elsewhere = exact.map((fact) => ({ ...fact, adGroup: 2 }));
+    const trial = trialOf([...broad, ...exact, ...elsewhere], { keywords: new Set([5]) }, 1, 10);
+    // After day 5 come three days of both keywords in the first ad group; the second goes on.
+    expect(trial.stopped).toMatchObject([{ day: 5, savedMicros: 18, lostConversions: 4 }]);
+    expect(trialOf(exact, { keywords: new Set([5]) }, 1, 10).stopped).toEqual([]);
+  });
+
+  test('of terms of an age looks on evenings on which nothing came, too', () => {
+    const old = (days: number, is: 'at least' | 'at most'): Tried['when'] => [
+      ...after15.when,
+      { of: 'age', is, days },
+    ];
+    const three = facts.slice(0, 3);
+    expect(trialOf(three, { when: old(12, 'at least') }, 1, 30).stopped[0]!.day).toBe(13);
+    expect(trialOf(three, { when: old(4, 'at most') }, 1, 30).stopped[0]!.day).toBe(5);
+    expect(trialOf(three, { when: old(3, 'at most') }, 1, 30).stopped).toEqual([]);
   });
 
   test('passes over terms that the rule is not about', () => {
@@ -97,9 +119,12 @@ describe('a trial', () => {
   });
 });
 
+const isMet = (one: Tried['when'][number], sums: Sums, age: number) =>
+  one.of !== 'age' ? meets(one, sums, JUDGE) : one.is === 'at least' ? age >= one.days : age <= one.days;
+
 /** The rule as it reads: each evening, everything that is known is summed anew. */
 function replay(facts: readonly Fact[], rule: Tried, from: number, to: number) {
-  const { when, lookBack, everyDays, adGroups, terms } = rule;
+  const { when, lookBack, everyDays, adGroups, keywords, terms } = rule;
   const sumsOf = (some: readonly Fact[]) =>
     Object.fromEntries(
       MEASURES.map((of) => {
@@ -110,15 +135,21 @@ function replay(facts: readonly Fact[], rule: Tried, from: number, to: number) {
   const ids = [...new Set(facts.map(({ term }) => term))].sort((a, b) => a - b);
   return ids.flatMap((termId) => {
     if (terms && !terms.has(termId)) return [];
-    const own = facts.filter(({ term, adGroup }) => term === termId && (!adGroups || adGroups.has(adGroup)));
+    const ofTerm = facts.filter(({ term }) => term === termId);
+    const firstDay = Math.min(...ofTerm.map(({ day }) => day));
+    const own = ofTerm.filter(({ adGroup }) => !adGroups || adGroups.has(adGroup));
+    const isServed = ({ keyword = 0 }: Fact) => !keywords || keywords.has(keyword);
     for (let evening = from; evening <= to; evening += everyDays) {
       const last = evening - lookBack.lagDays;
-      const seen = own.filter(
-        ({ day, knownFrom = day }) => day <= last && day > last - lookBack.days && knownFrom <= evening,
-      );
+      const isKnown = ({ day, knownFrom = day }: Fact) =>
+        day <= last && day > last - lookBack.days && knownFrom <= evening;
+      const seen = own.filter((fact) => isKnown(fact) && isServed(fact));
       const sums = sumsOf(seen);
-      if (seen.length === 0 || !when.every((one) => meets(one, sums, JUDGE))) continue;
-      const later = own.filter(({ day }) => day > evening && day <= to);
+      if (seen.length === 0 || !when.every((one) => isMet(one, sums, evening - firstDay))) continue;
+      const there = new Set(seen.map(({ adGroup }) => adGroup));
+      const later = own.filter(
+        ({ day, adGroup }) => day > evening && day <= to && (!keywords || there.has(adGroup)),
+      );
       const brought = sumsOf(later);
       const known = { conversions: brought.conversions || 0, valueMicros: brought.valueMicros || 0 };
       return [
@@ -136,6 +167,7 @@ test('it is what a plain replay of the evenings comes to', () => {
   const count = (max: number) => fc.oneof({ weight: 6, arbitrary: fc.nat(max) }, fc.constant(NaN));
   const aFact = fc.record({
     ...{ term: fc.nat(3), day: fc.integer({ min: -20, max: 30 }), adGroup: fc.nat(2) },
+    keyword: fc.nat(2),
     ...{ impressions: count(90), clicks: count(9), costMicros: count(50), valueMicros: count(100) },
     conversions: fc.constantFrom(0, 0, 0, 0.25, 0.5, 1, NaN),
   });
@@ -152,6 +184,10 @@ test('it is what a plain replay of the evenings comes to', () => {
       times: fc.constantFrom(0.5, 1, 2),
     }),
     fc.record({
+      ...{ of: fc.constant('age' as const), is: fc.constantFrom('at least' as const, 'at most' as const) },
+      days: fc.nat(30),
+    }),
+    fc.record({
       ...{ of: fc.constant('evidence' as const), is: fc.constant('at least' as const) },
       probability: fc.constantFrom(0.5, 0.8),
     }),
@@ -165,6 +201,7 @@ test('it is what a plain replay of the evenings comes to', () => {
     when: fc.array(condition, { minLength: 1, maxLength: 3 }),
     lookBack: fc.record({ days: fc.integer({ min: 1, max: 20 }), lagDays: fc.nat(5) }),
     ...{ everyDays: fc.constantFrom(1, 2, 7), terms: some(3), adGroups: some(2) },
+    keywords: some(2),
   });
   fc.assert(
     fc.property(

@@ -1,7 +1,7 @@
 import { FIGURE_NAMES } from '../figures';
 import { tellProgress, type OnProgress } from '../progress';
-import { meets, worthOf, type Judge, type Sums } from './meets';
-import type { LookBack, Measure, SumCondition } from './rule';
+import { meets, meetsAge, worthOf, type Judge, type Sums } from './meets';
+import type { AgeCondition, LookBack, Measure, SumCondition } from './rule';
 
 /** Facts in columns: those of a term stand together, by day. Days count from any day on. */
 export type TermFacts = {
@@ -14,13 +14,14 @@ export type TermFacts = {
    */
   knownFrom: Int32Array | null;
   adGroupId: Int32Array;
+  keywordId: Int32Array;
   /** of fact f from `FIGURE_NAMES.length` · f on, in their order; NaN where a figure is never given */
   figures: Float64Array;
 };
 
 /** A rule as it is tried, or looks. */
 export type Tried = {
-  when: readonly SumCondition[];
+  when: readonly (SumCondition | AgeCondition)[];
   lookBack: LookBack;
   /** it looks on every so many-th day: 1 daily, 7 weekly */
   everyDays: number;
@@ -28,6 +29,8 @@ export type Tried = {
   terms: { has(termId: number): boolean } | null;
   /** ad groups where it looks, and stops; null for all */
   adGroups: { has(adGroupId: number): boolean } | null;
+  /** what these keywords served is what it sees; it stops a term in the ad groups where they did; null for all */
+  keywords: { has(keywordId: number): boolean } | null;
 };
 
 /** The first and the last evening on which the rules look. */
@@ -90,20 +93,29 @@ export function tryRules(
 }
 
 /** Rules that look at the same days of the same ad groups, on the same evenings, each with its trial. */
-type View = Pick<Tried, 'lookBack' | 'everyDays' | 'adGroups'> & { members: Member[] };
+type View = Pick<Tried, 'lookBack' | 'everyDays' | 'adGroups' | 'keywords'> & {
+  members: Member[];
+  /** whether what is met depends on the evening alone, too */
+  seesAge: boolean;
+};
 type Member = { rule: Tried; trial: Trial };
 
 function viewsOf(rules: readonly Tried[], trials: readonly Trial[]): View[] {
   const views: View[] = [];
   rules.forEach((rule, i) => {
-    const { lookBack, everyDays, adGroups } = rule;
+    const { lookBack, everyDays, adGroups, keywords } = rule;
     const isSame = (view: View) =>
       view.lookBack.days === lookBack.days &&
       view.lookBack.lagDays === lookBack.lagDays &&
       view.everyDays === everyDays &&
-      view.adGroups === adGroups;
+      view.adGroups === adGroups &&
+      view.keywords === keywords;
     let view = views.find(isSame);
-    if (!view) views.push((view = { lookBack, everyDays, adGroups, members: [] }));
+    if (!view) {
+      view = { lookBack, everyDays, adGroups, keywords, members: [], seesAge: false };
+      views.push(view);
+    }
+    view.seesAge ||= rule.when.some(({ of }) => of === 'age');
     view.members.push({ rule, trial: trials[i]! });
   });
   return views;
@@ -122,8 +134,8 @@ type Term = {
 /** Goes through the evenings, and notes for each rule the first one on which the term meets all its conditions. */
 function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
   const { facts, termId, begin, end, evenings, judge } = term;
-  const { day, adGroupId, knownFrom } = facts;
-  const { lookBack, everyDays, adGroups } = view;
+  const { day, knownFrom } = facts;
+  const { lookBack, everyDays } = view;
   const entersOn = (f: number) => Math.max(day[f]! + lookBack.lagDays, knownFrom ? knownFrom[f]! : 0);
   const order = knownFrom && lateOrder(knownFrom, term, entersOn);
   window.clear(begin, end);
@@ -135,22 +147,30 @@ function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
     for (; entered < end; entered++) {
       const f = order ? order[entered - begin]! : entered;
       if (entersOn(f) > evening) break;
-      if (day[f]! >= first && (!adGroups || adGroups.has(adGroupId[f]!))) window.enter(f);
+      if (day[f]! >= first && isSeen(facts, f, view)) window.enter(f);
     }
     for (; left < end && day[left]! < first; left++) window.leave(left);
     // Where nothing came or went, what was not met is not met now.
-    if (entered + left === before || window.facts() === 0) continue;
+    if ((entered + left === before && !view.seesAge) || window.facts() === 0) continue;
     const sums = window.sums();
+    const age = evening - day[begin]!;
     const met: Member[] = [];
-    for (const member of members) if (isMet(member.rule, termId, sums, judge)) met.push(member);
+    for (const member of members) if (isMet(member.rule, { termId, sums, age, judge })) met.push(member);
     if (met.length === 0) continue;
-    for (const { trial } of met) noteStop(term, view, evening, sums, trial);
+    for (const { trial } of met) noteStop(term, view, evening, { sums, window, trial });
     members = members.filter((member) => !met.includes(member));
   }
 }
 
-function isMet({ when, terms }: Tried, termId: number, sums: Sums, judge: Judge): boolean {
-  for (const condition of when) if (!meets(condition, sums, judge)) return false;
+const isSeen = ({ adGroupId, keywordId }: TermFacts, f: number, { adGroups, keywords }: View) =>
+  (!adGroups || adGroups.has(adGroupId[f]!)) && (!keywords || keywords.has(keywordId[f]!));
+
+function isMet(
+  { when, terms }: Tried,
+  { termId, sums, age, judge }: { termId: number; sums: Sums; age: number; judge: Judge },
+): boolean {
+  for (const condition of when)
+    if (!(condition.of === 'age' ? meetsAge(condition, age) : meets(condition, sums, judge))) return false;
   return !terms || terms.has(termId); // last, as it may read the text
 }
 
@@ -169,18 +189,18 @@ function lateOrder(
 /** Notes that a term is stopped on an evening, and what it brought after it. */
 function noteStop(
   { facts, termId, begin, end, evenings, judge }: Term,
-  { adGroups }: View,
+  { adGroups, keywords }: View,
   evening: number,
-  sums: Sums,
-  trial: Trial,
+  { sums, window, trial }: { sums: Sums; window: SlidingSums; trial: Trial },
 ): void {
   const { day, adGroupId } = facts;
+  const there = keywords ? adGroupsSeen(facts, { begin, end }, window) : adGroups;
   const stop: WouldStop = {
     ...{ termId, day: evening, sums, savedMicros: 0, lostConversions: 0, lostMicros: 0 },
   };
   for (let f = begin; f < end; f++) {
     if (day[f]! <= evening || day[f]! > evenings.to) continue;
-    if (adGroups && !adGroups.has(adGroupId[f]!)) continue;
+    if (there && !there.has(adGroupId[f]!)) continue;
     const figure = (name: Measure) => facts.figures[WIDTH * f + AT[name]]! || 0;
     const [costMicros, conversions] = [figure('costMicros'), figure('conversions')];
     const lostMicros = worthOf(judge, { conversions, valueMicros: figure('valueMicros') });
@@ -191,6 +211,17 @@ function noteStop(
     trial.lostMicros[day[f]! - evenings.from]! += lostMicros;
   }
   trial.stopped.push(stop);
+}
+
+/** Ad groups where the keywords of a rule served the term: what is stopped there is stopped for their other keywords, too. */
+function adGroupsSeen(
+  { adGroupId }: TermFacts,
+  { begin, end }: { begin: number; end: number },
+  window: SlidingSums,
+): ReadonlySet<number> {
+  const seen = new Set<number>();
+  for (let f = begin; f < end; f++) if (window.holds(f)) seen.add(adGroupId[f]!);
+  return seen;
 }
 
 const WIDTH = FIGURE_NAMES.length;
@@ -236,6 +267,7 @@ function slidingSums({ figures, count: facts }: TermFacts) {
       inside[f] = 0;
       add(f, -1);
     },
+    holds: (f: number) => inside[f] === 1,
     /** how many there are now */
     facts: () => count,
     sums(): Sums {

@@ -2,7 +2,9 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Rule } from '@/core';
 import { useRouter } from 'next/navigation';
-import { aRule, aRuleLine, showRules } from './testing';
+import type { Finding } from '@/contracts/findings';
+import type { Answers } from '../testing/screen';
+import { aFinding, aRule, aRuleLine, showRules } from './testing';
 
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 async function grid(name: string, row: RegExp) {
@@ -12,6 +14,10 @@ async function grid(name: string, row: RegExp) {
 }
 type Body = { rule: Rule; rules: object[]; changes: { change: object; why: string }[] };
 const bodyOf = (asked: { body?: unknown }[], i = -1) => asked.at(i)!.body as Body;
+
+const withFindings = (lines: Finding[]): Answers => ({
+  'GET rules/findings': { counts: { open: lines.length, later: 0, refused: 0 }, lines },
+});
 
 describe('findings', () => {
   test('Enter says yes: the stop goes to the tray, with what the rule saw', async () => {
@@ -45,6 +51,37 @@ describe('findings', () => {
     );
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(asked('PUT rules/findings')[1]!.body).toMatchObject({ ids: [1], is: 'open' }));
+  });
+
+  test('a yes to what a rule would keep is a verdict at once, and can be taken back', async () => {
+    const kept = aFinding(4, 'bee hive kit', { verdict: { is: 'kept' }, changes: [], place: 'kept open' });
+    const { user, asked } = showRules('', withFindings([kept]));
+    (await grid('Findings', /bee hive kit/)).focus();
+    expect(inHand().textContent).toContain('It would be kept open.');
+    expect(within(inHand()).getByRole('button', { name: /Yes, keep it/ })).toBeDefined();
+    await user.keyboard('{Enter}');
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    expect(asked('PUT rules/findings/verdicts').map(({ body }) => body)).toEqual([
+      { ids: [4], is: 'given' },
+      { ids: [4], is: 'taken back' },
+    ]);
+    expect(asked('POST tray')).toHaveLength(0);
+  });
+
+  test('two rules that differ are told; of many marked, such a term is left', async () => {
+    const differ = aFinding(4, 'bee hive kit', { against: ['Pays well'] });
+    const { user, asked } = showRules('', withFindings([aFinding(1, 'bee movie'), differ]));
+    const table = await grid('Findings', /bee movie/);
+    table.focus();
+    await user.keyboard('{ArrowDown}');
+    expect(within(table).getByRole('row', { name: /bee hive kit/ }).textContent).toContain(
+      'two rules differ',
+    );
+    expect(inHand().textContent).toContain('“Pays well” found it, too, and wants the opposite');
+    await user.keyboard(' {ArrowUp} {Enter}');
+    await waitFor(() => expect(asked('POST tray')).toHaveLength(1));
+    expect(bodyOf(asked('POST tray')).changes).toMatchObject([{ change: { text: 'bee movie' } }]);
+    expect(await screen.findByText('1 finding left on which rules differ.')).toBeDefined();
   });
 
   test('l looks at it in a week; what was refused is opened again', async () => {
@@ -133,7 +170,7 @@ test('a rule says why it did nothing, or stopped itself', async () => {
   const trouble = 'It promised 10.00 EUR in 9 days, and 2.00 EUR came.';
   showRules('?shown=rules', {
     'GET rules': {
-      ...{ ready: [], campaigns: [], lists: [] },
+      ...{ ready: [], campaigns: [], lists: [], labels: [], productGroups: [] },
       rules: [
         aRuleLine({ id: 1, name: 'One', rule, open: 3 }),
         aRuleLine({ id: 2, name: 'Two', rule, trouble: 'Nothing was sent.' }),
@@ -153,7 +190,7 @@ test('a rule says why it did nothing, or stopped itself', async () => {
 test('a ready rule begins a sentence, with the reason for its numbers', async () => {
   const { user } = showRules('?shown=ready', {
     'GET rules': {
-      ...{ rules: [aRuleLine()], campaigns: [], lists: [] },
+      ...{ rules: [aRuleLine()], campaigns: [], lists: [], labels: [], productGroups: [] },
       ready: [
         {
           name: 'Enough clicks',

@@ -10,7 +10,7 @@ export type Saying = {
 
 const MEASURE_NAMES = {
   ...{ clicks: 'clicks', impressions: 'impressions', conversions: 'conversions' },
-  ...{ costMicros: 'cost', valueMicros: 'value' },
+  ...{ costMicros: 'cost', valueMicros: 'value', searches: 'searches' },
 } as const;
 
 /** A condition in a few words. @example sayCondition({ of: 'clicks', is: 'at least', value: 15 }, money) // '15 clicks or more' */
@@ -18,10 +18,13 @@ export function sayCondition(condition: Condition, money: Saying['money']): stri
   if (condition.of === 'target') return `cost ${condition.is} ${condition.times} × its target`;
   if (condition.of === 'evidence') return `${Math.round(100 * condition.probability)} % sure to miss`;
   if (condition.of === 'words') return `${condition.is}: ${few(condition.words)}`;
+  if (condition.of === 'kind') return condition.is === 'codes' ? 'product codes' : 'words only';
+  if (condition.of === 'age')
+    return `seen first ${counted(condition.days, 'day')} ago or ${condition.is === 'at least' ? 'earlier' : 'later'}`;
   const { of, is, value } = condition;
   if (of === 'costMicros' || of === 'valueMicros')
     return `${MEASURE_NAMES[of]} of ${money(value)} ${is === 'at least' ? 'or more' : 'or less'}`;
-  const single = MEASURE_NAMES[of].slice(0, -1);
+  const single = of === 'searches' ? 'search' : MEASURE_NAMES[of].slice(0, -1);
   const name = value === 1 ? single : MEASURE_NAMES[of];
   if (is === 'at least') return `${formatCount(value)} ${name} or more`;
   return value === 0 ? `no ${single}` : `${formatCount(value)} ${name} or fewer`;
@@ -33,10 +36,20 @@ const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length
 export function sayRule({ when, lookBack, where, then, how, often }: Rule, saying: Saying): string {
   const conditions = when.map((one) => sayCondition(one, saying.money)).join(', ');
   const ago = lookBack.lagDays === 0 ? '' : ` that end ${counted(lookBack.lagDays, 'day')} ago`;
-  const campaigns = few(where.campaigns.map(saying.campaign));
-  const place =
-    where.is === 'everywhere' ? 'everywhere' : where.is === 'in' ? `in ${campaigns}` : `but in ${campaigns}`;
-  return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${place}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
+  return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${sayWhere(where, saying)}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
+}
+
+function sayWhere(
+  { is, campaigns, labels = [], productGroups = [], servedBy = [] }: Rule['where'],
+  saying: Saying,
+): string {
+  const named = few([
+    ...campaigns.map(saying.campaign),
+    ...labels.map((label) => `label ${label}`),
+    ...productGroups.map((group) => `product group ${group}`),
+  ]);
+  const place = is === 'everywhere' ? 'everywhere' : is === 'in' ? `in ${named}` : `but in ${named}`;
+  return servedBy.length === 0 ? place : `${place}, served by ${servedBy.join(' or ')} keywords`;
 }
 
 const sayHow = (how: Rule['how'], money: Saying['money']) =>
@@ -51,6 +64,10 @@ export function sayAction(then: Rule['then'], { list }: Pick<Saying, 'list'>): s
       return then.at === 'campaign' ? 'stop it in its campaigns' : 'stop it in its ad groups';
     case 'stop in list':
       return `stop it in the list ${list(then.list)}`;
+    case 'keep':
+      return 'keep it open';
+    case 'set aside':
+      return `set it aside until it has ${counted(then.moreClicks, 'more click')}`;
     case 'tell':
       return 'only tell';
   }

@@ -39,6 +39,8 @@ const aView = (over: Partial<RulesView> = {}): RulesView => ({
     { id: '2', name: 'Courses' },
   ],
   lists: [{ id: '5', name: 'Work' }],
+  labels: ['spring'],
+  productGroups: ['Smokers'],
   ...over,
 });
 
@@ -58,7 +60,7 @@ const wrong = {
   ...{ savedMicros: 4_000_000, lostConversions: 1, lostMicros: 18_000_000 },
 };
 
-const aTrial = (rule: Rule): TrialView => {
+export const aTrial = (rule: Rule): TrialView => {
   const [first] = rule.when;
   const clicks = first?.of === 'clicks' ? first.value : 15;
   return {
@@ -74,13 +76,14 @@ const aTrial = (rule: Rule): TrialView => {
       aTrialLine(clicks + 5),
     ],
     stopped: [wrong],
+    against: [],
   };
 };
 
-const aFinding = (id: number, term: string, over: Partial<Finding> = {}): Finding => ({
+export const aFinding = (id: number, term: string, over: Partial<Finding> = {}): Finding => ({
   ...{ id, ruleId: 1, rule: '15 clicks', term, clicks: 16, costMicros: 9_000_000, conversions: 0 },
   ...{ valueMicros: 0, from: '2026-10-20', to: '2026-11-18', foundOn: '2026-11-20', place: 'Starter' },
-  ...{ decided: null },
+  ...{ decided: null, verdict: null, against: [] },
   changes: [{ kind: 'add negative', text: term, match: 'exact', place: { kind: 'adGroup', id: '1' } }],
   ...over,
 });
@@ -139,6 +142,7 @@ export const showRules = (
       'PUT rules/[rule]': { ruleId: 1, version: 2, said: 'The rule “15 clicks” reads otherwise' },
       'PUT rules/states': { said: 'Switched off', was: [{ id: 1, state: 'on' }] },
       'PUT rules/findings': { said: 'Refused' },
+      'PUT rules/findings/verdicts': { said: 'Keep 1 term open' },
       'POST tray': {
         outcomes: [
           {

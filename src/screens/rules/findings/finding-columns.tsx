@@ -32,7 +32,8 @@ export function useFindingColumns(): readonly Column<Finding>[] {
       {
         ...{
           id: 'place',
-          name: 'stopped in',
+          name: 'would be',
+          fullName: 'where it would be stopped, or what would become of it',
           px: 120,
           share: 1,
           isText: true,
@@ -40,7 +41,12 @@ export function useFindingColumns(): readonly Column<Finding>[] {
           yields: true,
         },
         value: ({ place }) => place,
-        cell: ({ place }) => <span className="text-soft">{place}</span>,
+        cell: ({ place, against }) =>
+          against.length > 0 ? (
+            <span className="text-rust">two rules differ: {place}</span>
+          ) : (
+            <span className="text-soft">{place}</span>
+          ),
       },
       {
         ...{ id: 'found', name: 'found', fullName: 'day on which it was found', px: 64, isSortable: true },

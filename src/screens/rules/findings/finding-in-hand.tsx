@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { counted } from '@/core';
+import type { Finding } from '@/contracts/findings';
 import { useAccount } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { Button, Key } from '@/ui/button';
@@ -23,6 +24,7 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
   }
   const isMany = lines.length > 1;
   const changes = lines.flatMap((one) => one.changes).length;
+  const verdicts = lines.filter(({ verdict }) => verdict !== null);
   const { decided } = line;
   return (
     <InHand
@@ -31,8 +33,8 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
         <div className="flex flex-wrap items-center gap-1.5">
           {pile === 'open' ? (
             <>
-              <Button tone="main" disabled={changes === 0} onClick={() => void accept()}>
-                Yes, stop {isMany ? 'them' : 'it'} <Key>↵</Key>
+              <Button tone="main" disabled={changes + verdicts.length === 0} onClick={() => void accept()}>
+                Yes, {sayYes(lines)} {isMany ? 'them' : 'it'} <Key>↵</Key>
               </Button>
               <Button onClick={() => void later()}>
                 In a week <Key>l</Key>
@@ -53,13 +55,27 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
     >
       <div className="mt-1 flex flex-col gap-1.5 text-table">
         {isMany ? (
-          <p>{counted(changes, 'stop')} would be put in the tray.</p>
+          <p>
+            {[
+              changes > 0 && `${counted(changes, 'stop')} would be put in the tray`,
+              verdicts.length > 0 && `${counted(verdicts.length, 'term')} kept open or set aside at once`,
+              changes + verdicts.length === 0 && 'These rules only tell',
+            ]
+              .filter(Boolean)
+              .join(', ')}
+            .
+          </p>
         ) : (
           <>
             <p>
               The rule “{line.rule}” found it on {formatDay(line.foundOn)}: {say(line)}.
             </p>
-            <p className="text-soft">Stopped as exact in: {line.place}.</p>
+            <p className="text-soft">{sayPlace(line)}.</p>
+            {line.against.map((rule) => (
+              <p key={rule} className="text-rust">
+                The rule “{rule}” found it, too, and wants the opposite. You decide which of them is right.
+              </p>
+            ))}
             <p>
               <Link
                 className="text-pine underline"
@@ -103,3 +119,14 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
     </InHand>
   );
 }
+
+/** What a yes does to findings, as a verb. */
+function sayYes(lines: readonly Finding[]): string {
+  const verbs = new Set(
+    lines.map(({ verdict }) => (verdict === null ? 'stop' : verdict.is === 'kept' ? 'keep' : 'set aside')),
+  );
+  return [...verbs].join(' or ');
+}
+
+const sayPlace = ({ verdict, place }: Finding) =>
+  verdict === null ? `Stopped as exact in: ${place}` : `It would be ${place}`;

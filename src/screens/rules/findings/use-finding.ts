@@ -27,29 +27,47 @@ export function useFinding(
   const [fault, setFault] = useState<string>();
   const reason = useRef<HTMLInputElement>(null);
   const lines = marked.length > 0 ? marked : line ? [line] : [];
-  const what = lines.length === 1 ? `“${lines[0]!.term}”` : counted(lines.length, 'finding');
+  const what = whatOf(lines);
 
   /** What a rule saw, in words. */
   const say = (one: Finding) =>
     `${counted(one.clicks ?? 0, 'click')}, ${money(one.costMicros)}, ${conversionsOf(one)} in ${formatDays(one)}`;
 
   async function accept() {
-    const changes = lines.flatMap((one) =>
+    // Of many, those on which two rules differ wait for a look at each.
+    const clear = lines.length > 1 ? lines.filter(({ against }) => against.length === 0) : lines;
+    const changes = clear.flatMap((one) =>
       one.changes.map((change) => ({
         ...{ change, from: one.term },
         why: `the rule “${one.rule}”: ${say(one)}`,
       })),
     );
-    if (changes.length === 0) {
+    const ids = clear.flatMap(({ id, verdict }) => (verdict === null ? [] : [id]));
+    if (changes.length + ids.length === 0) {
       toast(
-        lines.length > 0
-          ? 'There is nothing to put in the tray: look at the term in Sift.'
-          : 'Nothing is in hand.',
+        clear.length < lines.length
+          ? 'Rules differ on all of these: take them one by one.'
+          : lines.length > 0
+            ? 'There is nothing to put in the tray: look at the term in Sift.'
+            : 'Nothing is in hand.',
       );
       return;
     }
     unmark();
-    tellHeldBack(await draft(changes, { said: `stop ${what}` }));
+    if (clear.length < lines.length)
+      toast(`${counted(lines.length - clear.length, 'finding')} left on which rules differ.`);
+    if (ids.length > 0) await giveVerdicts(ids);
+    if (changes.length > 0) tellHeldBack(await draft(changes, { said: `stop ${whatOf(clear)}` }));
+  }
+
+  /** At once: it never leaves Gate Post. */
+  async function giveVerdicts(ids: number[]): Promise<void> {
+    try {
+      const { said } = await call('PUT rules/findings/verdicts', { body: { ids, is: 'given' } });
+      await undoable(said, () => call('PUT rules/findings/verdicts', { body: { ids, is: 'taken back' } }));
+    } catch (failure) {
+      sayFailure(failure);
+    }
   }
 
   async function decide(is: FindingPile, said: string, reasonGiven = ''): Promise<void> {
@@ -97,3 +115,6 @@ export function useFinding(
   };
 }
 export type FindingChoice = ReturnType<typeof useFinding>;
+
+const whatOf = (lines: readonly Finding[]) =>
+  lines.length === 1 ? `“${lines[0]!.term}”` : counted(lines.length, 'finding');

@@ -89,10 +89,50 @@ function Words({ condition, onChange }: Omit<Props, 'onRemove'>) {
         />
       </>
     );
+  if (condition.of === 'kind')
+    return (
+      <>
+        is
+        <Select
+          look="word"
+          label="Words or product codes"
+          value={condition.is}
+          options={[
+            { key: 'words', says: 'words, no product code' },
+            { key: 'codes', says: 'a product code' },
+          ]}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+      </>
+    );
+  if (condition.of === 'age')
+    return (
+      <>
+        was seen first
+        <Figure
+          label="Days since it was seen first"
+          value={condition.days}
+          least={1}
+          most={400}
+          onChange={(days) => onChange({ ...condition, days })}
+        />
+        days ago
+        <Select
+          look="word"
+          label="At least or at most: days since it was seen first"
+          value={condition.is}
+          options={[
+            { key: 'at least', says: 'or earlier' },
+            { key: 'at most', says: 'or later' },
+          ]}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+      </>
+    );
   return <FigureWords condition={condition} onChange={onChange} />;
 }
 
-type OfFigure = Extract<Condition, { of: Measure }>;
+type OfFigure = Extract<Condition, { of: Measure | 'searches' }>;
 
 function FigureWords({ condition, onChange }: { condition: OfFigure; onChange: (next: OfFigure) => void }) {
   const { currency } = useAccount().summary;
@@ -127,7 +167,8 @@ function FigureWords({ condition, onChange }: { condition: OfFigure; onChange: (
 const KIND_NAMES = {
   ...{ clicks: 'clicks', conversions: 'conversions', costMicros: 'cost', impressions: 'impressions' },
   ...{ valueMicros: 'value', target: 'cost against the target', evidence: 'how surely it misses' },
-  words: 'words that it holds',
+  ...{ words: 'words that it holds', kind: 'words or product codes' },
+  ...{ age: 'days since it was seen first', searches: 'searches a month' },
 } as const;
 type Kind = keyof typeof KIND_NAMES;
 const kindOf = ({ of }: Condition): Kind => of;
@@ -142,6 +183,9 @@ const FIRST: Record<Kind, Condition> = {
   target: { of: 'target', is: 'above', times: 1 },
   evidence: { of: 'evidence', is: 'at least', probability: 0.95 },
   words: { of: 'words', is: 'any of', words: ['free'] },
+  kind: { of: 'kind', is: 'words' },
+  age: { of: 'age', is: 'at least', days: 14 },
+  searches: { of: 'searches', is: 'at least', value: 100 },
 };
 
 /** Adds a condition of a kind. */

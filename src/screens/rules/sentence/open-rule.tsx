@@ -10,6 +10,7 @@ import { Button } from '@/ui/button';
 import { EmptyState, ErrorText } from '@/ui/said';
 import { beginOf } from '../ready/ready-rules';
 import { useRulesUrl } from '../rules-url';
+import { RulesAgainst } from '../trial/rules-against';
 import { TrialChart } from '../trial/trial-chart';
 import { TrialLines } from '../trial/trial-lines';
 import { RuleInHand } from './rule-in-hand';
@@ -66,7 +67,9 @@ function Opened({ view, stored, first, onKept, onBack }: Props) {
   const [rule, setRule] = useState(first.rule);
   const asked = useQuery({
     // How it comes about changes nothing of what it would have found.
-    ...query('POST rules/trial', { body: { rule: { ...rule, how: { is: 'by approval' } } } }),
+    ...query('POST rules/trial', {
+      body: { rule: { ...rule, how: { is: 'by approval' } }, ...(stored && { ruleId: stored.id }) },
+    }),
     placeholderData: keepPreviousData,
     gcTime: 60_000,
   });
@@ -85,8 +88,13 @@ function Opened({ view, stored, first, onKept, onBack }: Props) {
         ) : (
           trial && (
             <div className={asked.isPlaceholderData ? 'opacity-60' : ''} aria-busy={asked.isPlaceholderData}>
-              <TrialChart trial={trial} />
-              <TrialLines trial={trial} onTake={(next) => setRule({ ...next, how: rule.how })} />
+              <RulesAgainst against={trial.against} then={rule.then} />
+              <TrialChart trial={trial} then={rule.then} />
+              <TrialLines
+                trial={trial}
+                then={rule.then}
+                onTake={(next) => setRule({ ...next, how: rule.how })}
+              />
             </div>
           )
         )}

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { counted, daysBetween, type Rule } from '@/core';
+import { counted, daysBetween, isStop, type Rule } from '@/core';
 import type { RuleLine, TrialView, WouldStopLine } from '@/contracts/rules';
 import { useAccount, useMay } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -12,6 +12,7 @@ import { Button } from '@/ui/button';
 import { TextField } from '@/ui/form';
 import { formatConversions, formatCount, formatDay, formatMoment } from '@/ui/format';
 import { useRuleActions } from '../list/use-rule-actions';
+import { trialWords } from '../trial/trial-words';
 
 type Props = {
   stored: RuleLine | undefined;
@@ -106,7 +107,7 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
             carries out.
           </p>
         )}
-        {trial && <Tried trial={trial} />}
+        {trial && <Tried trial={trial} then={rule.then} />}
         <TextField
           label="Name"
           value={name}
@@ -132,7 +133,7 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
 /** So many that were wrongly stopped are told in full. */
 const MOST_TOLD = 4;
 
-function Tried({ trial: { from, to, lines } }: { trial: TrialView }) {
+function Tried({ trial: { from, to, lines }, then }: { trial: TrialView; then: Rule['then'] }) {
   const money = useMoney();
   const own = lines.find(({ isOwn }) => isOwn);
   if (!own || from === null || to === null) return null;
@@ -140,8 +141,10 @@ function Tried({ trial: { from, to, lines } }: { trial: TrialView }) {
   return (
     <>
       <p>
-        Would have stopped <b>{counted(own.terms, 'term')}</b> in {counted(daysBetween(from, to) + 1, 'day')}{' '}
-        and saved <b>{money(own.savedMicros)}</b>;{' '}
+        Would have {trialWords(then).did} <b>{counted(own.terms, 'term')}</b> in{' '}
+        {counted(daysBetween(from, to) + 1, 'day')}
+        {isStop(then) ? ' and saved ' : ', which cost since '}
+        <b>{money(own.savedMicros)}</b>;{' '}
         {wrong.total === 0 ? 'none of them sold later.' : `${formatCount(wrong.total)} of them sold later:`}
       </p>
       {wrong.total > 0 && (
@@ -150,7 +153,9 @@ function Tried({ trial: { from, to, lines } }: { trial: TrialView }) {
             <li key={one.term}>
               <b>{one.term}</b>
               <br />
-              <span className="text-small text-soft">{sayWrong(one)}</span>
+              <span className="text-small text-soft">
+                {trialWords(then).did} {sayWrong(one)}
+              </span>
             </li>
           ))}
         </ul>
@@ -160,7 +165,7 @@ function Tried({ trial: { from, to, lines } }: { trial: TrialView }) {
 }
 
 const sayWrong = ({ day, clicks, lostConversions }: WouldStopLine) =>
-  `stopped on ${formatDay(day)}${clicks === null ? '' : ` after ${counted(clicks, 'click')}`}; ${formatConversions(lostConversions)} ${lostConversions === 1 ? 'conversion' : 'conversions'} since`;
+  `on ${formatDay(day)}${clicks === null ? '' : ` after ${counted(clicks, 'click')}`}; ${formatConversions(lostConversions)} ${lostConversions === 1 ? 'conversion' : 'conversions'} since`;
 
 /** What the rule was before, with who changed it and why. */
 function Versions({ stored }: { stored: RuleLine }) {

@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Rule } from '@/core';
-import { aRule, aRuleLine, showRules } from '../testing';
+import { aRule, aRuleLine, aTrial, showRules } from '../testing';
 
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 type Body = { rule: Rule; rules: object[]; changes: { change: object; why: string }[] };
@@ -60,6 +60,82 @@ describe('a sentence', () => {
     );
   });
 
+  test('says how old a term is, what it is and how often it is searched for', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = choosing(user);
+    await choose('Add a condition', /seen first/);
+    await user.clear(figure('Days since it was seen first'));
+    await user.type(figure('Days since it was seen first'), '9{Enter}');
+    await choose('At least or at most: days since it was seen first', /or later/);
+    await choose('Add a condition', /product codes/);
+    await choose('Words or product codes', /^a product code/);
+    await choose('Add a condition', /searches a month/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule.when.slice(2)).toEqual([
+        { of: 'age', is: 'at most', days: 9 },
+        { of: 'kind', is: 'codes' },
+        { of: 'searches', is: 'at least', value: 100 },
+      ]),
+    );
+  });
+
+  test('names labels and product groups, and which keywords served', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const pick = async (name: string, option: string) => {
+      await user.click(screen.getByRole('button', { name }));
+      await user.click(await screen.findByRole('option', { name: option }));
+    };
+    await choosing(user)('Where', /all campaigns but/);
+    await pick('Choose a campaign', 'label spring');
+    await pick('Choose a campaign', 'product group Smokers');
+    await pick('Match types of the keywords that served it', 'broad');
+    await pick('Match types of the keywords that served it', 'phrase');
+    await user.click(screen.getByRole('button', { name: 'broad ×' }));
+    const { where } = bodyOf(asked('POST rules/trial')).rule;
+    expect(where).toEqual({
+      ...{ is: 'not in', campaigns: [], labels: ['spring'], productGroups: ['Smokers'] },
+      servedBy: ['phrase'],
+    });
+    await choosing(user)('Where', /in all campaigns$/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule.where).toEqual({
+        ...{ is: 'everywhere', campaigns: [], servedBy: ['phrase'] },
+      }),
+    );
+  });
+
+  test('that sets aside says until when, does nothing by itself, and stops nobody', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    await choosing(user)('What is proposed', /set it aside/);
+    await user.clear(figure('More clicks until it comes back'));
+    await user.type(figure('More clicks until it comes back'), '30{Enter}');
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule.then).toEqual({ do: 'set aside', moreClicks: 30 }),
+    );
+    expect(screen.queryByRole('combobox', { name: 'After a yes or by itself' })).toBeNull();
+    expect(inHand().textContent).toContain(
+      'Would have set aside 83 terms in 3 days, which cost since 884.70',
+    );
+    await choosing(user)('What is proposed', /keep it open/);
+    await waitFor(() => expect(inHand().textContent).toContain('Would have kept open'));
+    expect(screen.getAllByRole('columnheader', { name: 'cost since' })).toHaveLength(2);
+    expect(screen.queryByRole('columnheader', { name: 'wrongly stopped' })).toBeNull();
+  });
+
+  test('names the rules that want the opposite, before anything is done', async () => {
+    const against = [{ rule: 'Pays well', does: 'keep' as const, terms: 4, first: ['bee hive kit'] }];
+    showRules('?shown=rules&begin=', {
+      'POST rules/trial': ({ body }) => ({ ...aTrial((body as { rule: Rule }).rule), against }),
+    });
+    const list = await screen.findByRole('list', { name: 'Rules that want the opposite' });
+    expect(list.textContent).toContain(
+      'The rule “Pays well” would keep open 4 terms that this one stops: bee hive kit and 3 more.',
+    );
+  });
+
   test('says that the rule acts by itself, and within what', async () => {
     const { user, asked } = showRules('?shown=rules&begin=');
     await screen.findByRole('table', { name: 'Neighbouring thresholds' });
@@ -103,7 +179,7 @@ describe('a sentence', () => {
     const off = aRuleLine({ state: 'off', rule: aRule({ how: { is: 'by itself', bounds } }) });
     showRules(
       '?shown=rules&rule=1',
-      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [] } },
+      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [], labels: [], productGroups: [] } },
       { role: 'prepare' },
     );
     const on = await screen.findByRole('button', { name: 'Switch it on' });
@@ -116,7 +192,7 @@ describe('a sentence', () => {
     const off = aRuleLine({ state: 'off', rule: aRule({ how: { is: 'by itself', bounds } }) });
     showRules(
       '?shown=rules&rule=1',
-      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [] } },
+      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [], labels: [], productGroups: [] } },
       { summary: { isConnected: false } },
     );
     expect(await screen.findByText(/^In this account nothing acts by itself/)).toBeDefined();
@@ -160,7 +236,7 @@ describe('a sentence', () => {
     showRules('?shown=rules&rule=1', {
       'POST rules/trial': {
         ...{ from: null, to: null, savedMicros: [], lostMicros: [], stops: [], worst: null },
-        ...{ approximateTo: null, lines: [], stopped: [], waitsFor: 'a list that is gone' },
+        ...{ approximateTo: null, lines: [], stopped: [], against: [], waitsFor: 'a list that is gone' },
       },
     });
     expect(await screen.findByText('It can not be tried: it names a list that is gone.')).toBeDefined();

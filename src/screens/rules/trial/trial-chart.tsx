@@ -1,16 +1,20 @@
 'use client';
 
 import { max, scaleBand, scaleLinear } from 'd3';
-import { shiftDay } from '@/core';
+import { isStop, shiftDay, type RuleAction } from '@/core';
 import type { TrialView } from '@/contracts/rules';
 import { useMoney } from '@/screens/frame/money';
 import { ChartTable } from '@/ui/chart-table';
 import { formatCount, formatDay, formatDays } from '@/ui/format';
+import { trialWords } from './trial-words';
 
 const [WIDTH, HEIGHT] = [760, 132];
 
+type Props = { trial: TrialView; then: RuleAction };
+
 /** What a rule would have saved on each day, and below it what the conversions that it would have lost were worth; with its table. */
-export function TrialChart({ trial }: { trial: TrialView }) {
+export function TrialChart({ trial, then }: Props) {
+  const words = trialWords(then);
   const money = useMoney();
   const { from, to, savedMicros, lostMicros, stops, worst, approximateTo } = trial;
   if (from === null || to === null) return null;
@@ -27,9 +31,9 @@ export function TrialChart({ trial }: { trial: TrialView }) {
           Tried on {formatDays({ from, to })}, each day with what was known that day
         </h2>
         <p className="flex items-center gap-1.5 text-small text-soft">
-          <i className="size-2.5 bg-timber" aria-hidden /> saved
-          <i className="ml-2 size-2.5 bg-rust" aria-hidden /> lost: what its conversions may cost by the
-          target
+          <i className="size-2.5 bg-timber" aria-hidden /> {words.cost}
+          <i className="ml-2 size-2.5 bg-rust" aria-hidden /> {words.brought}: what its conversions may cost
+          by the target
         </p>
       </div>
       <svg viewBox={`0 -1 ${WIDTH} ${HEIGHT + 2}`} className="mt-1 block w-full" aria-hidden>
@@ -47,7 +51,7 @@ export function TrialChart({ trial }: { trial: TrialView }) {
       </svg>
       <p className="flex justify-between text-small text-soft">
         <span>{formatDay(from)}</span>
-        {worst && (
+        {worst && isStop(then) && (
           <span>
             Worst day: {formatDay(worst.day)}, {money(worst.lostMicros)} lost beside{' '}
             {money(worst.savedMicros)} saved
@@ -64,7 +68,7 @@ export function TrialChart({ trial }: { trial: TrialView }) {
       <ChartTable
         summary="As a table"
         label="The trial by day"
-        head={['day', 'terms stopped', 'saved', 'lost']}
+        head={['day', `terms ${words.did}`, words.cost, words.brought]}
         rows={days.map((day, i): [string, ...string[]] => [
           formatDay(day, true),
           formatCount(stops[i]!),

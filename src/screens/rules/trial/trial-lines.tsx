@@ -1,16 +1,22 @@
 'use client';
 
-import { counted, listed, type Rule } from '@/core';
+import { counted, isStop, listed, type Rule, type RuleAction } from '@/core';
 import type { TrialLine, TrialView } from '@/contracts/rules';
 import { useMoney } from '@/screens/frame/money';
 import { formatConversions } from '@/ui/format';
 import { sayCondition } from '../say-rule';
+import { trialWords } from './trial-words';
 
-type Props = { trial: TrialView; onTake: (rule: Rule) => void };
+type Props = { trial: TrialView; then: RuleAction; onTake: (rule: Rule) => void };
 
 /** The rule between two neighbours: what a looser and a tighter threshold would have done. */
-export function TrialLines({ trial, onTake }: Props) {
+export function TrialLines({ trial, then, onTake }: Props) {
   const money = useMoney();
+  const words = trialWords(then);
+  const heads = [
+    ...['threshold', words.did, words.cost, `conv. ${words.brought}`, 'worth of them'],
+    isStop(then) ? 'saved for each lost' : 'cost for each',
+  ];
   return (
     <table
       className="mt-3 w-full border-t border-line text-right text-table"
@@ -18,19 +24,13 @@ export function TrialLines({ trial, onTake }: Props) {
     >
       <thead className="text-soft">
         <tr className="border-b border-line align-bottom">
-          {['threshold', 'stopped', 'saved', 'conv. lost', 'worth of them', 'saved for each lost'].map(
-            (name, i) => (
-              <th
-                key={name}
-                scope="col"
-                className={`px-2 py-1 font-normal ${i === 0 ? 'pl-4 text-left' : ''}`}
-              >
-                {name}
-              </th>
-            ),
-          )}
+          {heads.map((name, i) => (
+            <th key={name} scope="col" className={`px-2 py-1 font-normal ${i === 0 ? 'pl-4 text-left' : ''}`}>
+              {name}
+            </th>
+          ))}
           <th scope="col" className="px-2 py-1 pr-4 text-left font-normal">
-            wrongly stopped
+            {words.soldLater}
           </th>
         </tr>
       </thead>
@@ -52,7 +52,7 @@ export function TrialLines({ trial, onTake }: Props) {
             </th>
             <td className="px-2 whitespace-nowrap">{counted(line.terms, 'term')}</td>
             <td className="px-2 text-timber">{money(line.savedMicros)}</td>
-            <td className={`px-2 ${line.lostConversions > 0 ? 'text-rust' : ''}`}>
+            <td className={`px-2 ${line.lostConversions > 0 && isStop(then) ? 'text-rust' : ''}`}>
               {formatConversions(line.lostConversions)}
             </td>
             <td className="px-2">{money(line.lostMicros)}</td>

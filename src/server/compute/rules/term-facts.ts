@@ -1,9 +1,10 @@
-import { FIGURE_NAMES, orderBy, type TermFacts } from '@/core';
+import { FIGURE_NAMES, orderBy, type Rule, type TermFacts } from '@/core';
 import type { Db } from '../../db/connection';
 import { readFacts, type FactColumns } from '../../repositories/columns/fact-columns';
 import { readLateFigures, type LateColumns } from '../../repositories/columns/late-columns';
 import { readTerms, TERM_KINDS, type AccountTerms } from '../../repositories/columns/term-columns';
 import type { TermKind } from '../../repositories/facts';
+import { listSearches } from '../../repositories/research/ideas';
 import { progressOf } from '../progress';
 import { textAt } from '../shared-columns';
 
@@ -36,6 +37,16 @@ export function loadRuleFacts(
   );
 }
 
+/** Searches a month by the key of a term, where a rule asks for them. */
+export async function searchesFor(
+  db: Db,
+  accountId: number,
+  rules: readonly Rule[],
+): Promise<ReadonlyMap<string, number>> {
+  const isAsked = rules.some(({ when }) => when.some(({ of }) => of === 'searches'));
+  return isAsked ? listSearches(db, accountId) : new Map();
+}
+
 const WIDTH = FIGURE_NAMES.length;
 
 /**
@@ -44,7 +55,7 @@ const WIDTH = FIGURE_NAMES.length;
  */
 export function byTermAndDay(facts: FactColumns, late?: LateColumns): TermFacts {
   const columns = late && late.count > 0 ? withLate(facts, late) : { ...facts, knownFrom: null };
-  const { count, day, termId, adGroupId, knownFrom, figures } = columns;
+  const { count, day, termId, adGroupId, keywordId, knownFrom, figures } = columns;
   const order = orderBy(termId, day);
   const inOrder = (column: Int32Array) => {
     const ordered = new Int32Array(count);
@@ -56,7 +67,8 @@ export function byTermAndDay(facts: FactColumns, late?: LateColumns): TermFacts 
     for (let [to, from, i] = [WIDTH * f, WIDTH * order[f]!, 0]; i < WIDTH; i++)
       ordered[to + i] = figures[from + i]!;
   return {
-    ...{ count, day: inOrder(day), termId: inOrder(termId), adGroupId: inOrder(adGroupId), figures: ordered },
+    ...{ count, day: inOrder(day), termId: inOrder(termId), figures: ordered },
+    ...{ adGroupId: inOrder(adGroupId), keywordId: inOrder(keywordId) },
     knownFrom: knownFrom && inOrder(knownFrom),
   };
 }
@@ -80,11 +92,12 @@ function withLate(
     WIDTH * facts.count,
   );
   figures.set(late.figures, WIDTH * (facts.count + late.count));
-  const { day, termId, adGroupId, knownFrom } = late;
+  const { day, termId, adGroupId, keywordId, knownFrom } = late;
   return {
     ...{ count, figures, day: joined(facts.day, day, day), termId: joined(facts.termId, termId, termId) },
     ...{
       adGroupId: joined(facts.adGroupId, adGroupId, adGroupId),
+      keywordId: joined(facts.keywordId, keywordId, keywordId),
       knownFrom: joined(facts.day, day, knownFrom),
     },
   };

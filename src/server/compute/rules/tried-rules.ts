@@ -1,67 +1,81 @@
 import {
   compileGate,
   FIGURE_NAMES,
+  memoised,
+  type AgeCondition,
   type Condition,
   type Judge,
   type Rule,
   type SumCondition,
+  type TermCondition,
   type TermFacts,
   type Tried,
 } from '@/core';
-import type { Mirror } from '../../repositories/structure/structure';
+import type { TermKind } from '../../repositories/facts';
 import { groundOf, targetOf } from '../evidence/evidence';
 import { hasOwnTargets, targetsOf, type Steering } from '../evidence/row-targets';
-import type { Snapshot } from '../snapshot';
+import type { Snapshot, Standing } from '../snapshot';
+import { adGroupsIn, keywordsIn } from './rule-places';
 import type { TermsById } from './term-facts';
 
 /** How many days lie between two looks of a rule. */
 export const everyDays = ({ often }: Rule): number => (often === 'weekly' ? 7 : 1);
 
-/**
- * What a rule names and is not there any more, in words; null where nothing is missing. Until it is there, the rule waits.
- */
-export function missingOf({ where, then }: Rule, { campaigns, lists }: Mirror): string | null {
-  const there = new Set(campaigns.flatMap(({ id, status }) => (status === 'removed' ? [] : [id])));
-  const gone = where.is === 'everywhere' ? 0 : where.campaigns.filter((id) => !there.has(id)).length;
-  if (gone > 0) return gone === 1 ? 'a campaign that is gone' : `${gone} campaigns that are gone`;
-  if (where.is === 'in' && where.campaigns.length === 0) return 'campaigns: none is named';
-  if (then.do === 'stop in list' && !lists.some(({ id }) => id === then.list)) return 'a list that is gone';
-  return null;
-}
+/** What the sentences of rules name. */
+export type RuleGround = Standing & {
+  terms: TermsById;
+  /** searches a month by the key of a term; those of which nothing is known are left out */
+  searches: ReadonlyMap<string, number>;
+};
 
-/** Rules as the core tries them; those of the same campaigns share their ad groups. */
-export function toTried(rules: readonly Rule[], mirror: Mirror, terms: TermsById): Tried[] {
-  const known = new Map<string, ReadonlySet<number>>();
-  const adGroupsOf = ({ where }: Rule): ReadonlySet<number> | null => {
-    if (where.is === 'everywhere') return null;
-    const key = `${where.is} ${where.campaigns.toSorted().join()}`;
-    let found = known.get(key);
-    if (!found) known.set(key, (found = adGroupsIn(where, mirror)));
-    return found;
-  };
-  return rules.map((rule) => ({ ...aboutTerms(rule, terms), adGroups: adGroupsOf(rule) }));
-}
-
-function adGroupsIn({ is, campaigns }: Rule['where'], { adGroups }: Mirror): ReadonlySet<number> {
-  const named = new Set(campaigns);
-  return new Set(
-    adGroups.flatMap(({ id, campaignId }) => (named.has(campaignId) === (is === 'in') ? [Number(id)] : [])),
+/** Rules as the core tries them; those of the same places share their ad groups and keywords. */
+export function toTried(rules: readonly Rule[], ground: RuleGround): Tried[] {
+  const placesOf = memoised(
+    ({ where }: Rule) => JSON.stringify(where),
+    ({ where }) => ({
+      ...{ adGroups: adGroupsIn(where, ground), keywords: keywordsIn(where, ground.mirror) },
+    }),
   );
+  return rules.map((rule) => ({ ...aboutTerms(rule, ground), ...placesOf(rule) }));
 }
 
-function aboutTerms(rule: Rule, terms: TermsById): Omit<Tried, 'adGroups'> {
-  const { when, lookBack, then } = rule;
-  const words = when.filter((one) => one.of === 'words').map(holdsOf);
+function aboutTerms(rule: Rule, { terms, searches }: RuleGround): Omit<Tried, 'adGroups' | 'keywords'> {
+  const { when, lookBack } = rule;
+  const kinds = kindsFor(rule);
+  const ofText = when
+    .filter(isOfText)
+    .map((one) => (one.of === 'words' ? holdsOf(one) : searchedOf(one, searches)));
   return {
-    when: when.filter((one): one is SumCondition => one.of !== 'words'),
+    when: when.filter((one): one is SumCondition | AgeCondition => !isOfTerm(one)),
     ...{ lookBack, everyDays: everyDays(rule) },
     terms: {
-      has(termId) {
-        const kind = terms.kindOf(termId);
-        if (kind !== 'query' && !(kind === 'code' && then.do !== 'stop in list')) return false;
-        return words.length === 0 || words.every((holds) => holds(terms.keyOf(termId)));
-      },
+      has: (termId) =>
+        kinds.has(terms.kindOf(termId)) &&
+        (ofText.length === 0 || ofText.every((holds) => holds(terms.keyOf(termId)))),
     },
+  };
+}
+
+type OfText = Exclude<TermCondition, { of: 'kind' }>;
+const isOfText = (one: Condition): one is OfText => one.of === 'words' || one.of === 'searches';
+const isOfTerm = (one: Condition): one is TermCondition => one.of === 'kind' || isOfText(one);
+
+/** A list holds no product codes, and a code need not be kept, for no negative stops it. */
+function kindsFor({ when, then }: Rule): ReadonlySet<TermKind> {
+  const takesCodes = then.do !== 'stop in list' && then.do !== 'keep';
+  const kinds: TermKind[] = takesCodes ? ['query', 'code'] : ['query'];
+  const asked = when.filter((one) => one.of === 'kind');
+  return new Set(kinds.filter((kind) => asked.every(({ is }) => (is === 'codes') === (kind === 'code'))));
+}
+
+/** What research does not know of meets no condition. */
+function searchedOf(
+  { is, value }: Extract<Condition, { of: 'searches' }>,
+  searches: ReadonlyMap<string, number>,
+): (text: string) => boolean {
+  return (text) => {
+    const known = searches.get(text);
+    return known !== undefined && (is === 'at least' ? known >= value : known <= value);
   };
 }
 

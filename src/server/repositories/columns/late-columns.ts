@@ -11,6 +11,7 @@ export type LateColumns = {
   knownFrom: Int32Array;
   termId: Int32Array;
   adGroupId: Int32Array;
+  keywordId: Int32Array;
   /** the difference of fact f from `FIGURE_NAMES.length` · f on; NaN where there is none */
   figures: Float64Array;
 };
@@ -27,8 +28,8 @@ export async function readLateFigures(
   accountId: number,
   signal?: AbortSignal,
 ): Promise<LateColumns> {
-  const columns = { day: [], knownFrom: [], termId: [], adGroupId: [] } as Record<
-    'day' | 'knownFrom' | 'termId' | 'adGroupId',
+  const columns = { day: [], knownFrom: [], termId: [], adGroupId: [], keywordId: [] } as Record<
+    'day' | 'knownFrom' | 'termId' | 'adGroupId' | 'keywordId',
     number[]
   >;
   const figures: number[] = [];
@@ -41,7 +42,8 @@ export async function readLateFigures(
       columns.knownFrom.push(row.integer(1) + DAY_2000);
       columns.termId.push(row.integer(2));
       columns.adGroupId.push(row.integer(3));
-      FIGURE_NAMES.forEach((_, i) => figures.push(row.double(4 + i) || NaN));
+      columns.keywordId.push(row.integer(4));
+      FIGURE_NAMES.forEach((_, i) => figures.push(row.double(5 + i) || NaN));
     },
     signal,
   );
@@ -49,6 +51,7 @@ export async function readLateFigures(
     count: columns.day.length,
     ...{ day: Int32Array.from(columns.day), knownFrom: Int32Array.from(columns.knownFrom) },
     ...{ termId: Int32Array.from(columns.termId), adGroupId: Int32Array.from(columns.adGroupId) },
+    keywordId: Int32Array.from(columns.keywordId),
     figures: Float64Array.from(figures),
   };
 }
@@ -56,10 +59,10 @@ export async function readLateFigures(
 const all = (of: (field: string) => string) => FIGURE_FIELDS.map(of).join(', ');
 
 const DIFFERENCES = `
-  select day, known_from, term_id, ad_group_id,
+  select day, known_from, term_id, ad_group_id, keyword_id,
          ${all((field) => `cast(coalesce(is_${field}, 0) - coalesce(was_${field}, 0) as double precision)`)}
     from (
-      select r.day, r.term_id, r.ad_group_id, cast(f.outcome->'days'->>'to' as date) as known_from,
+      select r.day, r.term_id, r.ad_group_id, r.keyword_id, cast(f.outcome->'days'->>'to' as date) as known_from,
              ${all((field) => `r.${field} as was_${field}`)},
              ${all((field) => `case when r.next_load is null then now.${field} else r.next_${field} end as is_${field}`)}
         from (

@@ -272,6 +272,23 @@ export async function listFindings(db: Db, accountId: number): Promise<StoredFin
   }));
 }
 
+/** The terms of some findings as they stand in reports, and the rules that found them. */
+export async function findFindings(
+  db: Db,
+  accountId: number,
+  ids: readonly number[],
+): Promise<{ ruleId: number; key: string; raw: string }[]> {
+  const { rows } = await db.raw<{ rows: { ruleId: number; key: string; raw: string }[] }>(
+    `select rule_id as "ruleId", finding.term as key, coalesce(t.raw, finding.term) as raw
+       from finding
+       left join term t on t.account_id = finding.account_id and t.key = finding.term
+      where finding.account_id = :accountId and finding_id = any(cast(:ids as integer[]))
+      order by finding_id`,
+    { accountId, ids: [...ids] },
+  );
+  return rows;
+}
+
 /**
  * Decides findings.
  * @returns those that are there, as they were before

@@ -175,20 +175,24 @@ export async function setGroups(
   return rows;
 }
 
-/** How often texts are searched for in a month, as the newest source of any sheet tells; those of which none tells are left out. */
+/**
+ * How often texts are searched for in a month, as the newest source of any sheet tells; those of which none tells are left out.
+ * @param texts all that sheets hold unless given
+ */
 export async function listSearches(
   db: Db,
   accountId: number,
-  texts: readonly string[],
+  texts?: readonly string[],
 ): Promise<ReadonlyMap<string, number>> {
-  if (texts.length === 0) return new Map();
+  if (texts?.length === 0) return new Map();
   const { rows } = await db.raw<{ rows: { key: string; searches: number }[] }>(
     `select distinct on (key) key,
             coalesce(volume, (volume_from + coalesce(volume_to, volume_from)) / 2)::double precision as searches
        from research_idea
-      where account_id = :account and key = any(cast(:texts as text[])) and (volume is not null or volume_from is not null)
+      where account_id = :account and (cast(:texts as text[]) is null or key = any(cast(:texts as text[])))
+        and (volume is not null or volume_from is not null)
       order by key, research_sheet_id desc`,
-    { account: accountId, texts: [...new Set(texts)] },
+    { account: accountId, texts: texts ? [...new Set(texts)] : null },
   );
   return new Map(rows.map(({ key, searches }) => [key, searches]));
 }

@@ -16,7 +16,7 @@ import { openWorkbench, type Open } from '../open-workbench';
 import { draftWithin } from '../tray/draft-changes';
 import { todayOf } from '../tray/end-dates';
 import { sendWithin } from '../tray/send-tray';
-import { changesOf, findingsOf } from './findings';
+import { againstOf, changesOf, findingsOf } from './findings';
 
 /**
  * Lets the rules that act by themselves do so: each sends what it found through the tray, within its bounds, in the name of whoever
@@ -85,7 +85,8 @@ async function wantedBy(deps: Deps, trx: Db, account: Account, rule: ByItself): 
   const before = new Set(acts.map(({ term }) => term));
   const today = acts.filter(({ day }) => day === todayOf(deps, account));
   const inTray = new Set(open.drafted.map(({ change }) => changeKey(change)));
-  const { piles } = await findingsOf(deps, open, trx);
+  const { rules, piles } = await findingsOf(deps, open, trx);
+  const against = againstOf(rules, piles.open);
   const found = piles.open
     .filter(
       ({ ruleId, version, term }) => ruleId === rule.id && version === rule.version && !before.has(term),
@@ -95,8 +96,9 @@ async function wantedBy(deps: Deps, trx: Db, account: Account, rule: ByItself): 
       return { finding, made, changes: made.length, costMicros: finding.sums.costMicros ?? 0 };
     })
     .filter(
-      ({ made }) =>
+      ({ finding, made }) =>
         made.length > 0 &&
+        against(finding).length === 0 && // somebody decides between two rules
         !made.some((change) => inTray.has(changeKey(change)) || holdsKeyword(open, change)),
     );
   return withinBounds(found, rule.bounds, {

@@ -1,4 +1,5 @@
-import type { Change, Place, Rule } from '@/core';
+import { group } from 'd3';
+import { counted, opposes, type Change, type Place, type Rule, type RuleAction } from '@/core';
 import { FINDING_PILES, type Finding, type FindingPile, type FindingsView } from '@/contracts/findings';
 import { derivedFrom } from '../../compute/derived';
 import { draftGateOf } from '../../compute/draft-gate';
@@ -15,6 +16,7 @@ import type { Db } from '../../db/connection';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
+import { verdictOfAction } from './verdict-of-action';
 
 /** What rules that are switched on propose, as the tray leaves the account. */
 export async function viewFindings(
@@ -24,9 +26,13 @@ export async function viewFindings(
 ): Promise<FindingsView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
   const { rules, piles } = await findingsOf(deps, open);
+  const against = againstOf(rules, piles.open);
   return {
     counts: { open: piles.open.length, later: piles.later.length, refused: piles.refused.length },
-    lines: piles[pile].slice(0, MOST_LINES).map((one) => lineOf(open, rules.get(one.ruleId)!, one)),
+    lines: piles[pile].slice(0, MOST_LINES).map((one) => ({
+      ...lineOf(open, rules.get(one.ruleId)!, one),
+      against: against(one),
+    })),
   };
 }
 
@@ -56,6 +62,19 @@ export async function findingsOf(
   }
   piles.open.sort((a, b) => (b.sums.costMicros ?? 0) - (a.sums.costMicros ?? 0));
   return { rules, piles };
+}
+
+/** Names of the rules that found the same term, too, and want the opposite. */
+export function againstOf(
+  rules: ReadonlyMap<number, StoredRule>,
+  found: readonly StoredFinding[],
+): (finding: StoredFinding) => string[] {
+  const byTerm = group(found, ({ term }) => term);
+  return ({ ruleId, term }) => {
+    const { then } = rules.get(ruleId)!.rule;
+    const others = (byTerm.get(term) ?? []).map((one) => rules.get(one.ruleId)!);
+    return others.flatMap(({ name, rule }) => (opposes(then, rule.then) ? [name] : []));
+  };
 }
 
 /** How many findings wait for somebody. */
@@ -103,7 +122,7 @@ const codesOpenIn = derivedFrom((open: Open): ReadonlyMap<string, { raw: string;
   return found;
 });
 
-function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Finding {
+function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omit<Finding, 'against'> {
   const { id, ruleId, term, sums, from, to, evening, decided } = one;
   const { clicks, costMicros, conversions, valueMicros } = sums;
   const places = placesOf(open, rule, one);
@@ -111,7 +130,8 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Fin
     ...{ id, ruleId, rule: name, term, clicks, costMicros, conversions, valueMicros },
     ...{ from, to, foundOn: evening, decided },
     changes: places.map((place) => stopIn(open, one, place)),
-    place: sayPlaces(open, places),
+    verdict: verdictOfAction(rule.then),
+    place: sayBecomes(open, rule.then, places),
   };
 }
 
@@ -121,8 +141,8 @@ export const changesOf = (open: Open, { rule }: StoredRule, one: StoredFinding):
 
 /** Where a rule would stop a term: its list, or where the term ran and nothing stops it. */
 function placesOf(open: Open, { then }: Rule, one: StoredFinding): Place[] {
-  if (then.do === 'tell') return [];
   if (then.do === 'stop in list') return [{ kind: 'list', id: then.list }];
+  if (then.do !== 'stop') return [];
   const adGroups = openIn(open, one);
   if (then.at === 'ad group') return adGroups.map((id) => ({ kind: 'adGroup', id }));
   const campaigns = new Set(adGroups.map((id) => open.snapshot.adGroup.get(id)!.campaignId));
@@ -134,7 +154,9 @@ const stopIn = (open: Open, { term, isCode }: StoredFinding, place: Place): Chan
     ? { kind: 'exclude product', code: codesOpenIn(open).get(term)!.raw, place }
     : { kind: 'add negative', text: term, match: 'exact', place };
 
-function sayPlaces({ names }: Open, places: readonly Place[]): string {
+function sayBecomes({ names }: Open, then: RuleAction, places: readonly Place[]): string {
+  if (then.do === 'keep') return 'kept open';
+  if (then.do === 'set aside') return `set aside until ${counted(then.moreClicks, 'more click')}`;
   const [first] = places;
   if (first === undefined) return 'nowhere: the rule only tells';
   const name =

@@ -4,7 +4,8 @@ import { RuleFileSchema, type RuleFile } from '@/contracts/rules';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
 import { insertRule, listRules } from '../../repositories/decisions/rules';
 import { appendLedger } from '../../repositories/ledger';
-import { loadMirror, type Mirror } from '../../repositories/structure/structure';
+import { loadMirror } from '../../repositories/structure/structure';
+import { loadStanding, type Standing } from '../../compute/snapshot';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';
 
@@ -49,8 +50,8 @@ export async function bringRules(
 ): Promise<{ said: string; ruleIds: number[] }> {
   const { id } = await requireAccount(deps, slug);
   const { rules } = readRuleFile(text);
-  const mirror = await loadMirror(deps.db, id);
-  const brought = rules.map(({ name, rule }, i) => ({ name, rule: byIds(rule, mirror, `rules[${i}]`) }));
+  const standing = await loadStanding(deps.db, id);
+  const brought = rules.map(({ name, rule }, i) => ({ name, rule: byIds(rule, standing, `rules[${i}]`) }));
   return deps.db.transaction(async (trx) => {
     await lockAccount(trx, id);
     const ruleIds: number[] = [];
@@ -83,17 +84,40 @@ function readRuleFile(text: string): RuleFile {
   throw new Refusal(`${place || 'The file'}: ${message} Nothing was brought.`);
 }
 
-function byIds(rule: Rule, { campaigns, lists }: Mirror, place: string): Rule {
-  const idOf =
-    (all: readonly { id: string; name: string }[], what: string, where: string) => (name: string) => {
-      const there = all.find((one) => one.name === name);
-      if (!there)
-        throw new Refusal(
-          `${place}.rule.${where}: there is no ${what} “${name}” in this account. Take it out of the file, or name another. Nothing was brought.`,
-        );
-      return there.id;
+function byIds(rule: Rule, { mirror: { campaigns, lists }, ownTargets }: Standing, place: string): Rule {
+  const found = <Named>(
+    all: readonly Named[],
+    nameOf: (one: Named) => string,
+    what: string,
+    where: string,
+  ) => {
+    const byName = new Map(all.map((one) => [nameOf(one), one]));
+    return (name: string): Named => {
+      const there = byName.get(name);
+      if (there !== undefined) return there;
+      throw new Refusal(
+        `${place}.rule.${where}: there is no ${what} “${name}” in this account. Take it out of the file, or name another. Nothing was brought.`,
+      );
     };
-  return renamed(rule, idOf(campaigns, 'campaign', 'where.campaigns'), idOf(lists, 'list', 'then.list'));
+  };
+  const named = ({ name }: { name: string }) => name;
+  const { labels = [], productGroups = [] } = rule.where;
+  labels.forEach(
+    found(
+      campaigns.flatMap((one) => one.labels),
+      String,
+      'label',
+      'where.labels',
+    ),
+  );
+  productGroups.forEach(found(ownTargets.productGroups, named, 'product group', 'where.productGroups'));
+  const campaign = found(campaigns, named, 'campaign', 'where.campaigns');
+  const list = found(lists, named, 'list', 'then.list');
+  return renamed(
+    rule,
+    (name) => campaign(name).id,
+    (name) => list(name).id,
+  );
 }
 
 function renamed(rule: Rule, campaign: (named: string) => string, list: (named: string) => string): Rule {

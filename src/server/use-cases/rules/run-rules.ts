@@ -1,7 +1,8 @@
-import { daysBetween, shiftDay, tryRules, type TermFacts } from '@/core';
+import { daysBetween, shiftDay, tryRules, type Rule, type TermFacts } from '@/core';
 import { dayOf } from '../../compute/facts/facts';
-import { loadRuleFacts } from '../../compute/rules/term-facts';
-import { everyDays, judging, missingOf, toTried } from '../../compute/rules/tried-rules';
+import { loadRuleFacts, searchesFor } from '../../compute/rules/term-facts';
+import { missingOf } from '../../compute/rules/rule-places';
+import { everyDays, judging, toTried } from '../../compute/rules/tried-rules';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
 import { listRules, noteLook, type StoredRule } from '../../repositories/decisions/rules';
 import type { Deps } from '../deps';
@@ -22,23 +23,23 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   const yesterday = shiftDay(todayOf(deps, account), -1);
   const evening = snapshot.dataDays.to < yesterday ? snapshot.dataDays.to : yesterday;
   const due = rules.filter(
-    (one) => isDue(one, evening, account.factsVersion) && missingOf(one.rule, snapshot.mirror) === null,
+    (one) => isDue(one, evening, account.factsVersion) && missingOf(one.rule, snapshot) === null,
   );
   if (due.length === 0) return 0;
   const windows = due.map(({ rule: { lookBack } }) => ({
     from: shiftDay(evening, 1 - lookBack.lagDays - lookBack.days),
     to: shiftDay(evening, -lookBack.lagDays),
   }));
-  const within = { from: windows.map(({ from }) => from).sort()[0]!, to: evening };
+  const sentences = due.map(({ rule }) => rule);
+  // How old a term is, only the first of all days tells.
+  const firsts = sentences.some(asksAge) ? [snapshot.dataDays.from] : windows.map(({ from }) => from);
+  const within = { from: firsts.sort()[0]!, to: evening };
   const { facts, terms } = await loadRuleFacts(deps.db, accountId, within);
+  const searches = await searchesFor(deps.db, accountId, sentences);
   const at = dayOf(evening);
-  const tried = toTried(
-    due.map(({ rule }) => rule),
-    snapshot.mirror,
-    terms,
-  );
+  const tried = toTried(sentences, { ...snapshot, terms, searches });
   const trials = tryRules(facts, tried, { from: at, to: at }, judging(snapshot, account, facts));
-  const ranIn = adGroupsOf(
+  const ranIn = placesOf(
     facts,
     trials.flatMap(({ stopped }) => stopped.map(({ termId }) => termId)),
   );
@@ -52,7 +53,9 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
     for (const [i, { id: ruleId, version }] of due.entries()) {
       const rule = holds.get(ruleId);
       if (rule?.state !== 'on' || rule.version !== version) continue;
-      const { adGroups } = tried[i]!;
+      const { adGroups, keywords } = tried[i]!;
+      const isSeen = (one: Ran) =>
+        (!adGroups || adGroups.has(one.adGroupId)) && (!keywords || keywords.has(one.keywordId));
       const [from, to] = [dayOf(windows[i]!.from), dayOf(windows[i]!.to)];
       const found = trials[i]!.stopped.map(({ termId, sums }) => ({
         ...{ term: terms.keyOf(termId), isCode: terms.kindOf(termId) === 'code', sums },
@@ -60,7 +63,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
           ...new Set(
             ranIn
               .get(termId)!
-              .filter((one) => one.day >= from && one.day <= to && (!adGroups || adGroups.has(one.adGroupId)))
+              .filter((one) => one.day >= from && one.day <= to && isSeen(one))
               .map(({ adGroupId }) => adGroupId),
           ),
         ],
@@ -74,15 +77,20 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   });
 }
 
-/** On which days some terms ran in which ad groups, by their ids. */
-function adGroupsOf(
-  { count, termId, day, adGroupId }: TermFacts,
+type Ran = { day: number; adGroupId: number; keywordId: number };
+
+/** On which days some terms ran in which ad groups, by which keywords; all by their ids. */
+function placesOf(
+  { count, termId, day, adGroupId, keywordId }: TermFacts,
   terms: readonly number[],
-): ReadonlyMap<number, readonly { day: number; adGroupId: number }[]> {
-  const ran = new Map(terms.map((id) => [id, [] as { day: number; adGroupId: number }[]]));
-  for (let f = 0; f < count; f++) ran.get(termId[f]!)?.push({ day: day[f]!, adGroupId: adGroupId[f]! });
+): ReadonlyMap<number, readonly Ran[]> {
+  const ran = new Map(terms.map((id) => [id, [] as Ran[]]));
+  for (let f = 0; f < count; f++)
+    ran.get(termId[f]!)?.push({ day: day[f]!, adGroupId: adGroupId[f]!, keywordId: keywordId[f]! });
   return ran;
 }
+
+const asksAge = ({ when }: Rule) => when.some(({ of }) => of === 'age');
 
 /** Whether a rule has not looked at these facts, and its days between two looks are over. A rule that was changed looks at once. */
 function isDue({ rule, version, looked }: StoredRule, evening: string, factsVersion: number): boolean {

@@ -1,16 +1,29 @@
-import { max, sum } from 'd3';
-import { neighboursOf, shiftDay, tryRules, type Rule, type Trial, type WouldStop } from '@/core';
+import { group, max, sum } from 'd3';
+import {
+  neighboursOf,
+  opposes,
+  shiftDay,
+  tryRules,
+  type Rule,
+  type RuleAction,
+  type Trial,
+  type WouldStop,
+} from '@/core';
 import type { TrialLine, TrialView, WouldStopLine } from '@/contracts/rules';
 import { dayOf } from '../../compute/facts/facts';
 import { progressOf } from '../../compute/progress';
-import { loadRuleFacts, type RuleFacts } from '../../compute/rules/term-facts';
-import { judging, missingOf, toTried } from '../../compute/rules/tried-rules';
+import { loadRuleFacts, searchesFor, type RuleFacts } from '../../compute/rules/term-facts';
+import { missingOf } from '../../compute/rules/rule-places';
+import { judging, toTried } from '../../compute/rules/tried-rules';
 import { findFirstReportEnd } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
-import { openWorkbench, requireAccount } from '../open-workbench';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { findingsOf } from './findings';
 
 /** The most terms that are named. */
 const MOST_NAMED = 500;
+/** Of a rule that wants the opposite, the most terms that are named. */
+const MOST_AGAINST = 3;
 /** Of a neighbour, the most that are named as wrongly stopped. */
 const MOST_WRONG = 20;
 
@@ -18,22 +31,25 @@ const MOST_WRONG = 20;
  * What a rule would have done on each day that is kept, and what two neighbours of it would have: seeing only the days of its
  * look-back as the loads of that time had them, and by the targets of today. Nothing is written.
  */
-export async function tryRule(deps: Deps, slug: string, rule: Rule): Promise<TrialView> {
+export async function tryRule(
+  deps: Deps,
+  slug: string,
+  { rule, ruleId }: { rule: Rule; ruleId?: number },
+): Promise<TrialView> {
   const account = await requireAccount(deps, slug);
-  const { snapshot } = await openWorkbench(deps, account);
-  const { dataDays, mirror } = snapshot;
-  const waitsFor = missingOf(rule, mirror);
+  const open = await openWorkbench(deps, account);
+  const { snapshot } = open;
+  const { dataDays } = snapshot;
+  const waitsFor = missingOf(rule, snapshot);
   if (dataDays === null || waitsFor !== null) return { ...NOTHING, waitsFor };
   const loaded = await loadRuleFacts(deps.db, account.id);
   const neighbours = neighboursOf(rule);
+  const rules = neighbours.map((one) => one.rule);
+  const searches = await searchesFor(deps.db, account.id, rules);
   const evenings = { from: dayOf(dataDays.from), to: dayOf(dataDays.to) };
   const trials = tryRules(
     loaded.facts,
-    toTried(
-      neighbours.map((one) => one.rule),
-      mirror,
-      loaded.terms,
-    ),
+    toTried(rules, { ...snapshot, terms: loaded.terms, searches }),
     evenings,
     judging(snapshot, account, loaded.facts),
     progressOf('trial'),
@@ -52,13 +68,40 @@ export async function tryRule(deps: Deps, slug: string, rule: Rule): Promise<Tri
       .toSorted((a, b) => b.savedMicros - a.savedMicros)
       .slice(0, MOST_NAMED)
       .map(lineOf),
+    against: await rulesAgainst(
+      deps,
+      open,
+      { rule, ruleId },
+      new Set(own.stopped.map(({ termId }) => loaded.terms.keyOf(termId))),
+    ),
     waitsFor,
   };
 }
 
+/** Rules that are switched on, found some of these terms, and want the opposite of them. */
+async function rulesAgainst(
+  deps: Deps,
+  open: Open,
+  { rule, ruleId }: { rule: Rule; ruleId?: number },
+  terms: ReadonlySet<string>,
+): Promise<TrialView['against']> {
+  const { rules, piles } = await findingsOf(deps, open);
+  const theirs = piles.open.filter(
+    (one) =>
+      one.ruleId !== ruleId && terms.has(one.term) && opposes(rule.then, rules.get(one.ruleId)!.rule.then),
+  );
+  return [...group(theirs, (one) => one.ruleId)].map(([id, some]) => {
+    const { name, rule: other } = rules.get(id)!;
+    return {
+      ...{ rule: name, does: wantOf(other.then), terms: some.length },
+      first: some.slice(0, MOST_AGAINST).map(({ term }) => term),
+    };
+  });
+}
+
 const NOTHING: Omit<TrialView, 'waitsFor'> = {
   ...{ from: null, to: null, savedMicros: [], lostMicros: [], stops: [], worst: null },
-  ...{ approximateTo: null, lines: [], stopped: [] },
+  ...{ approximateTo: null, lines: [], stopped: [], against: [] },
 };
 
 const toLine =
@@ -96,3 +139,5 @@ function worstOf({ savedMicros, lostMicros }: Trial, firstDay: string): TrialVie
   const i = over.indexOf(most);
   return { day: shiftDay(firstDay, i), savedMicros: savedMicros[i]!, lostMicros: lostMicros[i]! };
 }
+
+const wantOf = ({ do: what }: RuleAction) => (what === 'keep' || what === 'set aside' ? what : 'stop');

@@ -1,7 +1,7 @@
 import { readyRules } from '@/core';
 import type { RuleLine, RulesView, RuleVersionsView } from '@/contracts/rules';
 import { groundOf } from '../../compute/evidence/evidence';
-import { missingOf } from '../../compute/rules/tried-rules';
+import { missingOf } from '../../compute/rules/rule-places';
 import { listRules, listVersions } from '../../repositories/decisions/rules';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
@@ -18,7 +18,7 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
     .filter(({ state }) => state !== 'ready')
     .map(({ looked, on: _, ...one }): RuleLine => ({
       ...one,
-      waitsFor: missingOf(one.rule, mirror),
+      waitsFor: missingOf(one.rule, open.snapshot),
       looked: looked?.evening ?? null,
       open: found.filter(({ ruleId }) => ruleId === one.id).length,
     }));
@@ -26,6 +26,7 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
     .filter(({ state }) => state === 'ready')
     .map(({ id, name, rule, why, by }) => ({ ruleId: id, name, rule, reason: why || `Kept by ${by}.` }));
   const { prior } = groundOf(open.snapshot);
+  const campaigns = mirror.campaigns.filter(({ status }) => status !== 'removed');
   const named = (all: readonly { id: string; name: string }[]) =>
     all.map(({ id, name }) => ({ id, name })).sort((a, b) => (a.name < b.name ? -1 : 1));
   return {
@@ -38,7 +39,9 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
         hasTarget: (account.steersBy === 'CPA' ? account.targetMicros : account.targetAcos) !== null,
       }).map((one) => ({ ...one, ruleId: null })),
     ],
-    campaigns: named(mirror.campaigns.filter(({ status }) => status !== 'removed')),
+    campaigns: named(campaigns),
+    labels: [...new Set(campaigns.flatMap(({ labels }) => labels))].sort(),
+    productGroups: open.snapshot.ownTargets.productGroups.map(({ name }) => name),
     lists: named(mirror.lists),
   };
 }

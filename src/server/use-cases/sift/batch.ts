@@ -3,16 +3,11 @@ import type { BatchAnswer, BatchWay, Selection, WantedVerdict } from '@/contract
 import type { DraftOutcome } from '@/contracts/tray';
 import { termAt } from '../../compute/window-columns';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
-import { deleteProtectedTerms, insertProtectedTerms } from '../../repositories/decisions/protected-terms';
-import { putAside, takeFromAside } from '../../repositories/decisions/set-aside';
-import { loadVerdictsOf, type StoredVerdicts } from '../../repositories/decisions/verdicts';
-import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { draftChanges } from '../tray/draft-changes';
 import { openWorkbench, requireAccount } from '../open-workbench';
+import { giveVerdicts } from './give-verdicts';
 import { markedTerms, planBatch, type BatchQuestion } from './plan-batch';
-import { sayVerdict } from '@/contracts/say-verdict';
-import { counted } from '@/core';
 
 /** What stopping the marked terms together would do, each as exact or by the smallest set that covers them. */
 export async function weighBatch(deps: Deps, slug: string, question: BatchQuestion): Promise<BatchAnswer> {
@@ -60,42 +55,15 @@ export async function setVerdicts(
     .map(({ id, key, raw }) => ({ id, key, raw }));
   if (marked.length === 0) throw new Refusal('None of these terms can be kept or set aside.');
   const { id } = open.account;
-  const keys = marked.map(({ key }) => key);
   return deps.db.transaction(async (trx) => {
     await lockAccount(trx, id);
-    const stored = await loadVerdictsOf(trx, id, keys);
-    const aside = verdict.is === 'aside' ? [] : await takeFromAside(trx, id, keys);
-    const kept = verdict.is === 'kept' ? [] : await deleteProtectedTerms(trx, id, keys);
-    let changed = [...aside, ...kept];
-    if (verdict.is === 'kept')
-      changed = await insertProtectedTerms(trx, id, marked, { note: verdict.note, personId });
-    if (verdict.is === 'aside') {
-      const afterDay = open.snapshot.dataDays!.to;
-      await putAside(trx, id, marked, { moreClicks: verdict.moreClicks, afterDay, personId });
-      changed = keys;
-    }
-    const said = sayVerdicts(verdict, changed.length);
-    await appendLedger(trx, id, {
-      ...{ actor: { person: personId }, about: 'keep', what: said },
-      ...{ before: { keptBefore: kept, asideBefore: aside }, after: { verdict, terms: changed } },
-      undo: { do: 'set verdicts', keys: changed, left: verdict.is, ...only(stored, changed) },
+    const given = await giveVerdicts(trx, id, marked, {
+      ...{ verdict, personId, afterDay: open.snapshot.dataDays!.to },
     });
     await raiseDecisionVersion(trx, id);
     const idOf = new Map(marked.map((term) => [term.key, term.id]));
-    return { said, changed: changed.map((key) => idOf.get(key)!) };
+    return { said: given.said, changed: given.changed.map((key) => idOf.get(key)!) };
   });
-}
-
-/** The verdicts before, of the terms that an entry changes. */
-function only({ kept, aside }: StoredVerdicts, keys: readonly string[]): StoredVerdicts {
-  const changed = new Set(keys);
-  const isChanged = ({ key }: { key: string }) => changed.has(key);
-  return { kept: kept.filter(isChanged), aside: aside.filter(isChanged) };
-}
-
-function sayVerdicts(verdict: WantedVerdict, count: number): string {
-  const terms = counted(count, 'term');
-  return sayVerdict(terms, verdict, 'each has');
 }
 
 function sayWhy({ by }: BatchWay, terms: number): string {

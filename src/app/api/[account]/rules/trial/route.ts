@@ -1,3 +1,3 @@
 import { serve } from '@/app/api/_handle/handle';
 
-export const POST = serve('POST rules/trial', ({ ask, slug, body }) => ask('tryRule', slug, body.rule));
+export const POST = serve('POST rules/trial', ({ ask, slug, body }) => ask('tryRule', slug, body));

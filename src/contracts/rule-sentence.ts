@@ -1,0 +1,98 @@
+import * as v from 'valibot';
+import { isStop, MEASURES, OFTEN, SERVED_BY, type Rule } from '@/core';
+import { ElementNameSchema } from './common';
+import { MoreClicksSchema } from './decisions';
+
+/** A rule on search terms: a sentence of chosen parts. */
+
+const number = (most: number, says: string) =>
+  v.pipe(v.number(says), v.minValue(0, says), v.maxValue(most, says));
+const wholeDays = (least: number, says: string) =>
+  v.pipe(v.number(says), v.integer(says), v.minValue(least, says), v.maxValue(400, says));
+const IdSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
+
+const ConditionSchema = v.variant('of', [
+  v.strictObject({
+    of: v.picklist(MEASURES),
+    is: v.picklist(['at least', 'at most']),
+    value: number(1e15, 'A figure is 0 or more.'),
+  }),
+  v.strictObject({
+    of: v.literal('target'),
+    is: v.picklist(['above', 'below']),
+    times: number(1_000, 'So many times the target: 0 to 1,000.'),
+  }),
+  v.strictObject({
+    ...{ of: v.literal('evidence'), is: v.literal('at least') },
+    probability: number(1, 'How sure is 0 to 1.'),
+  }),
+  v.strictObject({
+    ...{ of: v.literal('age'), is: v.picklist(['at least', 'at most']) },
+    days: wholeDays(1, 'A term was seen first 1 to 400 days ago.'),
+  }),
+  v.strictObject({
+    ...{ of: v.literal('searches'), is: v.picklist(['at least', 'at most']) },
+    value: number(1e12, 'Searches a month are 0 or more.'),
+  }),
+  v.strictObject({ of: v.literal('kind'), is: v.picklist(['words', 'codes']) }),
+  v.strictObject({
+    ...{ of: v.literal('words'), is: v.picklist(['any of', 'none of']) },
+    words: v.pipe(
+      v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))),
+      v.minLength(1, 'Name a word.'),
+      v.maxLength(200, 'No more than 200 words.'),
+    ),
+  }),
+]);
+
+/** Within what a rule acts by itself. */
+const BoundsSchema = v.strictObject({
+  changesADay: v.pipe(
+    v.number('Changes a day: 1 to 10,000.'),
+    v.integer('Changes a day: 1 to 10,000.'),
+    v.minValue(1, 'Changes a day: 1 to 10,000.'),
+    v.maxValue(10_000, 'Changes a day: 1 to 10,000.'),
+  ),
+  costADayMicros: number(1e15, 'A cost is 0 or more.'),
+  leastKept: number(1, 'The least share that must come is 0 to 100 %.'),
+});
+
+/** @param named how campaigns and lists are named: by ids here, by their names in a file */
+export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
+  v.pipe(
+    v.strictObject({
+      when: v.pipe(
+        v.array(ConditionSchema),
+        v.minLength(1, 'A rule needs a condition.'),
+        v.maxLength(10, 'A rule has at most 10 conditions.'),
+      ),
+      lookBack: v.strictObject({
+        days: wholeDays(1, 'A rule looks back over 1 to 400 days.'),
+        lagDays: wholeDays(0, 'The days end 0 to 400 days ago.'),
+      }),
+      where: v.strictObject({
+        is: v.picklist(['everywhere', 'in', 'not in']),
+        campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
+        labels: v.optional(v.pipe(v.array(ElementNameSchema), v.maxLength(200))),
+        productGroups: v.optional(v.pipe(v.array(ElementNameSchema), v.maxLength(1_000))),
+        servedBy: v.optional(v.array(v.picklist(SERVED_BY))),
+      }),
+      then: v.variant('do', [
+        v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
+        v.strictObject({ do: v.literal('stop in list'), list: named }),
+        v.strictObject({ do: v.literal('keep') }),
+        v.strictObject({ do: v.literal('set aside'), moreClicks: MoreClicksSchema }),
+        v.strictObject({ do: v.literal('tell') }),
+      ]),
+      how: v.variant('is', [
+        v.strictObject({ is: v.literal('by approval') }),
+        v.strictObject({ is: v.literal('by itself'), bounds: BoundsSchema }),
+      ]),
+      often: v.picklist(OFTEN),
+    }),
+    v.check(
+      ({ then, how }) => isStop(then) || how.is === 'by approval',
+      'Only a rule that stops terms acts by itself.',
+    ),
+  );
+export const RuleSchema = ruleOf(IdSchema);

@@ -1,0 +1,69 @@
+import type { Rule, ServedBy, Where } from '@/core';
+import type { Mirror } from '../../repositories/structure/structure';
+import type { Standing } from '../snapshot';
+
+/**
+ * What a rule names and is not there any more, in words; null where nothing is missing. Until it is there, the rule waits.
+ */
+export function missingOf({ where, then }: Rule, { mirror, ownTargets }: Standing): string | null {
+  const { campaigns, lists } = mirror;
+  const live = campaigns.filter(({ status }) => status !== 'removed');
+  const gone =
+    sayGone('campaign', 'that is gone', where.campaigns, new Set(live.map(({ id }) => id))) ??
+    sayGone('label', 'that no campaign has', where.labels, new Set(live.flatMap(({ labels }) => labels))) ??
+    sayGone(
+      'product group',
+      'that is gone',
+      where.productGroups,
+      new Set(ownTargets.productGroups.map(({ name }) => name)),
+    );
+  if (gone !== null) return gone;
+  if (where.is === 'in' && namesNothing(where)) return 'campaigns: none is named';
+  if (then.do === 'stop in list' && !lists.some(({ id }) => id === then.list)) return 'a list that is gone';
+  return null;
+}
+
+function sayGone(
+  what: string,
+  how: string,
+  named: readonly string[] = [],
+  there: ReadonlySet<string>,
+): string | null {
+  const gone = named.filter((one) => !there.has(one)).length;
+  if (gone === 0) return null;
+  return gone === 1
+    ? `a ${what} ${how}`
+    : `${gone} ${what}s ${how.replace('is', 'are').replace('has', 'have')}`;
+}
+
+const namesNothing = ({ campaigns, labels = [], productGroups = [] }: Where) =>
+  campaigns.length + labels.length + productGroups.length === 0;
+
+/** Ids of the ad groups where a rule looks; null for all. */
+export function adGroupsIn(where: Where, { mirror, ownTargets }: Standing): ReadonlySet<number> | null {
+  if (where.is === 'everywhere') return null;
+  const [campaigns, labels, groups] = [
+    new Set(where.campaigns),
+    new Set(where.labels),
+    new Set(where.productGroups),
+  ];
+  const named = new Set(
+    mirror.campaigns.flatMap((one) =>
+      campaigns.has(one.id) || one.labels.some((label) => labels.has(label)) ? [one.id] : [],
+    ),
+  );
+  const grouped = new Set(
+    ownTargets.productGroups.flatMap(({ name, adGroupIds }) => (groups.has(name) ? adGroupIds : [])),
+  );
+  const isNamed = (one: Mirror['adGroups'][number]) => named.has(one.campaignId) || grouped.has(one.id);
+  return new Set(
+    mirror.adGroups.flatMap((one) => (isNamed(one) === (where.is === 'in') ? [Number(one.id)] : [])),
+  );
+}
+
+/** Ids of the keywords whose terms a rule sees; null for all, and for those that nobody knows. */
+export function keywordsIn({ servedBy = [] }: Where, { keywords }: Mirror): ReadonlySet<number> | null {
+  if (servedBy.length === 0) return null;
+  const matches = new Set<string>(servedBy satisfies readonly ServedBy[]);
+  return new Set(keywords.flatMap(({ id, match }) => (matches.has(match) ? [Number(id)] : [])));
+}
