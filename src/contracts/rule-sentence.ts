@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { isStop, MEASURES, OFTEN, SERVED_BY, type Rule } from '@/core';
+import { isStop, MEASURES, OFTEN, SERVED_BY, type Rule, type Where } from '@/core';
 import { ElementNameSchema } from './common';
 import { MoreClicksSchema } from './decisions';
 
@@ -57,6 +57,15 @@ const BoundsSchema = v.strictObject({
   leastKept: number(1, 'The least share that must come is 0 to 100 %.'),
 });
 
+const whereOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Where, Where> =>
+  v.strictObject({
+    is: v.picklist(['everywhere', 'in', 'not in']),
+    campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
+    labels: v.optional(v.pipe(v.array(ElementNameSchema), v.maxLength(200))),
+    productGroups: v.optional(v.pipe(v.array(ElementNameSchema), v.maxLength(1_000))),
+    servedBy: v.optional(v.array(v.picklist(SERVED_BY))),
+  });
+
 /** @param named how campaigns and lists are named: by ids here, by their names in a file */
 export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
   v.pipe(
@@ -70,13 +79,7 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
         days: wholeDays(1, 'A rule looks back over 1 to 400 days.'),
         lagDays: wholeDays(0, 'The days end 0 to 400 days ago.'),
       }),
-      where: v.strictObject({
-        is: v.picklist(['everywhere', 'in', 'not in']),
-        campaigns: v.pipe(v.array(named), v.maxLength(5_000)),
-        labels: v.optional(v.pipe(v.array(ElementNameSchema), v.maxLength(200))),
-        productGroups: v.optional(v.pipe(v.array(ElementNameSchema), v.maxLength(1_000))),
-        servedBy: v.optional(v.array(v.picklist(SERVED_BY))),
-      }),
+      where: whereOf(named),
       then: v.variant('do', [
         v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
         v.strictObject({ do: v.literal('stop in list'), list: named }),
@@ -96,3 +99,4 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
     ),
   );
 export const RuleSchema = ruleOf(IdSchema);
+export const WhereSchema = whereOf(IdSchema);

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { DaySchema, ElementNameSchema, NamedSchema, StoredNumberSchema } from './common';
-import { RuleSchema, ruleOf } from './rule-sentence';
+import { RuleSchema, ruleOf, WhereSchema } from './rule-sentence';
 
 /** Rules on search terms, and what they would have done. */
 
@@ -82,6 +82,8 @@ const RuleLineSchema = v.strictObject({
   waitsFor: v.nullable(v.string()),
   /** why it did nothing when it wanted to act by itself, or stopped itself; null where it did not */
   trouble: v.nullable(v.string()),
+  /** the name of the set that it is in; null: of none */
+  set: v.nullable(v.string()),
   /** the last evening on which it looked; null: never */
   looked: v.nullable(v.string()),
   /** findings that wait for somebody */
@@ -96,8 +98,27 @@ const ReadyRuleSchema = v.strictObject({
 });
 export type ReadyRule = v.InferOutput<typeof ReadyRuleSchema>;
 
+const RuleSetSchema = v.strictObject({
+  name: v.pipe(
+    v.string(),
+    v.trim(),
+    v.minLength(1, 'A set needs a name.'),
+    v.maxLength(80, 'A name may hold 80 characters.'),
+  ),
+  /** where its rules look at most; null: wherever each says */
+  where: v.nullable(WhereSchema),
+  /** ids, in the order that says which wins */
+  rules: v.pipe(v.array(StoredNumberSchema), v.maxLength(500, 'A set has at most 500 rules.')),
+});
+export type RuleSet = v.InferOutput<typeof RuleSetSchema>;
+/** All sets of an account: they take the place of those that were. */
+export const RuleSetsSchema = v.object({
+  sets: v.pipe(v.array(RuleSetSchema), v.maxLength(100, 'No more than 100 sets.')),
+});
+
 export const RulesViewSchema = v.strictObject({
   rules: v.array(RuleLineSchema),
+  sets: v.array(RuleSetSchema),
   /** ready ones: those of one's own, and ours with their numbers for this account */
   ready: v.array(ReadyRuleSchema),
   /** that a sentence can name */

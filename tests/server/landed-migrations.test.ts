@@ -45,6 +45,7 @@ const LANDED: Record<string, string> = {
   '035-mentions': '0daa267ec97a92e7',
   '036-rules': 'e5b187bab2947e5b',
   '037-rules-act': '6e69510fc3a76ad5',
+  '038-rule-sets': 'ebd3eb3b15baed3c',
 };
 
 const digestOf = (name: string) =>

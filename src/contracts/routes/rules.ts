@@ -12,6 +12,7 @@ import {
   NextVersionSchema,
   RuleFileQuerySchema,
   RuleSavedSchema,
+  RuleSetsSchema,
   RuleStatesSaidSchema,
   RuleStatesSchema,
   RulesViewSchema,
@@ -42,6 +43,9 @@ export const ruleRoutes = routesOf({
   'PUT rules/states': {
     ...{ role: 'prepare', body: RuleStatesSchema, answer: RuleStatesSaidSchema },
     changes: ['findings', 'ledger'],
+  },
+  'PUT rules/sets': {
+    ...{ role: 'prepare', body: RuleSetsSchema, answer: SaidSchema, changes: ['findings', 'ledger'] },
   },
   /** what a rule would have done on all days that are kept; nothing is written */
   'POST rules/trial': {

@@ -16,11 +16,13 @@ import { RuleList } from './list/rule-list';
 import { useRuleActions } from './list/use-rule-actions';
 import { ReadyRules } from './ready/ready-rules';
 import { OpenRule } from './sentence/open-rule';
+import { SetsView } from './sets/sets-view';
 import { SHOWN, useRulesUrl, type Shown } from './rules-url';
 
 const NAMES: Record<Shown, string> = {
   findings: 'Findings',
   rules: 'Rules',
+  sets: 'Sets',
   did: 'What they did',
   ready: 'Ready ones',
 };
@@ -39,6 +41,7 @@ export function RulesScreen() {
   const counts: Record<Shown, number | undefined> = {
     findings: findings.data?.counts.open,
     rules: view?.rules.length,
+    sets: view?.sets.length,
     did: undefined,
     ready: view?.ready.length,
   };
@@ -80,6 +83,8 @@ export function RulesScreen() {
           <ErrorText error={asked.error} isWhole />
         ) : url.shown === 'findings' ? (
           <FindingsView asked={findings} rules={view?.rules} />
+        ) : url.shown === 'sets' ? (
+          view && <SetsView view={view} />
         ) : url.shown === 'did' ? (
           <ActsView />
         ) : url.shown === 'ready' ? (

@@ -3,8 +3,8 @@
 import { parseAsInteger, parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { FINDING_PILES } from '@/contracts/findings';
 
-/** What the screen shows: what rules propose, the rules, what they did by themselves, and ready ones to begin from. */
-export const SHOWN = ['findings', 'rules', 'did', 'ready'] as const;
+/** What the screen shows: what rules propose, the rules, their sets, what they did by themselves, and ready ones to begin from. */
+export const SHOWN = ['findings', 'rules', 'sets', 'did', 'ready'] as const;
 export type Shown = (typeof SHOWN)[number];
 
 const PARSERS = {

@@ -170,7 +170,7 @@ test('a rule says why it did nothing, or stopped itself', async () => {
   const trouble = 'It promised 10.00 EUR in 9 days, and 2.00 EUR came.';
   showRules('?shown=rules', {
     'GET rules': {
-      ...{ ready: [], campaigns: [], lists: [], labels: [], productGroups: [] },
+      ...{ ready: [], campaigns: [], lists: [], labels: [], productGroups: [], sets: [] },
       rules: [
         aRuleLine({ id: 1, name: 'One', rule, open: 3 }),
         aRuleLine({ id: 2, name: 'Two', rule, trouble: 'Nothing was sent.' }),
@@ -190,7 +190,7 @@ test('a rule says why it did nothing, or stopped itself', async () => {
 test('a ready rule begins a sentence, with the reason for its numbers', async () => {
   const { user } = showRules('?shown=ready', {
     'GET rules': {
-      ...{ rules: [aRuleLine()], campaigns: [], lists: [], labels: [], productGroups: [] },
+      ...{ rules: [aRuleLine()], campaigns: [], lists: [], labels: [], productGroups: [], sets: [] },
       ready: [
         {
           name: 'Enough clicks',

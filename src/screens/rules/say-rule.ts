@@ -39,7 +39,8 @@ export function sayRule({ when, lookBack, where, then, how, often }: Rule, sayin
   return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${sayWhere(where, saying)}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
 }
 
-function sayWhere(
+/** Where a rule or a set looks. */
+export function sayWhere(
   { is, campaigns, labels = [], productGroups = [], servedBy = [] }: Rule['where'],
   saying: Saying,
 ): string {

@@ -19,10 +19,11 @@ export const aRule = (over: Partial<Rule> = {}): Rule => ({
 export const aRuleLine = (over: Partial<RuleLine> = {}): RuleLine => ({
   ...{ id: 1, name: '15 clicks', state: 'on', version: 1, rule: aRule(), by: 'Maren Oakes' },
   ...{ at: '2026-11-20T09:00:00Z', why: '', waitsFor: null, trouble: null, looked: '2026-11-20', open: 2 },
+  set: null,
   ...over,
 });
 
-const aView = (over: Partial<RulesView> = {}): RulesView => ({
+export const aView = (over: Partial<RulesView> = {}): RulesView => ({
   rules: [
     aRuleLine(),
     aRuleLine({
@@ -30,6 +31,7 @@ const aView = (over: Partial<RulesView> = {}): RulesView => ({
       rule: aRule({ when: [{ of: 'evidence', is: 'at least', probability: 0.95 }] }),
     }),
   ],
+  sets: [{ name: 'Spring', where: null, rules: [1, 2] }],
   ready: [
     { name: 'Enough clicks', rule: aRule(), reason: 'One click in forty converts.', ruleId: null },
     { name: 'Surely misses', rule: aRule(), reason: 'With 95 in 100.', ruleId: 12 },
@@ -141,6 +143,7 @@ export const showRules = (
       'POST rules': { ruleId: 7, version: 1, said: 'Switched on: the rule “New”' },
       'PUT rules/[rule]': { ruleId: 1, version: 2, said: 'The rule “15 clicks” reads otherwise' },
       'PUT rules/states': { said: 'Switched off', was: [{ id: 1, state: 'on' }] },
+      'PUT rules/sets': { said: 'Sets of rules: changed Spring' },
       'PUT rules/findings': { said: 'Refused' },
       'PUT rules/findings/verdicts': { said: 'Keep 1 term open' },
       'POST tray': {

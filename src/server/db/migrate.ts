@@ -36,6 +36,7 @@ import * as dataOfPeople from './migrations/034-data-of-people';
 import * as mentions from './migrations/035-mentions';
 import * as rules from './migrations/036-rules';
 import * as rulesAct from './migrations/037-rules-act';
+import * as ruleSets from './migrations/038-rule-sets';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -75,6 +76,7 @@ const MIGRATIONS = {
   '035-mentions': mentions,
   '036-rules': rules,
   '037-rules-act': rulesAct,
+  '038-rule-sets': ruleSets,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -6,6 +6,7 @@ import type { Before } from './tray/before';
 import type { ChangeState } from './tray/changes';
 import type { Change, HangRule, NegativeText } from '@/core';
 import type { AccountFields } from './account/accounts';
+import type { RuleSet } from './decisions/rule-sets';
 import type { StoredVerdicts } from './decisions/verdicts';
 import type { FindingPile } from '@/contracts/findings';
 import type { RuleState } from '@/contracts/rules';
@@ -37,6 +38,7 @@ export type LedgerUndo =
   | { do: 'set role'; person: number; role: MemberRole }
   | { do: 'set look rules'; rules: LookRules }
   | { do: 'set rule states'; rules: { id: number; state: RuleState }[] }
+  | { do: 'set rule sets'; sets: RuleSet[] }
   | { do: 'put rule version back'; rule: number; version: number; left: number }
   | { do: 'decide findings'; findings: { id: number; is: FindingPile; why: string }[] };
 

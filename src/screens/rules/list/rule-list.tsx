@@ -152,6 +152,11 @@ function useRuleColumns(saying: Saying): readonly Column<RuleLine>[] {
         cell: ({ rule }) => <span className="text-soft">{sayRule(rule, saying)}</span>,
       },
       {
+        ...{ id: 'set', name: 'set', px: 80, isText: true, isSortable: true, yields: true },
+        value: ({ set }) => set ?? '',
+        cell: ({ set }) => <span className="text-soft">{set ?? '–'}</span>,
+      },
+      {
         ...{ id: 'state', name: 'state', px: 84, isText: true, isSortable: true },
         value: sayState,
         cell: (line) => (

@@ -179,7 +179,17 @@ describe('a sentence', () => {
     const off = aRuleLine({ state: 'off', rule: aRule({ how: { is: 'by itself', bounds } }) });
     showRules(
       '?shown=rules&rule=1',
-      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [], labels: [], productGroups: [] } },
+      {
+        'GET rules': {
+          rules: [off],
+          ready: [],
+          campaigns: [],
+          lists: [],
+          labels: [],
+          productGroups: [],
+          sets: [],
+        },
+      },
       { role: 'prepare' },
     );
     const on = await screen.findByRole('button', { name: 'Switch it on' });
@@ -192,7 +202,17 @@ describe('a sentence', () => {
     const off = aRuleLine({ state: 'off', rule: aRule({ how: { is: 'by itself', bounds } }) });
     showRules(
       '?shown=rules&rule=1',
-      { 'GET rules': { rules: [off], ready: [], campaigns: [], lists: [], labels: [], productGroups: [] } },
+      {
+        'GET rules': {
+          rules: [off],
+          ready: [],
+          campaigns: [],
+          lists: [],
+          labels: [],
+          productGroups: [],
+          sets: [],
+        },
+      },
       { summary: { isConnected: false } },
     );
     expect(await screen.findByText(/^In this account nothing acts by itself/)).toBeDefined();

@@ -15,6 +15,8 @@ type Props = { trial: TrialView; then: RuleAction };
 /** What a rule would have saved on each day, and below it what the conversions that it would have lost were worth; with its table. */
 export function TrialChart({ trial, then }: Props) {
   const words = trialWords(then);
+  // What a stop loses is bad, what a term that stays brings is good.
+  const [fill, dot] = isStop(then) ? ['fill-rust', 'bg-rust'] : ['fill-pine', 'bg-pine'];
   const money = useMoney();
   const { from, to, savedMicros, lostMicros, stops, worst, approximateTo } = trial;
   if (from === null || to === null) return null;
@@ -32,7 +34,7 @@ export function TrialChart({ trial, then }: Props) {
         </h2>
         <p className="flex items-center gap-1.5 text-small text-soft">
           <i className="size-2.5 bg-timber" aria-hidden /> {words.cost}
-          <i className="ml-2 size-2.5 bg-rust" aria-hidden /> {words.brought}: what its conversions may cost
+          <i className={`ml-2 size-2.5 ${dot}`} aria-hidden /> {words.brought}: what its conversions may cost
           by the target
         </p>
       </div>
@@ -43,7 +45,7 @@ export function TrialChart({ trial, then }: Props) {
           return (
             <g key={day}>
               <rect {...bar} y={top} height={zero - top} className="fill-timber" />
-              <rect {...bar} y={zero} height={bottom - zero} className="fill-rust" />
+              <rect {...bar} y={zero} height={bottom - zero} className={fill} />
             </g>
           );
         })}

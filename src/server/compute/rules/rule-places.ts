@@ -1,12 +1,27 @@
 import type { Rule, ServedBy, Where } from '@/core';
+import type { StoredRule } from '../../repositories/decisions/rules';
 import type { Mirror } from '../../repositories/structure/structure';
 import type { Standing } from '../snapshot';
 
+/** A rule, and where the set that it is in looks at most; null: it is in none, or the set looks everywhere. */
+export type RuleWithin = { rule: Rule; within: Where | null };
+
+/** A rule as its set lets it look. */
+export const withinSet = ({ rule, set }: Pick<StoredRule, 'rule' | 'set'>): RuleWithin => ({
+  ...{ rule, within: set?.where ?? null },
+});
+
 /**
- * What a rule names and is not there any more, in words; null where nothing is missing. Until it is there, the rule waits.
+ * What a rule or its set names and is not there any more, in words; null where nothing is missing. Until it is there, the rule waits.
  */
-export function missingOf({ where, then }: Rule, { mirror, ownTargets }: Standing): string | null {
-  const { campaigns, lists } = mirror;
+export function missingOf({ rule: { where, then }, within }: RuleWithin, standing: Standing): string | null {
+  const gone = missingPlace(where, standing) ?? (within && missingPlace(within, standing));
+  if (gone !== null) return gone;
+  const isThere = then.do !== 'stop in list' || standing.mirror.lists.some(({ id }) => id === then.list);
+  return isThere ? null : 'a list that is gone';
+}
+
+function missingPlace(where: Where, { mirror: { campaigns }, ownTargets }: Standing): string | null {
   const live = campaigns.filter(({ status }) => status !== 'removed');
   const gone =
     sayGone('campaign', 'that is gone', where.campaigns, new Set(live.map(({ id }) => id))) ??
@@ -17,10 +32,7 @@ export function missingOf({ where, then }: Rule, { mirror, ownTargets }: Standin
       where.productGroups,
       new Set(ownTargets.productGroups.map(({ name }) => name)),
     );
-  if (gone !== null) return gone;
-  if (where.is === 'in' && namesNothing(where)) return 'campaigns: none is named';
-  if (then.do === 'stop in list' && !lists.some(({ id }) => id === then.list)) return 'a list that is gone';
-  return null;
+  return gone ?? (where.is === 'in' && namesNothing(where) ? 'campaigns: none is named' : null);
 }
 
 function sayGone(
@@ -40,7 +52,16 @@ const namesNothing = ({ campaigns, labels = [], productGroups = [] }: Where) =>
   campaigns.length + labels.length + productGroups.length === 0;
 
 /** Ids of the ad groups where a rule looks; null for all. */
-export function adGroupsIn(where: Where, { mirror, ownTargets }: Standing): ReadonlySet<number> | null {
+export function adGroupsOf(
+  { rule: { where }, within }: RuleWithin,
+  standing: Standing,
+): ReadonlySet<number> | null {
+  const own = adGroupsIn(where, standing);
+  const ofSet = within && adGroupsIn(within, standing);
+  return own && ofSet ? new Set([...own].filter((id) => ofSet.has(id))) : (own ?? ofSet);
+}
+
+function adGroupsIn(where: Where, { mirror, ownTargets }: Standing): ReadonlySet<number> | null {
   if (where.is === 'everywhere') return null;
   const [campaigns, labels, groups] = [
     new Set(where.campaigns),

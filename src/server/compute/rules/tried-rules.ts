@@ -15,7 +15,7 @@ import type { TermKind } from '../../repositories/facts';
 import { groundOf, targetOf } from '../evidence/evidence';
 import { hasOwnTargets, targetsOf, type Steering } from '../evidence/row-targets';
 import type { Snapshot, Standing } from '../snapshot';
-import { adGroupsIn, keywordsIn } from './rule-places';
+import { adGroupsOf, keywordsIn, type RuleWithin } from './rule-places';
 import type { TermsById } from './term-facts';
 
 /** How many days lie between two looks of a rule. */
@@ -29,14 +29,14 @@ export type RuleGround = Standing & {
 };
 
 /** Rules as the core tries them; those of the same places share their ad groups and keywords. */
-export function toTried(rules: readonly Rule[], ground: RuleGround): Tried[] {
+export function toTried(rules: readonly RuleWithin[], ground: RuleGround): Tried[] {
   const placesOf = memoised(
-    ({ where }: Rule) => JSON.stringify(where),
-    ({ where }) => ({
-      ...{ adGroups: adGroupsIn(where, ground), keywords: keywordsIn(where, ground.mirror) },
+    ({ rule: { where }, within }: RuleWithin) => JSON.stringify([where, within]),
+    (one) => ({
+      ...{ adGroups: adGroupsOf(one, ground), keywords: keywordsIn(one.rule.where, ground.mirror) },
     }),
   );
-  return rules.map((rule) => ({ ...aboutTerms(rule, ground), ...placesOf(rule) }));
+  return rules.map((one) => ({ ...aboutTerms(one.rule, ground), ...placesOf(one) }));
 }
 
 function aboutTerms(rule: Rule, { terms, searches }: RuleGround): Omit<Tried, 'adGroups' | 'keywords'> {

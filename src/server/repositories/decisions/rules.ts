@@ -1,4 +1,4 @@
-import type { Rule, Sums } from '@/core';
+import type { Rule, Sums, Where } from '@/core';
 import type { FindingPile } from '@/contracts/findings';
 import type { RuleState } from '@/contracts/rules';
 import { clockNow, type Db } from '../../db/connection';
@@ -20,6 +20,8 @@ export type StoredRule = RuleVersion & {
   on: { by: number; since: string } | null;
   /** why it did nothing when it wanted to act by itself, or stopped itself */
   trouble: string | null;
+  /** of the rules of its set that find the same term, the one of the lowest rank wins; null: it is in none */
+  set: { name: string; where: Where | null; rank: number } | null;
   /** the evening of its last look, and the version of the facts that it saw */
   looked: { evening: string; factsVersion: number; version: number } | null;
 };
@@ -28,10 +30,12 @@ export type StoredRule = RuleVersion & {
 export async function listRules(db: Db, accountId: number): Promise<StoredRule[]> {
   const { rows } = await db.raw<{ rows: RuleRow[] }>(
     `select rule.rule_id, rule.state, rule.on_by, rule.on_since, rule.trouble, v.version, v.name, v.body, person.name as by, v.at, v.why,
+            rule.rank, rule_set.name as set_name, rule_set.place,
             look.evening, look.facts_version, look.version as look_version
        from rule
        join rule_version v using (account_id, rule_id, version)
        join person using (person_id)
+       left join rule_set using (account_id, rule_set_id)
        left join lateral (
          select evening, facts_version, version from rule_look l
           where l.account_id = rule.account_id and l.rule_id = rule.rule_id
@@ -44,6 +48,7 @@ export async function listRules(db: Db, accountId: number): Promise<StoredRule[]
   return rows.map((row) => ({
     ...{ id: row.rule_id, state: row.state, trouble: row.trouble, ...versionOf(row) },
     on: row.on_by === null ? null : { by: row.on_by, since: row.on_since!.toISOString() },
+    set: row.set_name === null ? null : { name: row.set_name, where: row.place, rank: row.rank! },
     looked:
       row.evening === null
         ? null
@@ -65,6 +70,9 @@ type RuleRow = VersionRow & {
   on_by: number | null;
   on_since: Date | null;
   trouble: string | null;
+  rank: number | null;
+  set_name: string | null;
+  place: Where | null;
   evening: string | null;
   facts_version: number | null;
   look_version: number | null;

@@ -15,6 +15,7 @@ import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangin
 import { requireAccount } from '../open-workbench';
 import { takeFindingsBack } from '../rules/decide-findings';
 import { putVersionBack, setRuleStates } from '../rules/keep-rules';
+import { putRuleSetsBack } from '../rules/rule-sets';
 import { takeKnotBack } from '../untangle/knots/leave-knot';
 import { tagWords, removeNote, removeView, saveView, writeNote } from '../sift/remember';
 import { askForLoad } from '../intake/take-in';
@@ -105,6 +106,8 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
       return setLookRules(deps, slug, personId, how.rules, undoes);
     case 'set rule states':
       return setRuleStates(deps, slug, personId, how.rules, undoes);
+    case 'set rule sets':
+      return putRuleSetsBack(deps, slug, personId, how.sets, undoes);
     case 'put rule version back':
       return putVersionBack(deps, slug, personId, how, undoes);
     case 'decide findings':

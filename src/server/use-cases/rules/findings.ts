@@ -1,4 +1,4 @@
-import { group } from 'd3';
+import { group, min, rollup } from 'd3';
 import { counted, opposes, type Change, type Place, type Rule, type RuleAction } from '@/core';
 import { FINDING_PILES, type Finding, type FindingPile, type FindingsView } from '@/contracts/findings';
 import { derivedFrom } from '../../compute/derived';
@@ -60,8 +60,21 @@ export async function findingsOf(
     const isOver = one.state === 'later' && (one.decided?.until ?? today) <= today;
     piles[isOver ? 'open' : one.state].push(one);
   }
+  piles.open = withoutOverruled(piles, rules);
   piles.open.sort((a, b) => (b.sums.costMicros ?? 0) - (a.sums.costMicros ?? 0));
   return { rules, piles };
+}
+
+/** Of the rules of a set, the first that found a term and waits for an answer wins: what those after it found is not proposed. */
+function withoutOverruled(
+  { open, later }: Record<FindingPile, StoredFinding[]>,
+  rules: ReadonlyMap<number, StoredRule>,
+): StoredFinding[] {
+  const setOf = ({ ruleId }: StoredFinding) => rules.get(ruleId)!.set;
+  const keyOf = (one: StoredFinding) => JSON.stringify([setOf(one)!.name, one.term]);
+  const inSets = [...open, ...later].filter((one) => setOf(one) !== null);
+  const first = rollup(inSets, (some) => min(some, (one) => setOf(one)!.rank)!, keyOf);
+  return open.filter((one) => setOf(one) === null || setOf(one)!.rank === first.get(keyOf(one)));
 }
 
 /** Names of the rules that found the same term, too, and want the opposite. */

@@ -1,3 +1,4 @@
+import { group } from 'd3';
 import { counted, type Rule } from '@/core';
 import type { RuleState } from '@/contracts/rules';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
@@ -173,7 +174,9 @@ export async function setRuleStates(
 }
 
 function sayStates(rules: readonly { name: string; state: RuleState }[]): string {
-  const states = [...new Set(rules.map(({ state }) => state))];
-  const what = rules.length === 1 ? `the rule “${rules[0]!.name}”` : counted(rules.length, 'rule');
-  return `${states.map((state) => SAYS[state]).join(' or ')}: ${what}`;
+  const said = [...group(rules, ({ state }) => state)].map(([state, some]) => {
+    const what = some.length === 1 ? `the rule “${some[0]!.name}”` : counted(some.length, 'rule');
+    return `${SAYS[state]}: ${what}`;
+  });
+  return said.map((one, i) => (i === 0 ? one : one[0]!.toLowerCase() + one.slice(1))).join('; ');
 }

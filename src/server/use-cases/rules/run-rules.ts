@@ -1,7 +1,7 @@
 import { daysBetween, shiftDay, tryRules, type Rule, type TermFacts } from '@/core';
 import { dayOf } from '../../compute/facts/facts';
 import { loadRuleFacts, searchesFor } from '../../compute/rules/term-facts';
-import { missingOf } from '../../compute/rules/rule-places';
+import { missingOf, withinSet } from '../../compute/rules/rule-places';
 import { everyDays, judging, toTried } from '../../compute/rules/tried-rules';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
 import { listRules, noteLook, type StoredRule } from '../../repositories/decisions/rules';
@@ -23,7 +23,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   const yesterday = shiftDay(todayOf(deps, account), -1);
   const evening = snapshot.dataDays.to < yesterday ? snapshot.dataDays.to : yesterday;
   const due = rules.filter(
-    (one) => isDue(one, evening, account.factsVersion) && missingOf(one.rule, snapshot) === null,
+    (one) => isDue(one, evening, account.factsVersion) && missingOf(withinSet(one), snapshot) === null,
   );
   if (due.length === 0) return 0;
   const windows = due.map(({ rule: { lookBack } }) => ({
@@ -37,7 +37,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   const { facts, terms } = await loadRuleFacts(deps.db, accountId, within);
   const searches = await searchesFor(deps.db, accountId, sentences);
   const at = dayOf(evening);
-  const tried = toTried(sentences, { ...snapshot, terms, searches });
+  const tried = toTried(due.map(withinSet), { ...snapshot, terms, searches });
   const trials = tryRules(facts, tried, { from: at, to: at }, judging(snapshot, account, facts));
   const ranIn = placesOf(
     facts,

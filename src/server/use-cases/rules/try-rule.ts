@@ -13,8 +13,9 @@ import type { TrialLine, TrialView, WouldStopLine } from '@/contracts/rules';
 import { dayOf } from '../../compute/facts/facts';
 import { progressOf } from '../../compute/progress';
 import { loadRuleFacts, searchesFor, type RuleFacts } from '../../compute/rules/term-facts';
-import { missingOf } from '../../compute/rules/rule-places';
+import { missingOf, withinSet } from '../../compute/rules/rule-places';
 import { judging, toTried } from '../../compute/rules/tried-rules';
+import { listRules, type StoredRule } from '../../repositories/decisions/rules';
 import { findFirstReportEnd } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
@@ -40,7 +41,9 @@ export async function tryRule(
   const open = await openWorkbench(deps, account);
   const { snapshot } = open;
   const { dataDays } = snapshot;
-  const waitsFor = missingOf(rule, snapshot);
+  const stored = (await listRules(deps.db, account.id)).find(({ id }) => id === ruleId);
+  const withinOf = (one: Rule) => withinSet({ rule: one, set: stored?.set ?? null });
+  const waitsFor = missingOf(withinOf(rule), snapshot);
   if (dataDays === null || waitsFor !== null) return { ...NOTHING, waitsFor };
   const loaded = await loadRuleFacts(deps.db, account.id);
   const neighbours = neighboursOf(rule);
@@ -49,7 +52,7 @@ export async function tryRule(
   const evenings = { from: dayOf(dataDays.from), to: dayOf(dataDays.to) };
   const trials = tryRules(
     loaded.facts,
-    toTried(rules, { ...snapshot, terms: loaded.terms, searches }),
+    toTried(rules.map(withinOf), { ...snapshot, terms: loaded.terms, searches }),
     evenings,
     judging(snapshot, account, loaded.facts),
     progressOf('trial'),
@@ -71,7 +74,7 @@ export async function tryRule(
     against: await rulesAgainst(
       deps,
       open,
-      { rule, ruleId },
+      { rule, stored },
       new Set(own.stopped.map(({ termId }) => loaded.terms.keyOf(termId))),
     ),
     waitsFor,
@@ -82,14 +85,17 @@ export async function tryRule(
 async function rulesAgainst(
   deps: Deps,
   open: Open,
-  { rule, ruleId }: { rule: Rule; ruleId?: number },
+  { rule, stored }: { rule: Rule; stored: StoredRule | undefined },
   terms: ReadonlySet<string>,
 ): Promise<TrialView['against']> {
   const { rules, piles } = await findingsOf(deps, open);
-  const theirs = piles.open.filter(
-    (one) =>
-      one.ruleId !== ruleId && terms.has(one.term) && opposes(rule.then, rules.get(one.ruleId)!.rule.then),
-  );
+  // Of its own set, the order says which wins.
+  const isOther = ({ id, set }: StoredRule) =>
+    id !== stored?.id && (set === null || set.name !== stored?.set?.name);
+  const theirs = piles.open.filter(({ ruleId, term }) => {
+    const other = rules.get(ruleId)!;
+    return terms.has(term) && isOther(other) && opposes(rule.then, other.rule.then);
+  });
   return [...group(theirs, (one) => one.ruleId)].map(([id, some]) => {
     const { name, rule: other } = rules.get(id)!;
     return {

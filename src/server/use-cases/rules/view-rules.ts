@@ -1,8 +1,9 @@
 import { readyRules } from '@/core';
 import type { RuleLine, RulesView, RuleVersionsView } from '@/contracts/rules';
 import { groundOf } from '../../compute/evidence/evidence';
-import { missingOf } from '../../compute/rules/rule-places';
+import { missingOf, withinSet } from '../../compute/rules/rule-places';
 import { listRules, listVersions } from '../../repositories/decisions/rules';
+import { listRuleSets } from '../../repositories/decisions/rule-sets';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount } from '../open-workbench';
 import { findingsOf } from './findings';
@@ -16,9 +17,10 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
   const kept = await listRules(deps.db, account.id);
   const rules = kept
     .filter(({ state }) => state !== 'ready')
-    .map(({ looked, on: _, ...one }): RuleLine => ({
+    .map(({ looked, on: _, set, ...one }): RuleLine => ({
       ...one,
-      waitsFor: missingOf(one.rule, open.snapshot),
+      set: set?.name ?? null,
+      waitsFor: missingOf(withinSet({ rule: one.rule, set }), open.snapshot),
       looked: looked?.evening ?? null,
       open: found.filter(({ ruleId }) => ruleId === one.id).length,
     }));
@@ -31,6 +33,7 @@ export async function viewRules(deps: Deps, slug: string): Promise<RulesView> {
     all.map(({ id, name }) => ({ id, name })).sort((a, b) => (a.name < b.name ? -1 : 1));
   return {
     rules,
+    sets: await listRuleSets(deps.db, account.id),
     ready: [
       ...own,
       ...readyRules({
