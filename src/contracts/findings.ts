@@ -11,7 +11,10 @@ export const FindingsQuerySchema = v.object({
 });
 
 const FindingSchema = v.strictObject({
-  ...{ id: v.number(), ruleId: v.number(), rule: v.string(), term: v.string() },
+  ...{ id: v.number(), ruleId: v.number(), rule: v.string() },
+  /** the search term; of a rule on keywords, the keyword with its match type and ad group */
+  term: v.string(),
+  about: v.picklist(['terms', 'keywords']),
   /** what the rule saw */
   ...{ clicks: v.nullable(v.number()), costMicros: v.nullable(v.number()) },
   ...{ conversions: v.nullable(v.number()), valueMicros: v.nullable(v.number()) },

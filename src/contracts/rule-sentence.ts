@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { isStop, MEASURES, OFTEN, SERVED_BY, type Rule, type Where } from '@/core';
+import { isStop, MEASURES, OFTEN, SERVED_BY, type KeywordAction, type Rule, type Where } from '@/core';
 import { ElementNameSchema } from './common';
 import { MoreClicksSchema } from './decisions';
 
@@ -66,10 +66,13 @@ const whereOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Where,
     servedBy: v.optional(v.array(v.picklist(SERVED_BY))),
   });
 
+const OF_KEYWORDS: readonly string[] = ['pause', 'set bid'] satisfies KeywordAction['do'][];
+
 /** @param named how campaigns and lists are named: by ids here, by their names in a file */
 export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
   v.pipe(
     v.strictObject({
+      about: v.optional(v.literal('keywords')),
       when: v.pipe(
         v.array(ConditionSchema),
         v.minLength(1, 'A rule needs a condition.'),
@@ -85,6 +88,14 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
         v.strictObject({ do: v.literal('stop in list'), list: named }),
         v.strictObject({ do: v.literal('keep') }),
         v.strictObject({ do: v.literal('set aside'), moreClicks: MoreClicksSchema }),
+        v.strictObject({ do: v.literal('pause') }),
+        v.strictObject({
+          ...{ do: v.literal('set bid'), way: v.picklist(['lower', 'raise']) },
+          ...{
+            leastMicros: number(1e12, 'A bid is 0 or more.'),
+            mostMicros: number(1e12, 'A bid is 0 or more.'),
+          },
+        }),
         v.strictObject({ do: v.literal('tell') }),
       ]),
       how: v.variant('is', [
@@ -96,6 +107,18 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
     v.check(
       ({ then, how }) => isStop(then) || how.is === 'by approval',
       'Only a rule that stops terms acts by itself.',
+    ),
+    v.check(
+      ({ about, then }) => then.do === 'tell' || (about === 'keywords') === OF_KEYWORDS.includes(then.do),
+      'Keywords are paused or bid for; search terms are stopped, kept open or set aside.',
+    ),
+    v.check(
+      ({ about, when }) => about !== 'keywords' || when.every(({ of }) => of !== 'kind'),
+      'A keyword is no product code.',
+    ),
+    v.check(
+      ({ then }) => then.do !== 'set bid' || then.leastMicros <= then.mostMicros,
+      'The least bid is above the most.',
     ),
   );
 export const RuleSchema = ruleOf(IdSchema);

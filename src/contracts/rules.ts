@@ -180,7 +180,7 @@ export const TrialViewSchema = v.strictObject({
   /** rules that are switched on and want the opposite of terms that this one would have found */
   against: v.array(
     v.strictObject({
-      ...{ rule: v.string(), does: v.picklist(['stop', 'keep', 'set aside']) },
+      ...{ rule: v.string(), does: v.picklist(['stop', 'keep', 'set aside', 'pause', 'lower', 'raise']) },
       ...{ terms: v.number(), first: v.array(v.string()) },
     }),
   ),

@@ -306,6 +306,7 @@ export {
   type PromotionTarget,
 } from './promotion';
 export {
+  bidOfRule,
   breaksPromise,
   isStop,
   MEASURES,
@@ -322,6 +323,7 @@ export {
   type How,
   type Judge,
   type Kept,
+  type KeywordAction,
   type Measure,
   type Rule,
   type RuleAction,

@@ -7,10 +7,28 @@ import type { RuleAction } from './rule';
 export const isStop = ({ do: what }: RuleAction): boolean => what === 'stop' || what === 'stop in list';
 
 /**
- * Whether two rules want opposite things of a term that both find: one shuts it out, the other keeps it open or waits for more.
+ * Whether two rules want opposite things of what both find: one shuts a term out, the other keeps it open or waits for more; one
+ * pauses a keyword or lowers its bid, the other raises it.
  * @example opposes({ do: 'stop', at: 'campaign' }, { do: 'keep' }) // true
  */
 export function opposes(one: RuleAction, other: RuleAction): boolean {
-  const holdsOpen = ({ do: what }: RuleAction) => what === 'keep' || what === 'set aside';
-  return (isStop(one) && holdsOpen(other)) || (isStop(other) && holdsOpen(one));
+  const [side, otherSide] = [sideOf(one), sideOf(other)];
+  return side !== null && otherSide !== null && side !== otherSide;
+}
+
+/** Whether less is to be spent on it, or as much or more; null where a rule only tells. */
+function sideOf(action: RuleAction): 'less' | 'more' | null {
+  switch (action.do) {
+    case 'stop':
+    case 'stop in list':
+    case 'pause':
+      return 'less';
+    case 'keep':
+    case 'set aside':
+      return 'more';
+    case 'set bid':
+      return action.way === 'lower' ? 'less' : 'more';
+    case 'tell':
+      return null;
+  }
 }

@@ -1,4 +1,5 @@
 export { isStop, opposes } from './actions';
+export { bidOfRule } from './bid-of-rule';
 export { breaksPromise, withinBounds, type Bounds, type Kept } from './bounds';
 export { type Judge, type Sums } from './meets';
 export { readyRules } from './ready-rules';
@@ -10,6 +11,7 @@ export {
   type AgeCondition,
   type Condition,
   type How,
+  type KeywordAction,
   type LookBack,
   type Measure,
   type Rule,

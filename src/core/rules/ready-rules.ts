@@ -122,6 +122,18 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
       ]),
       reason: `It was seen first within two weeks. ${counted(soon, 'more click')} bring an average term one conversion, and until then it is out of the way.`,
     },
+    {
+      name: 'Keyword surely misses: lower its bid',
+      rule: { ...rule(90, LOWER, [SURE(0.95)]), about: 'keywords' },
+      reason:
+        'With 95 in 100 its clicks cost more than they bring. The bid becomes what they are worth by what it brought; it goes on, and shows whether that is enough.',
+    },
+    {
+      name: 'Keyword cost three conversions, brought none: pause it',
+      rule: { ...rule(90, { do: 'pause' }, [above(3), NOTHING]), about: 'keywords' },
+      reason:
+        'An average keyword that is paid for three times over brings nothing only once in twenty times. Look whether its terms are at fault rather than itself.',
+    },
   ];
   return all.filter(
     ({ rule: { when } }) => hasTarget || when.every(({ of }) => of !== 'target' && of !== 'evidence'),
@@ -130,6 +142,7 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
 
 const IN_AD_GROUP: RuleAction = { do: 'stop', at: 'ad group' };
 const IN_CAMPAIGN: RuleAction = { do: 'stop', at: 'campaign' };
+const LOWER: RuleAction = { do: 'set bid', way: 'lower', leastMicros: 50_000, mostMicros: 10_000_000 };
 const NOTHING: Condition = { of: 'conversions', is: 'at most', value: 0 };
 const SURE = (probability: number): Condition => ({ of: 'evidence', is: 'at least', probability });
 const above = (times: number): Condition => ({ of: 'target', is: 'above', times });

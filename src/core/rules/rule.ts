@@ -2,10 +2,12 @@ import { MATCH_TYPES } from '../gate';
 import type { Bounds } from './bounds';
 
 /**
- * A rule on search terms, as a sentence of chosen parts: *when* a term has figures in a look-back, *where* it ran, *then* what is
- * proposed, *how* it comes about, and *how often* the rule looks.
+ * A rule, as a sentence of chosen parts: *when* a search term or a keyword has figures in a look-back, *where* it ran, *then* what
+ * is proposed, *how* it comes about, and *how often* the rule looks.
  */
 export type Rule = {
+  /** search terms unless it says otherwise */
+  about?: 'keywords';
   /** all of them hold */
   when: readonly Condition[];
   lookBack: LookBack;
@@ -70,4 +72,11 @@ export type RuleAction =
   | { do: 'stop in list'; list: string }
   | { do: 'keep' }
   | { do: 'set aside'; moreClicks: number }
+  | KeywordAction
   | { do: 'tell' };
+
+/** What is proposed for a keyword. */
+export type KeywordAction =
+  | { do: 'pause' }
+  /** the bid that pays by what the rule saw (rules 7.8), where that is lower, or higher, than now; from the least to the most, micro-units */
+  | { do: 'set bid'; way: 'lower' | 'raise'; leastMicros: number; mostMicros: number };

@@ -3,7 +3,7 @@ import { tellProgress, type OnProgress } from '../progress';
 import { meets, meetsAge, worthOf, type Judge, type Sums } from './meets';
 import type { AgeCondition, LookBack, Measure, SumCondition } from './rule';
 
-/** Facts in columns: those of a term stand together, by day. Days count from any day on. */
+/** Facts in columns: those of a term (or whatever else rules are about) stand together, by day. Days count from any day on. */
 export type TermFacts = {
   count: number;
   termId: Int32Array;

@@ -68,6 +68,20 @@ describe('findings', () => {
     expect(asked('POST tray')).toHaveLength(0);
   });
 
+  test('a yes to a keyword puts its bid in the tray', async () => {
+    const change = { kind: 'set bid', keywordId: '7', bidMicros: 400_000, wasMicros: 900_000 } as const;
+    const keyword = aFinding(4, '“bee hive” (broad)', {
+      ...{ about: 'keywords', changes: [change], place: 'bid 0.40 EUR, was 0.90 EUR' },
+    });
+    const { user, asked } = showRules('', withFindings([keyword]));
+    (await grid('Findings', /bee hive/)).focus();
+    expect(inHand().textContent).toContain('It would be bid 0.40 EUR, was 0.90 EUR.');
+    expect(within(inHand()).queryByRole('link', { name: 'Look at it in Sift' })).toBeNull();
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(bodyOf(asked('POST tray')).changes).toMatchObject([{ change }]));
+    expect(bodyOf(asked('POST tray')).changes[0]).not.toHaveProperty('from');
+  });
+
   test('two rules that differ are told; of many marked, such a term is left', async () => {
     const differ = aFinding(4, 'bee hive kit', { against: ['Pays well'] });
     const { user, asked } = showRules('', withFindings([aFinding(1, 'bee movie'), differ]));

@@ -32,11 +32,16 @@ export function sayCondition(condition: Condition, money: Saying['money']): stri
 
 const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length);
 
+/** What a rule is about, to be counted. */
+export const thingOf = ({ about }: Rule): string => (about === 'keywords' ? 'keyword' : 'term');
+
 /** A rule as one sentence. */
-export function sayRule({ when, lookBack, where, then, how, often }: Rule, saying: Saying): string {
+export function sayRule(rule: Rule, saying: Saying): string {
+  const { about, when, lookBack, where, then, how, often } = rule;
+  const what = about === 'keywords' ? 'keywords: ' : '';
   const conditions = when.map((one) => sayCondition(one, saying.money)).join(', ');
   const ago = lookBack.lagDays === 0 ? '' : ` that end ${counted(lookBack.lagDays, 'day')} ago`;
-  return `${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${sayWhere(where, saying)}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
+  return `${what}${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${sayWhere(where, saying)}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
 }
 
 /** Where a rule or a set looks. */
@@ -59,7 +64,7 @@ const sayHow = (how: Rule['how'], money: Saying['money']) =>
     : `, by itself: ${counted(how.bounds.changesADay, 'change')} and ${money(how.bounds.costADayMicros)} a day at most`;
 
 /** What is proposed. */
-export function sayAction(then: Rule['then'], { list }: Pick<Saying, 'list'>): string {
+export function sayAction(then: Rule['then'], { list, money }: Pick<Saying, 'list' | 'money'>): string {
   switch (then.do) {
     case 'stop':
       return then.at === 'campaign' ? 'stop it in its campaigns' : 'stop it in its ad groups';
@@ -69,6 +74,10 @@ export function sayAction(then: Rule['then'], { list }: Pick<Saying, 'list'>): s
       return 'keep it open';
     case 'set aside':
       return `set it aside until it has ${counted(then.moreClicks, 'more click')}`;
+    case 'pause':
+      return 'pause it';
+    case 'set bid':
+      return `${then.way} its bid to what pays, ${money(then.leastMicros)} to ${money(then.mostMicros)}`;
     case 'tell':
       return 'only tell';
   }

@@ -57,7 +57,7 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
         {isMany ? (
           <p>
             {[
-              changes > 0 && `${counted(changes, 'stop')} would be put in the tray`,
+              changes > 0 && `${counted(changes, 'change')} would be put in the tray`,
               verdicts.length > 0 && `${counted(verdicts.length, 'term')} kept open or set aside at once`,
               changes + verdicts.length === 0 && 'These rules only tell',
             ]
@@ -76,14 +76,16 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
                 The rule “{rule}” found it, too, and wants the opposite. You decide which of them is right.
               </p>
             ))}
-            <p>
-              <Link
-                className="text-pine underline"
-                href={`/${slug}/sift?view=all&text=${encodeURIComponent(line.term)}`}
-              >
-                Look at it in Sift
-              </Link>
-            </p>
+            {line.about === 'terms' && (
+              <p>
+                <Link
+                  className="text-pine underline"
+                  href={`/${slug}/sift?view=all&text=${encodeURIComponent(line.term)}`}
+                >
+                  Look at it in Sift
+                </Link>
+              </p>
+            )}
             {decided && (
               <p>
                 {decided.until === null
@@ -122,11 +124,13 @@ export function FindingInHand({ finding }: { finding: FindingChoice }) {
 
 /** What a yes does to findings, as a verb. */
 function sayYes(lines: readonly Finding[]): string {
-  const verbs = new Set(
-    lines.map(({ verdict }) => (verdict === null ? 'stop' : verdict.is === 'kept' ? 'keep' : 'set aside')),
-  );
-  return [...verbs].join(' or ');
+  return [...new Set(lines.map(verbOf))].join(' or ');
 }
 
-const sayPlace = ({ verdict, place }: Finding) =>
-  verdict === null ? `Stopped as exact in: ${place}` : `It would be ${place}`;
+function verbOf({ verdict, changes: [change] }: Finding): string {
+  if (verdict !== null) return verdict.is === 'kept' ? 'keep' : 'set aside';
+  return change?.kind === 'pause keyword' ? 'pause' : change?.kind === 'set bid' ? 'bid so for' : 'stop';
+}
+
+const sayPlace = ({ verdict, place, about }: Finding) =>
+  verdict === null && about === 'terms' ? `Stopped as exact in: ${place}` : `It would be ${place}`;

@@ -38,7 +38,7 @@ export function useFinding(
     const clear = lines.length > 1 ? lines.filter(({ against }) => against.length === 0) : lines;
     const changes = clear.flatMap((one) =>
       one.changes.map((change) => ({
-        ...{ change, from: one.term },
+        ...{ change, ...(one.about === 'terms' && { from: one.term }) },
         why: `the rule “${one.rule}”: ${say(one)}`,
       })),
     );
@@ -57,7 +57,8 @@ export function useFinding(
     if (clear.length < lines.length)
       toast(`${counted(lines.length - clear.length, 'finding')} left on which rules differ.`);
     if (ids.length > 0) await giveVerdicts(ids);
-    if (changes.length > 0) tellHeldBack(await draft(changes, { said: `stop ${whatOf(clear)}` }));
+    if (changes.length > 0)
+      tellHeldBack(await draft(changes, { said: `${sayVerb(clear)} ${whatOf(clear)}` }));
   }
 
   /** At once: it never leaves Gate Post. */
@@ -115,6 +116,12 @@ export function useFinding(
   };
 }
 export type FindingChoice = ReturnType<typeof useFinding>;
+
+/** What a yes does with changes. */
+const sayVerb = (lines: readonly Finding[]) =>
+  lines.some(({ changes }) => changes.some(({ kind }) => kind === 'set bid' || kind === 'pause keyword'))
+    ? 'change'
+    : 'stop';
 
 const whatOf = (lines: readonly Finding[]) =>
   lines.length === 1 ? `“${lines[0]!.term}”` : counted(lines.length, 'finding');

@@ -2,25 +2,33 @@
 
 import type { Rule } from '@/core';
 import type { RulesView } from '@/contracts/rules';
+import { useAccount } from '@/screens/frame/account-context';
 import { Select, type Option } from '@/ui/select';
 import { Figure } from './word-fields';
 
 type Then = Rule['then'];
-type Props = { then: Then; lists: RulesView['lists']; onChange: (then: Then) => void };
+type Props = {
+  about: Rule['about'];
+  then: Then;
+  lists: RulesView['lists'];
+  onChange: (then: Then) => void;
+};
 
 /** So many more clicks, where a rule begins to set aside. */
 const FIRST_MORE = 20;
+/** Bids between which a rule begins to set one. */
+const FIRST_BIDS = { leastMicros: 100_000, mostMicros: 2_000_000 };
 
 /** What is proposed for what a rule finds. */
-export function ActionWords({ then, lists, onChange }: Props) {
-  const ways: Option[] = [
+export function ActionWords({ about, then, lists, onChange }: Props) {
+  const ofTerms: Option[] = [
     { key: 'ad group', says: 'stop it in its ad groups' },
     { key: 'campaign', says: 'stop it in its campaigns' },
     ...lists.map(({ id, name }) => ({ key: `list ${id}`, says: `stop it in the list ${name}` })),
     { key: 'keep', says: 'keep it open' },
     { key: 'set aside', says: 'set it aside' },
-    { key: 'tell', says: 'only tell' },
   ];
+  const ways = [...(about === 'keywords' ? OF_KEYWORDS : ofTerms), { key: 'tell', says: 'only tell' }];
   return (
     <>
       <Select
@@ -31,6 +39,7 @@ export function ActionWords({ then, lists, onChange }: Props) {
         options={ways}
         onChange={(key) => onChange(actionOf(key))}
       />
+      {then.do === 'set bid' && <BidWords then={then} onChange={onChange} />}
       {then.do === 'set aside' && (
         <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
           until it has
@@ -48,14 +57,52 @@ export function ActionWords({ then, lists, onChange }: Props) {
   );
 }
 
+const OF_KEYWORDS: readonly Option[] = [
+  { key: 'pause', says: 'pause it' },
+  { key: 'lower', says: 'lower its bid to what pays' },
+  { key: 'raise', says: 'raise its bid to what pays' },
+];
+
+type BidAction = Extract<Then, { do: 'set bid' }>;
+
+/** Between which bids; whoever types a floor above the ceiling moves the ceiling, too. */
+function BidWords({ then, onChange }: { then: BidAction; onChange: (then: Then) => void }) {
+  const { currency } = useAccount().summary;
+  const bid = (label: string, micros: number, put: (micros: number) => BidAction) => (
+    <Figure
+      label={`${label}, in ${currency}`}
+      value={micros / 1e6}
+      most={1_000_000}
+      places={2}
+      onChange={(value) => onChange(put(Math.round(value * 1e6)))}
+    />
+  );
+  return (
+    <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
+      between
+      {bid('The least bid', then.leastMicros, (leastMicros) => ({
+        ...{ ...then, leastMicros, mostMicros: Math.max(leastMicros, then.mostMicros) },
+      }))}
+      and
+      {bid('The highest bid', then.mostMicros, (mostMicros) => ({
+        ...{ ...then, mostMicros, leastMicros: Math.min(mostMicros, then.leastMicros) },
+      }))}
+      {currency}
+    </span>
+  );
+}
+
 function keyOf(then: Then): string {
   switch (then.do) {
     case 'stop':
       return then.at;
     case 'stop in list':
       return `list ${then.list}`;
+    case 'set bid':
+      return then.way;
     case 'keep':
     case 'set aside':
+    case 'pause':
     case 'tell':
       return then.do;
   }
@@ -67,8 +114,12 @@ function actionOf(key: string): Then {
     case 'campaign':
       return { do: 'stop', at: key };
     case 'keep':
+    case 'pause':
     case 'tell':
       return { do: key };
+    case 'lower':
+    case 'raise':
+      return { do: 'set bid', way: key, ...FIRST_BIDS };
     case 'set aside':
       return { do: key, moreClicks: FIRST_MORE };
     default:

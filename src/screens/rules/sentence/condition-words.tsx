@@ -1,7 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
-import type { Condition, Measure } from '@/core';
+import type { Condition, Measure, Rule } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { optionsOf, Select, type Option } from '@/ui/select';
 import { Figure, WordsField } from './word-fields';
@@ -188,9 +188,12 @@ const FIRST: Record<Kind, Condition> = {
   searches: { of: 'searches', is: 'at least', value: 100 },
 };
 
-/** Adds a condition of a kind. */
-export function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
-  const options = Object.keys(KIND_NAMES).map((key): Option<Kind> => ({
+type AddProps = { about: Rule['about']; onAdd: (condition: Condition) => void };
+
+/** Adds a condition of a kind; a keyword is no product code. */
+export function AddCondition({ about, onAdd }: AddProps) {
+  const kinds = Object.keys(KIND_NAMES).filter((key) => about !== 'keywords' || key !== 'kind');
+  const options = kinds.map((key): Option<Kind> => ({
     key: key as Kind,
     says: KIND_NAMES[key as Kind],
   }));

@@ -77,7 +77,7 @@ function Opened({ view, stored, first, onKept, onBack }: Props) {
   return (
     <>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <Sentence rule={rule} view={view} onChange={setRule} />
+        <Sentence rule={rule} view={view} isKept={stored !== undefined} onChange={setRule} />
         <Waiting query={asked} routes={ASKED} />
         {asked.error ? (
           <ErrorText error={asked.error} isWhole />
@@ -88,13 +88,9 @@ function Opened({ view, stored, first, onKept, onBack }: Props) {
         ) : (
           trial && (
             <div className={asked.isPlaceholderData ? 'opacity-60' : ''} aria-busy={asked.isPlaceholderData}>
-              <RulesAgainst against={trial.against} then={rule.then} />
+              <RulesAgainst against={trial.against} rule={rule} />
               <TrialChart trial={trial} then={rule.then} />
-              <TrialLines
-                trial={trial}
-                then={rule.then}
-                onTake={(next) => setRule({ ...next, how: rule.how })}
-              />
+              <TrialLines trial={trial} rule={rule} onTake={(next) => setRule({ ...next, how: rule.how })} />
             </div>
           )
         )}

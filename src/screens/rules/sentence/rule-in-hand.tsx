@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { counted, daysBetween, isStop, type Rule } from '@/core';
+import { counted, daysBetween, type Rule } from '@/core';
 import type { RuleLine, TrialView, WouldStopLine } from '@/contracts/rules';
 import { useAccount, useMay } from '@/screens/frame/account-context';
 import { useRoutes } from '@/screens/frame/data/routes';
@@ -12,6 +12,7 @@ import { Button } from '@/ui/button';
 import { TextField } from '@/ui/form';
 import { formatConversions, formatCount, formatDay, formatMoment } from '@/ui/format';
 import { useRuleActions } from '../list/use-rule-actions';
+import { thingOf } from '../say-rule';
 import { trialWords } from '../trial/trial-words';
 
 type Props = {
@@ -107,7 +108,7 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
             carries out.
           </p>
         )}
-        {trial && <Tried trial={trial} then={rule.then} />}
+        {trial && <Tried trial={trial} rule={rule} />}
         <TextField
           label="Name"
           value={name}
@@ -133,7 +134,8 @@ export function RuleInHand({ stored, first, rule, trial, onKept, onBack }: Props
 /** So many that were wrongly stopped are told in full. */
 const MOST_TOLD = 4;
 
-function Tried({ trial: { from, to, lines }, then }: { trial: TrialView; then: Rule['then'] }) {
+function Tried({ trial: { from, to, lines }, rule }: { trial: TrialView; rule: Rule }) {
+  const words = trialWords(rule.then);
   const money = useMoney();
   const own = lines.find(({ isOwn }) => isOwn);
   if (!own || from === null || to === null) return null;
@@ -141,9 +143,9 @@ function Tried({ trial: { from, to, lines }, then }: { trial: TrialView; then: R
   return (
     <>
       <p>
-        Would have {trialWords(then).did} <b>{counted(own.terms, 'term')}</b> in{' '}
+        Would have {words.did} <b>{counted(own.terms, thingOf(rule))}</b> in{' '}
         {counted(daysBetween(from, to) + 1, 'day')}
-        {isStop(then) ? ' and saved ' : ', which cost since '}
+        {words.ends ? ' and saved ' : ', which cost since '}
         <b>{money(own.savedMicros)}</b>;{' '}
         {wrong.total === 0 ? 'none of them sold later.' : `${formatCount(wrong.total)} of them sold later:`}
       </p>
@@ -154,7 +156,7 @@ function Tried({ trial: { from, to, lines }, then }: { trial: TrialView; then: R
               <b>{one.term}</b>
               <br />
               <span className="text-small text-soft">
-                {trialWords(then).did} {sayWrong(one)}
+                {words.did} {sayWrong(one)}
               </span>
             </li>
           ))}

@@ -125,6 +125,35 @@ describe('a sentence', () => {
     expect(screen.queryByRole('columnheader', { name: 'wrongly stopped' })).toBeNull();
   });
 
+  test('is about keywords: it pauses them, or sets their bids between a least and a highest', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = choosing(user);
+    await choose('Add a condition', /product codes/);
+    await choose('What it is about', /^keyword$/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule).toMatchObject({
+        ...{ about: 'keywords', then: { do: 'pause' }, how: { is: 'by approval' } },
+        when: [{ of: 'clicks' }, { of: 'conversions' }],
+      }),
+    );
+    expect(inHand().textContent).toContain('Would have paused 83 keywords in 3 days and saved 884.70');
+    await choose('What is proposed', /lower its bid/);
+    await user.clear(figure('The least bid, in EUR'));
+    await user.type(figure('The least bid, in EUR'), '2.50{Enter}');
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule.then).toEqual({
+        ...{ do: 'set bid', way: 'lower', leastMicros: 2_500_000, mostMicros: 2_500_000 },
+      }),
+    );
+    expect(inHand().textContent).toContain('Would have changed 83 keywords');
+    await choose('What it is about', /search term/);
+    expect(screen.getByRole('combobox', { name: 'What is proposed' }).textContent).toContain(
+      'stop it in its ad groups',
+    );
+    await waitFor(() => expect(inHand().textContent).toContain('Would have stopped 83 terms'));
+  });
+
   test('names the rules that want the opposite, before anything is done', async () => {
     const against = [{ rule: 'Pays well', does: 'keep' as const, terms: 4, first: ['bee hive kit'] }];
     showRules('?shown=rules&begin=', {
@@ -132,7 +161,7 @@ describe('a sentence', () => {
     });
     const list = await screen.findByRole('list', { name: 'Rules that want the opposite' });
     expect(list.textContent).toContain(
-      'The rule “Pays well” would keep open 4 terms that this one stops: bee hive kit and 3 more.',
+      'The rule “Pays well” would keep open 4 terms that this one would have stopped: bee hive kit and 3 more.',
     );
   });
 

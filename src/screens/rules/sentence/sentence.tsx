@@ -4,24 +4,49 @@ import type { ReactNode } from 'react';
 import { isStop, OFTEN, type Rule } from '@/core';
 import type { RulesView } from '@/contracts/rules';
 import { optionsOf, Select } from '@/ui/select';
+import { thingOf } from '../say-rule';
 import { ActionWords } from './action-words';
 import { AddCondition, ConditionWords } from './condition-words';
 import { HowWords } from './how-words';
 import { ServedWords, WhereWords } from './where-words';
 import { Figure } from './word-fields';
 
-type Props = { rule: Rule; view: RulesView; onChange: (rule: Rule) => void };
+type Props = {
+  rule: Rule;
+  view: RulesView;
+  /** a rule that is kept stays about what it is about */
+  isKept: boolean;
+  onChange: (rule: Rule) => void;
+};
 
 /** A rule as a sentence, each of whose parts can be chosen. */
-export function Sentence({ rule, view, onChange }: Props) {
-  const { when, lookBack, where, then, often } = rule;
+export function Sentence({ rule, view, isKept, onChange }: Props) {
+  const { about, when, lookBack, where, then, often } = rule;
   return (
     <div
       role="group"
       aria-label="The rule"
       className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1.5 border-b border-line px-4 py-3 font-title text-hand leading-7"
     >
-      When a search term
+      When a{' '}
+      {isKept ? (
+        thingOf(rule) === 'term' ? (
+          'search term'
+        ) : (
+          'keyword'
+        )
+      ) : (
+        <Select
+          look="word"
+          label="What it is about"
+          value={about ?? 'terms'}
+          options={[
+            { key: 'terms', says: 'search term' },
+            { key: 'keywords', says: 'keyword' },
+          ]}
+          onChange={(next) => onChange(next === 'keywords' ? ofKeywords(rule) : ofTerms(rule))}
+        />
+      )}
       {when.map((condition, i) => (
         <Part key={`${i} ${condition.of}`} before={i === 0 ? '' : i === when.length - 1 ? 'and' : ''}>
           <ConditionWords
@@ -35,7 +60,9 @@ export function Sentence({ rule, view, onChange }: Props) {
           />
         </Part>
       ))}
-      {when.length < 10 && <AddCondition onAdd={(one) => onChange({ ...rule, when: [...when, one] })} />}
+      {when.length < 10 && (
+        <AddCondition about={about} onAdd={(one) => onChange({ ...rule, when: [...when, one] })} />
+      )}
       <Part before="in">
         <Figure
           label="Days that it looks at"
@@ -55,9 +82,10 @@ export function Sentence({ rule, view, onChange }: Props) {
       </Part>
       <WhereWords where={where} view={view} onChange={(next) => onChange({ ...rule, where: next })} />
       <Comma />
-      <ServedWords where={where} onChange={(next) => onChange({ ...rule, where: next })} />
+      <ServedWords about={about} where={where} onChange={(next) => onChange({ ...rule, where: next })} />
       <Comma />
       <ActionWords
+        about={about}
         then={then}
         lists={view.lists}
         onChange={(next) =>
@@ -82,6 +110,17 @@ export function Sentence({ rule, view, onChange }: Props) {
     </div>
   );
 }
+
+/** A rule on search terms becomes one on keywords, and the other way; what it does is another, what it asks stays as far as it can. */
+const ofKeywords = (rule: Rule): Rule => {
+  const when = rule.when.filter(({ of }) => of !== 'kind');
+  return {
+    ...{ ...rule, about: 'keywords', when: when.length > 0 ? when : [MANY_CLICKS] },
+    ...{ then: { do: 'pause' }, how: { is: 'by approval' } },
+  };
+};
+const ofTerms = ({ about: _, ...rule }: Rule): Rule => ({ ...rule, then: { do: 'stop', at: 'ad group' } });
+const MANY_CLICKS: Rule['when'][number] = { of: 'clicks', is: 'at least', value: 15 };
 
 /** It stands close to what is chosen before it. */
 const Comma = () => <span className="-ml-1">,</span>;

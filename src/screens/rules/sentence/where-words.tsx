@@ -85,8 +85,8 @@ const SERVED_NAMES: Record<ServedBy, string> = {
   ...{ broad: 'broad', phrase: 'phrase', exact: 'exact', automatic: 'automatic' },
 };
 
-/** What keywords served the term. */
-export function ServedWords({ where, onChange }: Omit<Props, 'view'>) {
+/** What keywords served the term; of which match type the keyword is. */
+export function ServedWords({ about, where, onChange }: Omit<Props, 'view'> & { about: Rule['about'] }) {
   const chosen = where.servedBy ?? [];
   const turn = (match: ServedBy) => {
     const { servedBy: _, ...rest } = where;
@@ -98,20 +98,22 @@ export function ServedWords({ where, onChange }: Omit<Props, 'view'>) {
   }));
   return (
     <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
-      served by
+      {about === 'keywords' ? 'of' : 'served by'}
       {chosen.map((match) => (
         <Chip key={match} onTakeOut={() => turn(match)}>
           {SERVED_NAMES[match]}
         </Chip>
       ))}
       <Picker
-        label="Match types of the keywords that served it"
+        label={
+          about === 'keywords' ? 'Match types of the keyword' : 'Match types of the keywords that served it'
+        }
         trigger={chosen.length === 0 ? 'any' : 'or'}
         groups={[{ name: 'Keywords', items }]}
         chosen={null}
         onPick={(key) => turn(key as ServedBy)}
       />
-      {chosen.length === 0 ? 'keyword' : 'keywords'}
+      {about === 'keywords' ? 'match type' : chosen.length === 0 ? 'keyword' : 'keywords'}
     </span>
   );
 }

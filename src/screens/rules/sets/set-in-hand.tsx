@@ -154,23 +154,25 @@ function Order({ set, view, actions, mayChange }: OrderProps) {
         ))}
       </ol>
       {mayChange && left.length > 0 && (
-        <Picker
-          label="Add a rule"
-          trigger="Add a rule"
-          groups={[
-            {
-              name: 'Rules',
-              items: left.map(({ id, name, set: other }) => ({
-                ...{ key: String(id), says: other === null ? name : `${name} (from ${other})` },
-              })),
-            },
-          ]}
-          chosen={null}
-          onPick={(key) => {
-            const rule = left.find(({ id }) => String(id) === key)!;
-            void put([...inOrder, rule], `“${rule.name}” is in ${set.name}`);
-          }}
-        />
+        <p>
+          <Picker
+            label="Add a rule"
+            trigger="Add a rule"
+            groups={[
+              {
+                name: 'Rules',
+                items: left.map(({ id, name, set: other }) => ({
+                  ...{ key: String(id), says: other === null ? name : `${name} (from ${other})` },
+                })),
+              },
+            ]}
+            chosen={null}
+            onPick={(key) => {
+              const rule = left.find(({ id }) => String(id) === key)!;
+              void put([...inOrder, rule], `“${rule.name}” is in ${set.name}`);
+            }}
+          />
+        </p>
       )}
     </>
   );

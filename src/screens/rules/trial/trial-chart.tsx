@@ -1,7 +1,7 @@
 'use client';
 
 import { max, scaleBand, scaleLinear } from 'd3';
-import { isStop, shiftDay, type RuleAction } from '@/core';
+import { shiftDay, type RuleAction } from '@/core';
 import type { TrialView } from '@/contracts/rules';
 import { useMoney } from '@/screens/frame/money';
 import { ChartTable } from '@/ui/chart-table';
@@ -16,7 +16,7 @@ type Props = { trial: TrialView; then: RuleAction };
 export function TrialChart({ trial, then }: Props) {
   const words = trialWords(then);
   // What a stop loses is bad, what a term that stays brings is good.
-  const [fill, dot] = isStop(then) ? ['fill-rust', 'bg-rust'] : ['fill-pine', 'bg-pine'];
+  const [fill, dot] = words.ends ? ['fill-rust', 'bg-rust'] : ['fill-pine', 'bg-pine'];
   const money = useMoney();
   const { from, to, savedMicros, lostMicros, stops, worst, approximateTo } = trial;
   if (from === null || to === null) return null;
@@ -53,7 +53,7 @@ export function TrialChart({ trial, then }: Props) {
       </svg>
       <p className="flex justify-between text-small text-soft">
         <span>{formatDay(from)}</span>
-        {worst && isStop(then) && (
+        {worst && words.ends && (
           <span>
             Worst day: {formatDay(worst.day)}, {money(worst.lostMicros)} lost beside{' '}
             {money(worst.savedMicros)} saved
@@ -70,7 +70,7 @@ export function TrialChart({ trial, then }: Props) {
       <ChartTable
         summary="As a table"
         label="The trial by day"
-        head={['day', `terms ${words.did}`, words.cost, words.brought]}
+        head={['day', words.did, words.cost, words.brought]}
         rows={days.map((day, i): [string, ...string[]] => [
           formatDay(day, true),
           formatCount(stops[i]!),

@@ -1,21 +1,21 @@
 'use client';
 
-import { counted, isStop, listed, type Rule, type RuleAction } from '@/core';
+import { counted, listed, type Rule } from '@/core';
 import type { TrialLine, TrialView } from '@/contracts/rules';
 import { useMoney } from '@/screens/frame/money';
 import { formatConversions } from '@/ui/format';
-import { sayCondition } from '../say-rule';
+import { sayCondition, thingOf } from '../say-rule';
 import { trialWords } from './trial-words';
 
-type Props = { trial: TrialView; then: RuleAction; onTake: (rule: Rule) => void };
+type Props = { trial: TrialView; rule: Rule; onTake: (rule: Rule) => void };
 
 /** The rule between two neighbours: what a looser and a tighter threshold would have done. */
-export function TrialLines({ trial, then, onTake }: Props) {
+export function TrialLines({ trial, rule, onTake }: Props) {
   const money = useMoney();
-  const words = trialWords(then);
+  const words = trialWords(rule.then);
   const heads = [
     ...['threshold', words.did, words.cost, `conv. ${words.brought}`, 'worth of them'],
-    isStop(then) ? 'saved for each lost' : 'cost for each',
+    words.ends ? 'saved for each lost' : 'cost for each',
   ];
   return (
     <table
@@ -50,9 +50,9 @@ export function TrialLines({ trial, then, onTake }: Props) {
                 </button>
               )}
             </th>
-            <td className="px-2 whitespace-nowrap">{counted(line.terms, 'term')}</td>
+            <td className="px-2 whitespace-nowrap">{counted(line.terms, thingOf(rule))}</td>
             <td className="px-2 text-timber">{money(line.savedMicros)}</td>
-            <td className={`px-2 ${line.lostConversions > 0 && isStop(then) ? 'text-rust' : ''}`}>
+            <td className={`px-2 ${line.lostConversions > 0 && words.ends ? 'text-rust' : ''}`}>
               {formatConversions(line.lostConversions)}
             </td>
             <td className="px-2">{money(line.lostMicros)}</td>

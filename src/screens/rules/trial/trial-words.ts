@@ -1,32 +1,37 @@
-import { isStop, type RuleAction } from '@/core';
+import type { RuleAction } from '@/core';
 
-/** What a trial says of terms: a rule that stops them saves and loses; one that does not is told what came after its evening. */
+/** What a trial says: what ends is saved and lost; what goes on is told what came after its evening. */
 export type TrialWords = {
-  /** as in “would have … 12 terms”, and beside a number of terms */
+  /** as in “would have … 12 terms”, and beside a number of them */
   did: string;
   cost: string;
   brought: string;
-  /** the terms that converted later */
+  /** those that converted later */
   soldLater: string;
+  /** whether that ends what it is done to, so that conversions are lost */
+  ends: boolean;
 };
 
-const STOPS: TrialWords = {
-  did: 'stopped',
-  cost: 'saved',
-  brought: 'lost',
-  soldLater: 'wrongly stopped',
-};
-const TELLS: Omit<TrialWords, 'did'> = {
-  cost: 'cost since',
-  brought: 'brought since',
-  soldLater: 'sold since',
+const ENDS: Omit<TrialWords, 'did' | 'soldLater'> = { cost: 'saved', brought: 'lost', ends: true };
+const GOES_ON: Omit<TrialWords, 'did'> = {
+  ...{ cost: 'cost since', brought: 'brought since', soldLater: 'sold since', ends: false },
 };
 
 /** The words for what a rule does. @example trialWords({ do: 'keep' }).did // 'kept open' */
 export function trialWords(then: RuleAction): TrialWords {
-  if (isStop(then)) return STOPS;
-  return {
-    ...TELLS,
-    did: then.do === 'keep' ? 'kept open' : then.do === 'set aside' ? 'set aside' : 'named',
-  };
+  switch (then.do) {
+    case 'stop':
+    case 'stop in list':
+      return { ...ENDS, did: 'stopped', soldLater: 'wrongly stopped' };
+    case 'pause':
+      return { ...ENDS, did: 'paused', soldLater: 'wrongly paused' };
+    case 'keep':
+      return { ...GOES_ON, did: 'kept open' };
+    case 'set aside':
+      return { ...GOES_ON, did: 'set aside' };
+    case 'set bid':
+      return { ...GOES_ON, did: 'changed' };
+    case 'tell':
+      return { ...GOES_ON, did: 'named' };
+  }
 }

@@ -1,4 +1,4 @@
-import { FIGURE_NAMES, orderBy, type Rule, type TermFacts } from '@/core';
+import { FIGURE_NAMES, memoised, orderBy, type Rule, type TermFacts } from '@/core';
 import type { Db } from '../../db/connection';
 import { readFacts, type FactColumns } from '../../repositories/columns/fact-columns';
 import { readLateFigures, type LateColumns } from '../../repositories/columns/late-columns';
@@ -8,8 +8,12 @@ import { listSearches } from '../../repositories/research/ideas';
 import { progressOf } from '../progress';
 import { textAt } from '../shared-columns';
 
-/** Facts by term and day, and the terms that they are of. */
-export type RuleFacts = { facts: TermFacts; terms: TermsById };
+/** What rules are about. */
+export type About = 'terms' | 'keywords';
+export const aboutOf = ({ about }: Rule): About => about ?? 'terms';
+
+/** Facts by what rules are about and day, and the terms that they are of. */
+export type RuleFacts = { factsOf(about: About): TermFacts; terms: TermsById };
 
 /** Terms by the ids that facts have. */
 export type TermsById = {
@@ -31,7 +35,13 @@ export function loadRuleFacts(
     async (trx) => {
       const facts = await readFacts(trx, accountId, within, undefined, onProgress);
       const late = within ? undefined : await readLateFigures(trx, accountId);
-      return { facts: byTermAndDay(facts, late), terms: byId(await readTerms(trx, accountId)) };
+      const terms = byId(await readTerms(trx, accountId));
+      const factsOf = memoised(String, (about: About) =>
+        about === 'terms'
+          ? byTermAndDay(facts, late)
+          : byTermAndDay(ofKeywords(facts), late && ofKeywords(late)),
+      );
+      return { factsOf, terms };
     },
     { isolationLevel: 'repeatable read', readOnly: true },
   );
@@ -46,6 +56,12 @@ export async function searchesFor(
   const isAsked = rules.some(({ when }) => when.some(({ of }) => of === 'searches'));
   return isAsked ? listSearches(db, accountId) : new Map();
 }
+
+/** The keywords stand where rules look for what they are about. */
+const ofKeywords = <Columns extends { termId: Int32Array; keywordId: Int32Array }>(columns: Columns) => ({
+  ...columns,
+  termId: columns.keywordId,
+});
 
 const WIDTH = FIGURE_NAMES.length;
 

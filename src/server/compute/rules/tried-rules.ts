@@ -2,6 +2,7 @@ import {
   compileGate,
   FIGURE_NAMES,
   memoised,
+  normalise,
   type AgeCondition,
   type Condition,
   type Judge,
@@ -13,16 +14,18 @@ import {
 } from '@/core';
 import type { TermKind } from '../../repositories/facts';
 import { groundOf, targetOf } from '../evidence/evidence';
-import { hasOwnTargets, targetsOf, type Steering } from '../evidence/row-targets';
-import type { Snapshot, Standing } from '../snapshot';
+import { hasOwnTargets, steeringKey, targetsOf, type Steering } from '../evidence/row-targets';
+import { derivedByKey } from '../derived';
+import type { LiveKeyword, Snapshot, Standing } from '../snapshot';
 import { adGroupsOf, keywordsIn, type RuleWithin } from './rule-places';
-import type { TermsById } from './term-facts';
+import { aboutOf, type TermsById } from './term-facts';
 
 /** How many days lie between two looks of a rule. */
 export const everyDays = ({ often }: Rule): number => (often === 'weekly' ? 7 : 1);
 
 /** What the sentences of rules name. */
 export type RuleGround = Standing & {
+  liveKeyword: ReadonlyMap<string, LiveKeyword>;
   terms: TermsById;
   /** searches a month by the key of a term; those of which nothing is known are left out */
   searches: ReadonlyMap<string, number>;
@@ -36,24 +39,44 @@ export function toTried(rules: readonly RuleWithin[], ground: RuleGround): Tried
       ...{ adGroups: adGroupsOf(one, ground), keywords: keywordsIn(one.rule.where, ground.mirror) },
     }),
   );
-  return rules.map((one) => ({ ...aboutTerms(one.rule, ground), ...placesOf(one) }));
+  return rules.map((one) => ({
+    ...{ lookBack: one.rule.lookBack, everyDays: everyDays(one.rule) },
+    when: one.rule.when.filter((each): each is SumCondition | AgeCondition => !isOfTerm(each)),
+    ...placesOf(one),
+    ...(aboutOf(one.rule) === 'keywords'
+      ? { terms: keywordsFor(one.rule, ground), keywords: null }
+      : { terms: termsFor(one.rule, ground) }),
+  }));
 }
 
-function aboutTerms(rule: Rule, { terms, searches }: RuleGround): Omit<Tried, 'adGroups' | 'keywords'> {
-  const { when, lookBack } = rule;
+/** The terms that a rule is about. */
+function termsFor(rule: Rule, { terms, searches }: RuleGround): Tried['terms'] {
   const kinds = kindsFor(rule);
-  const ofText = when
-    .filter(isOfText)
-    .map((one) => (one.of === 'words' ? holdsOf(one) : searchedOf(one, searches)));
+  const holds = textTest(rule, searches);
   return {
-    when: when.filter((one): one is SumCondition | AgeCondition => !isOfTerm(one)),
-    ...{ lookBack, everyDays: everyDays(rule) },
-    terms: {
-      has: (termId) =>
-        kinds.has(terms.kindOf(termId)) &&
-        (ofText.length === 0 || ofText.every((holds) => holds(terms.keyOf(termId)))),
+    has: (termId) => kinds.has(terms.kindOf(termId)) && (holds === null || holds(terms.keyOf(termId))),
+  };
+}
+
+/** The keywords that a rule is about: those that are live, of the match types that it names. */
+function keywordsFor(rule: Rule, { liveKeyword, searches }: RuleGround): Tried['terms'] {
+  const holds = textTest(rule, searches);
+  const { servedBy = [] } = rule.where;
+  return {
+    has(keywordId) {
+      const keyword = liveKeyword.get(String(keywordId));
+      if (!keyword || (servedBy.length > 0 && !servedBy.includes(keyword.match))) return false;
+      return holds === null || holds(normalise(keyword.text));
     },
   };
+}
+
+/** What a rule says of a text; null where it says nothing. */
+function textTest({ when }: Rule, searches: RuleGround['searches']): ((text: string) => boolean) | null {
+  const tests = when
+    .filter(isOfText)
+    .map((one) => (one.of === 'words' ? holdsOf(one) : searchedOf(one, searches)));
+  return tests.length === 0 ? null : (text) => tests.every((holds) => holds(text));
 }
 
 type OfText = Exclude<TermCondition, { of: 'kind' }>;
@@ -105,12 +128,23 @@ export function judging(snapshot: Snapshot, steering: Steering, facts: TermFacts
       count += 1;
     }
     const target = weight > 0 ? weight / inverse : count > 0 ? count / plain : null;
-    const own: Steering =
-      steering.steersBy === 'CPA'
-        ? { ...steering, targetMicros: target }
-        : { ...steering, targetAcos: target };
-    return { ...ofAll, target: targetOf(snapshot, own) };
+    return { ...ofAll, target: targetOf(snapshot, steeringTo(steering, target)) };
   };
 }
+
+/** What keywords of an ad group are held against, by its id. */
+export const judgingAdGroups = derivedByKey(steeringKey, (snapshot: Snapshot, steering: Steering) => {
+  const { prior, cpcMicros } = groundOf(snapshot);
+  const { adGroups } = snapshot.mirror;
+  const targets = targetsOf(adGroups, snapshot.ownTargets, steering);
+  const ofAdGroup = new Map(adGroups.map(({ id }, i) => [id, targets[i]!]));
+  return (adGroupId: string): Judge => ({
+    ...{ prior, cpcMicros },
+    target: targetOf(snapshot, steeringTo(steering, ofAdGroup.get(adGroupId) ?? null)),
+  });
+});
+
+const steeringTo = (steering: Steering, target: number | null): Steering =>
+  steering.steersBy === 'CPA' ? { ...steering, targetMicros: target } : { ...steering, targetAcos: target };
 
 const CLICKS = FIGURE_NAMES.indexOf('clicks');

@@ -307,12 +307,18 @@ export async function decideFindings(
   ids: readonly number[],
   { is, until, why, personId }: { is: FindingPile; until: string | null; why: string; personId: number },
 ): Promise<{ id: number; term: string; was: FindingPile; why: string }[]> {
-  const before = await db('finding')
-    .where({ account_id: accountId })
-    .whereIn('finding_id', ids)
-    .orderBy('finding_id')
-    .forUpdate()
-    .select('finding_id as id', 'term', 'state as was', 'why');
+  const { rows: before } = await db.raw<{
+    rows: { id: number; term: string; was: FindingPile; why: string }[];
+  }>(
+    `select f.finding_id as id, coalesce(k.text, f.term) as term, f.state as was, f.why
+       from finding f
+       join rule_version v using (account_id, rule_id, version)
+       left join keyword k on v.body ->> 'about' = 'keywords' and k.account_id = f.account_id and cast(k.keyword_id as text) = f.term
+      where f.account_id = :accountId and f.finding_id = any(cast(:ids as integer[]))
+      order by f.finding_id
+        for update of f`,
+    { accountId, ids: [...ids] },
+  );
   await db('finding')
     .where({ account_id: accountId })
     .whereIn('finding_id', ids)

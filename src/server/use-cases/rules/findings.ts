@@ -16,6 +16,8 @@ import type { Db } from '../../db/connection';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
+import { aboutOf } from '../../compute/rules/term-facts';
+import { ofKeyword, waitsForKeyword } from './keyword-findings';
 import { verdictOfAction } from './verdict-of-action';
 
 /** What rules that are switched on propose, as the tray leaves the account. */
@@ -56,7 +58,8 @@ export async function findingsOf(
     StoredFinding[]
   >;
   for (const one of await listFindings(db, id)) {
-    if (decidedOf(open).has(one.term) || openIn(open, one).length === 0) continue;
+    const { rule } = rules.get(one.ruleId)!;
+    if (aboutOf(rule) === 'keywords' ? !waitsForKeyword(open, rule, one) : isDecided(open, one)) continue;
     const isOver = one.state === 'later' && (one.decided?.until ?? today) <= today;
     piles[isOver ? 'open' : one.state].push(one);
   }
@@ -71,7 +74,7 @@ function withoutOverruled(
   rules: ReadonlyMap<number, StoredRule>,
 ): StoredFinding[] {
   const setOf = ({ ruleId }: StoredFinding) => rules.get(ruleId)!.set;
-  const keyOf = (one: StoredFinding) => JSON.stringify([setOf(one)!.name, one.term]);
+  const keyOf = (one: StoredFinding) => JSON.stringify([setOf(one)!.name, keyOfFound(rules, one)]);
   const inSets = [...open, ...later].filter((one) => setOf(one) !== null);
   const first = rollup(inSets, (some) => min(some, (one) => setOf(one)!.rank)!, keyOf);
   return open.filter((one) => setOf(one) === null || setOf(one)!.rank === first.get(keyOf(one)));
@@ -82,13 +85,17 @@ export function againstOf(
   rules: ReadonlyMap<number, StoredRule>,
   found: readonly StoredFinding[],
 ): (finding: StoredFinding) => string[] {
-  const byTerm = group(found, ({ term }) => term);
-  return ({ ruleId, term }) => {
-    const { then } = rules.get(ruleId)!.rule;
-    const others = (byTerm.get(term) ?? []).map((one) => rules.get(one.ruleId)!);
+  const byTerm = group(found, (one) => keyOfFound(rules, one));
+  return (finding) => {
+    const { then } = rules.get(finding.ruleId)!.rule;
+    const others = (byTerm.get(keyOfFound(rules, finding)) ?? []).map((one) => rules.get(one.ruleId)!);
     return others.flatMap(({ name, rule }) => (opposes(then, rule.then) ? [name] : []));
   };
 }
+
+/** A keyword's id is no term. */
+const keyOfFound = (rules: ReadonlyMap<number, StoredRule>, { ruleId, term }: StoredFinding) =>
+  `${aboutOf(rules.get(ruleId)!.rule)} ${term}`;
 
 /** How many findings wait for somebody. */
 export async function countFindings(deps: Deps, slug: string): Promise<number> {
@@ -96,6 +103,10 @@ export async function countFindings(deps: Deps, slug: string): Promise<number> {
   if ((await listFindings(deps.db, account.id)).length === 0) return 0;
   return (await findingsOf(deps, await openWorkbench(deps, account))).piles.open.length;
 }
+
+/** Whether a term was kept or set aside, or is stopped by now wherever it ran. */
+const isDecided = (open: Open, one: StoredFinding) =>
+  decidedOf(open).has(one.term) || openIn(open, one).length === 0;
 
 /** Terms that were kept, or set aside. */
 const decidedOf = derivedFrom(
@@ -138,12 +149,16 @@ const codesOpenIn = derivedFrom((open: Open): ReadonlyMap<string, { raw: string;
 function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omit<Finding, 'against'> {
   const { id, ruleId, term, sums, from, to, evening, decided } = one;
   const { clicks, costMicros, conversions, valueMicros } = sums;
+  const about = aboutOf(rule);
+  const common = {
+    ...{ id, ruleId, rule: name, about, clicks, costMicros, conversions, valueMicros },
+    ...{ from, to, foundOn: evening, decided },
+  };
+  if (about === 'keywords') return { ...common, ...ofKeyword(open, rule, one), verdict: null };
   const places = placesOf(open, rule, one);
   return {
-    ...{ id, ruleId, rule: name, term, clicks, costMicros, conversions, valueMicros },
-    ...{ from, to, foundOn: evening, decided },
+    ...{ ...common, term, verdict: verdictOfAction(rule.then) },
     changes: places.map((place) => stopIn(open, one, place)),
-    verdict: verdictOfAction(rule.then),
     place: sayBecomes(open, rule.then, places),
   };
 }

@@ -108,6 +108,8 @@ async function insertNext(
     if (!there || there.state === 'removed') throw new Refusal('There is no such rule any more.', 404);
     if (there.version !== left)
       throw new Refusal('Somebody has changed this rule meanwhile. Nothing was changed: look again.', 409);
+    if (there.rule.about !== rule.about)
+      throw new Refusal('What a rule is about stays: begin another one. Nothing was changed.');
     if (there.state === 'on') await permitToAct(deps, slug, personId, rule);
     const version = left + 1;
     await insertNextVersion(trx, id, { ruleId, version, name, rule, why, personId });

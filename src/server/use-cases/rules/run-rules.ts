@@ -1,6 +1,12 @@
 import { daysBetween, shiftDay, tryRules, type Rule, type TermFacts } from '@/core';
 import { dayOf } from '../../compute/facts/facts';
-import { loadRuleFacts, searchesFor } from '../../compute/rules/term-facts';
+import {
+  aboutOf,
+  loadRuleFacts,
+  searchesFor,
+  type About,
+  type TermsById,
+} from '../../compute/rules/term-facts';
 import { missingOf, withinSet } from '../../compute/rules/rule-places';
 import { everyDays, judging, toTried } from '../../compute/rules/tried-rules';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
@@ -34,15 +40,22 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   // How old a term is, only the first of all days tells.
   const firsts = sentences.some(asksAge) ? [snapshot.dataDays.from] : windows.map(({ from }) => from);
   const within = { from: firsts.sort()[0]!, to: evening };
-  const { facts, terms } = await loadRuleFacts(deps.db, accountId, within);
+  const loaded = await loadRuleFacts(deps.db, accountId, within);
   const searches = await searchesFor(deps.db, accountId, sentences);
   const at = dayOf(evening);
-  const tried = toTried(due.map(withinSet), { ...snapshot, terms, searches });
-  const trials = tryRules(facts, tried, { from: at, to: at }, judging(snapshot, account, facts));
-  const ranIn = placesOf(
-    facts,
-    trials.flatMap(({ stopped }) => stopped.map(({ termId }) => termId)),
-  );
+  const tried = toTried(due.map(withinSet), { ...snapshot, terms: loaded.terms, searches });
+  const looks = ABOUTS.flatMap((about) => {
+    const places = due.flatMap(({ rule }, i) => (aboutOf(rule) === about ? [i] : []));
+    if (places.length === 0) return [];
+    const facts = loaded.factsOf(about);
+    const some = places.map((i) => tried[i]!);
+    const trials = tryRules(facts, some, { from: at, to: at }, judging(snapshot, account, facts));
+    const ran = placesOf(
+      facts,
+      trials.flatMap(({ stopped }) => stopped.map(({ termId }) => termId)),
+    );
+    return places.map((i, t) => ({ i, stopped: trials[t]!.stopped, ran }));
+  });
   return deps.db.transaction(async (trx) => {
     const now = await lockAccount(trx, accountId);
     // What came meanwhile has its own look.
@@ -50,24 +63,22 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
     // So has a rule that was changed or switched off meanwhile.
     const holds = new Map((await listRules(trx, accountId)).map((one) => [one.id, one]));
     let looked = 0;
-    for (const [i, { id: ruleId, version }] of due.entries()) {
+    for (const { i, stopped, ran } of looks) {
+      const { id: ruleId, version } = due[i]!;
       const rule = holds.get(ruleId);
       if (rule?.state !== 'on' || rule.version !== version) continue;
       const { adGroups, keywords } = tried[i]!;
       const isSeen = (one: Ran) =>
         (!adGroups || adGroups.has(one.adGroupId)) && (!keywords || keywords.has(one.keywordId));
       const [from, to] = [dayOf(windows[i]!.from), dayOf(windows[i]!.to)];
-      const found = trials[i]!.stopped.map(({ termId, sums }) => ({
-        ...{ term: terms.keyOf(termId), isCode: terms.kindOf(termId) === 'code', sums },
-        ranIn: [
-          ...new Set(
-            ranIn
-              .get(termId)!
-              .filter((one) => one.day >= from && one.day <= to && isSeen(one))
-              .map(({ adGroupId }) => adGroupId),
-          ),
-        ],
-      }));
+      const found = stopped.map(({ termId, sums }) => {
+        const there = ran.get(termId)!.filter((one) => one.day >= from && one.day <= to && isSeen(one));
+        return {
+          ...nameOf(rule.rule, termId, loaded.terms),
+          sums,
+          ranIn: [...new Set(there.map((one) => one.adGroupId))],
+        };
+      });
       const { factsVersion } = account;
       const look = { ruleId, version, factsVersion, evening, ...windows[i]!, found };
       if (await noteLook(trx, accountId, look)) looked += 1;
@@ -76,6 +87,14 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
     return looked;
   });
 }
+
+const ABOUTS: readonly About[] = ['terms', 'keywords'];
+
+/** A term as findings name it; a keyword by its id. */
+const nameOf = (rule: Rule, id: number, terms: TermsById) =>
+  aboutOf(rule) === 'keywords'
+    ? { term: String(id), isCode: false }
+    : { term: terms.keyOf(id), isCode: terms.kindOf(id) === 'code' };
 
 type Ran = { day: number; adGroupId: number; keywordId: number };
 

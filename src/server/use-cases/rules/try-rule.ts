@@ -12,7 +12,7 @@ import {
 import type { TrialLine, TrialView, WouldStopLine } from '@/contracts/rules';
 import { dayOf } from '../../compute/facts/facts';
 import { progressOf } from '../../compute/progress';
-import { loadRuleFacts, searchesFor, type RuleFacts } from '../../compute/rules/term-facts';
+import { aboutOf, loadRuleFacts, searchesFor, type RuleFacts } from '../../compute/rules/term-facts';
 import { missingOf, withinSet } from '../../compute/rules/rule-places';
 import { judging, toTried } from '../../compute/rules/tried-rules';
 import { listRules, type StoredRule } from '../../repositories/decisions/rules';
@@ -20,6 +20,7 @@ import { findFirstReportEnd } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { findingsOf } from './findings';
+import { sayKeyword } from './keyword-findings';
 
 /** The most terms that are named. */
 const MOST_NAMED = 500;
@@ -46,19 +47,21 @@ export async function tryRule(
   const waitsFor = missingOf(withinOf(rule), snapshot);
   if (dataDays === null || waitsFor !== null) return { ...NOTHING, waitsFor };
   const loaded = await loadRuleFacts(deps.db, account.id);
+  const facts = loaded.factsOf(aboutOf(rule));
   const neighbours = neighboursOf(rule);
   const rules = neighbours.map((one) => one.rule);
   const searches = await searchesFor(deps.db, account.id, rules);
   const evenings = { from: dayOf(dataDays.from), to: dayOf(dataDays.to) };
   const trials = tryRules(
-    loaded.facts,
+    facts,
     toTried(rules.map(withinOf), { ...snapshot, terms: loaded.terms, searches }),
     evenings,
-    judging(snapshot, account, loaded.facts),
+    judging(snapshot, account, facts),
     progressOf('trial'),
   );
   const own = trials[neighbours.findIndex(({ isOwn }) => isOwn)]!;
-  const lineOf = toLine(loaded, dataDays.from, evenings.from);
+  const keyOf = keysOf(rule, loaded);
+  const lineOf = toLine((id) => sayFound(open, rule, keyOf(id)), dataDays.from, evenings.from);
   const stops = Array.from(own.savedMicros, () => 0);
   for (const { day } of own.stopped) stops[day - evenings.from]! += 1;
   return {
@@ -75,7 +78,7 @@ export async function tryRule(
       deps,
       open,
       { rule, stored },
-      new Set(own.stopped.map(({ termId }) => loaded.terms.keyOf(termId))),
+      new Set(own.stopped.map(({ termId }) => keyOf(termId))),
     ),
     waitsFor,
   };
@@ -94,13 +97,14 @@ async function rulesAgainst(
     id !== stored?.id && (set === null || set.name !== stored?.set?.name);
   const theirs = piles.open.filter(({ ruleId, term }) => {
     const other = rules.get(ruleId)!;
-    return terms.has(term) && isOther(other) && opposes(rule.then, other.rule.then);
+    const isSame = aboutOf(other.rule) === aboutOf(rule) && terms.has(term);
+    return isSame && isOther(other) && opposes(rule.then, other.rule.then);
   });
   return [...group(theirs, (one) => one.ruleId)].map(([id, some]) => {
     const { name, rule: other } = rules.get(id)!;
     return {
       ...{ rule: name, does: wantOf(other.then), terms: some.length },
-      first: some.slice(0, MOST_AGAINST).map(({ term }) => term),
+      first: some.slice(0, MOST_AGAINST).map(({ term }) => sayFound(open, rule, term)),
     };
   });
 }
@@ -111,12 +115,21 @@ const NOTHING: Omit<TrialView, 'waitsFor'> = {
 };
 
 const toLine =
-  ({ terms }: RuleFacts, firstDay: string, first: number) =>
+  (nameOf: (id: number) => string, firstDay: string, first: number) =>
   ({ termId, day, sums, savedMicros, lostConversions, lostMicros }: WouldStop): WouldStopLine => ({
-    ...{ term: terms.keyOf(termId), day: shiftDay(firstDay, day - first) },
+    ...{ term: nameOf(termId), day: shiftDay(firstDay, day - first) },
     ...{ clicks: known(sums.clicks), costMicros: known(sums.costMicros) },
     ...{ savedMicros, lostConversions, lostMicros },
   });
+
+/** As findings name what a rule is about: a term, or a keyword by its id. */
+const keysOf =
+  (rule: Rule, { terms }: RuleFacts) =>
+  (id: number) =>
+    aboutOf(rule) === 'keywords' ? String(id) : terms.keyOf(id);
+
+const sayFound = (open: Open, rule: Rule, key: string) =>
+  aboutOf(rule) === 'keywords' ? sayKeyword(open, key) : key;
 
 const known = (figure: number) => (Number.isNaN(figure) ? null : figure);
 
@@ -146,4 +159,17 @@ function worstOf({ savedMicros, lostMicros }: Trial, firstDay: string): TrialVie
   return { day: shiftDay(firstDay, i), savedMicros: savedMicros[i]!, lostMicros: lostMicros[i]! };
 }
 
-const wantOf = ({ do: what }: RuleAction) => (what === 'keep' || what === 'set aside' ? what : 'stop');
+function wantOf(then: RuleAction): TrialView['against'][number]['does'] {
+  switch (then.do) {
+    case 'keep':
+    case 'set aside':
+    case 'pause':
+      return then.do;
+    case 'set bid':
+      return then.way;
+    case 'stop':
+    case 'stop in list':
+    case 'tell': // who only tells wants nothing else
+      return 'stop';
+  }
+}
