@@ -98,7 +98,13 @@ type View = Pick<Tried, 'lookBack' | 'everyDays' | 'adGroups' | 'keywords'> & {
   /** whether what is met depends on the evening alone, too */
   seesAge: boolean;
 };
-type Member = { rule: Tried; trial: Trial };
+type Member = {
+  /** apart, since nearly all that is asked are sums */
+  sums: SumCondition[];
+  ages: AgeCondition[];
+  terms: Tried['terms'];
+  trial: Trial;
+};
 
 function viewsOf(rules: readonly Tried[], trials: readonly Trial[]): View[] {
   const views: View[] = [];
@@ -115,8 +121,10 @@ function viewsOf(rules: readonly Tried[], trials: readonly Trial[]): View[] {
       view = { lookBack, everyDays, adGroups, keywords, members: [], seesAge: false };
       views.push(view);
     }
-    view.seesAge ||= rule.when.some(({ of }) => of === 'age');
-    view.members.push({ rule, trial: trials[i]! });
+    const ages = rule.when.filter((one) => one.of === 'age');
+    const sums = rule.when.filter((one) => one.of !== 'age');
+    view.seesAge ||= ages.length > 0;
+    view.members.push({ sums, ages, terms: rule.terms, trial: trials[i]! });
   });
   return views;
 }
@@ -134,8 +142,9 @@ type Term = {
 /** Goes through the evenings, and notes for each rule the first one on which the term meets all its conditions. */
 function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
   const { facts, termId, begin, end, evenings, judge } = term;
-  const { day, knownFrom } = facts;
-  const { lookBack, everyDays } = view;
+  const { day, adGroupId, knownFrom } = facts;
+  const { lookBack, everyDays, adGroups, keywords } = view;
+  const keywordId = keywords && facts.keywordId; // asked for only where a rule asks: it may be made then
   const entersOn = (f: number) => Math.max(day[f]! + lookBack.lagDays, knownFrom ? knownFrom[f]! : 0);
   const order = knownFrom && lateOrder(knownFrom, term, entersOn);
   window.clear(begin, end);
@@ -147,31 +156,29 @@ function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
     for (; entered < end; entered++) {
       const f = order ? order[entered - begin]! : entered;
       if (entersOn(f) > evening) break;
-      if (day[f]! >= first && isSeen(facts, f, view)) window.enter(f);
+      if (day[f]! < first || (adGroups && !adGroups.has(adGroupId[f]!))) continue;
+      if (!keywords || keywords.has(keywordId![f]!)) window.enter(f);
     }
     for (; left < end && day[left]! < first; left++) window.leave(left);
     // Where nothing came or went, what was not met is not met now.
     if ((entered + left === before && !view.seesAge) || window.facts() === 0) continue;
     const sums = window.sums();
-    const age = evening - day[begin]!;
+    const seen: Seen = { termId, sums, age: evening - day[begin]!, judge };
     const met: Member[] = [];
-    for (const member of members) if (isMet(member.rule, { termId, sums, age, judge })) met.push(member);
+    for (const member of members) if (isMet(member, seen)) met.push(member);
     if (met.length === 0) continue;
     for (const { trial } of met) noteStop(term, view, evening, { sums, window, trial });
     members = members.filter((member) => !met.includes(member));
   }
 }
 
-const isSeen = ({ adGroupId, keywordId }: TermFacts, f: number, { adGroups, keywords }: View) =>
-  (!adGroups || adGroups.has(adGroupId[f]!)) && (!keywords || keywords.has(keywordId[f]!));
+/** What rules see of a term on an evening; its age is in days. */
+type Seen = { termId: number; sums: Sums; age: number; judge: Judge };
 
-function isMet(
-  { when, terms }: Tried,
-  { termId, sums, age, judge }: { termId: number; sums: Sums; age: number; judge: Judge },
-): boolean {
-  for (const condition of when)
-    if (!(condition.of === 'age' ? meetsAge(condition, age) : meets(condition, sums, judge))) return false;
-  return !terms || terms.has(termId); // last, as it may read the text
+function isMet(member: Member, { termId, sums, age, judge }: Seen): boolean {
+  for (const condition of member.sums) if (!meets(condition, sums, judge)) return false;
+  for (const condition of member.ages) if (!meetsAge(condition, age)) return false;
+  return !member.terms || member.terms.has(termId); // last, as it may read the text
 }
 
 /** The facts of a term in the order in which they come to be seen; null where that is the order in which they stand. */

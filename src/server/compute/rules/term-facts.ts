@@ -78,14 +78,19 @@ export function byTermAndDay(facts: FactColumns, late?: LateColumns): TermFacts 
     for (let f = 0; f < count; f++) ordered[f] = column[order[f]!]!;
     return ordered;
   };
+  let keywords: Int32Array | undefined;
   const ordered = new Float64Array(WIDTH * count);
   for (let f = 0; f < count; f++)
     for (let [to, from, i] = [WIDTH * f, WIDTH * order[f]!, 0]; i < WIDTH; i++)
       ordered[to + i] = figures[from + i]!;
   return {
     ...{ count, day: inOrder(day), termId: inOrder(termId), figures: ordered },
-    ...{ adGroupId: inOrder(adGroupId), keywordId: inOrder(keywordId) },
+    adGroupId: inOrder(adGroupId),
     knownFrom: knownFrom && inOrder(knownFrom),
+    /** few rules ask for it */
+    get keywordId() {
+      return (keywords ??= inOrder(keywordId));
+    },
   };
 }
 

@@ -53,6 +53,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
     const ran = placesOf(
       facts,
       trials.flatMap(({ stopped }) => stopped.map(({ termId }) => termId)),
+      some.some(({ keywords }) => keywords !== null),
     );
     return places.map((i, t) => ({ i, stopped: trials[t]!.stopped, ran }));
   });
@@ -98,14 +99,22 @@ const nameOf = (rule: Rule, id: number, terms: TermsById) =>
 
 type Ran = { day: number; adGroupId: number; keywordId: number };
 
-/** On which days some terms ran in which ad groups, by which keywords; all by their ids. */
+/**
+ * On which days some terms ran in which ad groups, by which keywords; all by their ids.
+ * @param asksKeywords whether a rule asks for keywords; 0 stands for each of them where none does
+ */
 function placesOf(
-  { count, termId, day, adGroupId, keywordId }: TermFacts,
+  facts: TermFacts,
   terms: readonly number[],
+  asksKeywords: boolean,
 ): ReadonlyMap<number, readonly Ran[]> {
+  const { count, termId, day, adGroupId } = facts;
+  const keywordId = asksKeywords ? facts.keywordId : null;
   const ran = new Map(terms.map((id) => [id, [] as Ran[]]));
   for (let f = 0; f < count; f++)
-    ran.get(termId[f]!)?.push({ day: day[f]!, adGroupId: adGroupId[f]!, keywordId: keywordId[f]! });
+    ran
+      .get(termId[f]!)
+      ?.push({ day: day[f]!, adGroupId: adGroupId[f]!, keywordId: keywordId ? keywordId[f]! : 0 });
   return ran;
 }
 
