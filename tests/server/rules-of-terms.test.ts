@@ -5,6 +5,7 @@ import { FindingsViewSchema } from '@/contracts/findings';
 import { TrialViewSchema } from '@/contracts/rules';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
+import { decideFindings } from '@/server/use-cases/rules/decide-findings';
 import { viewFindings } from '@/server/use-cases/rules/findings';
 import { giveVerdictsOfFindings } from '@/server/use-cases/rules/give-verdicts-of-findings';
 import { keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
@@ -233,16 +234,18 @@ describe('two rules that want the opposite', () => {
     });
   });
 
-  test('leave to somebody what one of them would stop by itself', async () => {
+  test('leave to somebody what one of them would stop by itself, also when the answer was put off', async () => {
     const bounds = { changesADay: 1_000, costADayMicros: 1e12, leastKept: 0 };
-    await whileOn(keeping, () =>
-      whileOn({ ...stopping, how: { is: 'by itself', bounds } }, async () => {
+    await whileOn(keeping, async () => {
+      const [first] = await findings();
+      await decideFindings(...by(), { ids: [first!.id], is: 'later', why: '' });
+      await whileOn({ ...stopping, how: { is: 'by itself', bounds } }, async () => {
         await workByRules(world.deps, world.accountId);
         const acted = (await world.db('rule_act').select('term')).map(({ term }) => term as string);
         expect(acted.length).toBeGreaterThan(0);
         for (const term of acted) expect(term).not.toMatch(/kit|movie/);
-      }),
-    );
+      });
+    });
   });
 });
 

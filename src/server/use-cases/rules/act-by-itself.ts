@@ -86,7 +86,7 @@ async function wantedBy(deps: Deps, trx: Db, account: Account, rule: ByItself): 
   const today = acts.filter(({ day }) => day === todayOf(deps, account));
   const inTray = new Set(open.drafted.map(({ change }) => changeKey(change)));
   const { rules, piles } = await findingsOf(deps, open, trx);
-  const against = againstOf(rules, piles.open);
+  const against = againstOf(rules, piles);
   const found = piles.open
     .filter(
       ({ ruleId, version, term }) => ruleId === rule.id && version === rule.version && !before.has(term),

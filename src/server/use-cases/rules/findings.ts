@@ -28,7 +28,7 @@ export async function viewFindings(
 ): Promise<FindingsView> {
   const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
   const { rules, piles } = await findingsOf(deps, open);
-  const against = againstOf(rules, piles.open);
+  const against = againstOf(rules, piles);
   return {
     counts: { open: piles.open.length, later: piles.later.length, refused: piles.refused.length },
     lines: piles[pile].slice(0, MOST_LINES).map((one) => ({
@@ -80,12 +80,12 @@ function withoutOverruled(
   return open.filter((one) => setOf(one) === null || setOf(one)!.rank === first.get(keyOf(one)));
 }
 
-/** Names of the rules that found the same term, too, and want the opposite. */
+/** Names of the rules that found the same term, too, and want the opposite; somebody may have put that off. */
 export function againstOf(
   rules: ReadonlyMap<number, StoredRule>,
-  found: readonly StoredFinding[],
+  { open, later }: Record<FindingPile, StoredFinding[]>,
 ): (finding: StoredFinding) => string[] {
-  const byTerm = group(found, (one) => keyOfFound(rules, one));
+  const byTerm = group([...open, ...later], (one) => keyOfFound(rules, one));
   return (finding) => {
     const { then } = rules.get(finding.ruleId)!.rule;
     const others = (byTerm.get(keyOfFound(rules, finding)) ?? []).map((one) => rules.get(one.ruleId)!);
