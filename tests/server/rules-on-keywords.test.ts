@@ -13,6 +13,7 @@ import { giveVerdictsOfFindings } from '@/server/use-cases/rules/give-verdicts-o
 import { changeRule, keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
 import { runRules } from '@/server/use-cases/rules/run-rules';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
+import { viewNext } from '@/server/use-cases/today/what-next';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { makeWorld, type World } from '../support/world';
 
@@ -78,6 +79,9 @@ describe('a rule on keywords', () => {
     await whileOn(rule, async () => {
       const lines = await findings();
       expect(lines.map((one) => idsOf(one.changes))).toEqual(rows.map(({ id }) => [id]));
+      const { next } = await viewNext(...at());
+      const told = next.find(({ kind }) => kind === 'decide findings')!;
+      expect(told.first.map(({ text }) => text)).toEqual(lines.slice(0, 8).map(({ term }) => term));
       for (const [i, line] of lines.entries()) {
         expect(line).toMatchObject({
           about: 'keywords',

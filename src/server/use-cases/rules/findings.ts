@@ -17,7 +17,7 @@ import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
 import { aboutOf } from '../../compute/rules/term-facts';
-import { ofKeyword, waitsForKeyword } from './keyword-findings';
+import { ofKeyword, sayKeyword, waitsForKeyword } from './keyword-findings';
 import { verdictOfAction } from './verdict-of-action';
 
 /** What rules that are switched on propose, as the tray leaves the account. */
@@ -92,6 +92,13 @@ export function againstOf(
     return others.flatMap(({ name, rule }) => (opposes(then, rule.then) ? [name] : []));
   };
 }
+
+/** How a finding calls what it is about. */
+export const sayFound = (
+  open: Open,
+  { rule }: Pick<StoredRule, 'rule'>,
+  { term }: { term: string },
+): string => (aboutOf(rule) === 'keywords' ? sayKeyword(open, term) : term);
 
 /** A keyword's id is no term. */
 const keyOfFound = (rules: ReadonlyMap<number, StoredRule>, { ruleId, term }: StoredFinding) =>

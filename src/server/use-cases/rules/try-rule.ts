@@ -19,8 +19,7 @@ import { listRules, type StoredRule } from '../../repositories/decisions/rules';
 import { findFirstReportEnd } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { findingsOf } from './findings';
-import { sayKeyword } from './keyword-findings';
+import { findingsOf, sayFound } from './findings';
 
 /** The most terms that are named. */
 const MOST_NAMED = 500;
@@ -61,7 +60,7 @@ export async function tryRule(
   );
   const own = trials[neighbours.findIndex(({ isOwn }) => isOwn)]!;
   const keyOf = keysOf(rule, loaded);
-  const lineOf = toLine((id) => sayFound(open, rule, keyOf(id)), dataDays.from, evenings.from);
+  const lineOf = toLine((id) => sayFound(open, { rule }, { term: keyOf(id) }), dataDays.from, evenings.from);
   const stops = Array.from(own.savedMicros, () => 0);
   for (const { day } of own.stopped) stops[day - evenings.from]! += 1;
   return {
@@ -104,7 +103,7 @@ async function rulesAgainst(
     const { name, rule: other } = rules.get(id)!;
     return {
       ...{ rule: name, does: wantOf(other.then), terms: some.length },
-      first: some.slice(0, MOST_AGAINST).map(({ term }) => sayFound(open, rule, term)),
+      first: some.slice(0, MOST_AGAINST).map((one) => sayFound(open, { rule }, one)),
     };
   });
 }
@@ -127,9 +126,6 @@ const keysOf =
   (rule: Rule, { terms }: RuleFacts) =>
   (id: number) =>
     aboutOf(rule) === 'keywords' ? String(id) : terms.keyOf(id);
-
-const sayFound = (open: Open, rule: Rule, key: string) =>
-  aboutOf(rule) === 'keywords' ? sayKeyword(open, key) : key;
 
 const known = (figure: number) => (Number.isNaN(figure) ? null : figure);
 

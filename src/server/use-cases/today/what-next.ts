@@ -10,7 +10,7 @@ import { listOutsideChanges } from '../../repositories/structure/outside-changes
 import { hasTarget } from '../account/count-open';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
-import { findingsOf } from '../rules/findings';
+import { findingsOf, sayFound } from '../rules/findings';
 import { passOf } from '../sift/pass/open-pass';
 
 /** Words, terms or changes that are named of each thing. */
@@ -84,7 +84,7 @@ async function waitsInRules(deps: Deps, open: Open): Promise<NextThing[]> {
   return [
     {
       ...{ kind: 'decide findings', count: piles.open.length, ...noWorth },
-      first: named(piles.open.map(({ term }) => term)),
+      first: named(piles.open.slice(0, MOST_NAMED).map((one) => sayFound(open, rules.get(one.ruleId)!, one))),
     },
     {
       ...{ kind: 'look at rules', count: troubled.length, ...noWorth },
