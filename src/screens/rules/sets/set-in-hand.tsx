@@ -1,7 +1,7 @@
 'use client';
 
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
-import { useRef, useState, type FormEvent, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import type { Where } from '@/core';
 import type { RuleLine, RuleSet, RulesView } from '@/contracts/rules';
 import { useMay } from '@/screens/frame/account-context';
@@ -18,19 +18,26 @@ type Props = {
   view: RulesView;
   actions: ReturnType<typeof useSets>;
   fieldId: string;
-  /** its name is to be typed */
-  hasFocus: boolean;
+  /** it was just made */
+  isToBeNamed: boolean;
+  onInHand: () => void;
+  onRenamed: (name: string) => void;
 };
 
 const EVERYWHERE: Where = { is: 'everywhere', campaigns: [] };
 
 /** The set in hand: its name, where its rules look at most, and their order. */
-export function SetInHand({ set, view, actions, fieldId, hasFocus }: Props) {
+export function SetInHand({ set, view, actions, fieldId, isToBeNamed, onInHand, onRenamed }: Props) {
   const { may } = useMay('prepare');
   const [name, setName] = useState(set.name);
   const [fault, setFault] = useState<string>();
   // While nothing is named yet, a place is only chosen here.
   const [begun, setBegun] = useState<Where>();
+  useEffect(() => {
+    if (!isToBeNamed) return;
+    document.getElementById(fieldId)?.focus();
+    onInHand();
+  }, [isToBeNamed, fieldId, onInHand]);
   const others = view.sets.filter((one) => one !== set);
   function rename(event: FormEvent) {
     event.preventDefault();
@@ -38,6 +45,7 @@ export function SetInHand({ set, view, actions, fieldId, hasFocus }: Props) {
     const isTaken = others.some((one) => one.name === next);
     setFault(next === '' ? 'A set needs a name.' : isTaken ? 'Another set is called so.' : undefined);
     if (next === '' || isTaken || next === set.name) return;
+    onRenamed(next); // it stays in hand, wherever it stands then
     void actions.change(set, { ...set, name: next }, `${set.name} is called ${next}`).then(focusWork);
   }
   function look(next: Where) {
@@ -80,7 +88,6 @@ export function SetInHand({ set, view, actions, fieldId, hasFocus }: Props) {
         <form aria-label="Name of the set" onSubmit={rename}>
           <TextField
             id={fieldId}
-            autoFocus={hasFocus}
             label="Name"
             value={name}
             maxLength={80}

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { listed } from '@/core';
 import type { RuleSet, RulesView } from '@/contracts/rules';
 import { useMay } from '@/screens/frame/account-context';
@@ -26,26 +26,35 @@ export function SetsView({ view }: { view: RulesView }) {
   });
   const actions = useSets(view);
   const { may } = useMay('prepare');
-  // Where the field for its name stands, once one was made or Enter was pressed.
-  const [named, setNamed] = useState<string>();
+  // The set that comes in hand once it is there, until another is taken; with the focus on the field for its name or not.
+  const [wanted, setWanted] = useState<{ name: string; isToBeNamed: boolean }>();
+  const isToBeNamed = wanted?.isToBeNamed ?? false;
+  const { onCursor, layout } = table.table;
+  const at = wanted ? layout.rows.findIndex((row) => keyOf(row) === wanted.name) : -1;
+  useEffect(() => {
+    if (at >= 0) onCursor(at);
+  }, [at, onCursor]);
   const { line } = table;
   function onKey(event: KeyboardEvent): boolean {
     if (!line || !may) return false;
     if (event.key === 'Enter') {
       event.preventDefault();
-      setNamed(line.name);
       document.getElementById(NAME_FIELD)?.focus();
     } else if (event.key === 'Delete') void actions.remove(line);
     else return false;
     return true;
   }
-  const make = () => void actions.make().then((name) => setNamed(name ?? undefined));
+  async function make() {
+    const name = actions.freeName();
+    setWanted({ name, isToBeNamed: true });
+    if (!(await actions.make(name))) setWanted(undefined);
+  }
   return (
     <>
       <div className="flex items-center gap-2 border-b border-line px-3 py-1 text-table text-soft">
         Of the rules of a set that find the same term, the first wins
         <span className="ml-auto">
-          <Button disabled={!may} onClick={make}>
+          <Button disabled={!may} onClick={() => void make()}>
             New set
           </Button>
         </span>
@@ -53,6 +62,10 @@ export function SetsView({ view }: { view: RulesView }) {
       <DataTable
         label="Sets of rules"
         {...table.table}
+        onCursor={(row) => {
+          setWanted(undefined);
+          onCursor(row);
+        }}
         onKey={onKey}
         saveAs="rule-sets"
         keysHelp="Arrows move; Enter goes to the name of the set in hand, Delete removes it and leaves its rules."
@@ -65,7 +78,9 @@ export function SetsView({ view }: { view: RulesView }) {
           view={view}
           actions={actions}
           fieldId={NAME_FIELD}
-          hasFocus={named === line.name}
+          isToBeNamed={isToBeNamed && wanted?.name === line.name}
+          onInHand={() => setWanted(undefined)}
+          onRenamed={(name) => setWanted({ name, isToBeNamed: false })}
         />
       )}
     </>

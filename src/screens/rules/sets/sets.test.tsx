@@ -75,6 +75,31 @@ describe('sets of rules', () => {
     await waitFor(() => expect(kept()[3]).toEqual(sets));
   });
 
+  test('come in hand when they are made, with the focus on the name, and stay there under another name', async () => {
+    let now = sets;
+    const { user } = showRules('?shown=sets', {
+      'GET rules': () => aView({ sets: now, rules }),
+      'PUT rules/sets': ({ body }) => {
+        now = (body as { sets: RuleSet[] }).sets.toSorted((a, b) => (a.name < b.name ? -1 : 1));
+        return { said: 'Sets of rules' };
+      },
+    });
+    await screen.findByRole('row', { name: /Spring/ });
+    await user.click(screen.getByRole('button', { name: 'New set' }));
+    const field = () => within(inHand()).getByRole<HTMLInputElement>('textbox', { name: /^Name/ });
+    await waitFor(() => expect(field().value).toBe('Set 3'));
+    await waitFor(() => expect(document.activeElement).toBe(field()));
+    await user.clear(field());
+    await user.type(field(), 'Zander{Enter}');
+    await waitFor(() => expect(within(inHand()).getByText('Zander')).toBeDefined());
+    const selected = () => screen.getByRole('row', { selected: true }).textContent;
+    expect(selected()).toContain('Zander');
+    screen.getByRole('grid', { name: 'Sets of rules' }).focus();
+    await user.keyboard('{ArrowUp}');
+    await waitFor(() => expect(selected()).toContain('Winter'));
+    expect(document.activeElement).toBe(screen.getByRole('grid', { name: 'Sets of rules' }));
+  });
+
   test('look in some campaigns at most, once one is named', async () => {
     const { user, kept } = await showSets();
     await user.click(within(inHand()).getByRole('combobox', { name: 'Where' }));

@@ -24,14 +24,14 @@ export function useSets({ sets, rules }: Pick<RulesView, 'sets' | 'rules'>) {
   }
 
   return {
-    /** Makes an empty set. @returns its name; null where it was not made */
-    async make(): Promise<string | null> {
+    /** A name that no set has. */
+    freeName(): string {
       const names = new Set(sets.map(({ name }) => name));
       let number = sets.length + 1;
       while (names.has(`Set ${number}`)) number += 1;
-      const name = `Set ${number}`;
-      return (await keep([...sets, { name, where: null, rules: [] }], `${name} made`)) ? name : null;
+      return `Set ${number}`;
     },
+    make: (name: string) => keep([...sets, { name, where: null, rules: [] }], `${name} made`),
     change: (was: RuleSet, next: RuleSet, said: string) =>
       keep(
         // A rule is in one set: it leaves the one where it was.
