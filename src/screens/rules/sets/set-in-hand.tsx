@@ -46,7 +46,8 @@ export function SetInHand({ set, view, actions, fieldId, isToBeNamed, onInHand, 
     setFault(next === '' ? 'A set needs a name.' : isTaken ? 'Another set is called so.' : undefined);
     if (next === '' || isTaken || next === set.name) return;
     onRenamed(next); // it stays in hand, wherever it stands then
-    void actions.change(set, { ...set, name: next }, `${set.name} is called ${next}`).then(focusWork);
+    focusWork();
+    void actions.change(set, { ...set, name: next }, `${set.name} is called ${next}`);
   }
   function look(next: Where) {
     setBegun(next);
@@ -160,7 +161,7 @@ function Order({ set, view, actions, mayChange }: OrderProps) {
           </li>
         ))}
       </ol>
-      {mayChange && left.length > 0 && (
+      {mayChange && (
         <p>
           <Picker
             label="Add a rule"
