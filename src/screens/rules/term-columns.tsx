@@ -2,10 +2,10 @@ import type { Column } from '@/ui/table/column';
 
 type OfTerm = { term: string; rule: string };
 
-/** The search term, and the rule that found it. @param yields whether the rule makes room where the screen is narrow */
-export const termAndRule = <Line extends OfTerm>(yields: boolean): readonly Column<Line>[] => [
+/** What a rule found, and the rule. @param name of the first column @param yields whether the rule makes room where the screen is narrow */
+export const termAndRule = <Line extends OfTerm>(name: string, yields: boolean): readonly Column<Line>[] => [
   {
-    ...{ id: 'term', name: 'search term', px: 150, share: 1.4, isText: true, isSortable: true },
+    ...{ id: 'term', name, px: 150, share: 1.4, isText: true, isSortable: true },
     value: ({ term }) => term,
     cell: ({ term }) => <b>{term}</b>,
   },

@@ -13,7 +13,7 @@ export function useActColumns(): readonly Column<RuleAct>[] {
   const units = useUnits();
   return useMemo(
     () => [
-      ...termAndRule<RuleAct>(true),
+      ...termAndRule<RuleAct>('search term', true),
       {
         ...{ id: 'day', name: 'stopped', fullName: 'day on which it was stopped', px: 72, isSortable: true },
         isDownFirst: true,

@@ -13,7 +13,7 @@ export function useFindingColumns(): readonly Column<Finding>[] {
   const units = useUnits();
   return useMemo(
     () => [
-      ...termAndRule<Finding>(false),
+      ...termAndRule<Finding>('term or keyword', false),
       {
         ...{ id: 'clicks', name: 'clicks', px: 56, isSortable: true },
         value: ({ clicks }) => clicks,

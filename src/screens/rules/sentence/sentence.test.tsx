@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { Rule } from '@/core';
-import { aRule, aRuleLine, aTrial, showRules } from '../testing';
+import { aRule, aRuleLine, aTrial, aView, showRules } from '../testing';
 
 const inHand = () => screen.getByRole('region', { name: 'In hand' });
 type Body = { rule: Rule; rules: object[]; changes: { change: object; why: string }[] };
@@ -209,15 +209,7 @@ describe('a sentence', () => {
     showRules(
       '?shown=rules&rule=1',
       {
-        'GET rules': {
-          rules: [off],
-          ready: [],
-          campaigns: [],
-          lists: [],
-          labels: [],
-          productGroups: [],
-          sets: [],
-        },
+        'GET rules': aView({ rules: [off], ready: [], sets: [] }),
       },
       { role: 'prepare' },
     );
@@ -232,15 +224,7 @@ describe('a sentence', () => {
     showRules(
       '?shown=rules&rule=1',
       {
-        'GET rules': {
-          rules: [off],
-          ready: [],
-          campaigns: [],
-          lists: [],
-          labels: [],
-          productGroups: [],
-          sets: [],
-        },
+        'GET rules': aView({ rules: [off], ready: [], sets: [] }),
       },
       { summary: { isConnected: false } },
     );

@@ -1,4 +1,4 @@
-import type { Rule, ServedBy, Where } from '@/core';
+import type { Rule, Where } from '@/core';
 import type { StoredRule } from '../../repositories/decisions/rules';
 import type { Mirror } from '../../repositories/structure/structure';
 import type { Standing } from '../snapshot';
@@ -24,28 +24,32 @@ export function missingOf({ rule: { where, then }, within }: RuleWithin, standin
 function missingPlace(where: Where, { mirror: { campaigns }, ownTargets }: Standing): string | null {
   const live = campaigns.filter(({ status }) => status !== 'removed');
   const gone =
-    sayGone('campaign', 'that is gone', where.campaigns, new Set(live.map(({ id }) => id))) ??
-    sayGone('label', 'that no campaign has', where.labels, new Set(live.flatMap(({ labels }) => labels))) ??
     sayGone(
-      'product group',
-      'that is gone',
+      ['a campaign that is gone', 'campaigns that are gone'],
+      where.campaigns,
+      live.map(({ id }) => id),
+    ) ??
+    sayGone(
+      ['a label that no campaign has', 'labels that no campaign has'],
+      where.labels,
+      live.flatMap(({ labels }) => labels),
+    ) ??
+    sayGone(
+      ['a product group that is gone', 'product groups that are gone'],
       where.productGroups,
-      new Set(ownTargets.productGroups.map(({ name }) => name)),
+      ownTargets.productGroups.map(({ name }) => name),
     );
   return gone ?? (where.is === 'in' && namesNothing(where) ? 'campaigns: none is named' : null);
 }
 
 function sayGone(
-  what: string,
-  how: string,
+  [one, several]: readonly [string, string],
   named: readonly string[] = [],
-  there: ReadonlySet<string>,
+  there: readonly string[],
 ): string | null {
-  const gone = named.filter((one) => !there.has(one)).length;
-  if (gone === 0) return null;
-  return gone === 1
-    ? `a ${what} ${how}`
-    : `${gone} ${what}s ${how.replace('is', 'are').replace('has', 'have')}`;
+  const isThere = new Set(there);
+  const gone = named.filter((each) => !isThere.has(each)).length;
+  return gone === 0 ? null : gone === 1 ? one : `${gone} ${several}`;
 }
 
 const namesNothing = ({ campaigns, labels = [], productGroups = [] }: Where) =>
@@ -85,6 +89,6 @@ function adGroupsIn(where: Where, { mirror, ownTargets }: Standing): ReadonlySet
 /** Ids of the keywords whose terms a rule sees; null for all, and for those that nobody knows. */
 export function keywordsIn({ servedBy = [] }: Where, { keywords }: Mirror): ReadonlySet<number> | null {
   if (servedBy.length === 0) return null;
-  const matches = new Set<string>(servedBy satisfies readonly ServedBy[]);
+  const matches = new Set<string>(servedBy);
   return new Set(keywords.flatMap(({ id, match }) => (matches.has(match) ? [Number(id)] : [])));
 }

@@ -40,16 +40,3 @@ export async function replaceRuleSets(db: Db, accountId: number, sets: readonly 
         .update({ rule_set_id: made!.rule_set_id, rank });
   }
 }
-
-/** Rules look anew: what they found, and nobody decided, is found again where it still holds. */
-export async function forgetLooks(db: Db, accountId: number, ruleIds: readonly number[]): Promise<void> {
-  const where = { account_id: accountId };
-  await db('rule_look')
-    .where(where)
-    .whereIn('rule_id', [...ruleIds])
-    .delete();
-  await db('finding')
-    .where({ ...where, state: 'open' })
-    .whereIn('rule_id', [...ruleIds])
-    .delete();
-}

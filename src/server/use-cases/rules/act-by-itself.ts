@@ -5,12 +5,8 @@ import type { Db } from '../../db/connection';
 import { lockAccount, raiseDecisionVersion, type Account } from '../../repositories/account/accounts';
 import { listMembers } from '../../repositories/account/members';
 import { insertActs, listActs, type RuleActed } from '../../repositories/decisions/rule-acts';
-import {
-  listRules,
-  setRuleTrouble,
-  type StoredFinding,
-  type StoredRule,
-} from '../../repositories/decisions/rules';
+import { type StoredFinding } from '../../repositories/decisions/findings';
+import { listRules, setRuleTrouble, type StoredRule } from '../../repositories/decisions/rules';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, type Open } from '../open-workbench';
 import { draftWithin } from '../tray/draft-changes';

@@ -2,7 +2,7 @@ import { group } from 'd3';
 import { counted, shiftDay } from '@/core';
 import type { FindingPile } from '@/contracts/findings';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
-import { decideFindings as storeDecision } from '../../repositories/decisions/rules';
+import { decideFindings as storeDecision } from '../../repositories/decisions/findings';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

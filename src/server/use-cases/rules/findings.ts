@@ -5,12 +5,8 @@ import { derivedFrom } from '../../compute/derived';
 import { draftGateOf } from '../../compute/draft-gate';
 import { viewIndex, viewsOf } from '../../compute/sift/views';
 import { kindAt, termAt } from '../../compute/window-columns';
-import {
-  listFindings,
-  listRules,
-  type StoredFinding,
-  type StoredRule,
-} from '../../repositories/decisions/rules';
+import { listFindings, type StoredFinding } from '../../repositories/decisions/findings';
+import { listRules, type StoredRule } from '../../repositories/decisions/rules';
 import type { Days } from '@/contracts/days';
 import type { Db } from '../../db/connection';
 import type { Deps } from '../deps';

@@ -1,7 +1,8 @@
 import { group } from 'd3';
 import type { WantedVerdict } from '@/contracts/decisions';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
-import { findFindings, findRuleStates } from '../../repositories/decisions/rules';
+import { findFindings } from '../../repositories/decisions/findings';
+import { findRuleStates } from '../../repositories/decisions/rules';
 import { findDataDays } from '../../repositories/intake/reports';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

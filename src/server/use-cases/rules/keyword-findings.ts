@@ -1,6 +1,6 @@
 import { bidOfRule, formatAmount, smallestUnitOf, type Change, type Rule } from '@/core';
 import { judgingAdGroups } from '../../compute/rules/tried-rules';
-import type { StoredFinding } from '../../repositories/decisions/rules';
+import type { StoredFinding } from '../../repositories/decisions/findings';
 import type { Open } from '../open-workbench';
 
 /** Whether a keyword that a rule found still runs, is in no change of the tray, and can get what the rule wants. */

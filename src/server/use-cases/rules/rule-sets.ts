@@ -1,13 +1,9 @@
 import { isDeepStrictEqual } from 'node:util';
 import { listed } from '@/core';
 import { lockAccount, raiseDecisionVersion } from '../../repositories/account/accounts';
+import { forgetLooks } from '../../repositories/decisions/findings';
 import { findRuleStates } from '../../repositories/decisions/rules';
-import {
-  forgetLooks,
-  listRuleSets,
-  replaceRuleSets,
-  type RuleSet,
-} from '../../repositories/decisions/rule-sets';
+import { listRuleSets, replaceRuleSets, type RuleSet } from '../../repositories/decisions/rule-sets';
 import { appendLedger } from '../../repositories/ledger';
 import { Refusal, type Deps } from '../deps';
 import { requireAccount } from '../open-workbench';

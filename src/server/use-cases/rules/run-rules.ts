@@ -10,7 +10,8 @@ import {
 import { missingOf, withinSet } from '../../compute/rules/rule-places';
 import { everyDays, judging, toTried } from '../../compute/rules/tried-rules';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
-import { listRules, noteLook, type StoredRule } from '../../repositories/decisions/rules';
+import { noteLook } from '../../repositories/decisions/findings';
+import { listRules, type StoredRule } from '../../repositories/decisions/rules';
 import type { Deps } from '../deps';
 import { openWorkbench } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
