@@ -5,7 +5,7 @@ import { backUp, restore } from './steps/backup';
 import { requireChromium } from './steps/programs';
 import { Remedy, step } from './steps/say';
 import { startAll, stopAll, stopProcesses } from './steps/services';
-import { readSettings } from './steps/settings';
+import { readSettings, type Settings } from './steps/settings';
 import { loadDemo } from './steps/demo';
 import { runDevelopment } from './steps/develop';
 import { printLink } from './steps/link';
@@ -24,7 +24,8 @@ const HELP = `./gatepost demo          install what is missing and run everythin
 ./gatepost dev           for developers: the web application reloads as its sources change
 
 Settings: GATEPOST_PORT (4180), GATEPOST_DB_PORT (4181), GATEPOST_PLATFORM_PORT (4182),
-          GATEPOST_IDEAS_PORT (4183), GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data),
+          GATEPOST_IDEAS_PORT (4183), GATEPOST_INBOX_PORT (4184), GATEPOST_INBOX_MAIL_PORT (4185),
+          GATEPOST_HOST (127.0.0.1), GATEPOST_DATA (.data),
           GATEPOST_DEMO_SCALE (1), GATEPOST_DEMO_SEED (0), GATEPOST_DEMO_PAST (yes)`;
 
 async function main([command = 'help', ...flags]: string[]): Promise<void> {
@@ -34,10 +35,10 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
       requireChromium();
       process.env.GATEPOST_OPEN = '1'; // its people are made up: who one is, is chosen in the top strip
       await startAll(settings, () => loadDemo(settings));
-      return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
+      return sayWhere(settings);
     case 'start':
       await startAll(settings);
-      return console.log(`Gate Post is at http://${settings.host}:${settings.webPort}`);
+      return sayWhere(settings);
     case 'stop':
       return stopAll(settings);
     case 'link':
@@ -70,6 +71,12 @@ async function main([command = 'help', ...flags]: string[]): Promise<void> {
       console.log(HELP);
       process.exitCode = command === 'help' ? 0 : 2;
   }
+}
+
+function sayWhere({ host, webPort, inboxPort }: Settings): void {
+  console.log(`Gate Post is at http://${host}:${webPort}`);
+  if (!process.env.GATEPOST_MAIL_URL)
+    console.log(`Letters go to the stand-in inbox, which shows them at http://127.0.0.1:${inboxPort}`);
 }
 
 function requireFile([file]: readonly string[]): string {

@@ -8,6 +8,7 @@ import Papa from 'papaparse';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { readReport, shiftDay } from '@/core';
+import { createHooks } from '@/server/alerts/hooks';
 import { systemClock } from '@/server/clock';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
@@ -138,6 +139,7 @@ export async function benchLoad(quick: boolean): Promise<Line[]> {
     },
     platform: createHttpPlatform('http://127.0.0.1:1'), // nothing is asked of it
     ideas: createHttpIdeaSource('http://127.0.0.1:1'),
+    ...{ mail: null, hooks: createHooks(), address: 'http://127.0.0.1:1' },
   };
   try {
     const load = async (slug: string, report: Buffer) => {

@@ -41,6 +41,7 @@ export function bundleProcesses(root: string): void {
       files: 'src/server/files/reader/main.ts',
       'ad-platform': 'src/standins/ad-platform/main.ts',
       'idea-source': 'src/standins/idea-source/main.ts',
+      inbox: 'src/standins/inbox/main.ts',
       watch: 'scripts/watch.ts',
     },
     absWorkingDir: root,

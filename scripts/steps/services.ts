@@ -19,6 +19,11 @@ function servicesOf(settings: Settings): Service[] {
       args: ['dist/idea-source.mjs'],
       port: { number: settings.ideasPort, setting: 'GATEPOST_IDEAS_PORT', health: '/health' },
     },
+    {
+      name: 'stand-in inbox',
+      args: ['dist/inbox.mjs'],
+      port: { number: settings.inboxPort, setting: 'GATEPOST_INBOX_PORT', health: '/health' },
+    },
     { name: 'job process', args: [YOUNG_ROOM, 'dist/jobs.mjs'] },
     {
       name: 'web application',

@@ -13,6 +13,9 @@ export type Settings = {
   databasePort: number;
   platformPort: number;
   ideasPort: number;
+  /** of the stand-in inbox: hooks, and mail */
+  inboxPort: number;
+  inboxMailPort: number;
   databaseName: string;
 };
 
@@ -32,6 +35,8 @@ export function readSettings(purpose: 'live' | 'test' = 'live'): Settings {
     databasePort: port('GATEPOST_DB_PORT', 4181),
     platformPort: port('GATEPOST_PLATFORM_PORT', 4182) + shift,
     ideasPort: port('GATEPOST_IDEAS_PORT', 4183) + shift,
+    inboxPort: port('GATEPOST_INBOX_PORT', 4184) + shift,
+    inboxMailPort: port('GATEPOST_INBOX_MAIL_PORT', 4185) + shift,
     databaseName: purpose === 'test' ? 'gatepost_browser' : 'gatepost',
   };
 }
@@ -50,6 +55,11 @@ export function environmentOf(settings: Settings): NodeJS.ProcessEnv {
     GATEPOST_IDEAS_URL: `http://127.0.0.1:${settings.ideasPort}`,
     GATEPOST_IDEAS_PORT: String(settings.ideasPort),
     GATEPOST_IDEAS_FILE: path.join(settings.data, `ideas-${settings.databaseName}.json`),
+    GATEPOST_ADDRESS: process.env.GATEPOST_ADDRESS ?? `http://${settings.host}:${settings.webPort}`,
+    GATEPOST_INBOX_PORT: String(settings.inboxPort),
+    GATEPOST_INBOX_MAIL_PORT: String(settings.inboxMailPort),
+    GATEPOST_INBOX_URL: `http://127.0.0.1:${settings.inboxPort}`,
+    GATEPOST_INBOX_MAIL_URL: `smtp://127.0.0.1:${settings.inboxMailPort}`,
     NEXT_TELEMETRY_DISABLED: '1',
   };
 }

@@ -63,6 +63,7 @@ export const NEXT_KINDS = [
   'decide findings',
   'look at rules',
   'look at others',
+  'target missed',
   'load files',
   'set a target',
 ] as const;

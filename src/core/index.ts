@@ -50,6 +50,7 @@ export {
   type ServedRows,
 } from './changes';
 export { countingSort, grown, numbersTo, orderBy, sortByMeasure } from './columns';
+export { minutesUntilTold, secondsUntilNextTry, type Telling } from './alerts';
 export { memoised } from './memoised';
 export { counted, listed } from './counted';
 export {

@@ -1,4 +1,6 @@
 import path from 'node:path';
+import { createHooks } from './alerts/hooks';
+import { createMailer } from './alerts/mailer';
 import { clockAt, systemClock } from './clock';
 import { createSnapshots } from './compute/snapshots';
 import { connect } from './db/connection';
@@ -26,9 +28,25 @@ export function createDeps({
     clock: moment ? clockAt(moment) : systemClock,
     platform: createHttpPlatform(process.env.GATEPOST_PLATFORM_URL ?? 'http://127.0.0.1:4182'),
     ideas: createHttpIdeaSource(process.env.GATEPOST_IDEAS_URL ?? 'http://127.0.0.1:4183'),
+    mail: mailerOf(process.env),
+    hooks: createHooks(),
+    address: (process.env.GATEPOST_ADDRESS ?? 'http://127.0.0.1:4180').replace(/\/+$/, ''),
     snapshots: createSnapshots(),
     enqueue,
     files: path.join(process.env.GATEPOST_DATA ?? '.data', 'files'),
     reader,
   };
+}
+
+/** Mail by a server that is named, or else to the stand-in inbox where that runs. */
+function mailerOf({
+  GATEPOST_MAIL_URL,
+  GATEPOST_MAIL_FROM,
+  GATEPOST_INBOX_URL,
+  GATEPOST_INBOX_MAIL_URL,
+}: NodeJS.ProcessEnv) {
+  const from = GATEPOST_MAIL_FROM ?? 'Gate Post <gatepost@localhost>';
+  if (GATEPOST_MAIL_URL) return createMailer({ url: GATEPOST_MAIL_URL, from, shownAt: null });
+  if (!GATEPOST_INBOX_URL || !GATEPOST_INBOX_MAIL_URL) return null;
+  return createMailer({ url: GATEPOST_INBOX_MAIL_URL, from, shownAt: GATEPOST_INBOX_URL });
 }

@@ -16,13 +16,18 @@ export class Refused extends Error {
   }
 }
 
+/** An answer that people read. */
+export class Page {
+  constructor(readonly html: string) {}
+}
+
 /** The connection is closed without an answer. */
 export class HungUp extends Error {
   override name = 'HungUp';
 }
 
 /**
- * A server that answers each request by a function; the caller makes it listen. A text goes out as CSV, all else as JSON.
+ * A server that answers each request by a function; the caller makes it listen. A text goes out as CSV, a page as HTML, all else as JSON.
  * @param answer throws Refused or HungUp; whatever else it throws is told as a failure of the stand-in
  */
 export function serveStandin(answer: (request: IncomingMessage) => Promise<unknown>): Server {
@@ -95,7 +100,12 @@ export function endWithProcess(
 }
 
 function send(response: ServerResponse, status: number, body: unknown) {
-  const isText = typeof body === 'string';
-  response.writeHead(status, { 'content-type': isText ? 'text/csv; charset=utf-8' : 'application/json' });
-  response.end(isText ? body : JSON.stringify(body));
+  const [type, text] =
+    typeof body === 'string'
+      ? ['text/csv; charset=utf-8', body]
+      : body instanceof Page
+        ? ['text/html; charset=utf-8', body.html]
+        : ['application/json', JSON.stringify(body)];
+  response.writeHead(status, { 'content-type': type, 'x-content-type-options': 'nosniff' });
+  response.end(text);
 }

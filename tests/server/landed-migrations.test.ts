@@ -46,6 +46,7 @@ const LANDED: Record<string, string> = {
   '036-rules': 'e5b187bab2947e5b',
   '037-rules-act': '6e69510fc3a76ad5',
   '038-rule-sets': 'ebd3eb3b15baed3c',
+  '039-alerts': '2f8fda8ca4620176',
 };
 
 const digestOf = (name: string) =>

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Knex } from 'knex';
 import type { ReadDecisions } from '@/core';
+import { createHooks } from '@/server/alerts/hooks';
 import { systemClock } from '@/server/clock';
 import { createSnapshots } from '@/server/compute/snapshots';
 import { connect } from '@/server/db/connection';
@@ -70,6 +71,9 @@ export async function makeWorld(seed: SeedRequest = aSeed()): Promise<World> {
     clock: systemClock,
     platform: createHttpPlatform(platformUrl, PATIENCE_MS),
     ideas: createHttpIdeaSource(ideasUrl, PATIENCE_MS),
+    mail: null,
+    hooks: createHooks(PATIENCE_MS),
+    address: 'http://gatepost.test',
     snapshots: createSnapshots(),
     enqueue,
     files,

@@ -5,6 +5,7 @@ import { listRoutes } from './lists';
 import { promotionRoutes } from './promotion';
 import type { Part, Route } from './route';
 import { researchRoutes } from './research';
+import { alertRoutes } from './alerts';
 import { ruleRoutes } from './rules';
 import { siftRoutes } from './sift';
 import { signInRoutes } from './sign-in';
@@ -25,6 +26,7 @@ export const ROUTES = {
   ...researchRoutes,
   ...untangleRoutes,
   ...promotionRoutes,
+  ...alertRoutes,
   ...ruleRoutes,
   ...signInRoutes,
 };

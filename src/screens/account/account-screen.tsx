@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import type { AccountView } from '@/contracts/account';
 import { InHand } from '@/screens/frame/in-hand';
 import { Accounts } from './accounts';
+import { Alerts } from './alerts/alerts';
 import { ConversionKinds } from './conversion-kinds';
 import { Connection } from './connection';
 import { KeepsFocus } from './keep-focus';
@@ -111,6 +112,7 @@ function Settings({ view }: { view: AccountView }) {
       <Connection key={key('platform', settings.platformAccountId)} view={view} />
       <People view={view} />
       <SecondLook key={key(view.secondLook, view.people, settings.currency)} view={view} />
+      <Alerts />
       <LogsKept key={key('logs', settings.logDays)} view={view} />
       <SignIns />
       <Exports />

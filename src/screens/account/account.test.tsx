@@ -13,6 +13,7 @@ const showAccount = (more: Answers = {}, role: Role = 'own') =>
       'GET account/codes': { caught: 12, of: 300, first: ['LK-2041-S'] },
       'GET account/platform': { accounts: [] },
       'GET exports': { lines: [] },
+      'GET alerts': { alerts: [], targets: [], deliveries: [], mail: null },
       'PATCH account': { said: ['The window is 60 days'] },
       ...more,
     },

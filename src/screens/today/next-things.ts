@@ -16,6 +16,7 @@ const SAYS: Record<Kind, (count: number) => string> = {
   'look at rules': (count) =>
     `${counted(count, 'rule')} that ${count === 1 ? 'stopped itself, or waits' : 'stopped themselves, or wait'}`,
   'look at others': (count) => `${counted(count, 'change')} made by others on the platform`,
+  'target missed': () => 'A week missed the target',
   'load files': (count) => `${counted(count, 'file')} brought and not loaded`,
   'set a target': () => 'No target is set: what misses it can not be told',
 };
@@ -28,6 +29,7 @@ const WHERE: Record<Kind, Omit<Way, 'says'>> = {
   'decide findings': { screen: 'Rules', path: 'rules', press: 'Say yes or no' },
   'look at rules': { screen: 'Rules', path: 'rules?shown=rules', press: 'See why' },
   'look at others': { screen: 'Lists', path: 'lists', press: 'Take over or undo' },
+  'target missed': { screen: 'Sift', path: 'sift', press: 'See what cost too much' },
   'load files': { screen: 'Intake', path: 'intake', press: 'To the files' },
   'set a target': { screen: 'Account', path: 'account', press: 'Set one' },
 };

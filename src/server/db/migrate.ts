@@ -37,6 +37,7 @@ import * as mentions from './migrations/035-mentions';
 import * as rules from './migrations/036-rules';
 import * as rulesAct from './migrations/037-rules-act';
 import * as ruleSets from './migrations/038-rule-sets';
+import * as alerts from './migrations/039-alerts';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -77,6 +78,7 @@ const MIGRATIONS = {
   '036-rules': rules,
   '037-rules-act': rulesAct,
   '038-rule-sets': ruleSets,
+  '039-alerts': alerts,
 };
 type Name = keyof typeof MIGRATIONS;
 

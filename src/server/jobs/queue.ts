@@ -1,8 +1,12 @@
 import type { Knex } from 'knex';
 import type { Task } from '../use-cases/deps';
 
-/** Nobody waits for these: one of them is done at a time, so that the work of people finds a free hand. */
-const ONE_BY_ONE: ReadonlySet<Task['name']> = new Set(['note-knots', 'run-rules'] as const);
+/** Nobody waits for these: of each queue one is done at a time, so that the work of people finds a free hand. */
+const QUEUES: Partial<Record<Task['name'], string>> = {
+  'note-knots': 'note-knots',
+  'run-rules': 'rules',
+  'raise-alerts': 'rules',
+};
 
 /**
  * Adds a task to the queue, within the transaction that it belongs to. A task that waits for the same thing is
@@ -16,7 +20,7 @@ export async function enqueue(db: Knex, task: Task, at?: Date): Promise<void> {
             run_at := coalesce(cast(:at as timestamptz), now()))`,
     {
       ...{ name, payload: JSON.stringify(payload), at: at?.toISOString() ?? null },
-      queue: ONE_BY_ONE.has(name) ? name : null,
+      queue: QUEUES[name] ?? null,
       key: [name, ...Object.values(payload)].join(' '),
     },
   );

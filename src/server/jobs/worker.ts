@@ -9,6 +9,8 @@ import { logOf } from '../log';
 import { OutsideTrouble } from '../outside';
 import { beat, forgetPool, freeJobsOfTheDead } from '../repositories/job-processes';
 import type { Deps } from '../use-cases/deps';
+import { deliver } from '../use-cases/alerts/deliver';
+import { raiseAlerts, raiseDaily } from '../use-cases/alerts/raise-alerts';
 import { clearFiles } from '../use-cases/intake/clear-files';
 import { fetchDaily } from '../use-cases/intake/fetch-report';
 import { loadReport } from '../use-cases/intake/load-report';
@@ -23,10 +25,16 @@ const log = logOf('jobs');
 const BEAT_MS = 2_000;
 /**
  * Before the day's work begins: bytes that are kept no longer go, reports of those accounts come that want the newest one each
- * day, stops whose end has come are taken back, and rules go on with what yesterday's bounds left.
+ * day, stops whose end has come are taken back, rules go on with what yesterday's bounds left, and what was forgotten is told.
  */
-const DAILY =
-  '0 5 * * * fetch-daily\n0 6 * * * look-daily\n30 3 * * * clear-files\n40 3 * * * clear-logs\n5 0 * * * end-stops';
+const DAILY = [
+  '5 0 * * * end-stops',
+  '30 3 * * * clear-files',
+  '40 3 * * * clear-logs',
+  '0 5 * * * fetch-daily',
+  '0 6 * * * look-daily',
+  '30 6 * * * raise-daily',
+].join('\n');
 
 /** A job that can not be handed back ends the queue in an orderly way only where they are handed back in batches; else the process falls. */
 const HANDS_BACK_IN_BATCHES = { completeJobBatchDelay: 0, failJobBatchDelay: 0 };
@@ -77,6 +85,16 @@ function taskList(deps: Deps): TaskList {
       const { accountId } = payload as { accountId: number };
       const done = await workByRules(once, accountId);
       if (sum(Object.values(done)) > 0) log.info({ account: accountId, ...done }, 'rules have looked');
+    },
+    'raise-daily': () => raiseDaily(deps),
+    'raise-alerts': async (payload) => {
+      const { accountId } = payload as { accountId: number };
+      const raised = await raiseAlerts({ ...deps, snapshots: createSnapshots() }, accountId);
+      if (raised > 0) log.info({ account: accountId, raised }, 'alerts came up');
+    },
+    deliver: (payload) => {
+      const { accountId, deliveryId } = payload as { accountId: number; deliveryId: number };
+      return deliver(deps, accountId, deliveryId);
     },
     'send-change-set': (payload) => {
       const { accountId, changeSetId } = payload as { accountId: number; changeSetId: number };

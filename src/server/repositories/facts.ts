@@ -61,6 +61,21 @@ export async function loadSpendByDay(
   return rows;
 }
 
+/** What all terms cost and brought on some days; 0 where nothing is known. */
+export async function sumOfDays(
+  db: Db,
+  accountId: number,
+  days: { from: string; to: string },
+): Promise<{ costMicros: number; conversions: number; valueMicros: number }> {
+  const { rows } = await db.raw<{ rows: { costMicros: number; conversions: number; valueMicros: number }[] }>(
+    `select coalesce(sum(cost_micros), 0)::bigint as "costMicros", coalesce(sum(conversions), 0)::double precision as conversions,
+            coalesce(sum(value_micros), 0)::bigint as "valueMicros"
+       from term_day where account_id = :accountId and day between :from and :to`,
+    { accountId, ...days },
+  );
+  return rows[0]!;
+}
+
 /** Spend of some rows of a window by day, in order; `returned` says which of them are of terms that converted. */
 export async function loadSpendOfRows(
   db: Db,

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { LeftKind } from '@/contracts/knots';
+import type { AlertTarget } from '@/contracts/alerts';
 import type { MemberRole } from '@/contracts/roles';
 import type { Db } from '../db/connection';
 import type { Before } from './tray/before';
@@ -38,6 +39,8 @@ export type LedgerUndo =
   | { do: 'set role'; person: number; role: MemberRole }
   | { do: 'set look rules'; rules: LookRules }
   | { do: 'set rule states'; rules: { id: number; state: RuleState }[] }
+  | { do: 'set alert target'; target: number; isRemoved: boolean }
+  | { do: 'change alert target'; target: number; to: AlertTarget }
   | { do: 'set rule sets'; sets: RuleSet[] }
   | { do: 'put rule version back'; rule: number; version: number; left: number }
   | { do: 'decide findings'; findings: { id: number; is: FindingPile; why: string }[] };

@@ -1,4 +1,6 @@
 import type { Knex } from 'knex';
+import type { Hooks } from '../alerts/hooks';
+import type { Mailer } from '../alerts/mailer';
 import type { Clock } from '../clock';
 import type { Snapshots } from '../compute/snapshots';
 import type { FileReader } from '../files/reader/file-reader';
@@ -13,6 +15,8 @@ export type Task =
   | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number; undoes?: number }
   | { name: 'note-knots'; accountId: number }
   | { name: 'run-rules'; accountId: number }
+  | { name: 'raise-alerts'; accountId: number }
+  | { name: 'deliver'; accountId: number; deliveryId: number }
   | { name: 'send-change-set'; accountId: number; changeSetId: number };
 
 /** What use-cases need of the world. */
@@ -21,6 +25,11 @@ export type Deps = {
   clock: Clock;
   platform: Platform;
   ideas: IdeaSource;
+  /** null where no mail can be sent from here */
+  mail: Mailer | null;
+  hooks: Hooks;
+  /** of Gate Post, as letters and hooks name it: without a slash at its end */
+  address: string;
   snapshots: Snapshots;
   /** Adds a task within the transaction, to be done at a time or at once; one that waits already for the same thing is moved. */
   enqueue(db: Knex, task: Task, at?: Date): Promise<void>;

@@ -66,6 +66,11 @@ const PARTS: readonly [string, string][] = [
        from finding join account using (account_id) where person_id = :person order by account_id, finding_id`,
   ],
   [
+    'told of alerts',
+    `select account.name as account, way as by, address
+       from alert_target join account using (account_id) where person_id = :person and not is_removed order by account_id, alert_target_id`,
+  ],
+  [
     'saved files',
     `select account.name as account, at, export.name as file
        from export join account using (account_id) where person_id = :person order by account_id, export_id`,

@@ -57,6 +57,7 @@ export async function loadReport(deps: Deps, accountId: number, reportFileId: nu
     }
     if (error instanceof NotReadable) {
       await moveReportFile(deps.db, accountId, reportFileId, ['loading'], 'failed', { error: error.message });
+      await deps.enqueue(deps.db, { name: 'raise-alerts', accountId });
       return;
     }
     throw error; // the queue tries again; what was staged is gone with the transaction

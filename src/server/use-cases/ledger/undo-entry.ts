@@ -10,6 +10,7 @@ import { setLookRules } from '../account/look-rules';
 import { replaceTargets } from '../account/own-targets';
 import { setRole } from '../account/people';
 import { permitPerson } from '../account/permit';
+import { changeTarget, removeTarget } from '../alerts/set-targets';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
 import { requireAccount } from '../open-workbench';
@@ -106,6 +107,10 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
       return setLookRules(deps, slug, personId, how.rules, undoes);
     case 'set rule states':
       return setRuleStates(deps, slug, personId, how.rules, undoes);
+    case 'set alert target':
+      return removeTarget(deps, slug, personId, { id: how.target, isRemoved: how.isRemoved }, undoes);
+    case 'change alert target':
+      return changeTarget(deps, slug, personId, how.target, how.to, undoes);
     case 'set rule sets':
       return putRuleSetsBack(deps, slug, personId, how.sets, undoes);
     case 'put rule version back':

@@ -6,7 +6,7 @@ import { runRules } from './run-rules';
 
 /**
  * Lets an account's rules work: those that broke their promise stop themselves, the others look, and those that act by themselves
- * do so. May be called at any time, by several processes at once.
+ * do so; who is to be told of it is told. May be called at any time, by several processes at once.
  * @returns how many stopped themselves, how many looked, and on how many terms they acted
  */
 export async function workByRules(
@@ -15,7 +15,9 @@ export async function workByRules(
 ): Promise<{ stopped: number; looked: number; acted: number }> {
   const stopped = await holdToPromises(deps, accountId);
   const looked = await runRules(deps, accountId);
-  return { stopped, looked, acted: await actByThemselves(deps, accountId) };
+  const acted = await actByThemselves(deps, accountId);
+  await deps.enqueue(deps.db, { name: 'raise-alerts', accountId });
+  return { stopped, looked, acted };
 }
 
 /** Lets the rules of all accounts work, once a day: what the bounds of one day left is for the next. */

@@ -8,6 +8,7 @@ import { listReportFiles } from '../../repositories/intake/reports';
 import { listWaitingVersions } from '../../repositories/lists/list-versions';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
 import { hasTarget } from '../account/count-open';
+import { missedWeek } from '../alerts/missed-week';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { findingsOf, sayFound } from '../rules/findings';
@@ -25,6 +26,7 @@ export async function viewNext(deps: Deps, slug: string, days?: Days): Promise<N
   );
   const versions = await listWaitingVersions(deps.db, account.id);
   const outside = await listOutsideChanges(deps.db, account.id);
+  const missed = await missedWeek(deps, open);
   const noWorth = { worthMicros: null, risks: null };
   const all: NextThing[] = [
     ...(account.dataVersion === 0 ? [] : waitsInSift(open)),
@@ -33,6 +35,10 @@ export async function viewNext(deps: Deps, slug: string, days?: Days): Promise<N
     {
       ...{ kind: 'look at others', count: versions.length + outside.length, ...noWorth },
       first: named([...versions.map(({ listName }) => listName), ...outside.map(({ said }) => said)]),
+    },
+    {
+      ...{ kind: 'target missed', count: missed ? 1 : 0, ...noWorth },
+      first: named(missed ? [missed.says] : []),
     },
     {
       ...{ kind: 'load files', count: files.length, ...noWorth },

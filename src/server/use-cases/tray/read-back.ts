@@ -46,7 +46,7 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
     const set = await findSet(trx, accountId, setId);
     if (set?.state !== 'sending') return;
     if (answer.revision < Math.max(structureRevision, set.platformRevision ?? 0)) throw showsOldData();
-    await takeOver(trx, accountId, answer);
+    await takeOver(deps, trx, accountId, answer);
     const mirror = await loadMirror(trx, accountId);
     const changes = await loadChangesOf(trx, accountId, setId);
     const names = namesInMirror(
@@ -83,6 +83,7 @@ export async function readBack(deps: Deps, accountId: number, setId: number): Pr
     );
     const isWhole = read.every(({ state }) => state === 'there');
     await closeSet(trx, accountId, setId, isWhole ? 'confirmed' : 'partly failed');
+    if (!isWhole) await deps.enqueue(trx, { name: 'raise-alerts', accountId });
   });
 }
 
@@ -102,12 +103,12 @@ export async function refreshMirror(deps: Deps, accountId: number): Promise<Stru
   const answer = await deps.platform.structure(requirePlatform(account), account.structureRevision);
   await deps.db.transaction(async (trx) => {
     const { structureRevision } = await lockAccount(trx, accountId);
-    if (answer.revision >= structureRevision) await takeOver(trx, accountId, answer);
+    if (answer.revision >= structureRevision) await takeOver(deps, trx, accountId, answer);
   });
   return answer;
 }
 
-async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Promise<void> {
+async function takeOver(deps: Deps, trx: Db, accountId: number, answer: StructureAnswer): Promise<void> {
   const { structureRevision } = await requireAccountById(trx, accountId);
   const touched = listsTouched(answer);
   const before = await loadListStates(trx, accountId, touched);
@@ -122,7 +123,9 @@ async function takeOver(trx: Db, accountId: number, answer: StructureAnswer): Pr
   const ours = await loadSent(trx, accountId);
   if (touched.length > 0) await keepListVersions(trx, accountId, answer, before, ours);
   const after = await loadElementStates(trx, accountId, answer);
-  await keepOutsideChanges(trx, accountId, findOutside(answer, elements, after, ours));
+  const outside = findOutside(answer, elements, after, ours);
+  await keepOutsideChanges(trx, accountId, outside);
+  if (outside.length > 0) await deps.enqueue(trx, { name: 'raise-alerts', accountId });
 }
 
 const MOST_NAMED = 3;

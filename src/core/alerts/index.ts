@@ -1,0 +1,1 @@
+export { minutesUntilTold, secondsUntilNextTry, type Telling } from './when-told';
