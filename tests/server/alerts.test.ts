@@ -182,6 +182,20 @@ const saysOf = async (kind: AlertKind) =>
   (await view()).alerts.filter((one) => one.kind === kind).map(({ says }) => says);
 
 describe('what somebody should know', () => {
+  test('what a rule found, and again only when it finds something new', async () => {
+    await raiseAlerts(deps, world.accountId);
+    const found = await saysOf('rule');
+    expect(found).toEqual([expect.stringMatching(/^The rule “5 clicks” found \d+ terms$/u)]);
+    await world.load('Search term,Day,Clicks\nbee hive kit,2026-11-09,1\n');
+    await runRules(deps, world.accountId);
+    await raiseAlerts(deps, world.accountId);
+    expect(await saysOf('rule')).toEqual(found);
+    await world.load('Search term,Campaign,Ad group,Day,Clicks\na newer term,Hives,Starter,2026-11-16,30\n');
+    await runRules(deps, world.accountId);
+    await raiseAlerts(deps, world.accountId);
+    expect(await saysOf('rule')).toHaveLength(2);
+  });
+
   test('a tray that waits for three days', async () => {
     const change: Change = {
       kind: 'add negative',

@@ -154,3 +154,13 @@ export async function forgetLooks(db: Db, accountId: number, ruleIds: readonly n
     .whereIn('rule_id', [...ruleIds])
     .delete();
 }
+
+/** The newest finding of each rule that ever had one, whatever became of it. @returns finding by rule */
+export async function newestFindings(db: Db, accountId: number): Promise<Map<number, number>> {
+  const rows: { rule_id: number; newest: number }[] = await db('finding')
+    .where({ account_id: accountId })
+    .groupBy('rule_id')
+    .select('rule_id')
+    .max('finding_id as newest');
+  return new Map(rows.map(({ rule_id, newest }) => [rule_id, newest]));
+}

@@ -26,7 +26,7 @@ export async function missedWeek(
   if (costMicros <= target * brought) return null;
   const say = (amount: number) =>
     account.steersBy === 'CPA'
-      ? formatAmount(amount, account.currency)
+      ? `${formatAmount(amount, account.currency)} ${account.currency}`
       : `${Number((100 * amount).toFixed(2))} %`;
   const came =
     brought > 0 ? `the ${account.steersBy} was ${say(costMicros / brought)}` : 'nothing was returned';

@@ -1,6 +1,7 @@
 import { max, min } from 'd3';
 import { counted } from '@/core';
 import type { NewAlert } from '../../repositories/alerts/alerts';
+import { newestFindings } from '../../repositories/decisions/findings';
 import { listRules } from '../../repositories/decisions/rules';
 import { listReportFiles } from '../../repositories/intake/reports';
 import { listOutsideChanges } from '../../repositories/structure/outside-changes';
@@ -23,23 +24,25 @@ export async function whatCameUp(deps: Deps, open: Open): Promise<NewAlert[]> {
 async function ofRules(deps: Deps, open: Open): Promise<NewAlert[]> {
   const rules = await listRules(deps.db, open.account.id);
   const { piles } = await findingsOf(deps, open);
-  return rules.flatMap((rule): NewAlert[] => {
-    const { id, name, version, state, trouble, looked } = rule;
+  const newest = await newestFindings(deps.db, open.account.id);
+  return rules.flatMap(({ id, name, version, state, trouble, rule: { about } }): NewAlert[] => {
     const found = piles.open.filter(({ ruleId }) => ruleId === id).length;
+    const what = counted(found, about === 'keywords' ? 'keyword' : 'term');
     return [
-      ...(trouble !== null
-        ? [
+      ...(trouble === null
+        ? []
+        : [
             {
               ...{ kind: 'rule' as const, key: `trouble ${id} ${version} ${trouble}` },
               ...{ says: `The rule “${name}”: ${trouble}`, leadsTo: '/rules?shown=rules' },
             },
-          ]
-        : []),
-      ...(state === 'on' && found > 0 && looked
+          ]),
+      ...(state === 'on' && found > 0
         ? [
             {
-              ...{ kind: 'rule' as const, key: `found ${id} ${version} ${looked.factsVersion}` },
-              ...{ says: `The rule “${name}” proposes ${counted(found, 'change')}`, leadsTo: '/rules' },
+              // One that was told of stays told of, whatever becomes of it: only a newer one comes up.
+              ...{ kind: 'rule' as const, key: `found ${id} ${newest.get(id)}` },
+              ...{ says: `The rule “${name}” found ${what}`, leadsTo: '/rules' },
             },
           ]
         : []),
