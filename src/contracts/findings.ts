@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { RuleAction } from '@/core';
 import { ChangeSchema, DaySchema, DaysQuerySchema, StoredNumberSchema } from './common';
 
 /** What rules on search terms propose, and what they did by themselves. */
@@ -10,11 +11,17 @@ export const FindingsQuerySchema = v.object({
   pile: v.optional(v.picklist(FINDING_PILES), 'open'),
 });
 
+const DOES = [
+  ...(['stop', 'stop in list', 'keep', 'set aside', 'promote', 'pause', 'set bid', 'tell'] as const),
+] satisfies RuleAction['do'][];
+
 const FindingSchema = v.strictObject({
   ...{ id: v.number(), ruleId: v.number(), rule: v.string() },
   /** the search term; of a rule on keywords, the keyword with its match type and ad group */
   term: v.string(),
   about: v.picklist(['terms', 'keywords']),
+  /** what its rule wants */
+  does: v.picklist(DOES),
   /** what the rule saw */
   ...{ clicks: v.nullable(v.number()), costMicros: v.nullable(v.number()) },
   ...{ conversions: v.nullable(v.number()), valueMicros: v.nullable(v.number()) },

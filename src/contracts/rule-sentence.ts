@@ -88,6 +88,7 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
         v.strictObject({ do: v.literal('stop in list'), list: named }),
         v.strictObject({ do: v.literal('keep') }),
         v.strictObject({ do: v.literal('set aside'), moreClicks: MoreClicksSchema }),
+        v.strictObject({ do: v.literal('promote'), atSource: v.boolean() }),
         v.strictObject({ do: v.literal('pause') }),
         v.strictObject({
           ...{ do: v.literal('set bid'), way: v.picklist(['lower', 'raise']) },
@@ -110,7 +111,7 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
     ),
     v.check(
       ({ about, then }) => then.do === 'tell' || (about === 'keywords') === OF_KEYWORDS.includes(then.do),
-      'Keywords are paused or bid for; search terms are stopped, kept open or set aside.',
+      'Keywords are paused or bid for; search terms are stopped, kept open, set aside or promoted.',
     ),
     v.check(
       ({ about, when }) => about !== 'keywords' || when.every(({ of }) => of !== 'kind'),

@@ -180,7 +180,10 @@ export const TrialViewSchema = v.strictObject({
   /** rules that are switched on and want the opposite of terms that this one would have found */
   against: v.array(
     v.strictObject({
-      ...{ rule: v.string(), does: v.picklist(['stop', 'keep', 'set aside', 'pause', 'lower', 'raise']) },
+      ...{
+        rule: v.string(),
+        does: v.picklist(['stop', 'keep', 'set aside', 'promote', 'pause', 'lower', 'raise']),
+      },
       ...{ terms: v.number(), first: v.array(v.string()) },
     }),
   ),

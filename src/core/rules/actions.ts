@@ -25,6 +25,7 @@ function sideOf(action: RuleAction): 'less' | 'more' | null {
       return 'less';
     case 'keep':
     case 'set aside':
+    case 'promote':
       return 'more';
     case 'set bid':
       return action.way === 'lower' ? 'less' : 'more';

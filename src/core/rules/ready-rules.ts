@@ -102,10 +102,10 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
       reason: `Few clicks a month hide what half a year shows: ${counted(soon, 'click')} or more, a conversion paid for, and none came. Whoever clicks so seldom can be stopped in the whole campaign.`,
     },
     {
-      name: 'Pays: look at it in Promote',
-      rule: rule(60, { do: 'tell' }, [atLeast('conversions', 2), below(1)], 'weekly'),
+      name: 'Pays: promote it',
+      rule: rule(60, { do: 'promote', atSource: true }, [atLeast('conversions', 2), below(1)], 'weekly'),
       reason:
-        'Two conversions within the target are seldom chance, and such a term deserves a keyword of its own.',
+        'Two conversions within the target are seldom chance, and such a term deserves a keyword of its own, with a bid of its own.',
     },
     {
       name: 'Pays well: keep it open',

@@ -72,6 +72,8 @@ export type RuleAction =
   | { do: 'stop in list'; list: string }
   | { do: 'keep' }
   | { do: 'set aside'; moreClicks: number }
+  /** keywords in the seats of its groups (rules 11.2); atSource: with the negatives where it ran and misses its target (11.4) */
+  | { do: 'promote'; atSource: boolean }
   | KeywordAction
   | { do: 'tell' };
 

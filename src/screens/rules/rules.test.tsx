@@ -54,7 +54,12 @@ describe('findings', () => {
   });
 
   test('a yes to what a rule would keep is a verdict at once, and can be taken back', async () => {
-    const kept = aFinding(4, 'bee hive kit', { verdict: { is: 'kept' }, changes: [], place: 'kept open' });
+    const kept = aFinding(4, 'bee hive kit', {
+      does: 'keep',
+      verdict: { is: 'kept' },
+      changes: [],
+      place: 'kept open',
+    });
     const { user, asked } = showRules('', withFindings([kept]));
     (await grid('Findings', /bee hive kit/)).focus();
     expect(inHand().textContent).toContain('It would be kept open.');
@@ -71,12 +76,27 @@ describe('findings', () => {
   test('a yes to a keyword puts its bid in the tray', async () => {
     const change = { kind: 'set bid', keywordId: '7', bidMicros: 400_000, wasMicros: 900_000 } as const;
     const keyword = aFinding(4, '“bee hive” (broad)', {
-      ...{ about: 'keywords', changes: [change], place: 'bid 0.40 EUR, was 0.90 EUR' },
+      ...{ about: 'keywords', does: 'set bid', changes: [change], place: 'bid 0.40 EUR, was 0.90 EUR' },
     });
     const { user, asked } = showRules('', withFindings([keyword]));
     (await grid('Findings', /bee hive/)).focus();
     expect(inHand().textContent).toContain('It would be bid 0.40 EUR, was 0.90 EUR.');
     expect(within(inHand()).queryByRole('link', { name: 'Look at it in Sift' })).toBeNull();
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(bodyOf(asked('POST tray')).changes).toMatchObject([{ change }]));
+    expect(bodyOf(asked('POST tray')).changes[0]).not.toHaveProperty('from');
+  });
+
+  test('a yes to a term that is promoted puts its keyword in the tray, and says so', async () => {
+    const change = { kind: 'add keyword', text: 'bee hive kit', match: 'exact', bidMicros: 400_000 } as const;
+    const term = aFinding(4, 'bee hive kit', {
+      ...{ does: 'promote', place: 'a keyword: exact in Starter' },
+      changes: [{ ...change, campaign: 'Hives', adGroup: 'Starter' }],
+    });
+    const { user, asked } = showRules('', withFindings([term]));
+    (await grid('Findings', /bee hive kit/)).focus();
+    expect(inHand().textContent).toContain('It would be a keyword: exact in Starter.');
+    expect(within(inHand()).getByRole('button', { name: /^Yes, promote it/ })).toBeDefined();
     await user.keyboard('{Enter}');
     await waitFor(() => expect(bodyOf(asked('POST tray')).changes).toMatchObject([{ change }]));
     expect(bodyOf(asked('POST tray')).changes[0]).not.toHaveProperty('from');

@@ -74,6 +74,8 @@ export function sayAction(then: Rule['then'], { list, money }: Pick<Saying, 'lis
       return 'keep it open';
     case 'set aside':
       return `set it aside until it has ${counted(then.moreClicks, 'more click')}`;
+    case 'promote':
+      return `promote it to its seats${then.atSource ? ', and stop it where it misses its target' : ''}`;
     case 'pause':
       return 'pause it';
     case 'set bid':

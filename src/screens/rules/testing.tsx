@@ -85,7 +85,7 @@ export const aTrial = (rule: Rule): TrialView => {
 export const aFinding = (id: number, term: string, over: Partial<Finding> = {}): Finding => ({
   ...{ id, ruleId: 1, rule: '15 clicks', term, clicks: 16, costMicros: 9_000_000, conversions: 0 },
   ...{ valueMicros: 0, from: '2026-10-20', to: '2026-11-18', foundOn: '2026-11-20', place: 'Starter' },
-  ...{ about: 'terms', decided: null, verdict: null, against: [] },
+  ...{ about: 'terms', does: 'stop', decided: null, verdict: null, against: [] },
   changes: [{ kind: 'add negative', text: term, match: 'exact', place: { kind: 'adGroup', id: '1' } }],
   ...over,
 });

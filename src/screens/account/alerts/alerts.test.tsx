@@ -33,7 +33,7 @@ describe('who is told', () => {
       'by mail to maren@larkfell.example: everything, at once, not from 20:00 to 07:00',
     );
     expect(second!.textContent).toContain(
-      'files that were not loaded and changes that are not sent, or not taken, once a day at 08:05 (off)',
+      'files that were not loaded and changes not sent or not taken, once a day at 08:05 (off)',
     );
   });
 

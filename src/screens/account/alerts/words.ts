@@ -2,10 +2,10 @@ import { listed } from '@/core';
 import { ALERT_KINDS, type AlertKind, type AlertTarget } from '@/contracts/alerts';
 
 export const KIND_NAMES: Record<AlertKind, string> = {
-  rule: 'what rules find, and rules that stopped',
+  rule: 'what rules find or report',
   load: 'files that were not loaded',
   drift: 'what others change on the platform',
-  tray: 'changes that are not sent, or not taken',
+  tray: 'changes not sent or not taken',
   target: 'weeks that miss the target',
 };
 export const WAY_NAMES = { mail: 'by mail to', hook: 'by a web hook at' } as const;

@@ -127,10 +127,21 @@ function sayYes(lines: readonly Finding[]): string {
   return [...new Set(lines.map(verbOf))].join(' or ');
 }
 
-function verbOf({ verdict, changes: [change] }: Finding): string {
-  if (verdict !== null) return verdict.is === 'kept' ? 'keep' : 'set aside';
-  return change?.kind === 'pause keyword' ? 'pause' : change?.kind === 'set bid' ? 'bid so for' : 'stop';
+function verbOf({ does }: Finding): string {
+  switch (does) {
+    case 'stop':
+    case 'stop in list':
+    case 'tell': // its button is off
+      return 'stop';
+    case 'set bid':
+      return 'bid so for';
+    case 'keep':
+    case 'set aside':
+    case 'promote':
+    case 'pause':
+      return does;
+  }
 }
 
-const sayPlace = ({ verdict, place, about }: Finding) =>
-  verdict === null && about === 'terms' ? `Stopped as exact in: ${place}` : `It would be ${place}`;
+const sayPlace = ({ does, place }: Finding) =>
+  does === 'stop' || does === 'stop in list' ? `Stopped as exact in: ${place}` : `It would be ${place}`;

@@ -38,7 +38,7 @@ export function useFinding(
     const clear = lines.length > 1 ? lines.filter(({ against }) => against.length === 0) : lines;
     const changes = clear.flatMap((one) =>
       one.changes.map((change) => ({
-        ...{ change, ...(one.about === 'terms' && { from: one.term }) },
+        ...{ change, ...(isStopped(one) && { from: one.term }) },
         why: `the rule “${one.rule}”: ${say(one)}`,
       })),
     );
@@ -117,11 +117,11 @@ export function useFinding(
 }
 export type FindingChoice = ReturnType<typeof useFinding>;
 
+const isStopped = ({ does }: Finding) => does === 'stop' || does === 'stop in list';
+
 /** What a yes does with changes. */
 const sayVerb = (lines: readonly Finding[]) =>
-  lines.some(({ changes }) => changes.some(({ kind }) => kind === 'set bid' || kind === 'pause keyword'))
-    ? 'change'
-    : 'stop';
+  lines.every((one) => isStopped(one) || one.changes.length === 0) ? 'stop' : 'change';
 
 const whatOf = (lines: readonly Finding[]) =>
   lines.length === 1 ? `“${lines[0]!.term}”` : counted(lines.length, 'finding');

@@ -27,6 +27,7 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
     ...lists.map(({ id, name }) => ({ key: `list ${id}`, says: `stop it in the list ${name}` })),
     { key: 'keep', says: 'keep it open' },
     { key: 'set aside', says: 'set it aside' },
+    { key: 'promote', says: 'promote it to its seats' },
   ];
   const ways = [...(about === 'keywords' ? OF_KEYWORDS : ofTerms), { key: 'tell', says: 'only tell' }];
   return (
@@ -40,6 +41,15 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
         onChange={(key) => onChange(actionOf(key))}
       />
       {then.do === 'set bid' && <BidWords then={then} onChange={onChange} />}
+      {then.do === 'promote' && (
+        <Select
+          look="word"
+          label="Where it runs now"
+          value={then.atSource ? 'with' : 'without'}
+          options={AT_SOURCE}
+          onChange={(key) => onChange({ ...then, atSource: key === 'with' })}
+        />
+      )}
       {then.do === 'set aside' && (
         <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
           until it has
@@ -56,6 +66,11 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
     </>
   );
 }
+
+const AT_SOURCE: readonly Option[] = [
+  { key: 'with', says: 'and stop it where it misses its target' },
+  { key: 'without', says: 'and leave it where it runs' },
+];
 
 const OF_KEYWORDS: readonly Option[] = [
   { key: 'pause', says: 'pause it' },
@@ -102,6 +117,7 @@ function keyOf(then: Then): string {
       return then.way;
     case 'keep':
     case 'set aside':
+    case 'promote':
     case 'pause':
     case 'tell':
       return then.do;
@@ -122,6 +138,8 @@ function actionOf(key: string): Then {
       return { do: 'set bid', way: key, ...FIRST_BIDS };
     case 'set aside':
       return { do: key, moreClicks: FIRST_MORE };
+    case 'promote':
+      return { do: key, atSource: true };
     default:
       return { do: 'stop in list', list: key.slice('list '.length) };
   }

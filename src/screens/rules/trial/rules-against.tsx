@@ -9,6 +9,7 @@ type Against = TrialView['against'];
 
 const WANTS: Record<Against[number]['does'], string> = {
   ...{ stop: 'would stop', keep: 'would keep open', 'set aside': 'would set aside' },
+  promote: 'would promote',
   ...{ pause: 'would pause', lower: 'would lower the bid of', raise: 'would raise the bid of' },
 };
 

@@ -29,6 +29,8 @@ export function trialWords(then: RuleAction): TrialWords {
       return { ...GOES_ON, did: 'kept open' };
     case 'set aside':
       return { ...GOES_ON, did: 'set aside' };
+    case 'promote':
+      return { ...GOES_ON, did: 'promoted' };
     case 'set bid':
       return { ...GOES_ON, did: 'changed' };
     case 'tell':

@@ -83,9 +83,9 @@ type OfText = Exclude<TermCondition, { of: 'kind' }>;
 const isOfText = (one: Condition): one is OfText => one.of === 'words' || one.of === 'searches';
 const isOfTerm = (one: Condition): one is TermCondition => one.of === 'kind' || isOfText(one);
 
-/** A list holds no product codes, and a code need not be kept, for no negative stops it. */
+/** A list holds no product codes, a code need not be kept, for no negative stops it, and it can be no keyword. */
 function kindsFor({ when, then }: Rule): ReadonlySet<TermKind> {
-  const takesCodes = then.do !== 'stop in list' && then.do !== 'keep';
+  const takesCodes = !['stop in list', 'keep', 'promote'].includes(then.do);
   const kinds: TermKind[] = takesCodes ? ['query', 'code'] : ['query'];
   const asked = when.filter((one) => one.of === 'kind');
   return new Set(kinds.filter((kind) => asked.every(({ is }) => (is === 'codes') === (kind === 'code'))));

@@ -1,3 +1,4 @@
+import { group } from 'd3';
 import {
   counted,
   formatAmount,
@@ -11,11 +12,12 @@ import {
 } from '@/core';
 import type { PartLine, PlanRequest, PlanView } from '@/contracts/promotion';
 import type { DraftOutcome } from '@/contracts/tray';
+import { derivedFrom } from '../../compute/derived';
 import { few } from '../../compute/workbench';
 import { Refusal, type Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { draftChanges } from '../tray/draft-changes';
-import { convertingIn, keyOfPromotion } from './find-promotions';
+import { convertingIn, findPromotions, keyOfPromotion } from './find-promotions';
 import { keywordName, keywordsByName, planTerm } from './planning';
 import { namesOf, sayObstacle } from './say-parts';
 import { foreseeTraffic, newParts, whereItStays, type Planned } from './traffic';
@@ -68,6 +70,28 @@ export async function draftPromotions(
   if (wanted.length > MOST_CHANGES) throw new Refusal(sayTooMany(wanted.length), 409);
   return draftChanges(deps, slug, personId, wanted);
 }
+
+/**
+ * What promoting a term would make in the groups of some ad groups, by the days that the screen shows.
+ * @param atSource with the negatives where it misses its target (rules 11.4)
+ * @returns `lacksSeat`: one of these groups has no exact seat
+ */
+export function promotionOf(
+  open: Open,
+  { term, adGroupIds, atSource }: { term: string; adGroupIds: readonly string[]; atSource: boolean },
+): { changes: Change[]; lacksSeat: boolean } {
+  const there = (promotionsByTerm(open).get(term) ?? []).filter(({ group }) =>
+    adGroupIds.some((id) => group.adGroupIds.includes(id)),
+  );
+  const changes = there.flatMap((one) => {
+    const bidMicros = openingBid(one.figures, one.group.target, smallestUnitOf(open.account.currency));
+    const isOut = ({ at }: PromotionPart) => at === 'source' && !atSource;
+    return bidMicros === null ? [] : changesOf(open, { ...one, isOut, bidMicros });
+  });
+  return { changes, lacksSeat: there.some(({ group: { seats } }) => seats.exact === null) };
+}
+
+const promotionsByTerm = derivedFrom((open: Open) => group(findPromotions(open, 0), ({ term }) => term));
 
 /** @throws Refusal when a term did not convert in the group in these days */
 function planAll(open: Open, { terms, without, bidMicros }: PlanRequest): Planned[] {

@@ -14,6 +14,7 @@ import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
 import { aboutOf } from '../../compute/rules/term-facts';
 import { ofKeyword, sayKeyword, waitsForKeyword } from './keyword-findings';
+import { ofPromoted, waitsForPromotion } from './promotion-findings';
 import { verdictOfAction } from './verdict-of-action';
 
 /** What rules that are switched on propose, as the tray leaves the account. */
@@ -55,7 +56,7 @@ export async function findingsOf(
   >;
   for (const one of await listFindings(db, id)) {
     const { rule } = rules.get(one.ruleId)!;
-    if (aboutOf(rule) === 'keywords' ? !waitsForKeyword(open, rule, one) : isDecided(open, one)) continue;
+    if (!isWaiting(open, rule, one)) continue;
     const isOver = one.state === 'later' && (one.decided?.until ?? today) <= today;
     piles[isOver ? 'open' : one.state].push(one);
   }
@@ -107,6 +108,13 @@ export async function countFindings(deps: Deps, slug: string): Promise<number> {
   return (await findingsOf(deps, await openWorkbench(deps, account))).piles.open.length;
 }
 
+/** Whether what a rule found still waits for somebody: what it wants is not so by now, and nothing else was decided. */
+function isWaiting(open: Open, rule: Rule, one: StoredFinding): boolean {
+  if (aboutOf(rule) === 'keywords') return waitsForKeyword(open, rule, one);
+  if (rule.then.do === 'promote') return waitsForPromotion(open, rule.then, one);
+  return !isDecided(open, one);
+}
+
 /** Whether a term was kept or set aside, or is stopped by now wherever it ran. */
 const isDecided = (open: Open, one: StoredFinding) =>
   decidedOf(open).has(one.term) || openIn(open, one).length === 0;
@@ -154,10 +162,12 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omi
   const { clicks, costMicros, conversions, valueMicros } = sums;
   const about = aboutOf(rule);
   const common = {
-    ...{ id, ruleId, rule: name, about, clicks, costMicros, conversions, valueMicros },
+    ...{ id, ruleId, rule: name, about, does: rule.then.do, clicks, costMicros, conversions, valueMicros },
     ...{ from, to, foundOn: evening, decided },
   };
   if (about === 'keywords') return { ...common, ...ofKeyword(open, rule, one), verdict: null };
+  if (rule.then.do === 'promote')
+    return { ...common, term, ...ofPromoted(open, rule.then, one), verdict: null };
   const places = placesOf(open, rule, one);
   return {
     ...{ ...common, term, verdict: verdictOfAction(rule.then) },

@@ -159,6 +159,7 @@ function wantOf(then: RuleAction): TrialView['against'][number]['does'] {
   switch (then.do) {
     case 'keep':
     case 'set aside':
+    case 'promote':
     case 'pause':
       return then.do;
     case 'set bid':
