@@ -11,6 +11,7 @@ const [FROM, TO, WINDOW_FROM] = ['2026-08-23', '2026-11-20', '2026-10-22'];
 const AD_GROUPS = 1_000;
 const JUDGE: Judge = {
   ...{ target: { by: 'CPA', micros: 20_000_000 }, prior: { alpha: 1, beta: 40 }, cpcMicros: 500_000 },
+  own: null,
 };
 
 /** Rules over a large account: 50 that look after a load, and one with its neighbours tried on 90 days; against the one way through the same facts that Sift takes. */

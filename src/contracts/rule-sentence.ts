@@ -18,9 +18,9 @@ const ConditionSchema = v.variant('of', [
     value: number(1e15, 'A figure is 0 or more.'),
   }),
   v.strictObject({
-    of: v.literal('target'),
+    of: v.picklist(['target', 'ad groups']),
     is: v.picklist(['above', 'below']),
-    times: number(1_000, 'So many times the target: 0 to 1,000.'),
+    times: number(1_000, 'So many times: 0 to 1,000.'),
   }),
   v.strictObject({
     ...{ of: v.literal('evidence'), is: v.literal('at least') },

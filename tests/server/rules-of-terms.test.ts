@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
-import type { Condition, Rule, RuleAction } from '@/core';
+import { group, sum } from 'd3';
+import { shrinkRates, type Condition, type Rule, type RuleAction } from '@/core';
 import { FindingsViewSchema } from '@/contracts/findings';
 import { TrialViewSchema } from '@/contracts/rules';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
@@ -32,6 +33,7 @@ const aRule = (over: Partial<Rule> = {}): Rule => ({
   ...{ how: { is: 'by approval' }, often: 'after each report' },
   ...over,
 });
+type Row = { adGroup: number; key: string; clicks: number; conversions: number; cost: number };
 const STOP: RuleAction = { do: 'stop', at: 'ad group' };
 const KEEP: RuleAction = { do: 'keep' };
 
@@ -147,6 +149,57 @@ describe('a rule says', () => {
       found(aRule({ when: [clicks(1), { of: 'searches', is, value: 500 }] }));
     expect(await searched('at least')).toEqual(['bee hive kit']);
     expect(await searched('at most')).toEqual(['bee hive movie']);
+  });
+
+  test('what its ad groups pay as a whole, whatever the target is', async () => {
+    const { rows } = await world.db.raw<{ rows: Row[] }>(
+      `select d.ad_group_id as "adGroup", t.key, sum(d.clicks)::float as clicks, sum(d.conversions)::float as conversions,
+              sum(d.cost_micros)::float as cost
+         from term_day d join term t using (account_id, term_id) join account a using (account_id)
+        where d.account_id = :id and t.kind = 'query'
+          and d.day <= (select max(day) from term_day where account_id = :id) - a.lag_days
+        group by 1, 2`,
+      { id: world.accountId },
+    );
+    const adGroups = [...new Set(rows.map(({ adGroup }) => adGroup))];
+    const sums = (what: (row: Row) => number) =>
+      Float64Array.from(adGroups, (id) =>
+        sum(
+          rows.filter(({ adGroup }) => adGroup === id),
+          what,
+        ),
+      );
+    const clicks = sums((row) => row.clicks);
+    const { rates } = shrinkRates(
+      clicks,
+      sums((row) => Math.min(row.conversions, row.clicks)),
+    )!;
+    const pays = sums((row) => row.cost).map((cost, g) => cost / clicks[g]! / rates[g]!);
+    const dear = await world.db.raw<{ rows: Row[] }>(
+      `select d.ad_group_id as "adGroup", t.key, sum(d.clicks)::float as clicks, sum(d.conversions)::float as conversions,
+              sum(d.cost_micros)::float as cost
+         from term_day d join term t using (account_id, term_id)
+        where d.account_id = :id and t.kind = 'query' group by 1, 2`,
+      { id: world.accountId },
+    );
+    const expected = [...group(dear.rows, ({ key }) => key)].flatMap(([key, of]) => {
+      const own =
+        sum(of, (row) => row.clicks) / sum(of, (row) => row.clicks / pays[adGroups.indexOf(row.adGroup)]!);
+      const may =
+        1.5 *
+        own *
+        Math.max(
+          1,
+          sum(of, (row) => row.conversions),
+        );
+      return sum(of, (row) => row.cost) > may ? [key] : [];
+    });
+    expect(expected.length).toBeGreaterThan(0);
+    const is: Condition[] = [
+      { of: 'ad groups', is: 'above', times: 1.5 },
+      { of: 'kind', is: 'words' },
+    ];
+    expect(await found(aRule({ when: is }))).toEqual(expected.sort());
   });
 
   test('how many days ago it was seen first, though the rule looks at fewer', async () => {

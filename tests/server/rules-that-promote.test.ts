@@ -66,12 +66,12 @@ const keywords = (changes: readonly Change[]) => changes.filter(({ kind }) => ki
 test('keywords are proposed with their bids, and negatives where the term misses its target', async () => {
   await whileOn(promoting(), async () => {
     const pays = await ofTerm('bee hive kit');
-    expect(pays).toMatchObject({ does: 'promote', verdict: null, place: 'a keyword: exact in Hives exact' });
+    expect(pays).toMatchObject({ does: 'promote', verdict: null, place: 'exact in Hives exact' });
     expect(pays!.changes).toMatchObject([
       { kind: 'add keyword', text: 'bee hive kit', match: 'exact', bidMicros: expect.any(Number) },
     ]);
     const misses = await ofTerm('dear bee hive kit');
-    expect(misses!.place).toBe('a keyword: exact in Hives exact, with 1 negative');
+    expect(misses!.place).toBe('exact in Hives exact, with 1 negative');
     expect(negatives(misses!.changes)).toMatchObject([{ text: 'dear bee hive kit', match: 'exact' }]);
   });
 });
@@ -88,7 +88,7 @@ test('a term whose group has no exact seat waits, and says for what', async () =
   await whileOn(promoting(), async () => {
     expect(await ofTerm('bee course book')).toMatchObject({
       changes: [],
-      place: 'a keyword once its group has an exact seat: choose it in Promote',
+      place: 'nowhere yet (choose an exact seat in Promote)',
     });
   });
 });

@@ -7,6 +7,8 @@ export type Sums = Readonly<Record<Measure, number>>;
 /** What a term is held against. */
 export type Judge = {
   target: Target;
+  /** what its ad groups pay as a whole, as a target; null where no rule asks, or nothing is known */
+  own: Target | null;
   /** of the account's terms; null where there is too little to learn it from */
   prior: Prior | null;
   /** what a click of the account costs, micro-units, for a term whose clicks cost nothing that is known */
@@ -23,6 +25,7 @@ const SLACK = 1e-9;
  */
 export function meets(condition: SumCondition, sums: Sums, judge: Judge): boolean {
   if (condition.of === 'target') return meetsTarget(condition, sums, judge.target);
+  if (condition.of === 'ad groups') return judge.own !== null && meetsTarget(condition, sums, judge.own);
   if (condition.of === 'evidence') return sureToMiss(sums, judge) >= condition.probability;
   const { of, is, value } = condition;
   const slack = SLACK * Math.max(1, Math.abs(value));
@@ -34,7 +37,7 @@ export const meetsAge = ({ is, days }: AgeCondition, age: number): boolean =>
   is === 'at least' ? age >= days : age <= days;
 
 function meetsTarget(
-  { is, times }: Extract<SumCondition, { of: 'target' }>,
+  { is, times }: Extract<SumCondition, { of: 'target' | 'ad groups' }>,
   { costMicros, conversions, valueMicros }: Sums,
   target: Target,
 ): boolean {

@@ -74,6 +74,12 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
         'It converts, so that it is only told: a lower bid or a page of its own may be the better answer.',
     },
     {
+      name: 'Twice as dear as its ad groups',
+      rule: rule(90, { do: 'tell' }, [{ of: 'ad groups', is: 'above', times: 2 }, atLeast('conversions', 1)]),
+      reason:
+        'It needs no target: what converts at twice what its neighbours pay has a worse page, a worse ad, or other people behind it.',
+    },
+    {
       name: 'New and dear',
       rule: rule(7, { do: 'tell' }, [above(1.5), NOTHING]),
       reason:

@@ -33,6 +33,8 @@ export type SumCondition =
   | { of: Measure; is: 'at least' | 'at most'; value: number }
   /** what it cost against so many times what its conversions may cost; without a conversion, against what one may cost */
   | { of: 'target'; is: 'above' | 'below'; times: number }
+  /** the same against what conversions cost in its ad groups as a whole, whatever the target is */
+  | { of: 'ad groups'; is: 'above' | 'below'; times: number }
   /** how sure it is that the term misses its target (rules 7.3) */
   | { of: 'evidence'; is: 'at least'; probability: number };
 

@@ -8,9 +8,11 @@ import type { Condition, Rule, SumCondition } from './rule';
 const SUMS: Sums = { impressions: 400, clicks: 20, costMicros: 30, conversions: 1, valueMicros: 90 };
 const BY_CPA: Judge = {
   ...{ target: { by: 'CPA', micros: 26 }, prior: { alpha: 2, beta: 48 }, cpcMicros: 1 },
+  own: { by: 'CPA', micros: 13 },
 };
 const BY_ACOS: Judge = { ...BY_CPA, target: { by: 'ACoS', fraction: 0.25, meanValueMicros: 80 } };
 const above = (times: number): SumCondition => ({ of: 'target', is: 'above', times });
+const dear = (times: number): SumCondition => ({ of: 'ad groups', is: 'above', times });
 const below = (times: number): SumCondition => ({ of: 'target', is: 'below', times });
 
 describe('conditions', () => {
@@ -30,6 +32,10 @@ describe('conditions', () => {
     [above(2), {}, BY_ACOS, false],
     [above(1), { valueMicros: 0, costMicros: 21 }, BY_ACOS, true], // a quarter of what one brings: 20
     [above(1), { valueMicros: 0, costMicros: 19 }, BY_ACOS, false],
+    [dear(2), {}, BY_CPA, true], // 30, where its ad groups pay 13 for a conversion
+    [dear(2.5), {}, BY_CPA, false],
+    [dear(1), {}, { ...BY_CPA, own: null }, false],
+    [dear(1), {}, { ...BY_CPA, own: { by: 'CPA', micros: null } }, false],
     [above(0), {}, { ...BY_CPA, target: { by: 'CPA', micros: null } }, false],
     [below(9), {}, { ...BY_CPA, target: { by: 'CPA', micros: null } }, false],
     [{ of: 'evidence', is: 'at least', probability: 0.5 }, { conversions: 0 }, BY_CPA, true],

@@ -10,6 +10,7 @@ const JUDGE: Judge = {
   target: { by: 'CPA', micros: 20 },
   prior: { alpha: 0.5, beta: 20 },
   cpcMicros: 1,
+  own: null,
 };
 
 function columnsOf(facts: readonly Fact[]): TermFacts {

@@ -90,12 +90,12 @@ describe('findings', () => {
   test('a yes to a term that is promoted puts its keyword in the tray, and says so', async () => {
     const change = { kind: 'add keyword', text: 'bee hive kit', match: 'exact', bidMicros: 400_000 } as const;
     const term = aFinding(4, 'bee hive kit', {
-      ...{ does: 'promote', place: 'a keyword: exact in Starter' },
+      ...{ does: 'promote', place: 'exact in Starter' },
       changes: [{ ...change, campaign: 'Hives', adGroup: 'Starter' }],
     });
     const { user, asked } = showRules('', withFindings([term]));
     (await grid('Findings', /bee hive kit/)).focus();
-    expect(inHand().textContent).toContain('It would be a keyword: exact in Starter.');
+    expect(inHand().textContent).toContain('Promoted to: exact in Starter.');
     expect(within(inHand()).getByRole('button', { name: /^Yes, promote it/ })).toBeDefined();
     await user.keyboard('{Enter}');
     await waitFor(() => expect(bodyOf(asked('POST tray')).changes).toMatchObject([{ change }]));

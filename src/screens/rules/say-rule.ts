@@ -15,6 +15,7 @@ const MEASURE_NAMES = {
 
 /** A condition in a few words. @example sayCondition({ of: 'clicks', is: 'at least', value: 15 }, money) // '15 clicks or more' */
 export function sayCondition(condition: Condition, money: Saying['money']): string {
+  if (condition.of === 'ad groups') return `cost ${condition.is} ${condition.times} × what its ad groups pay`;
   if (condition.of === 'target') return `cost ${condition.is} ${condition.times} × its target`;
   if (condition.of === 'evidence') return `${Math.round(100 * condition.probability)} % sure to miss`;
   if (condition.of === 'words') return `${condition.is}: ${few(condition.words)}`;

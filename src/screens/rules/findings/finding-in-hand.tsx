@@ -143,5 +143,10 @@ function verbOf({ does }: Finding): string {
   }
 }
 
-const sayPlace = ({ does, place }: Finding) =>
-  does === 'stop' || does === 'stop in list' ? `Stopped as exact in: ${place}` : `It would be ${place}`;
+function sayPlace({ does, place }: Finding): string {
+  if (does === 'tell') return 'The rule only tells';
+  if (does === 'promote') return `Promoted to: ${place}`;
+  return does === 'stop' || does === 'stop in list'
+    ? `Stopped as exact in: ${place}`
+    : `It would be ${place}`;
+}

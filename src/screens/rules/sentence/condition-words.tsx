@@ -33,13 +33,14 @@ export function ConditionWords({ condition, onChange, onRemove }: Props) {
 }
 
 function Words({ condition, onChange }: Omit<Props, 'onRemove'>) {
-  if (condition.of === 'target')
+  if (condition.of === 'target' || condition.of === 'ad groups') {
+    const what = condition.of === 'target' ? 'its target' : 'what its ad groups pay';
     return (
       <>
         costs
         <Select
           look="word"
-          label="Above or below its target"
+          label={`Above or below ${what}`}
           value={condition.is}
           options={[
             { key: 'above', says: 'more than' },
@@ -48,15 +49,16 @@ function Words({ condition, onChange }: Omit<Props, 'onRemove'>) {
           onChange={(is) => onChange({ ...condition, is })}
         />
         <Figure
-          label="Times its target"
+          label={`Times ${what}`}
           value={condition.times}
           most={1_000}
           places={2}
           onChange={(times) => onChange({ ...condition, times })}
         />
-        × its target
+        × {what}
       </>
     );
+  }
   if (condition.of === 'evidence')
     return (
       <>
@@ -166,7 +168,12 @@ function FigureWords({ condition, onChange }: { condition: OfFigure; onChange: (
 
 const KIND_NAMES = {
   ...{ clicks: 'clicks', conversions: 'conversions', costMicros: 'cost', impressions: 'impressions' },
-  ...{ valueMicros: 'value', target: 'cost against the target', evidence: 'how surely it misses' },
+  ...{
+    valueMicros: 'value',
+    target: 'cost against the target',
+    'ad groups': 'cost against its ad groups',
+    evidence: 'how surely it misses',
+  },
   ...{ words: 'words that it holds', kind: 'words or product codes' },
   ...{ age: 'days since it was seen first', searches: 'searches a month' },
 } as const;
@@ -181,6 +188,7 @@ const FIRST: Record<Kind, Condition> = {
   impressions: { of: 'impressions', is: 'at least', value: 1_000 },
   valueMicros: { of: 'valueMicros', is: 'at most', value: 0 },
   target: { of: 'target', is: 'above', times: 1 },
+  'ad groups': { of: 'ad groups', is: 'above', times: 2 },
   evidence: { of: 'evidence', is: 'at least', probability: 0.95 },
   words: { of: 'words', is: 'any of', words: ['free'] },
   kind: { of: 'kind', is: 'words' },

@@ -16,6 +16,7 @@ import type { TermKind } from '../../repositories/facts';
 import { groundOf, targetOf } from '../evidence/evidence';
 import { hasOwnTargets, steeringKey, targetsOf, type Steering } from '../evidence/row-targets';
 import { derivedByKey } from '../derived';
+import { adGroupsOf as adGroupsOfHistory } from '../history/ad-group-rates';
 import type { LiveKeyword, Snapshot, Standing } from '../snapshot';
 import { adGroupsOf, keywordsIn, type RuleWithin } from './rule-places';
 import { aboutOf, type TermsById } from './term-facts';
@@ -108,29 +109,66 @@ function holdsOf({ is, words }: Extract<Condition, { of: 'words' }>): (text: str
   return (text) => gate.isStopped(text) === (is === 'any of');
 }
 
-/** What each term is held against: the target of the ad groups that served it, weighed by clicks (rules 7.3). */
-export function judging(snapshot: Snapshot, steering: Steering, facts: TermFacts) {
+/**
+ * What each term is held against: the target of the ad groups that served it, and where a rule asks what these pay as a whole; both
+ * weighed by clicks (rules 7.3).
+ */
+export function judging(
+  snapshot: Snapshot,
+  steering: Steering,
+  { facts, rules }: { facts: TermFacts; rules: readonly Rule[] },
+): (begin: number, end: number) => Judge {
   const { prior, cpcMicros } = groundOf(snapshot);
-  const ofAll: Judge = { target: targetOf(snapshot, steering), prior, cpcMicros };
-  if (!hasOwnTargets(snapshot)) return () => ofAll;
+  const ofAll: Judge = { target: targetOf(snapshot, steering), own: null, prior, cpcMicros };
+  const asksOwn = rules.some(({ when }) => when.some(({ of }) => of === 'ad groups'));
   const { adGroups } = snapshot.mirror;
   const targets = targetsOf(adGroups, snapshot.ownTargets, steering);
-  const ofAdGroup = new Map(adGroups.map(({ id }, i) => [Number(id), targets[i]!]));
-  return (begin: number, end: number): Judge => {
+  const target = weighing(facts, new Map(adGroups.map(({ id }, i) => [Number(id), targets[i]!])));
+  const own = weighing(facts, asksOwn ? paidBy(snapshot, steering) : new Map());
+  const held = (amount: number | null) => targetOf(snapshot, steeringTo(steering, amount));
+  if (!hasOwnTargets(snapshot)) {
+    if (!asksOwn) return () => ofAll;
+    return (begin, end) => ({ ...ofAll, own: held(own(begin, end)) });
+  }
+  return (begin, end) => ({
+    ...{ ...ofAll, target: held(target(begin, end)) },
+    own: asksOwn ? held(own(begin, end)) : null,
+  });
+}
+
+/** The amount at which what some facts cost is right, where each ad group has its own: weighed by clicks; null where none has. */
+function weighing(
+  facts: TermFacts,
+  amountOf: ReadonlyMap<number, number>,
+): (begin: number, end: number) => number | null {
+  return (begin, end) => {
     let [weight, inverse, plain, count] = [0, 0, 0, 0];
     for (let f = begin; f < end; f++) {
-      const target = ofAdGroup.get(facts.adGroupId[f]!) ?? NaN;
-      if (!(target > 0)) continue;
+      const amount = amountOf.get(facts.adGroupId[f]!) ?? NaN;
+      if (!(amount > 0)) continue;
       const clicks = facts.figures[FIGURE_NAMES.length * f + CLICKS]! || 0;
       weight += clicks;
-      inverse += clicks / target;
-      plain += 1 / target;
+      inverse += clicks / amount;
+      plain += 1 / amount;
       count += 1;
     }
-    const target = weight > 0 ? weight / inverse : count > 0 ? count / plain : null;
-    return { ...ofAll, target: targetOf(snapshot, steeringTo(steering, target)) };
+    if (weight > 0) return weight / inverse;
+    return count > 0 ? count / plain : null;
   };
 }
+
+/**
+ * What a conversion costs in each ad group as a whole, over all days that are kept: its own cost a click over the rate that is expected
+ * of it (rules 7.12). Micro-units, or a fraction of what a conversion of the account is worth, as the account steers.
+ */
+const paidBy = derivedByKey(steeringKey, (snapshot: Snapshot, { steersBy }: Steering) => {
+  const { indexOf, clicks, costMicros, shrunk } = adGroupsOfHistory(snapshot.history);
+  const { meanValueMicros } = groundOf(snapshot);
+  const per = steersBy === 'CPA' ? 1 : (meanValueMicros ?? NaN);
+  return new Map(
+    [...indexOf].map(([id, g]) => [id, costMicros[g]! / clicks[g]! / (shrunk?.rates[g] ?? NaN) / per]),
+  );
+});
 
 /** What keywords of an ad group are held against, by its id. */
 export const judgingAdGroups = derivedByKey(steeringKey, (snapshot: Snapshot, steering: Steering) => {
@@ -139,7 +177,7 @@ export const judgingAdGroups = derivedByKey(steeringKey, (snapshot: Snapshot, st
   const targets = targetsOf(adGroups, snapshot.ownTargets, steering);
   const ofAdGroup = new Map(adGroups.map(({ id }, i) => [id, targets[i]!]));
   return (adGroupId: string): Judge => ({
-    ...{ prior, cpcMicros },
+    ...{ prior, cpcMicros, own: null },
     target: targetOf(snapshot, steeringTo(steering, ofAdGroup.get(adGroupId) ?? null)),
   });
 });

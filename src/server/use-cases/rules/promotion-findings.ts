@@ -25,12 +25,13 @@ const ofPromotion = (open: Open, { atSource }: Promotes, { term, ranIn }: Stored
   promotionOf(open, { term, adGroupIds: ranIn.map(String), atSource });
 
 function sayBecomes(changes: readonly Change[]): string {
-  if (changes.length === 0) return 'a keyword once its group has an exact seat: choose it in Promote';
+  if (changes.length === 0) return 'nowhere yet (choose an exact seat in Promote)';
   const keywords = changes.filter(({ kind }) => kind === 'add keyword' || kind === 'run keyword');
   const negatives = changes.length - keywords.length;
   const [first] = keywords;
-  if (first === undefined) return `left to its keyword by ${counted(negatives, 'negative')}`;
-  const seat = first.kind === 'add keyword' ? `${first.match} in ${first.adGroup}` : 'runs again';
+  if (first === undefined) return `its keyword, with ${counted(negatives, 'negative')}`;
+  const seat =
+    first.kind === 'add keyword' ? `${first.match} in ${first.adGroup}` : 'a keyword that runs again';
   const more = keywords.length === 1 ? '' : ` and ${keywords.length - 1} more`;
-  return `a keyword: ${seat}${more}${negatives === 0 ? '' : `, with ${counted(negatives, 'negative')}`}`;
+  return `${seat}${more}${negatives === 0 ? '' : `, with ${counted(negatives, 'negative')}`}`;
 }

@@ -50,7 +50,12 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
     if (places.length === 0) return [];
     const facts = loaded.factsOf(about);
     const some = places.map((i) => tried[i]!);
-    const trials = tryRules(facts, some, { from: at, to: at }, judging(snapshot, account, facts));
+    const trials = tryRules(
+      facts,
+      some,
+      { from: at, to: at },
+      judging(snapshot, account, { facts, rules: sentences }),
+    );
     const ran = placesOf(
       facts,
       trials.flatMap(({ stopped }) => stopped.map(({ termId }) => termId)),

@@ -55,7 +55,7 @@ export async function tryRule(
     facts,
     toTried(rules.map(withinOf), { ...snapshot, terms: loaded.terms, searches }),
     evenings,
-    judging(snapshot, account, facts),
+    judging(snapshot, account, { facts, rules }),
     progressOf('trial'),
   );
   const own = trials[neighbours.findIndex(({ isOwn }) => isOwn)]!;
