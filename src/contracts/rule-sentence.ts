@@ -57,7 +57,8 @@ const BoundsSchema = v.strictObject({
   leastKept: number(1, 'The least share that must come is 0 to 100 %.'),
 });
 
-const whereOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Where, Where> =>
+/** @param named as of ruleOf */
+export const whereOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Where, Where> =>
   v.strictObject({
     is: v.picklist(['everywhere', 'in', 'not in']),
     campaigns: v.pipe(v.array(named), v.maxLength(5_000)),

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { DaySchema, ElementNameSchema, NamedSchema, StoredNumberSchema } from './common';
-import { RuleSchema, ruleOf, WhereSchema } from './rule-sentence';
+import { RuleSchema, ruleOf, whereOf, WhereSchema } from './rule-sentence';
 
 /** Rules on search terms, and what they would have done. */
 
@@ -15,6 +15,22 @@ const RuleNameSchema = v.pipe(
   v.maxLength(80, 'A name may hold 80 characters.'),
 );
 
+const SetNameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A set needs a name.'),
+  v.maxLength(80, 'A name may hold 80 characters.'),
+);
+
+const RuleSetSchema = v.strictObject({
+  name: SetNameSchema,
+  /** where its rules look at most; null: wherever each says */
+  where: v.nullable(WhereSchema),
+  /** ids, in the order that says which wins */
+  rules: v.pipe(v.array(StoredNumberSchema), v.maxLength(500, 'A set has at most 500 rules.')),
+});
+export type RuleSet = v.InferOutput<typeof RuleSetSchema>;
+
 /** Rules as a file: open JSON, in which campaigns and lists stand by their names, so that other accounts can read it. */
 export const RuleFileSchema = v.strictObject({
   holds: v.literal(
@@ -22,16 +38,33 @@ export const RuleFileSchema = v.strictObject({
     'This is no file of rules: “holds” should say “rules of Gate Post”.',
   ),
   rules: v.pipe(
-    v.array(v.strictObject({ name: RuleNameSchema, rule: ruleOf(ElementNameSchema) })),
+    v.array(
+      v.strictObject({
+        ...{ name: RuleNameSchema, rule: ruleOf(ElementNameSchema) },
+        /** name of its set; those of a set stand in their order */
+        set: v.optional(SetNameSchema),
+      }),
+    ),
     v.minLength(1, 'The file holds no rule.'),
     v.maxLength(200, 'No more than 200 rules in a file.'),
+  ),
+  /** where the rules of a set look at most, for sets that say so */
+  sets: v.optional(
+    v.pipe(
+      v.array(v.strictObject({ name: SetNameSchema, where: whereOf(ElementNameSchema) })),
+      v.maxLength(100, 'No more than 100 sets.'),
+    ),
   ),
 });
 export type RuleFile = v.InferOutput<typeof RuleFileSchema>;
 export const BringRulesSchema = v.object({
   text: v.pipe(v.string(), v.maxLength(2_000_000, 'A file of rules has at most 2 MB.')),
 });
-export const BroughtRulesSchema = v.strictObject({ said: v.string(), ruleIds: v.array(v.number()) });
+export const BroughtRulesSchema = v.strictObject({
+  ...{ said: v.string(), ruleIds: v.array(v.number()) },
+  /** sets as they were before; null where the file has none */
+  setsBefore: v.nullable(v.array(RuleSetSchema)),
+});
 /** Which rules are saved: their ids, parted by commas; all where nothing is said. */
 export const RuleFileQuerySchema = v.object({
   rules: v.optional(
@@ -98,19 +131,6 @@ const ReadyRuleSchema = v.strictObject({
 });
 export type ReadyRule = v.InferOutput<typeof ReadyRuleSchema>;
 
-const RuleSetSchema = v.strictObject({
-  name: v.pipe(
-    v.string(),
-    v.trim(),
-    v.minLength(1, 'A set needs a name.'),
-    v.maxLength(80, 'A name may hold 80 characters.'),
-  ),
-  /** where its rules look at most; null: wherever each says */
-  where: v.nullable(WhereSchema),
-  /** ids, in the order that says which wins */
-  rules: v.pipe(v.array(StoredNumberSchema), v.maxLength(500, 'A set has at most 500 rules.')),
-});
-export type RuleSet = v.InferOutput<typeof RuleSetSchema>;
 /** All sets of an account: they take the place of those that were. */
 export const RuleSetsSchema = v.object({
   sets: v.pipe(v.array(RuleSetSchema), v.maxLength(100, 'No more than 100 sets.')),

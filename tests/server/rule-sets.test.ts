@@ -6,6 +6,7 @@ import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { decideFindings } from '@/server/use-cases/rules/decide-findings';
 import { viewFindings } from '@/server/use-cases/rules/findings';
 import { keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
+import { bringRules, writeRuleFile } from '@/server/use-cases/rules/rule-files';
 import { setRuleSets } from '@/server/use-cases/rules/rule-sets';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
 import { viewRules } from '@/server/use-cases/rules/view-rules';
@@ -156,4 +157,52 @@ test('swapping two sets is one entry that says what went off and what on', async
   await undoEntry(...by(), await lastEntry());
   const states = (await viewRules(...at())).rules.map(({ name, state }) => `${name} ${state}`);
   expect(states).toEqual(['Keep off', 'Stop on']);
+});
+
+describe('sets in a file', () => {
+  const hives = async (): Promise<Where> => {
+    const { campaigns } = await viewRules(...at());
+    return { is: 'in', campaigns: [campaigns.find(({ name }) => name === 'Hives')!.id] };
+  };
+
+  test('keep their order and where they look; one whose name is taken gets a number', async () => {
+    await put(setOf([stopping!, keeping!], { where: await hives() }));
+    const { content } = await writeRuleFile(...at(), undefined);
+    expect(JSON.parse(content)).toMatchObject({
+      rules: [
+        { name: 'Stop', set: 'Hives' },
+        { name: 'Keep', set: 'Hives' },
+      ],
+      sets: [{ name: 'Hives', where: { is: 'in', campaigns: ['Hives'] } }],
+    });
+    const before = await sets();
+    const { ruleIds, setsBefore } = await bringRules(...by(), content);
+    expect(setsBefore).toEqual(before);
+    expect(await sets()).toEqual([...before, { name: 'Hives 2', where: await hives(), rules: ruleIds }]);
+    await undoEntry(...by(), await lastEntry());
+    expect(await sets()).toEqual(before);
+  });
+
+  test('a place that is not here, and a set of no rule, are refused, and nothing is brought', async () => {
+    await put(setOf([stopping!], { where: await hives() }));
+    const { content } = await writeRuleFile(...at(), undefined);
+    const before = await viewRules(...at());
+    const file = JSON.parse(content);
+    file.sets[0].where.campaigns = ['Suits'];
+    await expect(bringRules(...by(), JSON.stringify(file))).rejects.toThrow(
+      'sets[0].where.campaigns: there is no campaign “Suits” in this account.',
+    );
+    file.sets[0].name = 'Nobody';
+    await expect(bringRules(...by(), JSON.stringify(file))).rejects.toThrow(
+      'sets[0].name: no rule of the file is in a set “Nobody”.',
+    );
+    expect(await viewRules(...at())).toEqual(before);
+  });
+
+  test('a file without sets leaves those that are there', async () => {
+    const { content } = await writeRuleFile(...at(), [keeping!]);
+    expect(JSON.parse(content)).not.toHaveProperty('sets');
+    expect(await bringRules(...by(), content)).toMatchObject({ setsBefore: null });
+    expect(await sets()).toEqual([]);
+  });
 });

@@ -61,9 +61,13 @@ export function useRuleActions() {
   /** Brings the rules of a file, as drafts. */
   async function bring(file: File): Promise<void> {
     try {
-      const { said, ruleIds } = await call('POST rules/file', { body: { text: await file.text() } });
+      const text = await file.text();
+      const { said, ruleIds, setsBefore } = await call('POST rules/file', { body: { text } });
       const rules = ruleIds.map((id) => ({ id, state: 'removed' as const }));
-      await undoable(said, () => call('PUT rules/states', { body: { rules } }));
+      await undoable(said, async () => {
+        if (setsBefore) await call('PUT rules/sets', { body: { sets: setsBefore } });
+        await call('PUT rules/states', { body: { rules } });
+      });
     } catch (failure) {
       sayFailure(failure);
     }
