@@ -133,3 +133,18 @@ describe('sets of rules', () => {
     expect(kept()).toEqual([]);
   });
 });
+
+test('a file brings rules in sets; the undo takes both back', async () => {
+  const { user, asked } = showRules('?shown=rules', {
+    'GET rules': aView({ sets, rules }),
+    'POST rules/file': { said: '1 rule brought from a file, as a draft', ruleIds: [9], setsBefore: sets },
+  });
+  const file = new File(['{"holds":"rules of Gate Post"}'], 'rules.json', { type: 'application/json' });
+  await user.upload(await screen.findByLabelText('A file of rules'), file);
+  await user.click(await screen.findByRole('button', { name: 'Undo' }));
+  await waitFor(() => expect(asked('PUT rules/states')).toHaveLength(1));
+  expect(asked('PUT rules/sets').map(({ body }) => body)).toEqual([{ sets }]);
+  expect(asked('PUT rules/states').map(({ body }) => body)).toEqual([
+    { rules: [{ id: 9, state: 'removed' }] },
+  ]);
+});
