@@ -46,6 +46,7 @@ test('an address is told by mail, and a hook gets a secret', async () => {
   await page.keyboard.type('maren@larkfell.example');
   await page.keyboard.press('Enter');
   await expect(targets()).toHaveText([/by mail to maren@larkfell\.example: everything, at once/]);
+  await expect(page.getByRole('textbox', { name: 'Address' })).toBeHidden();
   await expect(page.getByRole('button', { name: 'Tell somebody' })).toBeFocused();
   await page.keyboard.press('Enter');
   await page.getByRole('combobox', { name: 'By mail or by a web hook' }).focus();

@@ -30,7 +30,7 @@ export function Alerts() {
   const id = settingId('Alerts');
   const turn = (which: number | 'new', by: HTMLElement) => {
     opener.current = by;
-    setOpen(open === which ? null : which);
+    setOpen((was) => (was === which ? null : which)); // it may be on its way to be closed
   };
   const close = () => {
     opener.current?.focus();
