@@ -8,8 +8,7 @@ import { readerHere } from '@/server/files/reader/file-reader';
 import { readerOutside } from '@/server/files/reader/reader-outside';
 import { zipped } from '../support/zipped';
 
-/** Far below what is usual, so that a small file can pass them. */
-/** So many seconds that a machine under load reaches the memory first. */
+/** Of memory far below what is usual, so that a small file can pass it; and so many seconds that it comes first under load, too. */
 const BOUNDS = { seconds: 100, megabytes: 80 };
 
 let folder: string;
