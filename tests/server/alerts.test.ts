@@ -133,6 +133,17 @@ describe('a delivery that fails', () => {
     expect(await received()).toHaveLength(1);
   });
 
+  test('is not tried again in quiet hours', async () => {
+    deps = { ...deps, clock: clockAt(new Date('2026-11-20T20:58:00Z')) }; // two minutes before the quiet ones in Berlin
+    await addTarget(...by(), aTarget({ quiet: { from: 22 * 60, to: 7 * 60 } }));
+    await raiseAlerts(deps, world.accountId);
+    await fail(3);
+    await deliverAll(); // again in a minute, which is not quiet yet
+    expect((await view()).deliveries).toMatchObject([{ tries: 1, at: '2026-11-20T20:59:00.000Z' }]);
+    await deliverAll(); // five minutes later it would be
+    expect((await view()).deliveries).toMatchObject([{ tries: 2, at: '2026-11-21T06:00:00.000Z' }]);
+  });
+
   test('is given up in the end, and at once where the target is gone', async () => {
     const { id } = await addTarget(...by(), aTarget());
     await raiseAlerts(deps, world.accountId);

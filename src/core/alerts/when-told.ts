@@ -27,7 +27,7 @@ function minutesOfQuiet(minute: number, { from, to }: { from: number; to: number
   return since < length ? length - since : 0;
 }
 
-/** Seconds after a delivery failed until it is tried again, the first try first: about two days in all. */
+/** Seconds after a delivery failed until it is tried again, the first try first: about a day and a half in all. */
 const WAITS = [60, 5 * 60, 30 * 60, 2 * 3_600, 8 * 3_600, 24 * 3_600];
 
 /**

@@ -5,6 +5,7 @@ import { requireAccountById, type Account } from '../../repositories/account/acc
 import { holdDelivery, noteTry, type DueDelivery } from '../../repositories/alerts/deliveries';
 import { listTargets, type StoredTarget } from '../../repositories/alerts/targets';
 import type { Deps } from '../deps';
+import { tellAt } from './raise-alerts';
 
 /**
  * Tries a delivery that is due: by one process at a time, and again after ever longer waits where it fails. A target that is off or
@@ -27,7 +28,8 @@ export async function deliver(deps: Deps, accountId: number, deliveryId: number)
     } catch (error) {
       if (!(error instanceof OutsideTrouble)) throw error;
       const wait = error.kind === 'refused' ? null : secondsUntilNextTry(due.tries + 1);
-      const dueAt = new Date(now.getTime() + 1_000 * (wait ?? 0));
+      const next = new Date(now.getTime() + 1_000 * (wait ?? 0));
+      const dueAt = wait === null ? next : tellAt({ ...target, digestAt: null }, next); // quiet hours hold for it, too
       const state = wait === null ? 'given up' : 'waits';
       await noteTry(trx, accountId, deliveryId, { state, dueAt, trouble: error.message });
       if (wait !== null) await deps.enqueue(trx, { name: 'deliver', accountId, deliveryId }, dueAt);
