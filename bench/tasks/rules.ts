@@ -1,4 +1,13 @@
-import { FIGURE_NAMES, tryRules, type Judge, type SumCondition, type Tried } from '@/core';
+import { randomLcg } from 'd3';
+import {
+  FIGURE_NAMES,
+  tryRules,
+  tryWords,
+  type Judge,
+  type SumCondition,
+  type Tried,
+  type TriedWords,
+} from '@/core';
 import { dayOf, orderFacts } from '@/server/compute/facts/facts';
 import { sumHistory } from '@/server/compute/facts/sum-history';
 import { sumWindow } from '@/server/compute/facts/sum-window';
@@ -37,11 +46,48 @@ export async function benchRules(quick: boolean): Promise<Line[]> {
     },
     quick ? 3 : 7,
   );
+  const texts = makeTexts(terms);
+  const words = await interleaved(
+    {
+      ours: () =>
+        tryWords(
+          byTermAndDay(all),
+          [0.8, 0.9, 0.95].map((level): TriedWords => ({ ...WORDS, level })),
+          { from, to },
+          {
+            textOf: (id) => texts[id - 1]!,
+            worthOf: () => 20_000_000,
+            lagDays: 2,
+            judgesOf: () => () => JUDGE,
+          },
+        ),
+      history: () => sumHistory(orderFacts(all, known, days(FROM)), 2),
+    },
+    quick ? 2 : 3,
+  );
   const sized = (facts: FactColumns) => `${count(terms)} terms, ${count(facts.count)} facts`;
   return [
     ...against('50 rules look', sized(recent), look.ours, { 'one way: the window of Sift': look.window }),
     ...against('a trial of 90 days', sized(all), trial.ours, { 'one way: all days': trial.history }),
+    ...against('a trial of words at fault, 13 weeks', sized(all), words.ours, {
+      'one way: all days': words.history,
+    }),
   ];
+}
+
+const WORDS: Omit<TriedWords, 'level'> = {
+  when: [{ of: 'clicks', is: 'at least', value: 50 }],
+  ...{ lookBack: { days: 30, lagDays: 2 }, adGroups: null, words: null },
+};
+
+/** Two to four words each, of a few that are used often and many that are not. */
+function makeTexts(terms: number): string[] {
+  const random = randomLcg(0.11);
+  return Array.from({ length: terms }, () =>
+    Array.from({ length: 2 + Math.floor(3 * random()) }, () => `w${Math.floor(20_000 * random() ** 3)}`).join(
+      ' ',
+    ),
+  );
 }
 
 const days = (from: string) => ({ from, to: TO });
@@ -59,14 +105,14 @@ function ruleOf(clicks: number): Tried {
     terms: null,
     adGroups: null,
     keywords: null,
+    openOn: null,
   };
 }
 
-/** Facts of terms, so many each; some terms have many. */
+/** Facts of terms, so many each; some terms have many, and some run in two ad groups. */
 function makeFacts(terms: number, each: number, from: string): FactColumns {
   const total = terms * each;
-  let seed = 7;
-  const random = () => (seed = (seed * 1_103_515_245 + 12_345) % 2_147_483_648) / 2_147_483_648;
+  const random = randomLcg(0.07);
   const [first, span] = [dayOf(from), dayOf(TO) - dayOf(from) + 1];
   const facts: FactColumns = {
     ...{ count: total, day: new Int32Array(total), termId: new Int32Array(total) },
@@ -76,7 +122,7 @@ function makeFacts(terms: number, each: number, from: string): FactColumns {
   for (let f = 0; f < total; f++) {
     facts.day[f] = first + Math.floor(random() * span);
     facts.termId[f] = 1 + Math.floor(terms * random() ** 2);
-    facts.adGroupId[f] = 1 + Math.floor(AD_GROUPS * random());
+    facts.adGroupId[f] = 1 + ((7 * facts.termId[f]! + Math.floor(1.3 * random())) % AD_GROUPS);
     facts.keywordId[f] = 1;
     const clicks = Math.floor(4 * random());
     facts.figures.set(

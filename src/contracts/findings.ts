@@ -17,9 +17,9 @@ const DOES = [
 
 const FindingSchema = v.strictObject({
   ...{ id: v.number(), ruleId: v.number(), rule: v.string() },
-  /** the search term; of a rule on keywords, the keyword with its match type and ad group */
+  /** the search term, or the word; of a rule on keywords, the keyword with its match type and ad group */
   term: v.string(),
-  about: v.picklist(['terms', 'keywords']),
+  about: v.picklist(['terms', 'keywords', 'words']),
   /** what its rule wants */
   does: v.picklist(DOES),
   /** what the rule saw */

@@ -1,5 +1,17 @@
 import * as v from 'valibot';
-import { isStop, MEASURES, OFTEN, SERVED_BY, type KeywordAction, type Rule, type Where } from '@/core';
+import {
+  isPhrase,
+  isStop,
+  mayActByItself,
+  MEASURES,
+  OFFERED_FROM,
+  OFTEN,
+  SERVED_BY,
+  type Condition,
+  type KeywordAction,
+  type Rule,
+  type Where,
+} from '@/core';
 import { ElementNameSchema } from './common';
 import { MoreClicksSchema } from './decisions';
 
@@ -25,6 +37,13 @@ const ConditionSchema = v.variant('of', [
   v.strictObject({
     ...{ of: v.literal('evidence'), is: v.literal('at least') },
     probability: number(1, 'How sure is 0 to 1.'),
+  }),
+  v.strictObject({
+    ...{ of: v.literal('fault'), is: v.literal('at least') },
+    probability: v.pipe(
+      number(1, 'How sure is 0 to 1.'),
+      v.minValue(OFFERED_FROM, 'A word is at fault from 80 % on.'),
+    ),
   }),
   v.strictObject({
     ...{ of: v.literal('age'), is: v.picklist(['at least', 'at most']) },
@@ -69,11 +88,23 @@ export const whereOf = (named: v.GenericSchema<string, string>): v.GenericSchema
 
 const OF_KEYWORDS: readonly string[] = ['pause', 'set bid'] satisfies KeywordAction['do'][];
 
+const AsSchema = v.optional(v.literal('phrase'));
+
+/** Conditions that mean nothing for what a rule is about. */
+export const NOT_ASKED: Record<'terms' | 'keywords' | 'words', readonly Condition['of'][]> = {
+  terms: ['fault'],
+  keywords: ['fault', 'kind'],
+  words: ['evidence', 'kind', 'searches'],
+};
+
+const notAskedIn = ({ about, when }: Pick<Rule, 'about' | 'when'>) =>
+  when.find(({ of }) => NOT_ASKED[about ?? 'terms'].includes(of))?.of;
+
 /** @param named how campaigns and lists are named: by ids here, by their names in a file */
 export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
   v.pipe(
     v.strictObject({
-      about: v.optional(v.literal('keywords')),
+      about: v.optional(v.picklist(['keywords', 'words'])),
       when: v.pipe(
         v.array(ConditionSchema),
         v.minLength(1, 'A rule needs a condition.'),
@@ -85,8 +116,12 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
       }),
       where: whereOf(named),
       then: v.variant('do', [
-        v.strictObject({ do: v.literal('stop'), at: v.picklist(['ad group', 'campaign']) }),
-        v.strictObject({ do: v.literal('stop in list'), list: named }),
+        v.strictObject({
+          do: v.literal('stop'),
+          at: v.picklist(['ad group', 'campaign', 'account']),
+          as: AsSchema,
+        }),
+        v.strictObject({ do: v.literal('stop in list'), list: named, as: AsSchema }),
         v.strictObject({ do: v.literal('keep') }),
         v.strictObject({ do: v.literal('set aside'), moreClicks: MoreClicksSchema }),
         v.strictObject({ do: v.literal('promote'), atSource: v.boolean() }),
@@ -107,16 +142,32 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
       often: v.picklist(OFTEN),
     }),
     v.check(
-      ({ then, how }) => isStop(then) || how.is === 'by approval',
-      'Only a rule that stops terms acts by itself.',
+      (rule) => mayActByItself(rule) || rule.how.is === 'by approval',
+      'Only a rule that stops terms, each of them alone, acts by itself.',
     ),
     v.check(
       ({ about, then }) => then.do === 'tell' || (about === 'keywords') === OF_KEYWORDS.includes(then.do),
       'Keywords are paused or bid for; search terms are stopped, kept open, set aside or promoted.',
     ),
     v.check(
-      ({ about, when }) => about !== 'keywords' || when.every(({ of }) => of !== 'kind'),
-      'A keyword is no product code.',
+      ({ about, then }) => about !== 'words' || isStop(then) || then.do === 'tell',
+      'Words are stopped, or only told.',
+    ),
+    v.check(
+      ({ about, then }) => about === 'words' || then.do !== 'stop' || then.at !== 'account',
+      'A search term is stopped where it ran, or in a list.',
+    ),
+    v.check(
+      ({ then, where }) => !isPhrase(then) || (where.servedBy ?? []).length === 0,
+      'A phrase stops what it matches, whatever keyword served it.',
+    ),
+    v.check(
+      ({ about, where }) => about !== 'words' || (where.servedBy ?? []).length === 0,
+      'A word is judged by all keywords that served it.',
+    ),
+    v.check(
+      (rule) => notAskedIn(rule) === undefined,
+      ({ input }) => `A condition on “${notAskedIn(input)}” means nothing for ${input.about ?? 'terms'}.`,
     ),
     v.check(
       ({ then }) => then.do !== 'set bid' || then.leastMicros <= then.mostMicros,

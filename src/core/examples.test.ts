@@ -44,7 +44,7 @@ const fifteen = [{ of: 'clicks', is: 'at least', value: 15 }];
 const lookBack = { days: 30, lagDays: 0 };
 Object.assign(KNOWN, {
   fifteenClicks: { when: fifteen, lookBack },
-  triedFifteen: { when: fifteen, lookBack, everyDays: 1, terms: null, adGroups: null },
+  triedFifteen: { when: fifteen, lookBack, everyDays: 1, terms: null, adGroups: null, openOn: null },
   threeDaysOfSixClicks: {
     ...{ count: 3, termId: Int32Array.of(7, 7, 7), day: Int32Array.of(1, 2, 3), knownFrom: null },
     adGroupId: Int32Array.of(1, 1, 1),

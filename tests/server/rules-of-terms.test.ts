@@ -316,3 +316,18 @@ test('a file names labels and product groups, and is refused where they are not 
     'rules[0].rule.where.productGroups: there is no product group “Suits” in this account.',
   );
 });
+
+test('stopped as a phrase, a term takes what holds it along, in the trial and in the tray', async () => {
+  const words: Condition = { of: 'words', is: 'any of', words: ['bee hive'] };
+  const rule = (as?: 'phrase') =>
+    aRule({ when: [clicks(1), words], then: { do: 'stop', at: 'campaign', ...(as && { as }) } });
+  const [exact, phrase] = [await trial(rule()), await trial(rule('phrase'))];
+  const own = ({ lines }: typeof exact) => lines.find(({ isOwn }) => isOwn)!;
+  expect(own(phrase).terms).toBe(own(exact).terms);
+  expect(own(phrase).savedMicros).toBeGreaterThanOrEqual(own(exact).savedMicros);
+  await whileOn(rule('phrase'), async () => {
+    const changes = (await findings()).flatMap((one) => one.changes);
+    expect(changes.length).toBeGreaterThan(0);
+    expect(changes.every((one) => one.kind === 'add negative' && one.match === 'phrase')).toBe(true);
+  });
+});

@@ -209,10 +209,10 @@ describe('a rule on keywords', () => {
   test.each<[string, Partial<Rule>]>([
     ['Keywords are paused or bid for', { then: { do: 'keep' } }],
     ['Keywords are paused or bid for', { about: undefined }],
-    ['A keyword is no product code.', { when: [{ of: 'kind', is: 'codes' }] }],
+    ['A condition on “kind” means nothing for keywords.', { when: [{ of: 'kind', is: 'codes' }] }],
     ['The least bid is above the most.', { then: bid('lower', { leastMicros: 9, mostMicros: 8 }) }],
     [
-      'Only a rule that stops terms acts by itself.',
+      'Only a rule that stops terms, each of them alone, acts by itself.',
       { how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } } },
     ],
   ])('is refused where it makes no sense: %s', (says, over) => {

@@ -1,10 +1,23 @@
-import type { RuleAction } from './rule';
+import type { Rule, RuleAction } from './rule';
 
 /**
  * Whether something shuts a term out.
  * @example isStop({ do: 'tell' }) // false
  */
 export const isStop = ({ do: what }: RuleAction): boolean => what === 'stop' || what === 'stop in list';
+
+/**
+ * Whether a rule stops terms as phrases, and with each of them what holds it.
+ * @example isPhrase({ do: 'stop', at: 'campaign', as: 'phrase' }) // true
+ */
+export const isPhrase = (then: RuleAction): boolean => 'as' in then && then.as === 'phrase';
+
+/**
+ * Whether a rule may act by itself: it stops search terms, and each of them alone.
+ * @example mayActByItself({ then: { do: 'keep' } }) // false
+ */
+export const mayActByItself = ({ about, then }: Pick<Rule, 'about' | 'then'>): boolean =>
+  about === undefined && isStop(then) && !isPhrase(then);
 
 /**
  * Whether two rules want opposite things of what both find: one shuts a term out, the other keeps it open or waits for more; one

@@ -1,4 +1,4 @@
-export { isStop, opposes } from './actions';
+export { isPhrase, isStop, mayActByItself, opposes } from './actions';
 export { bidOfRule } from './bid-of-rule';
 export { breaksPromise, withinBounds, type Bounds, type Kept } from './bounds';
 export { type Judge, type Sums } from './meets';
@@ -21,4 +21,6 @@ export {
   type TermCondition,
   type Where,
 } from './rule';
-export { tryRules, type TermFacts, type Tried, type Trial, type WouldStop } from './trial';
+export { tryRules, type Evenings, type TermFacts, type Tried, type Trial, type WouldStop } from './trial';
+export { factsOfNgrams, tryWords, type TriedWords } from './words/try-words';
+export { asPhrases } from './settle-trial';

@@ -1,3 +1,4 @@
+import { OFFERED_FROM } from '../mining';
 import type { Condition, Rule } from './rule';
 
 /** A rule with another threshold. */
@@ -35,13 +36,14 @@ function shifted(one: Condition, sign: -1 | 1): Condition | null {
   }
   if (one.of === 'target' || one.of === 'ad groups')
     return { ...one, times: rounded(one.times * (1 + sign / 4)) };
-  if (one.of === 'evidence') {
+  if (one.of === 'evidence' || one.of === 'fault') {
     const { probability } = one;
     const next =
       sign < 0
         ? SURENESS.findLast((sure) => sure < probability)
         : SURENESS.find((sure) => sure > probability);
-    return next === undefined ? null : { ...one, probability: next };
+    const isTooLow = one.of === 'fault' && next !== undefined && next < OFFERED_FROM;
+    return next === undefined || isTooLow ? null : { ...one, probability: next };
   }
   const value = one.value + sign * Math.max(1, rounded(one.value / 3));
   return value > 0 ? { ...one, value } : null;

@@ -129,6 +129,19 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
       reason: `It was seen first within two weeks. ${counted(soon, 'more click')} bring an average term one conversion, and until then it is out of the way.`,
     },
     {
+      name: 'Words surely at fault',
+      rule: {
+        ...rule(
+          90,
+          IN_CAMPAIGN,
+          [{ of: 'fault', is: 'at least', probability: 0.95 }, atLeast('clicks', usual)],
+          'weekly',
+        ),
+        about: 'words',
+      },
+      reason: `What holds them brings less than half of what their ad groups bring, with 95 in 100; and ${counted(usual, 'click')} would have brought an average term two conversions. One phrase stops all of it in the campaigns where it ran.`,
+    },
+    {
       name: 'Keyword surely misses: lower its bid',
       rule: { ...rule(90, LOWER, [SURE(0.95)]), about: 'keywords' },
       reason:

@@ -2,12 +2,12 @@ import { MATCH_TYPES } from '../gate';
 import type { Bounds } from './bounds';
 
 /**
- * A rule, as a sentence of chosen parts: *when* a search term or a keyword has figures in a look-back, *where* it ran, *then* what
+ * A rule, as a sentence of chosen parts: *when* a search term, a word at fault or a keyword has figures in a look-back, *where* it ran, *then* what
  * is proposed, *how* it comes about, and *how often* the rule looks.
  */
 export type Rule = {
   /** search terms unless it says otherwise */
-  about?: 'keywords';
+  about?: 'keywords' | 'words';
   /** all of them hold */
   when: readonly Condition[];
   lookBack: LookBack;
@@ -50,7 +50,10 @@ export type TermCondition =
   /** searches a month, by what research knows of the term */
   | { of: 'searches'; is: 'at least' | 'at most'; value: number };
 
-export type Condition = SumCondition | AgeCondition | TermCondition;
+/** How sure it is that a word is at fault, from `OFFERED_FROM` on (rules 7.12). */
+export type FaultCondition = { of: 'fault'; is: 'at least'; probability: number };
+
+export type Condition = SumCondition | AgeCondition | TermCondition | FaultCondition;
 
 /** Everything, what is named, or everything but what is named; of it what some keywords served. */
 export type Where = {
@@ -68,10 +71,11 @@ export type Where = {
 export const SERVED_BY = [...MATCH_TYPES, 'automatic'] as const;
 export type ServedBy = (typeof SERVED_BY)[number];
 
-/** What is proposed for a term. A list is given by its id. */
+/** What is proposed for a term, or a word. A list is given by its id; only a word is stopped in the account. A term is stopped as
+ * exact unless it says otherwise, a word always as a phrase. */
 export type RuleAction =
-  | { do: 'stop'; at: 'ad group' | 'campaign' }
-  | { do: 'stop in list'; list: string }
+  | { do: 'stop'; at: 'ad group' | 'campaign' | 'account'; as?: 'phrase' }
+  | { do: 'stop in list'; list: string; as?: 'phrase' }
   | { do: 'keep' }
   | { do: 'set aside'; moreClicks: number }
   /** keywords in the seats of its groups (rules 11.2); atSource: with the negatives where it ran and misses its target (11.4) */

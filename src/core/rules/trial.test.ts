@@ -36,7 +36,14 @@ const after15: Tried = {
     { of: 'clicks', is: 'at least', value: 15 },
     { of: 'conversions', is: 'at most', value: 0 },
   ],
-  ...{ lookBack: { days: 30, lagDays: 2 }, everyDays: 1, terms: null, adGroups: null, keywords: null },
+  ...{
+    lookBack: { days: 30, lagDays: 2 },
+    everyDays: 1,
+    terms: null,
+    adGroups: null,
+    keywords: null,
+    openOn: null,
+  },
 };
 const trialOf = (facts: readonly Fact[], rule: Partial<Tried>, from: number, to: number) =>
   tryRules(columnsOf(facts), [{ ...after15, ...rule }], { from, to }, () => JUDGE)[0]!;
@@ -146,6 +153,7 @@ function replay(facts: readonly Fact[], rule: Tried, from: number, to: number) {
         day <= last && day > last - lookBack.days && knownFrom <= evening;
       const seen = own.filter((fact) => isKnown(fact) && isServed(fact));
       const sums = sumsOf(seen);
+      if (rule.openOn && !rule.openOn(termId, evening)) continue;
       if (seen.length === 0 || !when.every((one) => isMet(one, sums, evening - firstDay))) continue;
       const there = new Set(seen.map(({ adGroup }) => adGroup));
       const later = own.filter(
@@ -203,6 +211,7 @@ test('it is what a plain replay of the evenings comes to', () => {
     lookBack: fc.record({ days: fc.integer({ min: 1, max: 20 }), lagDays: fc.nat(5) }),
     ...{ everyDays: fc.constantFrom(1, 2, 7), terms: some(3), adGroups: some(2) },
     keywords: some(2),
+    openOn: fc.constantFrom(null, (_: number, evening: number) => evening % 3 > 0),
   });
   fc.assert(
     fc.property(

@@ -1,5 +1,5 @@
-import { FIGURE_NAMES } from '../figures';
 import { tellProgress, type OnProgress } from '../progress';
+import { AT, WIDTH } from './figures-of-facts';
 import { meets, meetsAge, worthOf, type Judge, type Sums } from './meets';
 import type { AgeCondition, LookBack, Measure, SumCondition } from './rule';
 
@@ -31,6 +31,8 @@ export type Tried = {
   adGroups: { has(adGroupId: number): boolean } | null;
   /** what these keywords served is what it sees; it stops a term in the ad groups where they did; null for all */
   keywords: { has(keywordId: number): boolean } | null;
+  /** whether it may be found on an evening at all; null: on each */
+  openOn: ((termId: number, evening: number) => boolean) | null;
 };
 
 /** The first and the last evening on which the rules look. */
@@ -80,12 +82,19 @@ export function tryRules(
   }));
   const views = viewsOf(rules, trials);
   const window = slidingSums(facts);
+  const most = mostOf(facts);
   for (let begin = 0; begin < facts.count;) {
     const termId = facts.termId[begin]!;
     let end = begin + 1;
     while (end < facts.count && facts.termId[end] === termId) tellProgress(onProgress, end++, facts.count);
-    const term = { facts, termId, begin, end, evenings, judge: judgeOf(begin, end) };
-    for (const view of views) lookAtTerm(term, view, window);
+    most.turnTo(begin, end);
+    let term: Term | undefined; // most terms are too small for any rule
+    for (const view of views) {
+      if (!most.reaches(view.least)) continue;
+      term ??= { facts, termId, begin, end, evenings, judge: judgeOf(begin, end) };
+      const members = view.members.filter(({ least }) => most.reaches(least));
+      if (members.length > 0) lookAtTerm(term, view, members, window);
+    }
     begin = end;
   }
   tellProgress(onProgress, facts.count, facts.count);
@@ -95,14 +104,19 @@ export function tryRules(
 /** Rules that look at the same days of the same ad groups, on the same evenings, each with its trial. */
 type View = Pick<Tried, 'lookBack' | 'everyDays' | 'adGroups' | 'keywords'> & {
   members: Member[];
+  /** of each figure, the least that its members ask for */
+  least: Float64Array;
   /** whether what is met depends on the evening alone, too */
-  seesAge: boolean;
+  seesEvening: boolean;
 };
 type Member = {
+  /** the least that sums must come to, in the order of `FIGURE_NAMES` */
+  least: Float64Array;
   /** apart, since nearly all that is asked are sums */
   sums: SumCondition[];
   ages: AgeCondition[];
   terms: Tried['terms'];
+  openOn: Tried['openOn'];
   trial: Trial;
 };
 
@@ -118,15 +132,47 @@ function viewsOf(rules: readonly Tried[], trials: readonly Trial[]): View[] {
       view.keywords === keywords;
     let view = views.find(isSame);
     if (!view) {
-      view = { lookBack, everyDays, adGroups, keywords, members: [], seesAge: false };
+      const least = new Float64Array(WIDTH).fill(Infinity);
+      view = { lookBack, everyDays, adGroups, keywords, members: [], least, seesEvening: false };
       views.push(view);
     }
     const ages = rule.when.filter((one) => one.of === 'age');
     const sums = rule.when.filter((one) => one.of !== 'age');
-    view.seesAge ||= ages.length > 0;
-    view.members.push({ sums, ages, terms: rule.terms, trial: trials[i]! });
+    const { terms, openOn } = rule;
+    view.seesEvening ||= ages.length > 0 || openOn !== null;
+    const least = leastOf(sums);
+    for (let figure = 0; figure < WIDTH; figure++)
+      view.least[figure] = Math.min(view.least[figure]!, least[figure]!);
+    view.members.push({ least, sums, ages, terms, openOn, trial: trials[i]! });
   });
   return views;
+}
+
+/** What sums must come to at least, somewhat less so that no rounding matters: what does not reach it need not be looked at. */
+function leastOf(conditions: readonly SumCondition[]): Float64Array {
+  const least = new Float64Array(WIDTH).fill(-Infinity);
+  for (const condition of conditions) {
+    if (!('value' in condition) || condition.is !== 'at least') continue;
+    const { value } = condition;
+    least[AT[condition.of]] = Math.max(least[AT[condition.of]]!, value - 1e-6 * Math.max(1, Math.abs(value)));
+  }
+  return least;
+}
+
+/** The most that sums over any days of a term can come to: all its facts, without what late figures take away again. */
+function mostOf({ figures }: TermFacts) {
+  const most = new Float64Array(WIDTH);
+  return {
+    turnTo(begin: number, end: number) {
+      most.fill(0);
+      for (let f = begin; f < end; f++)
+        for (let i = 0; i < WIDTH; i++) if (figures[WIDTH * f + i]! > 0) most[i]! += figures[WIDTH * f + i]!;
+    },
+    reaches(least: Float64Array): boolean {
+      for (let i = 0; i < WIDTH; i++) if (most[i]! < least[i]!) return false;
+      return true;
+    },
+  };
 }
 
 /** A term that is looked at, whose facts are those from `begin` to before `end`. */
@@ -139,8 +185,8 @@ type Term = {
   judge: Judge;
 };
 
-/** Goes through the evenings, and notes for each rule the first one on which the term meets all its conditions. */
-function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
+/** Goes through the evenings, and notes for each of some rules of a view the first one on which the term meets all its conditions. */
+function lookAtTerm(term: Term, view: View, some: readonly Member[], window: SlidingSums): void {
   const { facts, termId, begin, end, evenings, judge } = term;
   const { day, adGroupId, knownFrom } = facts;
   const { lookBack, everyDays, adGroups, keywords } = view;
@@ -148,11 +194,18 @@ function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
   const entersOn = (f: number) => Math.max(day[f]! + lookBack.lagDays, knownFrom ? knownFrom[f]! : 0);
   const order = knownFrom && lateOrder(knownFrom, term, entersOn);
   window.clear(begin, end);
-  let members = view.members;
+  const kept = lookBack.days + lookBack.lagDays; // so many evenings after its day, a fact leaves
+  let members = some;
   let [entered, left] = [begin, begin];
   for (let evening = evenings.from; evening <= evenings.to && members.length > 0; evening += everyDays) {
-    const first = evening - lookBack.lagDays - lookBack.days + 1;
-    const before = entered + left;
+    if (!view.seesEvening) {
+      // Where nothing comes or goes, what was not met is not met: the next evening is that of the next change.
+      const enters = entered < end ? entersOn(order ? order[entered - begin]! : entered) : Infinity;
+      const change = Math.min(enters, left < end ? day[left]! + kept : Infinity);
+      if (change > evening) evening += everyDays * Math.ceil((change - evening) / everyDays);
+      if (evening > evenings.to) break;
+    }
+    const first = evening - kept + 1;
     for (; entered < end; entered++) {
       const f = order ? order[entered - begin]! : entered;
       if (entersOn(f) > evening) break;
@@ -160,10 +213,9 @@ function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
       if (!keywords || keywords.has(keywordId![f]!)) window.enter(f);
     }
     for (; left < end && day[left]! < first; left++) window.leave(left);
-    // Where nothing came or went, what was not met is not met now.
-    if ((entered + left === before && !view.seesAge) || window.facts() === 0) continue;
+    if (window.facts() === 0) continue;
     const sums = window.sums();
-    const seen: Seen = { termId, sums, age: evening - day[begin]!, judge };
+    const seen: Seen = { termId, sums, evening, age: evening - day[begin]!, judge };
     const met: Member[] = [];
     for (const member of members) if (isMet(member, seen)) met.push(member);
     if (met.length === 0) continue;
@@ -173,11 +225,12 @@ function lookAtTerm(term: Term, view: View, window: SlidingSums): void {
 }
 
 /** What rules see of a term on an evening; its age is in days. */
-type Seen = { termId: number; sums: Sums; age: number; judge: Judge };
+type Seen = { termId: number; sums: Sums; evening: number; age: number; judge: Judge };
 
-function isMet(member: Member, { termId, sums, age, judge }: Seen): boolean {
+function isMet(member: Member, { termId, sums, evening, age, judge }: Seen): boolean {
   for (const condition of member.sums) if (!meets(condition, sums, judge)) return false;
   for (const condition of member.ages) if (!meetsAge(condition, age)) return false;
+  if (member.openOn && !member.openOn(termId, evening)) return false;
   return !member.terms || member.terms.has(termId); // last, as it may read the text
 }
 
@@ -231,9 +284,6 @@ function adGroupsSeen(
   return seen;
 }
 
-const WIDTH = FIGURE_NAMES.length;
-const AT = Object.fromEntries(FIGURE_NAMES.map((name, i) => [name, i])) as Record<Measure, number>;
-
 type SlidingSums = ReturnType<typeof slidingSums>;
 
 /** Sums over facts that come and go. A figure of which no fact is left is not known; one of which only zeros are left is zero. */
@@ -278,10 +328,13 @@ function slidingSums({ figures, count: facts }: TermFacts) {
     /** how many there are now */
     facts: () => count,
     sums(): Sums {
-      const of = (name: Measure) => (known[AT[name]]! > 0 ? totals[AT[name]]! : NaN);
+      const of = (at: number) => (known[at]! > 0 ? totals[at]! : NaN);
       return {
-        ...{ clicks: of('clicks'), impressions: of('impressions'), costMicros: of('costMicros') },
-        ...{ conversions: of('conversions'), valueMicros: of('valueMicros') },
+        clicks: of(AT.clicks),
+        impressions: of(AT.impressions),
+        costMicros: of(AT.costMicros),
+        conversions: of(AT.conversions),
+        valueMicros: of(AT.valueMicros),
       };
     },
   };

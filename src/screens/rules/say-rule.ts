@@ -15,6 +15,7 @@ const MEASURE_NAMES = {
 
 /** A condition in a few words. @example sayCondition({ of: 'clicks', is: 'at least', value: 15 }, money) // '15 clicks or more' */
 export function sayCondition(condition: Condition, money: Saying['money']): string {
+  if (condition.of === 'fault') return `at fault with ${Math.round(1_000 * condition.probability) / 10} %`;
   if (condition.of === 'ad groups') return `cost ${condition.is} ${condition.times} × what its ad groups pay`;
   if (condition.of === 'target') return `cost ${condition.is} ${condition.times} × its target`;
   if (condition.of === 'evidence') return `${Math.round(100 * condition.probability)} % sure to miss`;
@@ -34,12 +35,13 @@ export function sayCondition(condition: Condition, money: Saying['money']): stri
 const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length);
 
 /** What a rule is about, to be counted. */
-export const thingOf = ({ about }: Rule): string => (about === 'keywords' ? 'keyword' : 'term');
+export const thingOf = ({ about }: Rule): string => THINGS[about ?? 'terms'];
+const THINGS = { terms: 'term', keywords: 'keyword', words: 'word' };
 
 /** A rule as one sentence. */
 export function sayRule(rule: Rule, saying: Saying): string {
   const { about, when, lookBack, where, then, how, often } = rule;
-  const what = about === 'keywords' ? 'keywords: ' : '';
+  const what = about === undefined ? '' : about === 'words' ? 'words at fault: ' : 'keywords: ';
   const conditions = when.map((one) => sayCondition(one, saying.money)).join(', ');
   const ago = lookBack.lagDays === 0 ? '' : ` that end ${counted(lookBack.lagDays, 'day')} ago`;
   return `${what}${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${sayWhere(where, saying)}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
@@ -64,13 +66,20 @@ const sayHow = (how: Rule['how'], money: Saying['money']) =>
     ? ''
     : `, by itself: ${counted(how.bounds.changesADay, 'change')} and ${money(how.bounds.costADayMicros)} a day at most`;
 
+const sayAs = ({ as }: { as?: 'phrase' }) => (as === 'phrase' ? ' as phrase' : '');
+const STOPS = {
+  'ad group': 'stop it in its ad groups',
+  campaign: 'stop it in its campaigns',
+  account: 'stop it in the account',
+};
+
 /** What is proposed. */
 export function sayAction(then: Rule['then'], { list, money }: Pick<Saying, 'list' | 'money'>): string {
   switch (then.do) {
     case 'stop':
-      return then.at === 'campaign' ? 'stop it in its campaigns' : 'stop it in its ad groups';
+      return `${STOPS[then.at]}${sayAs(then)}`;
     case 'stop in list':
-      return `stop it in the list ${list(then.list)}`;
+      return `stop it in the list ${list(then.list)}${sayAs(then)}`;
     case 'keep':
       return 'keep it open';
     case 'set aside':

@@ -93,7 +93,10 @@ function longerNegatives(
  * N-grams without those that hold a shorter one which reaches the level.
  * @example withoutParts([], 0.8) // []
  */
-export function withoutParts(words: readonly WordAtFault[], level: number): WordAtFault[] {
+export function withoutParts<Word extends Pick<WordAtFault, 'ngram' | 'probability'>>(
+  words: readonly Word[],
+  level: number,
+): Word[] {
   const sure = new Set(words.filter(({ probability }) => probability >= level).map(({ ngram }) => ngram));
   return words.filter(({ ngram }) => !partsOf(ngram).some((part) => sure.has(part)));
 }

@@ -143,10 +143,10 @@ function verbOf({ does }: Finding): string {
   }
 }
 
-function sayPlace({ does, place }: Finding): string {
+function sayPlace({ does, place, changes: [change] }: Finding): string {
   if (does === 'tell') return 'The rule only tells';
   if (does === 'promote') return `Promoted to: ${place}`;
   return does === 'stop' || does === 'stop in list'
-    ? `Stopped as exact in: ${place}`
+    ? `Stopped as ${change?.kind === 'add negative' ? change.match : 'exact'} in: ${place}`
     : `It would be ${place}`;
 }

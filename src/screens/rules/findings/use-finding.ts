@@ -38,7 +38,7 @@ export function useFinding(
     const clear = lines.length > 1 ? lines.filter(({ against }) => against.length === 0) : lines;
     const changes = clear.flatMap((one) =>
       one.changes.map((change) => ({
-        ...{ change, ...(isStopped(one) && { from: one.term }) },
+        ...{ change, ...(isStopped(one) && one.about === 'terms' && { from: one.term }) },
         why: `the rule “${one.rule}”: ${say(one)}`,
       })),
     );

@@ -21,15 +21,20 @@ const FIRST_BIDS = { leastMicros: 100_000, mostMicros: 2_000_000 };
 
 /** What is proposed for what a rule finds. */
 export function ActionWords({ about, then, lists, onChange }: Props) {
-  const ofTerms: Option[] = [
+  const stops: Option[] = [
     { key: 'ad group', says: 'stop it in its ad groups' },
     { key: 'campaign', says: 'stop it in its campaigns' },
+    ...(about === 'words' ? [{ key: 'account', says: 'stop it in the account' }] : []),
     ...lists.map(({ id, name }) => ({ key: `list ${id}`, says: `stop it in the list ${name}` })),
+  ];
+  const ofTerms: Option[] = [
+    ...stops,
     { key: 'keep', says: 'keep it open' },
     { key: 'set aside', says: 'set it aside' },
     { key: 'promote', says: 'promote it to its seats' },
   ];
-  const ways = [...(about === 'keywords' ? OF_KEYWORDS : ofTerms), { key: 'tell', says: 'only tell' }];
+  const ofAll = { terms: ofTerms, keywords: OF_KEYWORDS, words: stops };
+  const ways = [...ofAll[about ?? 'terms'], { key: 'tell', says: 'only tell' }];
   return (
     <>
       <Select
@@ -41,6 +46,15 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
         onChange={(key) => onChange(actionOf(key))}
       />
       {then.do === 'set bid' && <BidWords then={then} onChange={onChange} />}
+      {(then.do === 'stop' || then.do === 'stop in list') && about === undefined && (
+        <Select
+          look="word"
+          label="As exact or as phrase"
+          value={then.as ?? 'exact'}
+          options={AS}
+          onChange={(as) => onChange(stoppedAs(then, as))}
+        />
+      )}
       {then.do === 'promote' && (
         <Select
           look="word"
@@ -66,6 +80,15 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
     </>
   );
 }
+
+const AS = [
+  { key: 'exact', says: 'as exact' },
+  { key: 'phrase', says: 'as phrase, with all that holds it' },
+] as const satisfies readonly Option[];
+
+type Stop = Extract<Then, { do: 'stop' | 'stop in list' }>;
+const stoppedAs = ({ as: _, ...then }: Stop, as: 'exact' | 'phrase'): Then =>
+  as === 'phrase' ? { ...then, as } : then;
 
 const AT_SOURCE: readonly Option[] = [
   { key: 'with', says: 'and stop it where it misses its target' },
@@ -128,6 +151,7 @@ function actionOf(key: string): Then {
   switch (key) {
     case 'ad group':
     case 'campaign':
+    case 'account':
       return { do: 'stop', at: key };
     case 'keep':
     case 'pause':

@@ -2,6 +2,7 @@
 
 import { X } from 'lucide-react';
 import type { Condition, Measure, Rule } from '@/core';
+import { NOT_ASKED } from '@/contracts/rule-sentence';
 import { useAccount } from '@/screens/frame/account-context';
 import { optionsOf, Select, type Option } from '@/ui/select';
 import { Figure, WordsField } from './word-fields';
@@ -59,12 +60,13 @@ function Words({ condition, onChange }: Omit<Props, 'onRemove'>) {
       </>
     );
   }
-  if (condition.of === 'evidence')
+  if (condition.of === 'evidence' || condition.of === 'fault')
     return (
       <>
-        misses its target with
+        {condition.of === 'fault' ? 'is so with' : 'misses its target with'}
         <Figure
           label="How sure, in per cent"
+          least={condition.of === 'fault' ? 80 : 0}
           value={Math.round(1_000 * condition.probability) / 10}
           most={100}
           places={1}
@@ -173,6 +175,7 @@ const KIND_NAMES = {
     target: 'cost against the target',
     'ad groups': 'cost against its ad groups',
     evidence: 'how surely it misses',
+    fault: 'how surely it is at fault',
   },
   ...{ words: 'words that it holds', kind: 'words or product codes' },
   ...{ age: 'days since it was seen first', searches: 'searches a month' },
@@ -190,6 +193,7 @@ const FIRST: Record<Kind, Condition> = {
   target: { of: 'target', is: 'above', times: 1 },
   'ad groups': { of: 'ad groups', is: 'above', times: 2 },
   evidence: { of: 'evidence', is: 'at least', probability: 0.95 },
+  fault: { of: 'fault', is: 'at least', probability: 0.9 },
   words: { of: 'words', is: 'any of', words: ['free'] },
   kind: { of: 'kind', is: 'words' },
   age: { of: 'age', is: 'at least', days: 14 },
@@ -198,9 +202,9 @@ const FIRST: Record<Kind, Condition> = {
 
 type AddProps = { about: Rule['about']; onAdd: (condition: Condition) => void };
 
-/** Adds a condition of a kind; a keyword is no product code. */
+/** Adds a condition of a kind that means something for what the rule is about. */
 export function AddCondition({ about, onAdd }: AddProps) {
-  const kinds = Object.keys(KIND_NAMES).filter((key) => about !== 'keywords' || key !== 'kind');
+  const kinds = Object.keys(KIND_NAMES).filter((key) => !NOT_ASKED[about ?? 'terms'].includes(key as Kind));
   const options = kinds.map((key): Option<Kind> => ({
     key: key as Kind,
     says: KIND_NAMES[key as Kind],

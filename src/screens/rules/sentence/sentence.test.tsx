@@ -80,6 +80,26 @@ describe('a sentence', () => {
     );
   });
 
+  test('is about words at fault, says how surely, and stops them in the account', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = choosing(user);
+    await choose('What it is about', /^word at fault/);
+    await choose('Add a condition', /how surely it is at fault/);
+    await choose('What is proposed', /in the account/);
+    await waitFor(() => {
+      const { rule } = bodyOf(asked('POST rules/trial'));
+      expect(rule).toMatchObject({ about: 'words', then: { do: 'stop', at: 'account' } });
+      expect(rule.when.at(-1)).toEqual({ of: 'fault', is: 'at least', probability: 0.9 });
+    });
+    expect(screen.queryByRole('button', { name: /^Match types/ })).toBeNull();
+    expect(screen.getByRole('group', { name: 'The rule' }).textContent).toContain('after a yes.');
+    await choose('What it is about', /^search term/);
+    const sentence = screen.getByRole('group', { name: 'The rule' }).textContent;
+    expect(sentence).toContain('served by');
+    expect(sentence).not.toContain('is so with');
+  });
+
   test('names labels and product groups, and which keywords served', async () => {
     const { user, asked } = showRules('?shown=rules&begin=');
     await screen.findByRole('table', { name: 'Neighbouring thresholds' });

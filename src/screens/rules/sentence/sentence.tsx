@@ -1,10 +1,10 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { isStop, OFTEN, type Rule } from '@/core';
+import { isPhrase, mayActByItself, OFTEN, type Rule } from '@/core';
 import type { RulesView } from '@/contracts/rules';
-import { optionsOf, Select } from '@/ui/select';
-import { thingOf } from '../say-rule';
+import { NOT_ASKED } from '@/contracts/rule-sentence';
+import { optionsIn, optionsOf, Select } from '@/ui/select';
 import { ActionWords } from './action-words';
 import { AddCondition, ConditionWords } from './condition-words';
 import { HowWords } from './how-words';
@@ -30,21 +30,14 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
     >
       When a{' '}
       {isKept ? (
-        thingOf(rule) === 'term' ? (
-          'search term'
-        ) : (
-          'keyword'
-        )
+        SUBJECTS[about ?? 'terms']
       ) : (
         <Select
           look="word"
           label="What it is about"
           value={about ?? 'terms'}
-          options={[
-            { key: 'terms', says: 'search term' },
-            { key: 'keywords', says: 'keyword' },
-          ]}
-          onChange={(next) => onChange(next === 'keywords' ? ofKeywords(rule) : ofTerms(rule))}
+          options={optionsIn(ABOUTS, SUBJECTS)}
+          onChange={(next) => onChange(aboutWhat(rule, next))}
         />
       )}
       {when.map((condition, i) => (
@@ -82,16 +75,17 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
       </Part>
       <WhereWords where={where} view={view} onChange={(next) => onChange({ ...rule, where: next })} />
       <Comma />
-      <ServedWords about={about} where={where} onChange={(next) => onChange({ ...rule, where: next })} />
-      <Comma />
+      {about !== 'words' && !isPhrase(then) && (
+        <>
+          <ServedWords about={about} where={where} onChange={(next) => onChange({ ...rule, where: next })} />
+          <Comma />
+        </>
+      )}
       <ActionWords
         about={about}
         then={then}
         lists={view.lists}
-        onChange={(next) =>
-          // Only a rule that stops terms acts by itself.
-          onChange({ ...rule, then: next, ...(!isStop(next) && { how: { is: 'by approval' } }) })
-        }
+        onChange={(next) => onChange(doing(rule, next))}
       />
       <Comma />
       <Select
@@ -102,7 +96,7 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
         onChange={(next) => onChange({ ...rule, often: next })}
       />
       <Comma />
-      {!isStop(then) ? (
+      {!mayActByItself(rule) ? (
         'after a yes.'
       ) : (
         <HowWords how={rule.how} onChange={(how) => onChange({ ...rule, how })} />
@@ -111,15 +105,36 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
   );
 }
 
-/** A rule on search terms becomes one on keywords, and the other way; what it does is another, what it asks stays as far as it can. */
-const ofKeywords = (rule: Rule): Rule => {
-  const when = rule.when.filter(({ of }) => of !== 'kind');
-  return {
-    ...{ ...rule, about: 'keywords', when: when.length > 0 ? when : [MANY_CLICKS] },
-    ...{ then: { do: 'pause' }, how: { is: 'by approval' } },
-  };
-};
-const ofTerms = ({ about: _, ...rule }: Rule): Rule => ({ ...rule, then: { do: 'stop', at: 'ad group' } });
+const ABOUTS = ['terms', 'words', 'keywords'] as const;
+type About = (typeof ABOUTS)[number];
+const SUBJECTS: Record<About, string> = { terms: 'search term', words: 'word at fault', keywords: 'keyword' };
+
+/** A rule becomes one about something else: what it does is another, what it asks stays as far as it can. */
+function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
+  const when = rule.when.filter(({ of }) => !NOT_ASKED[next].includes(of));
+  const asked = { ...rule, when: when.length > 0 ? when : [MANY_CLICKS] };
+  const { servedBy: __, ...where } = rule.where;
+  switch (next) {
+    case 'terms':
+      return { ...asked, then: { do: 'stop', at: 'ad group' } };
+    case 'words':
+      return {
+        ...asked,
+        where,
+        about: next,
+        then: { do: 'stop', at: 'campaign' },
+        how: { is: 'by approval' },
+      };
+    case 'keywords':
+      return { ...asked, about: next, then: { do: 'pause' }, how: { is: 'by approval' } };
+  }
+}
+/** A rule does something else: it acts by itself only where that may be, and a phrase is whatever keyword served it. */
+function doing(rule: Rule, then: Rule['then']): Rule {
+  const { servedBy: _, ...where } = rule.where;
+  const next = { ...rule, then, where: isPhrase(then) ? where : rule.where };
+  return mayActByItself(next) ? next : { ...next, how: { is: 'by approval' } };
+}
 const MANY_CLICKS: Rule['when'][number] = { of: 'clicks', is: 'at least', value: 15 };
 
 /** It stands close to what is chosen before it. */

@@ -58,12 +58,17 @@ export const judgingOf: (snapshot: Snapshot, steering: Steering) => Judging | nu
   },
 );
 
+/** What a conversion may cost at the target of each ad group, micro-units, by its id; NaN without a target. */
+export function worthById(snapshot: Snapshot, steering: Steering): ReadonlyMap<number, number> {
+  const worth = worthOfAdGroups(snapshot, steering, groundOf(snapshot).meanValueMicros);
+  return new Map(snapshot.mirror.adGroups.map(({ id }, g) => [Number(id), worth[g]!]));
+}
+
 function servedColumns(snapshot: Snapshot, steering: Steering): ServedColumns {
-  const { history, mirror } = snapshot;
+  const { history } = snapshot;
   const { rows } = history;
   const { indexOf } = adGroupsOf(history);
-  const worth = worthOfAdGroups(snapshot, steering, groundOf(snapshot).meanValueMicros);
-  const worthOf = new Map(mirror.adGroups.map(({ id }, g) => [Number(id), worth[g]!]));
+  const worthOf = worthById(snapshot, steering);
   const judged: number[] = [];
   for (let r = 0; r < rows.count; r++) if (isJudged(history, r)) judged.push(r);
   return {

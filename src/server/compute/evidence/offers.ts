@@ -1,4 +1,4 @@
-import { checkNegative, OFFERED_FROM, offerWords, type Barred, type Limits, type Offer } from '@/core';
+import { checkNegative, OFFERED_FROM, offerWords, stops, type Barred, type Limits, type Offer } from '@/core';
 import { derivedByKey } from '../derived';
 import { keywordsStoppedBy, protectedBy, type Workbench } from '../workbench';
 import { judgingOf, termsAround } from './faults';
@@ -42,4 +42,13 @@ function findOffers(bench: Workbench, offering: Offering): Offers {
     termsAround: (ngram) => termsAround(bench.snapshot, judging, ngram, OFFERED_FROM),
     mayStand: (negative) => checkNegative(negative, offering.limits) === undefined,
   });
+}
+
+/** Whether a word may be offered at all as things are: it is no brand word, nobody called it neutral, and it stops no live keyword. */
+export function mayBeOffered(bench: Workbench, { brandWords }: Pick<Offering, 'brandWords'>) {
+  const neutral = new Set(bench.neutralWords);
+  return (ngram: string): boolean =>
+    !neutral.has(ngram) &&
+    !brandWords.some((brand) => stops({ text: brand, match: 'phrase' }, ngram)) &&
+    keywordsStoppedBy(bench, { text: ngram, match: 'phrase' }).length === 0;
 }

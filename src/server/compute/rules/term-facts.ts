@@ -9,11 +9,11 @@ import { progressOf } from '../progress';
 import { textAt } from '../shared-columns';
 
 /** What rules are about. */
-export type About = 'terms' | 'keywords';
+export type About = 'terms' | 'keywords' | 'words';
 export const aboutOf = ({ about }: Rule): About => about ?? 'terms';
 
-/** Facts by what rules are about and day, and the terms that they are of. */
-export type RuleFacts = { factsOf(about: About): TermFacts; terms: TermsById };
+/** Facts by term, or keyword, and day, and the terms that they are of. */
+export type RuleFacts = { factsOf(of: 'terms' | 'keywords'): TermFacts; terms: TermsById };
 
 /** Terms by the ids that facts have. */
 export type TermsById = {
@@ -36,8 +36,8 @@ export function loadRuleFacts(
       const facts = await readFacts(trx, accountId, within, undefined, onProgress);
       const late = within ? undefined : await readLateFigures(trx, accountId);
       const terms = byId(await readTerms(trx, accountId));
-      const factsOf = memoised(String, (about: About) =>
-        about === 'terms'
+      const factsOf = memoised(String, (of: 'terms' | 'keywords') =>
+        of === 'terms'
           ? byTermAndDay(facts, late)
           : byTermAndDay(ofKeywords(facts), late && ofKeywords(late)),
       );
@@ -46,6 +46,12 @@ export function loadRuleFacts(
     { isolationLevel: 'repeatable read', readOnly: true },
   );
 }
+
+/** What a query says; null for a product code, and what has no words. */
+export const queryTextOf =
+  ({ kindOf, keyOf }: TermsById) =>
+  (termId: number): string | null =>
+    kindOf(termId) === 'query' ? keyOf(termId) : null;
 
 /** Searches a month by the key of a term, where a rule asks for them. */
 export async function searchesFor(

@@ -3,6 +3,7 @@ import {
   FIGURE_NAMES,
   memoised,
   normalise,
+  OFFERED_FROM,
   type AgeCondition,
   type Condition,
   type Judge,
@@ -11,6 +12,7 @@ import {
   type TermCondition,
   type TermFacts,
   type Tried,
+  type TriedWords,
 } from '@/core';
 import type { TermKind } from '../../repositories/facts';
 import { groundOf, targetOf } from '../evidence/evidence';
@@ -30,6 +32,8 @@ export type RuleGround = Standing & {
   terms: TermsById;
   /** searches a month by the key of a term; those of which nothing is known are left out */
   searches: ReadonlyMap<string, number>;
+  /** of rules on words: those that are offered, as their facts number them */
+  words: readonly { ngram: string; probability: number }[];
 };
 
 /** Rules as the core tries them; those of the same places share their ad groups and keywords. */
@@ -41,13 +45,56 @@ export function toTried(rules: readonly RuleWithin[], ground: RuleGround): Tried
     }),
   );
   return rules.map((one) => ({
-    ...{ lookBack: one.rule.lookBack, everyDays: everyDays(one.rule) },
-    when: one.rule.when.filter((each): each is SumCondition | AgeCondition => !isOfTerm(each)),
+    ...{ lookBack: one.rule.lookBack, everyDays: everyDays(one.rule), openOn: null },
+    when: one.rule.when.filter(isSeen),
     ...placesOf(one),
-    ...(aboutOf(one.rule) === 'keywords'
-      ? { terms: keywordsFor(one.rule, ground), keywords: null }
-      : { terms: termsFor(one.rule, ground) }),
+    ...subjectOf(one.rule, ground),
   }));
+}
+
+function subjectOf(rule: Rule, ground: RuleGround): Pick<Tried, 'terms'> & Partial<Pick<Tried, 'keywords'>> {
+  switch (aboutOf(rule)) {
+    case 'terms':
+      return { terms: termsFor(rule, ground) };
+    case 'keywords':
+      return { terms: keywordsFor(rule, ground), keywords: null };
+    case 'words':
+      return { terms: wordsFor(rule, ground), keywords: null };
+  }
+}
+
+/** How surely a word is at fault that a rule is about. */
+const levelOf = ({ when }: Rule): number =>
+  Math.max(OFFERED_FROM, ...when.filter((one) => one.of === 'fault').map(({ probability }) => probability));
+
+function wordsFor(rule: Rule, { words, searches }: RuleGround): Tried['terms'] {
+  const holds = textTest(rule, searches);
+  const level = levelOf(rule);
+  return {
+    has(word) {
+      const { ngram, probability } = words[word]!;
+      return probability >= level && (holds === null || holds(ngram));
+    },
+  };
+}
+
+/**
+ * Rules on words as the core tries them on the past.
+ * @param mayBeOffered whether a word may be offered at all, as things are
+ */
+export function toTriedWords(
+  rules: readonly RuleWithin[],
+  standing: Standing,
+  mayBeOffered: (ngram: string) => boolean,
+): TriedWords[] {
+  return rules.map((one) => {
+    const holds = textTest(one.rule, new Map());
+    return {
+      ...{ lookBack: one.rule.lookBack, adGroups: adGroupsOf(one, standing), level: levelOf(one.rule) },
+      when: one.rule.when.filter(isSeen),
+      words: (ngram) => mayBeOffered(ngram) && (holds === null || holds(ngram)),
+    };
+  });
 }
 
 /** The terms that a rule is about. */
@@ -82,7 +129,9 @@ function textTest({ when }: Rule, searches: RuleGround['searches']): ((text: str
 
 type OfText = Exclude<TermCondition, { of: 'kind' }>;
 const isOfText = (one: Condition): one is OfText => one.of === 'words' || one.of === 'searches';
-const isOfTerm = (one: Condition): one is TermCondition => one.of === 'kind' || isOfText(one);
+/** What is seen in facts, and not in the text. */
+const isSeen = (one: Condition): one is SumCondition | AgeCondition =>
+  one.of !== 'kind' && one.of !== 'fault' && !isOfText(one);
 
 /** A list holds no product codes, a code need not be kept, for no negative stops it, and it can be no keyword. */
 function kindsFor({ when, then }: Rule): ReadonlySet<TermKind> {

@@ -27,7 +27,7 @@ async function ofRules(deps: Deps, open: Open): Promise<NewAlert[]> {
   const newest = await newestFindings(deps.db, open.account.id);
   return rules.flatMap(({ id, name, version, state, trouble, rule: { about } }): NewAlert[] => {
     const found = piles.open.filter(({ ruleId }) => ruleId === id).length;
-    const what = counted(found, about === 'keywords' ? 'keyword' : 'term');
+    const what = counted(found, about === undefined ? 'term' : about === 'words' ? 'word' : 'keyword');
     return [
       ...(trouble === null
         ? []

@@ -1,5 +1,5 @@
 import { group, min, rollup } from 'd3';
-import { counted, opposes, type Change, type Place, type Rule, type RuleAction } from '@/core';
+import { counted, isPhrase, opposes, type Change, type Place, type Rule, type RuleAction } from '@/core';
 import { FINDING_PILES, type Finding, type FindingPile, type FindingsView } from '@/contracts/findings';
 import { derivedFrom } from '../../compute/derived';
 import { draftGateOf } from '../../compute/draft-gate';
@@ -16,6 +16,7 @@ import { aboutOf } from '../../compute/rules/term-facts';
 import { ofKeyword, sayKeyword, waitsForKeyword } from './keyword-findings';
 import { ofPromoted, waitsForPromotion } from './promotion-findings';
 import { verdictOfAction } from './verdict-of-action';
+import { changesOfWord, isLive, sayWordStopped, waitsForWord } from './word-findings';
 
 /** What rules that are switched on propose, as the tray leaves the account. */
 export async function viewFindings(
@@ -111,6 +112,7 @@ export async function countFindings(deps: Deps, slug: string): Promise<number> {
 /** Whether what a rule found still waits for somebody: what it wants is not so by now, and nothing else was decided. */
 function isWaiting(open: Open, rule: Rule, one: StoredFinding): boolean {
   if (aboutOf(rule) === 'keywords') return waitsForKeyword(open, rule, one);
+  if (aboutOf(rule) === 'words') return waitsForWord(open, rule, one);
   if (rule.then.do === 'promote') return waitsForPromotion(open, rule.then, one);
   return !isDecided(open, one);
 }
@@ -136,9 +138,6 @@ function openIn(open: Open, { term, isCode, ranIn }: StoredFinding): string[] {
   const gate = draftGateOf(open);
   return there.filter((id) => gate.stoppers(term, id).length === 0);
 }
-
-/** Only live ad groups of live campaigns serve anything (rules 5.1). */
-const isLive = (one: { status: string } | undefined) => one?.status === 'live' || one?.status === 'unknown';
 
 /** Product codes as they are written, with the ad groups of the window where nothing excludes them. */
 const codesOpenIn = derivedFrom((open: Open): ReadonlyMap<string, { raw: string; adGroups: Set<string> }> => {
@@ -166,19 +165,25 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omi
     ...{ from, to, foundOn: evening, decided },
   };
   if (about === 'keywords') return { ...common, ...ofKeyword(open, rule, one), verdict: null };
+  if (about === 'words') {
+    const place = sayWordStopped(open, rule, one);
+    return { ...common, term, changes: changesOfWord(open, rule, one), place, verdict: null };
+  }
   if (rule.then.do === 'promote')
     return { ...common, term, ...ofPromoted(open, rule.then, one), verdict: null };
   const places = placesOf(open, rule, one);
   return {
     ...{ ...common, term, verdict: verdictOfAction(rule.then) },
-    changes: places.map((place) => stopIn(open, one, place)),
+    changes: places.map((place) => stopIn(open, rule, one, place)),
     place: sayBecomes(open, rule.then, places),
   };
 }
 
 /** What a yes to a finding puts in the tray; nothing where the rule only tells. */
 export const changesOf = (open: Open, { rule }: StoredRule, one: StoredFinding): Change[] =>
-  placesOf(open, rule, one).map((place) => stopIn(open, one, place));
+  aboutOf(rule) === 'words'
+    ? changesOfWord(open, rule, one)
+    : placesOf(open, rule, one).map((place) => stopIn(open, rule, one, place));
 
 /** Where a rule would stop a term: its list, or where the term ran and nothing stops it. */
 function placesOf(open: Open, { then }: Rule, one: StoredFinding): Place[] {
@@ -190,10 +195,10 @@ function placesOf(open: Open, { then }: Rule, one: StoredFinding): Place[] {
   return [...campaigns].map((id) => ({ kind: 'campaign', id }));
 }
 
-const stopIn = (open: Open, { term, isCode }: StoredFinding, place: Place): Change =>
+const stopIn = (open: Open, { then }: Rule, { term, isCode }: StoredFinding, place: Place): Change =>
   isCode
     ? { kind: 'exclude product', code: codesOpenIn(open).get(term)!.raw, place }
-    : { kind: 'add negative', text: term, match: 'exact', place };
+    : { kind: 'add negative', text: term, match: isPhrase(then) ? 'phrase' : 'exact', place };
 
 function sayBecomes({ names }: Open, then: RuleAction, places: readonly Place[]): string {
   if (then.do === 'keep') return 'kept open';

@@ -1,8 +1,10 @@
-import { daysBetween, shiftDay, tryRules, type Rule, type TermFacts } from '@/core';
+import { daysBetween, factsOfNgrams, shiftDay, tryRules, type Rule, type TermFacts } from '@/core';
+import { offersOf } from '../../compute/evidence/offers';
 import { dayOf } from '../../compute/facts/facts';
 import {
   aboutOf,
   loadRuleFacts,
+  queryTextOf,
   searchesFor,
   type About,
   type TermsById,
@@ -25,7 +27,8 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   const account = await requireAccountById(deps.db, accountId);
   const rules = (await listRules(deps.db, accountId)).filter(({ state }) => state === 'on');
   if (rules.length === 0) return 0;
-  const { snapshot } = await openWorkbench(deps, account);
+  const open = await openWorkbench(deps, account);
+  const { snapshot } = open;
   if (snapshot.dataDays === null) return 0;
   const yesterday = shiftDay(todayOf(deps, account), -1);
   const evening = snapshot.dataDays.to < yesterday ? snapshot.dataDays.to : yesterday;
@@ -44,11 +47,18 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   const loaded = await loadRuleFacts(deps.db, accountId, within);
   const searches = await searchesFor(deps.db, accountId, sentences);
   const at = dayOf(evening);
-  const tried = toTried(due.map(withinSet), { ...snapshot, terms: loaded.terms, searches });
+  const words = sentences.some((rule) => aboutOf(rule) === 'words')
+    ? offersOf(open, account).offered.map(({ word }) => word)
+    : [];
+  const ngrams = words.map(({ ngram }) => ngram);
+  const tried = toTried(due.map(withinSet), { ...snapshot, terms: loaded.terms, searches, words });
   const looks = ABOUTS.flatMap((about) => {
     const places = due.flatMap(({ rule }, i) => (aboutOf(rule) === about ? [i] : []));
     if (places.length === 0) return [];
-    const facts = loaded.factsOf(about);
+    const facts =
+      about === 'words'
+        ? factsOfNgrams(loaded.factsOf('terms'), ngrams, queryTextOf(loaded.terms))
+        : loaded.factsOf(about);
     const some = places.map((i) => tried[i]!);
     const trials = tryRules(
       facts,
@@ -81,7 +91,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
       const found = stopped.map(({ termId, sums }) => {
         const there = ran.get(termId)!.filter((one) => one.day >= from && one.day <= to && isSeen(one));
         return {
-          ...nameOf(rule.rule, termId, loaded.terms),
+          ...nameOf(rule.rule, termId, { terms: loaded.terms, ngrams }),
           sums,
           ranIn: [...new Set(there.map((one) => one.adGroupId))],
         };
@@ -95,13 +105,23 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   });
 }
 
-const ABOUTS: readonly About[] = ['terms', 'keywords'];
+const ABOUTS: readonly About[] = ['terms', 'keywords', 'words'];
 
-/** A term as findings name it; a keyword by its id. */
-const nameOf = (rule: Rule, id: number, terms: TermsById) =>
-  aboutOf(rule) === 'keywords'
-    ? { term: String(id), isCode: false }
-    : { term: terms.keyOf(id), isCode: terms.kindOf(id) === 'code' };
+/** A term or a word as findings name it; a keyword by its id. */
+function nameOf(
+  rule: Rule,
+  id: number,
+  { terms, ngrams }: { terms: TermsById; ngrams: readonly string[] },
+): { term: string; isCode: boolean } {
+  switch (aboutOf(rule)) {
+    case 'terms':
+      return { term: terms.keyOf(id), isCode: terms.kindOf(id) === 'code' };
+    case 'keywords':
+      return { term: String(id), isCode: false };
+    case 'words':
+      return { term: ngrams[id]!, isCode: false };
+  }
+}
 
 type Ran = { day: number; adGroupId: number; keywordId: number };
 

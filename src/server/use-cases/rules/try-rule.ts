@@ -1,9 +1,13 @@
 import { group, max, sum } from 'd3';
 import {
+  asPhrases,
+  isPhrase,
   neighboursOf,
   opposes,
   shiftDay,
   tryRules,
+  tryWords,
+  type Evenings,
   type Rule,
   type RuleAction,
   type Trial,
@@ -12,9 +16,11 @@ import {
 import type { TrialLine, TrialView, WouldStopLine } from '@/contracts/rules';
 import { dayOf } from '../../compute/facts/facts';
 import { progressOf } from '../../compute/progress';
-import { aboutOf, loadRuleFacts, searchesFor, type RuleFacts } from '../../compute/rules/term-facts';
-import { missingOf, withinSet } from '../../compute/rules/rule-places';
-import { judging, toTried } from '../../compute/rules/tried-rules';
+import { worthById } from '../../compute/evidence/faults';
+import { mayBeOffered } from '../../compute/evidence/offers';
+import { aboutOf, loadRuleFacts, queryTextOf, searchesFor } from '../../compute/rules/term-facts';
+import { missingOf, withinSet, type RuleWithin } from '../../compute/rules/rule-places';
+import { judging, toTried, toTriedWords } from '../../compute/rules/tried-rules';
 import { listRules, type StoredRule } from '../../repositories/decisions/rules';
 import { findFirstReportEnd } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
@@ -45,21 +51,13 @@ export async function tryRule(
   const withinOf = (one: Rule) => withinSet({ rule: one, set: stored?.set ?? null });
   const waitsFor = missingOf(withinOf(rule), snapshot);
   if (dataDays === null || waitsFor !== null) return { ...NOTHING, waitsFor };
-  const loaded = await loadRuleFacts(deps.db, account.id);
-  const facts = loaded.factsOf(aboutOf(rule));
   const neighbours = neighboursOf(rule);
-  const rules = neighbours.map((one) => one.rule);
-  const searches = await searchesFor(deps.db, account.id, rules);
   const evenings = { from: dayOf(dataDays.from), to: dayOf(dataDays.to) };
-  const trials = tryRules(
-    facts,
-    toTried(rules.map(withinOf), { ...snapshot, terms: loaded.terms, searches }),
-    evenings,
-    judging(snapshot, account, { facts, rules }),
-    progressOf('trial'),
-  );
+  const rules = neighbours.map((one) => withinOf(one.rule));
+  const { trials, keyOf } = await (aboutOf(rule) === 'words' ? tryOnWords : tryOnTerms)(deps, open, {
+    ...{ rules, evenings },
+  });
   const own = trials[neighbours.findIndex(({ isOwn }) => isOwn)]!;
-  const keyOf = keysOf(rule, loaded);
   const lineOf = toLine((id) => sayFound(open, { rule }, { term: keyOf(id) }), dataDays.from, evenings.from);
   const stops = Array.from(own.savedMicros, () => 0);
   for (const { day } of own.stopped) stops[day - evenings.from]! += 1;
@@ -81,6 +79,52 @@ export async function tryRule(
     ),
     waitsFor,
   };
+}
+
+type Trying = { rules: readonly RuleWithin[]; evenings: Evenings };
+type Tried = {
+  trials: Trial[];
+  /** as findings name what a rule is about: a term, a word, or a keyword by its id */
+  keyOf(id: number): string;
+};
+
+async function tryOnTerms({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
+  const { account, snapshot } = open;
+  const sentences = rules.map(({ rule }) => rule);
+  const { factsOf, terms } = await loadRuleFacts(db, account.id);
+  const isOnKeywords = sentences.some((rule) => aboutOf(rule) === 'keywords');
+  const facts = factsOf(isOnKeywords ? 'keywords' : 'terms');
+  const searches = await searchesFor(db, account.id, sentences);
+  const tried = toTried(rules, { ...snapshot, terms, searches, words: [] });
+  const judgeOf = judging(snapshot, account, { facts, rules: sentences });
+  const plain = tryRules(facts, tried, evenings, judgeOf, progressOf('trial'));
+  const textOf = queryTextOf(terms);
+  const trials = plain.map((trial, i) => {
+    const [{ then }, { adGroups }] = [sentences[i]!, tried[i]!];
+    return isPhrase(then) ? asPhrases(trial, { facts, evenings, adGroups, textOf, judgeOf }) : trial;
+  });
+  return { trials, keyOf: isOnKeywords ? String : terms.keyOf };
+}
+
+/** Words are tried once a week; those that could not be offered as things are, are left out. */
+async function tryOnWords({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
+  const { account, snapshot } = open;
+  const { factsOf, terms } = await loadRuleFacts(db, account.id);
+  const worth = worthById(snapshot, account);
+  const sentences = rules.map(({ rule }) => rule);
+  const { trials, ngrams } = tryWords(
+    factsOf('terms'),
+    toTriedWords(rules, snapshot, mayBeOffered(open, account)),
+    evenings,
+    {
+      textOf: queryTextOf(terms),
+      worthOf: (adGroup) => worth.get(adGroup) ?? NaN,
+      lagDays: account.lagDays,
+      judgesOf: (facts) => judging(snapshot, account, { facts, rules: sentences }),
+    },
+    progressOf('trial'),
+  );
+  return { trials, keyOf: (id) => ngrams[id]! };
 }
 
 /** Rules that are switched on, found some of these terms, and want the opposite of them. */
@@ -120,12 +164,6 @@ const toLine =
     ...{ clicks: known(sums.clicks), costMicros: known(sums.costMicros) },
     ...{ savedMicros, lostConversions, lostMicros },
   });
-
-/** As findings name what a rule is about: a term, or a keyword by its id. */
-const keysOf =
-  (rule: Rule, { terms }: RuleFacts) =>
-  (id: number) =>
-    aboutOf(rule) === 'keywords' ? String(id) : terms.keyOf(id);
 
 const known = (figure: number) => (Number.isNaN(figure) ? null : figure);
 
