@@ -57,7 +57,7 @@ export function benchTruth(quick: boolean): Line[] {
       return [
         ...linesOf(name, pass, played),
         ...setLines(name, pass, played),
-        ...(world.isSmall ? netLines(name, request, pass) : []),
+        ...(world.isSmall ? netLines(name, request, pass, world.targetOf(played)) : []),
       ];
     }),
   );
@@ -117,10 +117,15 @@ function setLines(name: string, pass: PassOfWorld, played: Played): Line[] {
   ];
 }
 
-/** Ten trays: what each was predicted to save in four weeks, and what it saved; the cost of its terms and the Ledger's figure beside it. */
-function netLines(name: string, request: SeedRequest, { negatives }: PassOfWorld): Line[] {
-  const { trays, alone } = netOfTrays(request, negatives);
-  const lines = trays.map((outcome): Line => {
+/** Ten trays, and what ready rules find: what each was predicted to save in four weeks, and what it saved; the cost of its terms and the Ledger's figure beside it. */
+function netLines(
+  name: string,
+  request: SeedRequest,
+  { negatives }: PassOfWorld,
+  targetMicros: number,
+): Line[] {
+  const { trays, ofRules, alone } = netOfTrays(request, negatives, targetMicros);
+  const lines = [...trays, ...ofRules].map((outcome): Line => {
     const { tray, clicks, gross, net, real, reckoned, likely } = outcome;
     const isWithin = Math.abs(net - real) <= NET_WITHIN.tray * real;
     const isChance = real >= likely[0] && real <= likely[1];

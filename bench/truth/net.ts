@@ -16,6 +16,7 @@ import {
 } from '@/core';
 import type { SeedRequest, Structure } from '@/contracts/platform';
 import { gateOn, termsOfService } from '@/standins/ad-platform/store';
+import { traysOfReadyRules } from './ready-trays';
 import { reckonedOf } from './reckoned';
 import { serve, type ServedRow } from './served';
 import { makeTrays, withTray, type TruthTray } from './trays';
@@ -46,11 +47,14 @@ const daysFrom = (first: string, count: number) =>
  * Predicts what trays, and large changes of them alone, save by what the reports of a world show, and lets four weeks pass with and without
  * each.
  * @param words negatives of the words at fault
+ * @param targetMicros what a conversion may cost
+ * @returns of the ten trays, of what ready rules find, and of single changes of the ten
  */
 export function netOfTrays(
   world: SeedRequest,
   words: readonly NegativeText[],
-): { trays: NetOutcome[]; alone: NetOutcome[] } {
+  targetMicros: number,
+): { trays: NetOutcome[]; ofRules: NetOutcome[]; alone: NetOutcome[] } {
   const { account, structure } = world;
   const newest = shiftDay(account.today, -1 - LAG);
   const all: string[] = [];
@@ -77,7 +81,11 @@ export function netOfTrays(
     .map((stop): TruthTray => ({ name: stop.text, stops: [stop] }))
     .filter(({ stops: [stop] }) => clicksAt(window, stop!, campaignOf) >= LEAST_CLICKS)
     .slice(0, MOST_ALONE);
-  return { trays: trays.map(outcomeOf), alone: alone.map(outcomeOf) };
+  const ofRules = traysOfReadyRules(world, all, { targetMicros, lagDays: LAG });
+  return {
+    ...{ trays: trays.map(outcomeOf), ofRules: ofRules.map(outcomeOf) },
+    alone: alone.map(outcomeOf),
+  };
 }
 
 /** Clicks in the window of what a stop matches at its place. */
