@@ -24,8 +24,13 @@ export const LedgerQuerySchema = v.object({
   about: v.optional(v.picklist(LEDGER_ABOUT)),
   /** letters that stand in what was done, why, or who did it */
   find: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
-  /** the id of the person who did it, or what others did on the platform and what happened by itself */
-  who: v.optional(v.pipe(v.string(), v.regex(/^(\d{1,9}|nobody)$/, 'This is nobody here.'))),
+  /** the id of the person who did it, rules, or nobody: what others did on the platform and what happened by itself */
+  who: v.optional(
+    v.union(
+      [v.picklist(['rules', 'nobody']), v.pipe(v.string(), v.regex(/^\d{1,9}$/))],
+      'This is nobody here.',
+    ),
+  ),
   /** the element it is about: its kind and id */
   on: v.optional(
     v.pipe(v.string(), v.regex(/^(campaign|adGroup|list|keyword|rule):\d{1,18}$/, 'This is no element.')),

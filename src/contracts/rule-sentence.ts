@@ -143,7 +143,7 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
     }),
     v.check(
       (rule) => mayActByItself(rule) || rule.how.is === 'by approval',
-      'Only a rule that stops terms, each of them alone, acts by itself.',
+      'Only a rule that stops words, or terms each of them alone, acts by itself.',
     ),
     v.check(
       ({ about, then }) => then.do === 'tell' || (about === 'keywords') === OF_KEYWORDS.includes(then.do),

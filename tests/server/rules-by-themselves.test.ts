@@ -101,7 +101,33 @@ test('it sends what it found, each once, whichever process does it; the Ledger n
   for (const { who, why } of told)
     expect([who, why]).toEqual(['the rule “5 clicks”', 'by the rule “5 clicks”']);
   expect(told.map(({ id }) => id)).toEqual(expect.arrayContaining(view.acts.map(({ entry }) => entry)));
+  const ids = async (who: string) => (await viewLedger(...at(), { who })).lines.map(({ id }) => id);
+  expect(await ids('rules')).toEqual(told.map(({ id }) => id));
+  expect(await ids('nobody')).not.toEqual(expect.arrayContaining([told[0]!.id]));
   expect(await letWork()).toEqual({ stopped: 0, looked: 0, acted: 0 });
+});
+
+test('one on words stops each of them once, with all that holds it', async () => {
+  await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
+  const rule: Rule = {
+    ...{ ...aRule(), about: 'words', when: [{ of: 'clicks', is: 'at least', value: 1 }] },
+    then: { do: 'stop', at: 'account' },
+  };
+  await keepRule(...by(), { name: 'Words', rule: { ...rule, how: { is: 'by approval' } }, state: 'on' });
+  await letWork();
+  const proposed = await findings();
+  expect(proposed.length).toBeGreaterThan(0);
+  const { id, version } = await theRule();
+  await changeRule(...by(), { ruleId: id, name: 'Words', rule, version, why: '' });
+  expect(await letWork()).toMatchObject({ acted: proposed.length });
+  await world.work();
+  expect(await acted()).toEqual(proposed.map(({ term }) => term).sort());
+  expect((await acts()).acts.map(({ state }) => state)).toEqual(proposed.map(() => 'in force'));
+  const sent = (await lines()).flatMap(({ change }) => (change ? [change.undo] : []));
+  expect(sent.length).toBeGreaterThanOrEqual(proposed.length);
+  for (const undo of sent) expect(undo).toMatchObject({ kind: 'remove negative', match: 'phrase' });
+  expect(await terms()).toEqual([]);
+  expect(await letWork()).toMatchObject({ acted: 0 });
 });
 
 test('a stop that somebody takes back is not made again: the finding waits for somebody', async () => {

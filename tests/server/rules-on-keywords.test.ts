@@ -212,7 +212,7 @@ describe('a rule on keywords', () => {
     ['A condition on “kind” means nothing for keywords.', { when: [{ of: 'kind', is: 'codes' }] }],
     ['The least bid is above the most.', { then: bid('lower', { leastMicros: 9, mostMicros: 8 }) }],
     [
-      'Only a rule that stops terms, each of them alone, acts by itself.',
+      'Only a rule that stops words, or terms each of them alone, acts by itself.',
       { how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } } },
     ],
   ])('is refused where it makes no sense: %s', (says, over) => {

@@ -124,14 +124,20 @@ test('tried, it stops a word in the first week in which it was at fault by what 
 
 test.each<[Partial<Rule>, string]>([
   [{ when: [surely(0.7)] }, 'A word is at fault from 80 % on.'],
-  [{ when: [{ of: 'evidence', is: 'at least', probability: 0.9 }] }, 'This is not asked'],
+  [
+    { when: [{ of: 'evidence', is: 'at least', probability: 0.9 }] },
+    'A condition on “evidence” means nothing for words.',
+  ],
   [{ then: { do: 'keep' } }, 'Words are stopped, or only told.'],
   [{ where: { is: 'everywhere', campaigns: [], servedBy: ['broad'] } }, 'all keywords that served it'],
   [{ about: undefined, then: { do: 'stop', at: 'account' } }, 'stopped where it ran, or in a list'],
-  [{ about: undefined, when: [surely(0.9)] }, 'This is not asked'],
+  [{ about: undefined, when: [surely(0.9)] }, 'A condition on “fault” means nothing for terms.'],
   [
-    { how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } } },
-    'Only a rule that stops terms, each of them alone, acts by itself.',
+    {
+      ...{ about: undefined, then: { do: 'stop', at: 'campaign', as: 'phrase' } },
+      how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } },
+    },
+    'Only a rule that stops words, or terms each of them alone, acts by itself.',
   ],
 ])('a sentence that makes no sense is refused: %j', (over, says) => {
   expect(v.safeParse(RuleSchema, aRule(over)).issues?.[0]!.message).toContain(says);

@@ -13,11 +13,11 @@ export const isStop = ({ do: what }: RuleAction): boolean => what === 'stop' || 
 export const isPhrase = (then: RuleAction): boolean => 'as' in then && then.as === 'phrase';
 
 /**
- * Whether a rule may act by itself: it stops search terms, and each of them alone.
+ * Whether a rule may act by itself: it stops words at fault, or search terms, and each of these alone.
  * @example mayActByItself({ then: { do: 'keep' } }) // false
  */
 export const mayActByItself = ({ about, then }: Pick<Rule, 'about' | 'then'>): boolean =>
-  about === undefined && isStop(then) && !isPhrase(then);
+  isStop(then) && (about === 'words' || (about === undefined && !isPhrase(then)));
 
 /**
  * Whether two rules want opposite things of what both find: one shuts a term out, the other keeps it open or waits for more; one

@@ -119,6 +119,7 @@ export function LedgerScreen() {
             options={[
               { key: '', says: 'anyone' },
               ...people.map(({ id, name }) => ({ key: String(id), says: name })),
+              { key: 'rules', says: 'rules' },
               { key: 'nobody', says: 'nobody here' },
             ]}
             value={url.who ?? ''}

@@ -127,8 +127,8 @@ export type LedgerFilter = {
   about?: NewEntry['about'];
   /** letters in what was done, why, or who did it; case does not count */
   find?: string;
-  /** the person who did it; null: the read-back */
-  person?: number | null;
+  /** the person who did it, rules, or nobody here: others on the platform, and what happened by itself */
+  doneBy?: number | 'rules' | 'nobody';
   /** what it is about: any of them */
   touches?: readonly string[];
 };
@@ -138,7 +138,7 @@ export async function listLedger(
   db: Db,
   accountId: number,
   most: number,
-  { before, about, find = '', person, touches }: LedgerFilter = {},
+  { before, about, find = '', doneBy, touches }: LedgerFilter = {},
 ): Promise<LedgerEntry[]> {
   const page = db('ledger_entry')
     .where({ account_id: accountId })
@@ -146,7 +146,9 @@ export async function listLedger(
     .limit(most);
   if (before !== undefined) void page.where('ledger_entry_id', '<', before);
   if (about !== undefined) void page.where({ about });
-  if (person !== undefined) void page.where({ person_id: person });
+  if (typeof doneBy === 'number') void page.where({ person_id: doneBy });
+  else if (doneBy !== undefined)
+    void page.where({ person_id: null }).where('actor', doneBy === 'rules' ? '=' : '<>', 'rule');
   if (touches !== undefined) void page.whereRaw('touches && ?::text[]', [touches as string[]]);
   if (find !== '') {
     const like = `%${find.replaceAll(/[\\%_]/g, '\\$&')}%`;

@@ -123,7 +123,6 @@ function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
         where,
         about: next,
         then: { do: 'stop', at: 'campaign' },
-        how: { is: 'by approval' },
       };
     case 'keywords':
       return { ...asked, about: next, then: { do: 'pause' }, how: { is: 'by approval' } };

@@ -48,7 +48,7 @@ async function filterOf(
     ...(before !== undefined && { before }),
     ...(about !== undefined && { about }),
     ...(find !== undefined && { find }),
-    ...(who !== undefined && { person: who === 'nobody' ? null : Number(who) }),
+    ...(who !== undefined && { doneBy: who === 'nobody' || who === 'rules' ? who : Number(who) }),
     ...((on !== undefined || term !== undefined) && { touches }),
   };
 }

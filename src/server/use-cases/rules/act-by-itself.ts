@@ -1,5 +1,6 @@
 import { changeKey, codeKey, withinBounds, type Bounds, type Change } from '@/core';
 import { mayDo } from '@/contracts/roles';
+import { aboutOf } from '../../compute/rules/term-facts';
 import { keywordsStoppedBy } from '../../compute/workbench';
 import type { Db } from '../../db/connection';
 import { lockAccount, raiseDecisionVersion, type Account } from '../../repositories/account/accounts';
@@ -16,9 +17,9 @@ import { againstOf, changesOf, findingsOf } from './findings';
 
 /**
  * Lets the rules that act by themselves do so: each sends what it found through the tray, within its bounds, in the name of whoever
- * switched it on. A rule acts on a term once: what comes up again, somebody decides. May be called at any time, by several
+ * switched it on. A rule acts on a term, or a word, once: what comes up again, somebody decides. May be called at any time, by several
  * processes at once.
- * @returns on how many terms they acted
+ * @returns on how many terms and words they acted
  */
 export async function actByThemselves(deps: Deps, accountId: number): Promise<number> {
   const acting = (await listRules(deps.db, accountId)).filter(actsByItself);
@@ -120,10 +121,11 @@ async function act(
 ): Promise<number> {
   const personId = rule.on!.by;
   const why = `by the rule “${rule.name}”`;
+  const isOfTerms = aboutOf(rule.rule) === 'terms';
   const outcomes = await draftWithin(deps, trx, account, {
     personId,
     wanted: wanted.flatMap(({ made, finding }) =>
-      made.map((change) => ({ change, why, from: finding.term })),
+      made.map((change) => ({ change, why, ...(isOfTerms && { from: finding.term }) })),
     ),
   });
   let at = 0;
