@@ -1,7 +1,9 @@
 import { tellProgress, type OnProgress } from '../progress';
 import { AT, WIDTH } from './figures-of-facts';
 import { meets, meetsAge, worthOf, type Judge, type Sums } from './meets';
+import { leastOf, mostOf } from './reach';
 import type { AgeCondition, LookBack, Measure, SumCondition } from './rule';
+import { slidingSums, type SlidingSums } from './sliding-sums';
 
 /** Facts in columns: those of a term (or whatever else rules are about) stand together, by day. Days count from any day on. */
 export type TermFacts = {
@@ -148,33 +150,6 @@ function viewsOf(rules: readonly Tried[], trials: readonly Trial[]): View[] {
   return views;
 }
 
-/** What sums must come to at least, somewhat less so that no rounding matters: what does not reach it need not be looked at. */
-function leastOf(conditions: readonly SumCondition[]): Float64Array {
-  const least = new Float64Array(WIDTH).fill(-Infinity);
-  for (const condition of conditions) {
-    if (!('value' in condition) || condition.is !== 'at least') continue;
-    const { value } = condition;
-    least[AT[condition.of]] = Math.max(least[AT[condition.of]]!, value - 1e-6 * Math.max(1, Math.abs(value)));
-  }
-  return least;
-}
-
-/** The most that sums over any days of a term can come to: all its facts, without what late figures take away again. */
-function mostOf({ figures }: TermFacts) {
-  const most = new Float64Array(WIDTH);
-  return {
-    turnTo(begin: number, end: number) {
-      most.fill(0);
-      for (let f = begin; f < end; f++)
-        for (let i = 0; i < WIDTH; i++) if (figures[WIDTH * f + i]! > 0) most[i]! += figures[WIDTH * f + i]!;
-    },
-    reaches(least: Float64Array): boolean {
-      for (let i = 0; i < WIDTH; i++) if (most[i]! < least[i]!) return false;
-      return true;
-    },
-  };
-}
-
 /** A term that is looked at, whose facts are those from `begin` to before `end`. */
 type Term = {
   facts: TermFacts;
@@ -282,60 +257,4 @@ function adGroupsSeen(
   const seen = new Set<number>();
   for (let f = begin; f < end; f++) if (window.holds(f)) seen.add(adGroupId[f]!);
   return seen;
-}
-
-type SlidingSums = ReturnType<typeof slidingSums>;
-
-/** Sums over facts that come and go. A figure of which no fact is left is not known; one of which only zeros are left is zero. */
-function slidingSums({ figures, count: facts }: TermFacts) {
-  const inside = new Uint8Array(facts);
-  const totals = new Float64Array(WIDTH);
-  const [known, others] = [new Int32Array(WIDTH), new Int32Array(WIDTH)]; // facts that give it; those that are not zero
-  let count = 0;
-
-  function add(f: number, sign: 1 | -1) {
-    count += sign;
-    for (let i = 0; i < WIDTH; i++) {
-      const value = figures[WIDTH * f + i]!;
-      if (Number.isNaN(value)) continue;
-      known[i]! += sign;
-      if (value === 0) continue;
-      others[i]! += sign;
-      totals[i] = others[i] === 0 ? 0 : totals[i]! + sign * value;
-    }
-  }
-
-  return {
-    /** Lets go of everything, before the facts of another term come. */
-    clear(begin: number, end: number) {
-      totals.fill(0);
-      known.fill(0);
-      others.fill(0);
-      inside.fill(0, begin, end);
-      count = 0;
-    },
-    enter(f: number) {
-      inside[f] = 1;
-      add(f, 1);
-    },
-    /** Does nothing for a fact that is not inside. */
-    leave(f: number) {
-      if (inside[f] === 0) return;
-      inside[f] = 0;
-      add(f, -1);
-    },
-    holds: (f: number) => inside[f] === 1,
-    /** how many there are now */
-    facts: () => count,
-    sums(): Sums {
-      const of = (at: number) => (known[at]! > 0 ? totals[at]! : NaN);
-      return {
-        clicks: of(AT.clicks),
-        impressions: of(AT.impressions),
-        costMicros: of(AT.costMicros),
-        conversions: of(AT.conversions),
-        valueMicros: of(AT.valueMicros),
-      };
-    },
-  };
 }
