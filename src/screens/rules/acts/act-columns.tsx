@@ -13,7 +13,7 @@ export function useActColumns(): readonly Column<RuleAct>[] {
   const units = useUnits();
   return useMemo(
     () => [
-      ...termAndRule<RuleAct>('search term', true),
+      ...termAndRule<RuleAct>('term or word', true),
       {
         ...{ id: 'day', name: 'stopped', fullName: 'day on which it was stopped', px: 72, isSortable: true },
         isDownFirst: true,
