@@ -69,6 +69,10 @@ export const ChangeSchema: v.GenericSchema<Change, Change> = v.variant('kind', [
   v.object({ kind: v.literal('readmit product'), ...product }),
   v.object({ kind: v.literal('set bid'), ...keyword, bidMicros: BidSchema, wasMicros: BidSchema }),
   v.object({ kind: v.literal('pause keyword'), ...keyword }),
+  v.object({
+    ...{ kind: v.literal('set budget'), campaignId: v.string() },
+    ...{ budgetMicros, wasMicros: BidSchema },
+  }),
   v.object({ kind: v.literal('run keyword'), ...keyword }),
   v.object({ kind: v.picklist(['add campaign', 'remove campaign']), name: ElementNameSchema, budgetMicros }),
   v.object({

@@ -39,6 +39,10 @@ export const PlatformChangeSchema = v.variant('kind', [
   v.object({ kind: v.picklist(['exclude product', 'readmit product']), code: text, place: productPlace }),
   v.object({ kind: v.literal('set bid'), keywordId: id, bidMicros: v.pipe(micros, v.minValue(0)) }),
   v.object({ kind: v.picklist(['pause keyword', 'run keyword']), keywordId: id }),
+  v.object({
+    ...{ kind: v.literal('set budget'), campaignId: id },
+    budgetMicros: v.pipe(micros, v.minValue(1)),
+  }),
   /** elements that are new are named by their names; a new campaign is paused, for it has no ads yet */
   v.object({
     ...{ kind: v.picklist(['add campaign', 'remove campaign']), name: text },

@@ -135,6 +135,15 @@ const CASES: Record<ChangeKind, Case> = {
     finds: 'different',
     cells: ['Set the bid', 'Starter', 'bee hive', '0.40'],
   },
+  'set budget': {
+    change: (id) => ({
+      ...{ kind: 'set budget', campaignId: id('campaign', 'Hives') },
+      ...{ budgetMicros: 44_000_000, wasMicros: 50_000_000 },
+    }),
+    meddling: { kind: 'set budget', campaignId: 'C1', budgetMicros: 60_000_000 },
+    finds: 'different',
+    cells: ['Set the budget of a day', 'Hives', '44.00'],
+  },
   'pause keyword': {
     change: (id) => ({ kind: 'pause keyword', keywordId: id('keyword', 'hive stand') }),
     meddling: { kind: 'run keyword', keywordId: 'K2' },
@@ -337,6 +346,7 @@ describe.each(CHANGE_KINDS)('%s', (kind) => {
 /** A renaming or a bid says what it starts from, which is another by now. */
 function sameAgain(change: Change): Change {
   if (change.kind === 'set bid') return { ...change, wasMicros: change.bidMicros };
+  if (change.kind === 'set budget') return { ...change, wasMicros: change.budgetMicros };
   if (change.kind === 'rename list') return { ...change, was: change.name };
   return change;
 }

@@ -24,6 +24,8 @@ export type Change =
   | { kind: 'set bid'; keywordId: string; bidMicros: number; wasMicros: number }
   | { kind: 'pause keyword'; keywordId: string }
   | { kind: 'run keyword'; keywordId: string }
+  /** the most that a campaign may cost a day, micro-units; `wasMicros` is what it was */
+  | { kind: 'set budget'; campaignId: string; budgetMicros: number; wasMicros: number }
   /** elements that the platform does not have yet are named as people name them; amounts in micro-units */
   | { kind: 'add campaign'; name: string; budgetMicros: number }
   | { kind: 'remove campaign'; name: string; budgetMicros: number }

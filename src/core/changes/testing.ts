@@ -63,6 +63,10 @@ export const ANY_OF_KIND: { [K in ChangeKind]: Arbitrary<ChangeOf<K>> } = {
     .record({ keywordId, bidMicros: micros, wasMicros: micros })
     .filter((bid) => bid.bidMicros !== bid.wasMicros)
     .map((bid) => ({ kind: 'set bid', ...bid })),
+  'set budget': fc
+    .record({ campaignId, budgetMicros: micros, wasMicros: micros })
+    .filter((budget) => budget.budgetMicros !== budget.wasMicros)
+    .map((budget) => ({ kind: 'set budget', ...budget })),
   'pause keyword': keywordId.map((id) => ({ kind: 'pause keyword', keywordId: id })),
   'run keyword': keywordId.map((id) => ({ kind: 'run keyword', keywordId: id })),
   'add campaign': newCampaign.map((c) => ({ kind: 'add campaign', ...c })),

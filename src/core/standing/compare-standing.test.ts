@@ -132,6 +132,7 @@ function make(now: readonly Standing[], changes: readonly Change[]): Standing[] 
         break;
       }
       case 'set bid':
+      case 'set budget':
       case 'pause keyword':
       case 'run keyword':
       case 'add campaign':

@@ -1,4 +1,5 @@
 import type { Change, ChangeKind } from '../change';
+import { campaignRules } from './campaign';
 import { elementRules } from './element';
 import { hangingRules } from './hanging';
 import { keywordRules } from './keyword';
@@ -16,6 +17,7 @@ const RULES: RulesFor<ChangeKind> = {
   ...placementRules,
   ...productRules,
   ...keywordRules,
+  ...campaignRules,
   ...elementRules,
 };
 

@@ -62,6 +62,7 @@ const OPPOSITES: Record<ChangeKind, ChangeKind> = {
   'exclude product': 'readmit product',
   'readmit product': 'exclude product',
   'set bid': 'set bid',
+  'set budget': 'set budget',
   'pause keyword': 'run keyword',
   'run keyword': 'pause keyword',
   'add campaign': 'remove campaign',

@@ -19,6 +19,8 @@ const MIRROR: Mirror = {
       channel: 'search',
       labels: [],
       priority: null,
+      budgetMicros: null,
+      sharedBudget: null,
     },
     segments: { location: [], audience: [], device: [], language: [] },
   })),

@@ -23,12 +23,13 @@ export type ElementStates = {
   negatives: Map<string, { text: string; match: MatchType; place: Place }>;
   exclusions: Map<string, { code: string; place: Place }>;
   keywords: Map<string, { id: string; status: string; bidMicros: number | null }>;
+  campaigns: Map<string, { id: string; budgetMicros: number | null; isShared: boolean }>;
 };
 
 export async function loadElementStates(
   db: Db,
   accountId: number,
-  { negatives, exclusions, keywords }: StructureAnswer,
+  { negatives, exclusions, keywords, campaigns }: StructureAnswer,
 ): Promise<ElementStates> {
   const of = async (table: string, elements: readonly { id: string }[]) => {
     const ids = elements.map(({ id }) => id);
@@ -64,6 +65,16 @@ export async function loadElementStates(
           id: String(row.keyword_id as number),
           status: row.status as string,
           bidMicros: row.bid_micros as number | null,
+        },
+      ]),
+    ),
+    campaigns: new Map(
+      (await of('campaign', campaigns)).map((row) => [
+        row.platform_id as string,
+        {
+          id: String(row.campaign_id as number),
+          budgetMicros: row.budget_micros as number | null,
+          isShared: row.shared_budget !== null,
         },
       ]),
     ),

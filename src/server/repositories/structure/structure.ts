@@ -11,6 +11,10 @@ export type Campaign = {
   status: Status;
   channel: string | null;
   labels: string[];
+  /** the most that it may cost a day, micro-units; null where nobody says */
+  budgetMicros: number | null;
+  /** the name of the budget that it shares with others, if it does */
+  sharedBudget: string | null;
   /** of campaigns that could serve the same query, the one of the highest is asked first; null: it has none */
   priority: Priority | null;
   /** whom it meets; an empty array is no restriction (rules 5.3) */
@@ -74,7 +78,7 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
     .where({ 'campaign.account_id': accountId })
     .orderBy('campaign_id')
     .select('campaign_id', 'platform_id', 'campaign.name', 'channel', 'label')
-    .select('location', 'audience', 'device', 'language', 'priority')
+    .select('location', 'audience', 'device', 'language', 'priority', 'budget_micros', 'shared_budget')
     .select(
       db.raw(`case when status in ('live', 'unknown', 'paused') and end_date < coalesce(platform_day, current_date)
                    then 'ended' else status end as status`),
@@ -125,6 +129,8 @@ export async function loadMirror(db: Db, accountId: number): Promise<Mirror> {
       status: r.status,
       channel: r.channel,
       labels: r.label,
+      budgetMicros: r.budget_micros,
+      sharedBudget: r.shared_budget,
       priority: r.priority,
       segments: { location: r.location, audience: r.audience, device: r.device, language: r.language },
     })),

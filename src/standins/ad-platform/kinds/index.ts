@@ -1,4 +1,5 @@
 import type { PlatformChange } from '@/contracts/platform';
+import { campaignActions } from './campaign';
 import { elementActions } from './element';
 import { hangingActions } from './hanging';
 import { keywordActions } from './keyword';
@@ -15,6 +16,7 @@ const ACTIONS: ActionsFor<PlatformChange['kind']> = {
   ...placementActions,
   ...productActions,
   ...keywordActions,
+  ...campaignActions,
   ...elementActions,
 };
 

@@ -1,4 +1,5 @@
 import { CHANGE_KINDS, type Change, type ChangeKind } from '@/core';
+import { campaignWork } from './campaign';
 import { elementWork } from './element';
 import { hangingWork } from './hanging';
 import type { KindWork, WorkFor } from './kind';
@@ -16,6 +17,7 @@ const WORK: WorkFor<ChangeKind> = {
   ...placementWork,
   ...productWork,
   ...keywordWork,
+  ...campaignWork,
   ...elementWork,
 };
 
