@@ -12,14 +12,24 @@ export const FindingsQuerySchema = v.object({
 });
 
 const DOES = [
-  ...(['stop', 'stop in list', 'keep', 'set aside', 'promote', 'pause', 'set bid', 'tell'] as const),
+  ...([
+    'stop',
+    'stop in list',
+    'keep',
+    'set aside',
+    'promote',
+    'pause',
+    'set bid',
+    'raise budget',
+    'tell',
+  ] as const),
 ] satisfies RuleAction['do'][];
 
 const FindingSchema = v.strictObject({
   ...{ id: v.number(), ruleId: v.number(), rule: v.string() },
-  /** the search term, or the word; of a rule on keywords, the keyword with its match type and ad group */
+  /** the search term, or the word; of a rule on keywords, the keyword with its match type and ad group; of one on campaigns, its name */
   term: v.string(),
-  about: v.picklist(['terms', 'keywords', 'words']),
+  about: v.picklist(['terms', 'keywords', 'words', 'campaigns']),
   /** what its rule wants */
   does: v.picklist(DOES),
   /** what the rule saw */

@@ -35,6 +35,10 @@ const ConditionSchema = v.variant('of', [
     times: number(1_000, 'So many times: 0 to 1,000.'),
   }),
   v.strictObject({
+    ...{ of: v.literal('budget'), is: v.picklist(['at least', 'at most']) },
+    share: number(100, 'A share of the budget is 0 to 10,000 %.'),
+  }),
+  v.strictObject({
     ...{ of: v.literal('evidence'), is: v.literal('at least') },
     probability: number(1, 'How sure is 0 to 1.'),
   }),
@@ -91,10 +95,11 @@ const OF_KEYWORDS: readonly string[] = ['pause', 'set bid'] satisfies KeywordAct
 const AsSchema = v.optional(v.literal('phrase'));
 
 /** Conditions that mean nothing for what a rule is about. */
-export const NOT_ASKED: Record<'terms' | 'keywords' | 'words', readonly Condition['of'][]> = {
-  terms: ['fault'],
-  keywords: ['fault', 'kind'],
-  words: ['evidence', 'kind', 'searches'],
+export const NOT_ASKED: Record<'terms' | NonNullable<Rule['about']>, readonly Condition['of'][]> = {
+  terms: ['fault', 'budget'],
+  keywords: ['fault', 'kind', 'budget'],
+  words: ['evidence', 'kind', 'searches', 'budget'],
+  campaigns: ['fault', 'evidence', 'kind', 'searches', 'words', 'ad groups', 'age'],
 };
 
 const notAskedIn = ({ about, when }: Pick<Rule, 'about' | 'when'>) =>
@@ -104,7 +109,7 @@ const notAskedIn = ({ about, when }: Pick<Rule, 'about' | 'when'>) =>
 export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
   v.pipe(
     v.strictObject({
-      about: v.optional(v.picklist(['keywords', 'words'])),
+      about: v.optional(v.picklist(['keywords', 'words', 'campaigns'])),
       when: v.pipe(
         v.array(ConditionSchema),
         v.minLength(1, 'A rule needs a condition.'),
@@ -133,6 +138,10 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
             mostMicros: number(1e12, 'A bid is 0 or more.'),
           },
         }),
+        v.strictObject({
+          ...{ do: v.literal('raise budget'), byShare: number(10, 'A budget is raised by 0 to 1,000 %.') },
+          mostMicros: number(1e12, 'A budget is 0 or more.'),
+        }),
         v.strictObject({ do: v.literal('tell') }),
       ]),
       how: v.variant('is', [
@@ -148,6 +157,15 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
     v.check(
       ({ about, then }) => then.do === 'tell' || (about === 'keywords') === OF_KEYWORDS.includes(then.do),
       'Keywords are paused or bid for; search terms are stopped, kept open, set aside or promoted.',
+    ),
+    v.check(
+      ({ about, then }) => then.do === 'tell' || (about === 'campaigns') === (then.do === 'raise budget'),
+      'Of a campaign the budget is raised, or it is only told; nothing else has one.',
+    ),
+    v.check(
+      ({ about, where: { servedBy = [], productGroups = [] } }) =>
+        about !== 'campaigns' || servedBy.length + productGroups.length === 0,
+      'A campaign is judged as a whole: name campaigns or labels.',
     ),
     v.check(
       ({ about, then }) => about !== 'words' || isStop(then) || then.do === 'tell',

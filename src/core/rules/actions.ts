@@ -39,6 +39,7 @@ function sideOf(action: RuleAction): 'less' | 'more' | null {
     case 'keep':
     case 'set aside':
     case 'promote':
+    case 'raise budget':
       return 'more';
     case 'set bid':
       return action.way === 'lower' ? 'less' : 'more';

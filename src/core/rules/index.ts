@@ -1,5 +1,6 @@
 export { isPhrase, isStop, mayActByItself, opposes } from './actions';
 export { bidOfRule } from './bid-of-rule';
+export { budgetOfRule } from './budget-of-rule';
 export { breaksPromise, withinBounds, type Bounds, type Kept } from './bounds';
 export { type Judge, type Sums } from './meets';
 export { readyRules } from './ready-rules';
@@ -9,6 +10,7 @@ export {
   OFTEN,
   SERVED_BY,
   type AgeCondition,
+  type CampaignAction,
   type Condition,
   type How,
   type KeywordAction,

@@ -11,6 +11,8 @@ export type Judge = {
   own: Target | null;
   /** of the account's terms; null where there is too little to learn it from */
   prior: Prior | null;
+  /** of a campaign, what it may cost a day, micro-units; null where it has no budget of its own */
+  budgetMicros?: number | null;
   /** what a click of the account costs, micro-units, for a term whose clicks cost nothing that is known */
   cpcMicros: number | null;
 };
@@ -21,16 +23,28 @@ const SLACK = 1e-9;
 /**
  * Whether sums meet a condition. What is not known meets none; neither does anything meet a target that is not set. Without a
  * conversion, a cost is held against the target of one.
- * @example meets({ of: 'clicks', is: 'at least', value: 15 }, { impressions: 90, clicks: 16, costMicros: 8, conversions: 0, valueMicros: 0 }, {}) // true
+ * @param days of the look-back that the sums are of
+ * @example meets({ of: 'clicks', is: 'at least', value: 15 }, { impressions: 90, clicks: 16, costMicros: 8, conversions: 0, valueMicros: 0 }, {}, 30) // true
  */
-export function meets(condition: SumCondition, sums: Sums, judge: Judge): boolean {
+export function meets(condition: SumCondition, sums: Sums, judge: Judge, days: number): boolean {
   if (condition.of === 'target') return meetsTarget(condition, sums, judge.target);
   if (condition.of === 'ad groups') return judge.own !== null && meetsTarget(condition, sums, judge.own);
+  if (condition.of === 'budget') return meetsBudget(condition, sums.costMicros / days, judge.budgetMicros);
   if (condition.of === 'evidence') return sureToMiss(sums, judge) >= condition.probability;
   const { of, is, value } = condition;
-  const slack = SLACK * Math.max(1, Math.abs(value));
-  return is === 'at least' ? sums[of] >= value - slack : sums[of] <= value + slack;
+  return compares(sums[of], is, value);
 }
+
+function compares(figure: number, is: 'at least' | 'at most', value: number): boolean {
+  const slack = SLACK * Math.max(1, Math.abs(value));
+  return is === 'at least' ? figure >= value - slack : figure <= value + slack;
+}
+
+const meetsBudget = (
+  { is, share }: Extract<SumCondition, { of: 'budget' }>,
+  costADay: number,
+  budgetMicros: number | null | undefined,
+): boolean => (budgetMicros ?? 0) > 0 && compares(costADay / budgetMicros!, is, share);
 
 /** @param age days since the term was seen first */
 export const meetsAge = ({ is, days }: AgeCondition, age: number): boolean =>

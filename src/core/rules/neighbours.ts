@@ -34,6 +34,10 @@ function shifted(one: Condition, sign: -1 | 1): Condition | null {
     const days = one.days + sign * Math.max(1, Math.round(one.days / 3));
     return days > 0 ? { ...one, days } : null;
   }
+  if (one.of === 'budget') {
+    const share = rounded(one.share + sign / 10);
+    return share > 0 ? { ...one, share } : null;
+  }
   if (one.of === 'target' || one.of === 'ad groups')
     return { ...one, times: rounded(one.times * (1 + sign / 4)) };
   if (one.of === 'evidence' || one.of === 'fault') {

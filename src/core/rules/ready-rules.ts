@@ -142,6 +142,20 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
       reason: `What holds them brings less than half of what their ad groups bring, with 95 in 100; and ${counted(usual, 'click')} would have brought an average term two conversions. One phrase stops all of it in the campaigns where it ran.`,
     },
     {
+      name: 'Budget spent while it pays: raise it',
+      rule: {
+        ...rule(
+          14,
+          RAISE,
+          [{ of: 'budget', is: 'at least', share: 0.9 }, below(0.9), atLeast('conversions', 3)],
+          'weekly',
+        ),
+        about: 'campaigns',
+      },
+      reason:
+        'It spends nine tenths of its budget of a day, so that it is out of money on some days, and what it sells costs a tenth less than it may. A fifth more at a time shows whether more sales are there at this price.',
+    },
+    {
       name: 'Keyword surely misses: lower its bid',
       rule: { ...rule(90, LOWER, [SURE(0.95)]), about: 'keywords' },
       reason:
@@ -162,6 +176,7 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
 const IN_AD_GROUP: RuleAction = { do: 'stop', at: 'ad group' };
 const IN_CAMPAIGN: RuleAction = { do: 'stop', at: 'campaign' };
 const LOWER: RuleAction = { do: 'set bid', way: 'lower', leastMicros: 50_000, mostMicros: 10_000_000 };
+const RAISE: RuleAction = { do: 'raise budget', byShare: 0.2, mostMicros: 100_000_000 };
 const NOTHING: Condition = { of: 'conversions', is: 'at most', value: 0 };
 const SURE = (probability: number): Condition => ({ of: 'evidence', is: 'at least', probability });
 const above = (times: number): Condition => ({ of: 'target', is: 'above', times });

@@ -2,12 +2,12 @@ import { MATCH_TYPES } from '../gate';
 import type { Bounds } from './bounds';
 
 /**
- * A rule, as a sentence of chosen parts: *when* a search term, a word at fault or a keyword has figures in a look-back, *where* it ran, *then* what
+ * A rule, as a sentence of chosen parts: *when* a search term, a word at fault, a keyword or a campaign has figures in a look-back, *where* it ran, *then* what
  * is proposed, *how* it comes about, and *how often* the rule looks.
  */
 export type Rule = {
   /** search terms unless it says otherwise */
-  about?: 'keywords' | 'words';
+  about?: 'keywords' | 'words' | 'campaigns';
   /** all of them hold */
   when: readonly Condition[];
   lookBack: LookBack;
@@ -35,6 +35,8 @@ export type SumCondition =
   | { of: 'target'; is: 'above' | 'below'; times: number }
   /** the same against what conversions cost in its ad groups as a whole, whatever the target is */
   | { of: 'ad groups'; is: 'above' | 'below'; times: number }
+  /** what a campaign costs a day, as a share of its budget of a day as it is now */
+  | { of: 'budget'; is: 'at least' | 'at most'; share: number }
   /** how sure it is that the term misses its target (rules 7.3) */
   | { of: 'evidence'; is: 'at least'; probability: number };
 
@@ -81,6 +83,7 @@ export type RuleAction =
   /** keywords in the seats of its groups (rules 11.2); atSource: with the negatives where it ran and misses its target (11.4) */
   | { do: 'promote'; atSource: boolean }
   | KeywordAction
+  | CampaignAction
   | { do: 'tell' };
 
 /** What is proposed for a keyword. */
@@ -88,3 +91,6 @@ export type KeywordAction =
   | { do: 'pause' }
   /** the bid that pays by what the rule saw (rules 7.8), where that is lower, or higher, than now; from the least to the most, micro-units */
   | { do: 'set bid'; way: 'lower' | 'raise'; leastMicros: number; mostMicros: number };
+
+/** What is proposed for a campaign: a budget that is higher by a share of what it is, up to the most, micro-units a day. */
+export type CampaignAction = { do: 'raise budget'; byShare: number; mostMicros: number };

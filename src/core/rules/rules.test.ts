@@ -11,6 +11,7 @@ const BY_CPA: Judge = {
   own: { by: 'CPA', micros: 13 },
 };
 const BY_ACOS: Judge = { ...BY_CPA, target: { by: 'ACoS', fraction: 0.25, meanValueMicros: 80 } };
+const spends = (is: 'at least' | 'at most', share: number): SumCondition => ({ of: 'budget', is, share });
 const above = (times: number): SumCondition => ({ of: 'target', is: 'above', times });
 const dear = (times: number): SumCondition => ({ of: 'ad groups', is: 'above', times });
 const below = (times: number): SumCondition => ({ of: 'target', is: 'below', times });
@@ -38,12 +39,18 @@ describe('conditions', () => {
     [dear(1), {}, { ...BY_CPA, own: { by: 'CPA', micros: null } }, false],
     [above(0), {}, { ...BY_CPA, target: { by: 'CPA', micros: null } }, false],
     [below(9), {}, { ...BY_CPA, target: { by: 'CPA', micros: null } }, false],
+    // 30 in ten days, of a budget of 4 a day
+    [spends('at least', 0.75), {}, { ...BY_CPA, budgetMicros: 4 }, true],
+    [spends('at least', 0.76), {}, { ...BY_CPA, budgetMicros: 4 }, false],
+    [spends('at most', 0.75), {}, { ...BY_CPA, budgetMicros: 4 }, true],
+    [spends('at most', 9), {}, { ...BY_CPA, budgetMicros: null }, false],
+    [spends('at most', 9), { costMicros: NaN }, { ...BY_CPA, budgetMicros: 4 }, false],
     [{ of: 'evidence', is: 'at least', probability: 0.5 }, { conversions: 0 }, BY_CPA, true],
     [{ of: 'evidence', is: 'at least', probability: 0.5 }, { conversions: 6 }, BY_CPA, false],
     [{ of: 'evidence', is: 'at least', probability: 0.5 }, {}, { ...BY_CPA, prior: null }, false],
     [{ of: 'evidence', is: 'at least', probability: 0 }, { clicks: NaN }, BY_CPA, false],
   ])('%j of %j', (condition, sums, judge, is) => {
-    expect(meets(condition, { ...SUMS, ...sums }, judge)).toBe(is);
+    expect(meets(condition, { ...SUMS, ...sums }, judge, 10)).toBe(is);
   });
 
   test('what conversions are worth is what they may cost', () => {

@@ -128,7 +128,7 @@ describe('a trial', () => {
 });
 
 const isMet = (one: Tried['when'][number], sums: Sums, age: number) =>
-  one.of !== 'age' ? meets(one, sums, JUDGE) : one.is === 'at least' ? age >= one.days : age <= one.days;
+  one.of !== 'age' ? meets(one, sums, JUDGE, 30) : one.is === 'at least' ? age >= one.days : age <= one.days;
 
 /** The rule as it reads: each evening, everything that is known is summed anew. */
 function replay(facts: readonly Fact[], rule: Tried, from: number, to: number) {

@@ -190,7 +190,7 @@ function lookAtTerm(term: Term, view: View, some: readonly Member[], window: Sli
     for (; left < end && day[left]! < first; left++) window.leave(left);
     if (window.facts() === 0) continue;
     const sums = window.sums();
-    const seen: Seen = { termId, sums, evening, age: evening - day[begin]!, judge };
+    const seen: Seen = { termId, sums, evening, age: evening - day[begin]!, judge, days: lookBack.days };
     const met: Member[] = [];
     for (const member of members) if (isMet(member, seen)) met.push(member);
     if (met.length === 0) continue;
@@ -199,11 +199,11 @@ function lookAtTerm(term: Term, view: View, some: readonly Member[], window: Sli
   }
 }
 
-/** What rules see of a term on an evening; its age is in days. */
-type Seen = { termId: number; sums: Sums; evening: number; age: number; judge: Judge };
+/** What rules see of a term on an evening, over so many days; its age is in days. */
+type Seen = { termId: number; sums: Sums; evening: number; age: number; judge: Judge; days: number };
 
-function isMet(member: Member, { termId, sums, evening, age, judge }: Seen): boolean {
-  for (const condition of member.sums) if (!meets(condition, sums, judge)) return false;
+function isMet(member: Member, { termId, sums, evening, age, judge, days }: Seen): boolean {
+  for (const condition of member.sums) if (!meets(condition, sums, judge, days)) return false;
   for (const condition of member.ages) if (!meetsAge(condition, age)) return false;
   if (member.openOn && !member.openOn(termId, evening)) return false;
   return !member.terms || member.terms.has(termId); // last, as it may read the text

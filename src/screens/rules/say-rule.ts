@@ -23,6 +23,8 @@ export function sayCondition(condition: Condition, money: Saying['money']): stri
   if (condition.of === 'kind') return condition.is === 'codes' ? 'product codes' : 'words only';
   if (condition.of === 'age')
     return `seen first ${counted(condition.days, 'day')} ago or ${condition.is === 'at least' ? 'earlier' : 'later'}`;
+  if (condition.of === 'budget')
+    return `${Math.round(100 * condition.share)} % of its budget ${condition.is === 'at least' ? 'or more' : 'or less'}`;
   const { of, is, value } = condition;
   if (of === 'costMicros' || of === 'valueMicros')
     return `${MEASURE_NAMES[of]} of ${money(value)} ${is === 'at least' ? 'or more' : 'or less'}`;
@@ -36,12 +38,13 @@ const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length
 
 /** What a rule is about, to be counted. */
 export const thingOf = ({ about }: Rule): string => THINGS[about ?? 'terms'];
-const THINGS = { terms: 'term', keywords: 'keyword', words: 'word' };
+const THINGS = { terms: 'term', keywords: 'keyword', words: 'word', campaigns: 'campaign' };
+const SUBJECTS = { keywords: 'keywords: ', words: 'words at fault: ', campaigns: 'campaigns: ' };
 
 /** A rule as one sentence. */
 export function sayRule(rule: Rule, saying: Saying): string {
   const { about, when, lookBack, where, then, how, often } = rule;
-  const what = about === undefined ? '' : about === 'words' ? 'words at fault: ' : 'keywords: ';
+  const what = about === undefined ? '' : SUBJECTS[about];
   const conditions = when.map((one) => sayCondition(one, saying.money)).join(', ');
   const ago = lookBack.lagDays === 0 ? '' : ` that end ${counted(lookBack.lagDays, 'day')} ago`;
   return `${what}${conditions} in ${counted(lookBack.days, 'day')}${ago}, ${sayWhere(where, saying)}: ${sayAction(then, saying)}, ${often}${sayHow(how, saying.money)}`;
@@ -90,6 +93,8 @@ export function sayAction(then: Rule['then'], { list, money }: Pick<Saying, 'lis
       return 'pause it';
     case 'set bid':
       return `${then.way} its bid to what pays, ${money(then.leastMicros)} to ${money(then.mostMicros)}`;
+    case 'raise budget':
+      return `raise its budget by ${Math.round(100 * then.byShare)} %, to ${money(then.mostMicros)} a day at most`;
     case 'tell':
       return 'only tell';
   }

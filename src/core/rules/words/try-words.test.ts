@@ -234,7 +234,7 @@ function replay(facts: readonly Fact[], { when, lookBack, adGroups, level }: Tri
         ({ term, day, knownFrom }) =>
           holds(term, ngram) && day <= last && day > last - lookBack.days && knownFrom <= evening,
       );
-      const isMet = when.every((one) => one.of !== 'age' && meets(one, sumsOf(seen), JUDGE));
+      const isMet = when.every((one) => one.of !== 'age' && meets(one, sumsOf(seen), JUDGE, lookBack.days));
       const isNew = stops.every((stop) => stop.ngram !== ngram);
       if (isNew && seen.length > 0 && isMet) stops.push({ ngram, day: evening });
     }

@@ -135,6 +135,8 @@ function verbOf({ does }: Finding): string {
       return 'stop';
     case 'set bid':
       return 'bid so for';
+    case 'raise budget':
+      return 'set the budget for';
     case 'keep':
     case 'set aside':
     case 'promote':

@@ -17,6 +17,7 @@ type Props = {
 /** So many more clicks, where a rule begins to set aside. */
 const FIRST_MORE = 20;
 /** Bids between which a rule begins to set one. */
+const FIRST_BUDGET = { byShare: 0.2, mostMicros: 100_000_000 };
 const FIRST_BIDS = { leastMicros: 100_000, mostMicros: 2_000_000 };
 
 /** What is proposed for what a rule finds. */
@@ -33,7 +34,7 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
     { key: 'set aside', says: 'set it aside' },
     { key: 'promote', says: 'promote it to its seats' },
   ];
-  const ofAll = { terms: ofTerms, keywords: OF_KEYWORDS, words: stops };
+  const ofAll = { terms: ofTerms, keywords: OF_KEYWORDS, words: stops, campaigns: OF_CAMPAIGNS };
   const ways = [...ofAll[about ?? 'terms'], { key: 'tell', says: 'only tell' }];
   return (
     <>
@@ -45,6 +46,7 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
         options={ways}
         onChange={(key) => onChange(actionOf(key))}
       />
+      {then.do === 'raise budget' && <BudgetWords then={then} onChange={onChange} />}
       {then.do === 'set bid' && <BidWords then={then} onChange={onChange} />}
       {(then.do === 'stop' || then.do === 'stop in list') && about === undefined && (
         <Select
@@ -101,6 +103,8 @@ const OF_KEYWORDS: readonly Option[] = [
   { key: 'raise', says: 'raise its bid to what pays' },
 ];
 
+const OF_CAMPAIGNS: readonly Option[] = [{ key: 'raise budget', says: 'raise its budget' }];
+
 type BidAction = Extract<Then, { do: 'set bid' }>;
 
 /** Between which bids; whoever types a floor above the ceiling moves the ceiling, too. */
@@ -130,6 +134,34 @@ function BidWords({ then, onChange }: { then: BidAction; onChange: (then: Then) 
   );
 }
 
+type BudgetAction = Extract<Then, { do: 'raise budget' }>;
+
+/** By how much, and to what at most. */
+function BudgetWords({ then, onChange }: { then: BudgetAction; onChange: (then: Then) => void }) {
+  const { currency } = useAccount().summary;
+  return (
+    <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
+      by
+      <Figure
+        label="By how much, in per cent"
+        value={Math.round(100 * then.byShare)}
+        least={1}
+        most={1_000}
+        onChange={(percent) => onChange({ ...then, byShare: percent / 100 })}
+      />
+      % to
+      <Figure
+        label={`The highest budget of a day, in ${currency}`}
+        value={then.mostMicros / 1e6}
+        most={1_000_000}
+        places={2}
+        onChange={(value) => onChange({ ...then, mostMicros: Math.round(value * 1e6) })}
+      />
+      {currency} a day at most
+    </span>
+  );
+}
+
 function keyOf(then: Then): string {
   switch (then.do) {
     case 'stop':
@@ -142,6 +174,7 @@ function keyOf(then: Then): string {
     case 'set aside':
     case 'promote':
     case 'pause':
+    case 'raise budget':
     case 'tell':
       return then.do;
   }
@@ -160,6 +193,8 @@ function actionOf(key: string): Then {
     case 'lower':
     case 'raise':
       return { do: 'set bid', way: key, ...FIRST_BIDS };
+    case 'raise budget':
+      return { do: key, ...FIRST_BUDGET };
     case 'set aside':
       return { do: key, moreClicks: FIRST_MORE };
     case 'promote':

@@ -75,6 +75,30 @@ function Words({ condition, onChange }: Omit<Props, 'onRemove'>) {
         % or more
       </>
     );
+  if (condition.of === 'budget')
+    return (
+      <>
+        spends
+        <Figure
+          label="Of its budget, in per cent"
+          value={Math.round(1_000 * condition.share) / 10}
+          most={10_000}
+          places={1}
+          onChange={(percent) => onChange({ ...condition, share: percent / 100 })}
+        />
+        % of its budget
+        <Select
+          look="word"
+          label="At least or at most: of its budget"
+          value={condition.is}
+          options={[
+            { key: 'at least', says: 'or more' },
+            { key: 'at most', says: 'or less' },
+          ]}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+      </>
+    );
   if (condition.of === 'words')
     return (
       <>
@@ -174,6 +198,7 @@ const KIND_NAMES = {
     valueMicros: 'value',
     target: 'cost against the target',
     'ad groups': 'cost against its ad groups',
+    budget: 'how much of its budget it spends',
     evidence: 'how surely it misses',
     fault: 'how surely it is at fault',
   },
@@ -192,6 +217,7 @@ const FIRST: Record<Kind, Condition> = {
   valueMicros: { of: 'valueMicros', is: 'at most', value: 0 },
   target: { of: 'target', is: 'above', times: 1 },
   'ad groups': { of: 'ad groups', is: 'above', times: 2 },
+  budget: { of: 'budget', is: 'at least', share: 0.9 },
   evidence: { of: 'evidence', is: 'at least', probability: 0.95 },
   fault: { of: 'fault', is: 'at least', probability: 0.9 },
   words: { of: 'words', is: 'any of', words: ['free'] },

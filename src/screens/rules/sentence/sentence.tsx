@@ -73,9 +73,13 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
         />
         days ago,
       </Part>
-      <WhereWords where={where} view={view} onChange={(next) => onChange({ ...rule, where: next })} />
+      <WhereWords
+        where={where}
+        view={about === 'campaigns' ? { ...view, productGroups: [] } : view}
+        onChange={(next) => onChange({ ...rule, where: next })}
+      />
       <Comma />
-      {about !== 'words' && !isPhrase(then) && (
+      {about !== 'words' && about !== 'campaigns' && !isPhrase(then) && (
         <>
           <ServedWords about={about} where={where} onChange={(next) => onChange({ ...rule, where: next })} />
           <Comma />
@@ -105,15 +109,18 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
   );
 }
 
-const ABOUTS = ['terms', 'words', 'keywords'] as const;
+const ABOUTS = ['terms', 'words', 'keywords', 'campaigns'] as const;
 type About = (typeof ABOUTS)[number];
-const SUBJECTS: Record<About, string> = { terms: 'search term', words: 'word at fault', keywords: 'keyword' };
+const SUBJECTS: Record<About, string> = {
+  ...{ terms: 'search term', words: 'word at fault', keywords: 'keyword', campaigns: 'campaign' },
+};
 
 /** A rule becomes one about something else: what it does is another, what it asks stays as far as it can. */
 function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
   const when = rule.when.filter(({ of }) => !NOT_ASKED[next].includes(of));
   const asked = { ...rule, when: when.length > 0 ? when : [MANY_CLICKS] };
   const { servedBy: __, ...where } = rule.where;
+  const { productGroups: ___, ...whole } = where;
   switch (next) {
     case 'terms':
       return { ...asked, then: { do: 'stop', at: 'ad group' } };
@@ -126,6 +133,15 @@ function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
       };
     case 'keywords':
       return { ...asked, about: next, then: { do: 'pause' }, how: { is: 'by approval' } };
+    case 'campaigns':
+      return {
+        ...asked,
+        when: SPENT_WHILE_IT_PAYS,
+        where: whole,
+        about: next,
+        then: { do: 'raise budget', byShare: 0.2, mostMicros: 100_000_000 },
+        how: { is: 'by approval' },
+      };
   }
 }
 /** A rule does something else: it acts by itself only where that may be, and a phrase is whatever keyword served it. */
@@ -134,6 +150,10 @@ function doing(rule: Rule, then: Rule['then']): Rule {
   const next = { ...rule, then, where: isPhrase(then) ? where : rule.where };
   return mayActByItself(next) ? next : { ...next, how: { is: 'by approval' } };
 }
+const SPENT_WHILE_IT_PAYS: Rule['when'] = [
+  { of: 'budget', is: 'at least', share: 0.9 },
+  { of: 'target', is: 'below', times: 0.9 },
+];
 const MANY_CLICKS: Rule['when'][number] = { of: 'clicks', is: 'at least', value: 15 };
 
 /** It stands close to what is chosen before it. */

@@ -32,6 +32,7 @@ export function trialWords(then: RuleAction): TrialWords {
     case 'promote':
       return { ...GOES_ON, did: 'promoted' };
     case 'set bid':
+    case 'raise budget':
       return { ...GOES_ON, did: 'changed' };
     case 'tell':
       return { ...GOES_ON, did: 'named' };

@@ -1,6 +1,7 @@
 import type { Rule, Where } from '@/core';
 import type { StoredRule } from '../../repositories/decisions/rules';
 import type { Mirror } from '../../repositories/structure/structure';
+import { derivedFrom } from '../derived';
 import type { Standing } from '../snapshot';
 
 /** A rule, and where the set that it is in looks at most; null: it is in none, or the set looks everywhere. */
@@ -54,6 +55,12 @@ function sayGone(
 
 const namesNothing = ({ campaigns, labels = [], productGroups = [] }: Where) =>
   campaigns.length + labels.length + productGroups.length === 0;
+
+/** The campaign of each ad group, by their ids. */
+export const campaignByAdGroup = derivedFrom(
+  ({ mirror: { adGroups } }: Standing): ReadonlyMap<number, number> =>
+    new Map(adGroups.map(({ id, campaignId }) => [Number(id), Number(campaignId)])),
+);
 
 /** Ids of the ad groups where a rule looks; null for all. */
 export function adGroupsOf(

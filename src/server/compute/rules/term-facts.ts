@@ -9,11 +9,14 @@ import { progressOf } from '../progress';
 import { textAt } from '../shared-columns';
 
 /** What rules are about. */
-export type About = 'terms' | 'keywords' | 'words';
+export type About = 'terms' | 'keywords' | 'words' | 'campaigns';
 export const aboutOf = ({ about }: Rule): About => about ?? 'terms';
 
-/** Facts by term, or keyword, and day, and the terms that they are of. */
-export type RuleFacts = { factsOf(of: 'terms' | 'keywords'): TermFacts; terms: TermsById };
+/** What facts are put in order by. */
+type By = Exclude<About, 'words'>;
+
+/** Facts by term, keyword or campaign, and day, and the terms that they are of. */
+export type RuleFacts = { factsOf(of: By): TermFacts; terms: TermsById };
 
 /** Terms by the ids that facts have. */
 export type TermsById = {
@@ -28,6 +31,7 @@ export type TermsById = {
 export function loadRuleFacts(
   db: Db,
   accountId: number,
+  campaignOf: ReadonlyMap<number, number>,
   within?: { from: string; to: string },
 ): Promise<RuleFacts> {
   const onProgress = progressOf('days');
@@ -36,11 +40,10 @@ export function loadRuleFacts(
       const facts = await readFacts(trx, accountId, within, undefined, onProgress);
       const late = within ? undefined : await readLateFigures(trx, accountId);
       const terms = byId(await readTerms(trx, accountId));
-      const factsOf = memoised(String, (of: 'terms' | 'keywords') =>
-        of === 'terms'
-          ? byTermAndDay(facts, late)
-          : byTermAndDay(ofKeywords(facts), late && ofKeywords(late)),
-      );
+      const factsOf = memoised(String, (of: By) => {
+        const put = puttingIn(of, campaignOf);
+        return byTermAndDay(put(facts), late && put(late));
+      });
       return { factsOf, terms };
     },
     { isolationLevel: 'repeatable read', readOnly: true },
@@ -63,11 +66,23 @@ export async function searchesFor(
   return isAsked ? listSearches(db, accountId) : new Map();
 }
 
-/** The keywords stand where rules look for what they are about. */
-const ofKeywords = <Columns extends { termId: Int32Array; keywordId: Int32Array }>(columns: Columns) => ({
-  ...columns,
-  termId: columns.keywordId,
-});
+type Columns = { termId: Int32Array; keywordId: Int32Array; adGroupId: Int32Array };
+
+/** What rules are about stands where they look for it. */
+function puttingIn(of: By, campaignOf: ReadonlyMap<number, number>) {
+  return <C extends Columns>(columns: C): C => {
+    switch (of) {
+      case 'terms':
+        return columns;
+      case 'keywords':
+        return { ...columns, termId: columns.keywordId };
+      case 'campaigns':
+        return { ...columns, termId: columns.adGroupId.map((id) => campaignOf.get(id) ?? NO_CAMPAIGN) };
+    }
+  };
+}
+/** No rule is about it. */
+const NO_CAMPAIGN = 0;
 
 const WIDTH = FIGURE_NAMES.length;
 

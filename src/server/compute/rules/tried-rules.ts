@@ -15,6 +15,7 @@ import {
   type TriedWords,
 } from '@/core';
 import type { TermKind } from '../../repositories/facts';
+import type { Campaign } from '../../repositories/structure/structure';
 import { groundOf, targetOf } from '../evidence/evidence';
 import { hasOwnTargets, steeringKey, targetsOf, type Steering } from '../evidence/row-targets';
 import { derivedByKey } from '../derived';
@@ -60,6 +61,8 @@ function subjectOf(rule: Rule, ground: RuleGround): Pick<Tried, 'terms'> & Parti
       return { terms: keywordsFor(rule, ground), keywords: null };
     case 'words':
       return { terms: wordsFor(rule, ground), keywords: null };
+    case 'campaigns':
+      return { terms: campaignsFor(rule, ground), keywords: null };
   }
 }
 
@@ -119,6 +122,17 @@ function keywordsFor(rule: Rule, { liveKeyword, searches }: RuleGround): Tried['
   };
 }
 
+/** The campaigns that a rule is about: those that are live, and where it sets a budget, have one of their own. */
+function campaignsFor({ then }: Rule, { mirror }: RuleGround): Tried['terms'] {
+  const mayBe = (one: Campaign) => then.do !== 'raise budget' || ownBudgetOf(one) !== null;
+  const live = mirror.campaigns.filter((one) => one.status === 'live' && mayBe(one));
+  return new Set(live.map(({ id }) => Number(id)));
+}
+
+/** The budget of a day that a campaign does not share, micro-units; null where it has none. */
+export const ownBudgetOf = ({ budgetMicros, sharedBudget }: Campaign): number | null =>
+  sharedBudget === null ? budgetMicros : null;
+
 /** What a rule says of a text; null where it says nothing. */
 function textTest({ when }: Rule, searches: RuleGround['searches']): ((text: string) => boolean) | null {
   const tests = when
@@ -169,12 +183,22 @@ export function judging(
 ): (begin: number, end: number) => Judge {
   const { prior, cpcMicros } = groundOf(snapshot);
   const ofAll: Judge = { target: targetOf(snapshot, steering), own: null, prior, cpcMicros };
+  const budgets = new Map(
+    rules.some(({ about }) => about === 'campaigns')
+      ? snapshot.mirror.campaigns.map((one) => [Number(one.id), ownBudgetOf(one)] as const)
+      : [],
+  );
   const asksOwn = rules.some(({ when }) => when.some(({ of }) => of === 'ad groups'));
   const { adGroups } = snapshot.mirror;
   const targets = targetsOf(adGroups, snapshot.ownTargets, steering);
   const target = weighing(facts, new Map(adGroups.map(({ id }, i) => [Number(id), targets[i]!])));
   const own = weighing(facts, asksOwn ? paidBy(snapshot, steering) : new Map());
   const held = (amount: number | null) => targetOf(snapshot, steeringTo(steering, amount));
+  if (budgets.size > 0)
+    return (begin, end) => ({
+      ...{ ...ofAll, budgetMicros: budgets.get(facts.termId[begin]!) },
+      target: hasOwnTargets(snapshot) ? held(target(begin, end)) : ofAll.target,
+    });
   if (!hasOwnTargets(snapshot)) {
     if (!asksOwn) return () => ofAll;
     return (begin, end) => ({ ...ofAll, own: held(own(begin, end)) });

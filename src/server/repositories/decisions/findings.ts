@@ -122,10 +122,11 @@ export async function decideFindings(
   const { rows: before } = await db.raw<{
     rows: { id: number; term: string; was: FindingPile; why: string }[];
   }>(
-    `select f.finding_id as id, coalesce(k.text, f.term) as term, f.state as was, f.why
+    `select f.finding_id as id, coalesce(k.text, c.name, f.term) as term, f.state as was, f.why
        from finding f
        join rule_version v using (account_id, rule_id, version)
        left join keyword k on v.body ->> 'about' = 'keywords' and k.account_id = f.account_id and cast(k.keyword_id as text) = f.term
+       left join campaign c on v.body ->> 'about' = 'campaigns' and c.account_id = f.account_id and cast(c.campaign_id as text) = f.term
       where f.account_id = :accountId and f.finding_id = any(cast(:ids as integer[]))
       order by f.finding_id
         for update of f`,

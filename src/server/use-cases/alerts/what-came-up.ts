@@ -21,13 +21,15 @@ export async function whatCameUp(deps: Deps, open: Open): Promise<NewAlert[]> {
   ];
 }
 
+const NOUNS = { terms: 'term', words: 'word', keywords: 'keyword', campaigns: 'campaign' };
+
 async function ofRules(deps: Deps, open: Open): Promise<NewAlert[]> {
   const rules = await listRules(deps.db, open.account.id);
   const { piles } = await findingsOf(deps, open);
   const newest = await newestFindings(deps.db, open.account.id);
   return rules.flatMap(({ id, name, version, state, trouble, rule: { about } }): NewAlert[] => {
     const found = piles.open.filter(({ ruleId }) => ruleId === id).length;
-    const what = counted(found, about === undefined ? 'term' : about === 'words' ? 'word' : 'keyword');
+    const what = counted(found, NOUNS[about ?? 'terms']);
     return [
       ...(trouble === null
         ? []

@@ -13,6 +13,7 @@ import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
 import { aboutOf } from '../../compute/rules/term-facts';
+import { ofCampaign, sayCampaign, waitsForCampaign } from './campaign-findings';
 import { ofKeyword, sayKeyword, waitsForKeyword } from './keyword-findings';
 import { ofPromoted, waitsForPromotion } from './promotion-findings';
 import { verdictOfAction } from './verdict-of-action';
@@ -96,9 +97,19 @@ export const sayFound = (
   open: Open,
   { rule }: Pick<StoredRule, 'rule'>,
   { term }: { term: string },
-): string => (aboutOf(rule) === 'keywords' ? sayKeyword(open, term) : term);
+): string => {
+  switch (aboutOf(rule)) {
+    case 'keywords':
+      return sayKeyword(open, term);
+    case 'campaigns':
+      return sayCampaign(open, term);
+    case 'terms':
+    case 'words':
+      return term;
+  }
+};
 
-/** A keyword's id is no term. */
+/** The id of a keyword or a campaign is no term. */
 const keyOfFound = (rules: ReadonlyMap<number, StoredRule>, { ruleId, term }: StoredFinding) =>
   `${aboutOf(rules.get(ruleId)!.rule)} ${term}`;
 
@@ -113,6 +124,7 @@ export async function countFindings(deps: Deps, slug: string): Promise<number> {
 function isWaiting(open: Open, rule: Rule, one: StoredFinding): boolean {
   if (aboutOf(rule) === 'keywords') return waitsForKeyword(open, rule, one);
   if (aboutOf(rule) === 'words') return waitsForWord(open, rule, one);
+  if (aboutOf(rule) === 'campaigns') return waitsForCampaign(open, rule, one);
   if (rule.then.do === 'promote') return waitsForPromotion(open, rule.then, one);
   return !isDecided(open, one);
 }
@@ -165,6 +177,7 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omi
     ...{ from, to, foundOn: evening, decided },
   };
   if (about === 'keywords') return { ...common, ...ofKeyword(open, rule, one), verdict: null };
+  if (about === 'campaigns') return { ...common, ...ofCampaign(open, rule, one), verdict: null };
   if (about === 'words') {
     const place = sayWordStopped(open, rule, one);
     return { ...common, term, changes: changesOfWord(open, rule, one), place, verdict: null };

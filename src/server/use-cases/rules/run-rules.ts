@@ -9,7 +9,7 @@ import {
   type About,
   type TermsById,
 } from '../../compute/rules/term-facts';
-import { missingOf, withinSet } from '../../compute/rules/rule-places';
+import { campaignByAdGroup, missingOf, withinSet } from '../../compute/rules/rule-places';
 import { everyDays, judging, toTried } from '../../compute/rules/tried-rules';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
 import { noteLook } from '../../repositories/decisions/findings';
@@ -44,7 +44,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   // How old a term is, only the first of all days tells.
   const firsts = sentences.some(asksAge) ? [snapshot.dataDays.from] : windows.map(({ from }) => from);
   const within = { from: firsts.sort()[0]!, to: evening };
-  const loaded = await loadRuleFacts(deps.db, accountId, within);
+  const loaded = await loadRuleFacts(deps.db, accountId, campaignByAdGroup(snapshot), within);
   const searches = await searchesFor(deps.db, accountId, sentences);
   const at = dayOf(evening);
   const words = sentences.some((rule) => aboutOf(rule) === 'words')
@@ -64,7 +64,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
       facts,
       some,
       { from: at, to: at },
-      judging(snapshot, account, { facts, rules: sentences }),
+      judging(snapshot, account, { facts, rules: places.map((i) => sentences[i]!) }),
     );
     const ran = placesOf(
       facts,
@@ -105,9 +105,9 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   });
 }
 
-const ABOUTS: readonly About[] = ['terms', 'keywords', 'words'];
+const ABOUTS: readonly About[] = ['terms', 'keywords', 'words', 'campaigns'];
 
-/** A term or a word as findings name it; a keyword by its id. */
+/** A term or a word as findings name it; a keyword or a campaign by its id. */
 function nameOf(
   rule: Rule,
   id: number,
@@ -117,6 +117,7 @@ function nameOf(
     case 'terms':
       return { term: terms.keyOf(id), isCode: terms.kindOf(id) === 'code' };
     case 'keywords':
+    case 'campaigns':
       return { term: String(id), isCode: false };
     case 'words':
       return { term: ngrams[id]!, isCode: false };

@@ -19,7 +19,7 @@ import { progressOf } from '../../compute/progress';
 import { worthById } from '../../compute/evidence/faults';
 import { mayBeOffered } from '../../compute/evidence/offers';
 import { aboutOf, loadRuleFacts, queryTextOf, searchesFor } from '../../compute/rules/term-facts';
-import { missingOf, withinSet, type RuleWithin } from '../../compute/rules/rule-places';
+import { campaignByAdGroup, missingOf, withinSet, type RuleWithin } from '../../compute/rules/rule-places';
 import { judging, toTried, toTriedWords } from '../../compute/rules/tried-rules';
 import { listRules, type StoredRule } from '../../repositories/decisions/rules';
 import { findFirstReportEnd } from '../../repositories/intake/reports';
@@ -84,16 +84,16 @@ export async function tryRule(
 type Trying = { rules: readonly RuleWithin[]; evenings: Evenings };
 type Tried = {
   trials: Trial[];
-  /** as findings name what a rule is about: a term, a word, or a keyword by its id */
+  /** as findings name what a rule is about: a term, a word, or a keyword or campaign by its id */
   keyOf(id: number): string;
 };
 
 async function tryOnTerms({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
   const { account, snapshot } = open;
   const sentences = rules.map(({ rule }) => rule);
-  const { factsOf, terms } = await loadRuleFacts(db, account.id);
-  const isOnKeywords = sentences.some((rule) => aboutOf(rule) === 'keywords');
-  const facts = factsOf(isOnKeywords ? 'keywords' : 'terms');
+  const { factsOf, terms } = await loadRuleFacts(db, account.id, campaignByAdGroup(snapshot));
+  const about = aboutOf(sentences[0]!);
+  const facts = factsOf(about === 'words' ? 'terms' : about);
   const searches = await searchesFor(db, account.id, sentences);
   const tried = toTried(rules, { ...snapshot, terms, searches, words: [] });
   const judgeOf = judging(snapshot, account, { facts, rules: sentences });
@@ -103,13 +103,13 @@ async function tryOnTerms({ db }: Deps, open: Open, { rules, evenings }: Trying)
     const [{ then }, { adGroups }] = [sentences[i]!, tried[i]!];
     return isPhrase(then) ? asPhrases(trial, { facts, evenings, adGroups, textOf, judgeOf }) : trial;
   });
-  return { trials, keyOf: isOnKeywords ? String : terms.keyOf };
+  return { trials, keyOf: about === 'terms' ? terms.keyOf : String };
 }
 
 /** Words are tried once a week; those that could not be offered as things are, are left out. */
 async function tryOnWords({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
   const { account, snapshot } = open;
-  const { factsOf, terms } = await loadRuleFacts(db, account.id);
+  const { factsOf, terms } = await loadRuleFacts(db, account.id, campaignByAdGroup(snapshot));
   const worth = worthById(snapshot, account);
   const sentences = rules.map(({ rule }) => rule);
   const { trials, ngrams } = tryWords(
@@ -202,6 +202,8 @@ function wantOf(then: RuleAction): TrialView['against'][number]['does'] {
       return then.do;
     case 'set bid':
       return then.way;
+    case 'raise budget':
+      return 'raise';
     case 'stop':
     case 'stop in list':
     case 'tell': // who only tells wants nothing else
