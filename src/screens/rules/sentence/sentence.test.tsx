@@ -100,6 +100,32 @@ describe('a sentence', () => {
     expect(sentence).not.toContain('is so with');
   });
 
+  test('is about campaigns, which spend their budget while they pay, and raises it', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = choosing(user);
+    await choose('What it is about', /^campaign/);
+    const figure = async (name: RegExp, value: string) => {
+      const field = screen.getByRole('textbox', { name });
+      await user.clear(field);
+      await user.type(field, `${value}{Enter}`);
+    };
+    await figure(/^Of its budget/, '80');
+    await figure(/^By how much/, '15');
+    await figure(/^The highest budget/, '60');
+    await waitFor(() => {
+      const { rule } = bodyOf(asked('POST rules/trial'));
+      expect(rule).toMatchObject({
+        about: 'campaigns',
+        when: [{ of: 'budget', share: 0.8 }, { of: 'target' }],
+        then: { do: 'raise budget', byShare: 0.15, mostMicros: 60_000_000 },
+      });
+    });
+    const sentence = screen.getByRole('group', { name: 'The rule' }).textContent;
+    expect(sentence).toContain('after a yes.');
+    expect(sentence).not.toContain('served by');
+  });
+
   test('names labels and product groups, and which keywords served', async () => {
     const { user, asked } = showRules('?shown=rules&begin=');
     await screen.findByRole('table', { name: 'Neighbouring thresholds' });
