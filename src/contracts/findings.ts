@@ -21,15 +21,16 @@ const DOES = [
     'pause',
     'set bid',
     'raise budget',
+    'hang',
     'tell',
   ] as const),
 ] satisfies RuleAction['do'][];
 
 const FindingSchema = v.strictObject({
   ...{ id: v.number(), ruleId: v.number(), rule: v.string() },
-  /** the search term, or the word; of a rule on keywords, the keyword with its match type and ad group; of one on campaigns, its name */
+  /** the search term, or the word; of a rule on keywords, the keyword with its match type and ad group; of one on campaigns, its name; of one on lists, the list and the campaign */
   term: v.string(),
-  about: v.picklist(['terms', 'keywords', 'words', 'campaigns']),
+  about: v.picklist(['terms', 'keywords', 'words', 'campaigns', 'lists']),
   /** what its rule wants */
   does: v.picklist(DOES),
   /** what the rule saw */

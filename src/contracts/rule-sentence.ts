@@ -100,6 +100,7 @@ export const NOT_ASKED: Record<'terms' | NonNullable<Rule['about']>, readonly Co
   keywords: ['fault', 'kind', 'budget'],
   words: ['evidence', 'kind', 'searches', 'budget'],
   campaigns: ['fault', 'evidence', 'kind', 'searches', 'words', 'ad groups', 'age'],
+  lists: ['fault', 'evidence', 'kind', 'searches', 'words', 'ad groups', 'budget'],
 };
 
 const notAskedIn = ({ about, when }: Pick<Rule, 'about' | 'when'>) =>
@@ -109,7 +110,7 @@ const notAskedIn = ({ about, when }: Pick<Rule, 'about' | 'when'>) =>
 export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<Rule, Rule> =>
   v.pipe(
     v.strictObject({
-      about: v.optional(v.picklist(['keywords', 'words', 'campaigns'])),
+      about: v.optional(v.picklist(['keywords', 'words', 'campaigns', 'lists'])),
       when: v.pipe(
         v.array(ConditionSchema),
         v.minLength(1, 'A rule needs a condition.'),
@@ -142,6 +143,7 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
           ...{ do: v.literal('raise budget'), byShare: number(10, 'A budget is raised by 0 to 1,000 %.') },
           mostMicros: number(1e12, 'A budget is 0 or more.'),
         }),
+        v.strictObject({ do: v.literal('hang'), list: v.nullable(named) }),
         v.strictObject({ do: v.literal('tell') }),
       ]),
       how: v.variant('is', [
@@ -163,9 +165,13 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
       'Of a campaign the budget is raised, or it is only told; nothing else has one.',
     ),
     v.check(
+      ({ about, then }) => then.do === 'tell' || (about === 'lists') === (then.do === 'hang'),
+      'A list is hung, or only told; nothing else hangs.',
+    ),
+    v.check(
       ({ about, where: { servedBy = [], productGroups = [] } }) =>
-        about !== 'campaigns' || servedBy.length + productGroups.length === 0,
-      'A campaign is judged as a whole: name campaigns or labels.',
+        !(about === 'campaigns' || about === 'lists') || servedBy.length + productGroups.length === 0,
+      'A campaign is looked at as a whole: name campaigns or labels.',
     ),
     v.check(
       ({ about, then }) => about !== 'words' || isStop(then) || then.do === 'tell',

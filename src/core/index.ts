@@ -311,6 +311,7 @@ export {
   bidOfRule,
   breaksPromise,
   budgetOfRule,
+  factsOfLists,
   factsOfNgrams,
   isPhrase,
   isStop,
@@ -321,6 +322,7 @@ export {
   opposes,
   readyRules,
   SERVED_BY,
+  settleLists,
   tryRules,
   tryWords,
   withinBounds,
@@ -344,6 +346,7 @@ export {
   type Trial,
   type Tried,
   type TriedWords,
+  type UnhungFacts,
   type Where,
   type WouldStop,
 } from './rules';

@@ -123,7 +123,7 @@ describe('a rule on campaigns', () => {
     [{ then: { do: 'keep' } }, 'Of a campaign the budget is raised'],
     [{ about: undefined }, 'A condition on “budget” means nothing for terms.'],
     [{ when: [{ of: 'words', is: 'any of', words: ['bee'] }] }, 'A condition on “words” means nothing'],
-    [{ where: { is: 'in', campaigns: [], productGroups: ['Hives'] } }, 'A campaign is judged as a whole'],
+    [{ where: { is: 'in', campaigns: [], productGroups: ['Hives'] } }, 'A campaign is looked at as a whole'],
     [
       { how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } } },
       'acts by itself.',

@@ -35,6 +35,7 @@ function sideOf(action: RuleAction): 'less' | 'more' | null {
     case 'stop':
     case 'stop in list':
     case 'pause':
+    case 'hang':
       return 'less';
     case 'keep':
     case 'set aside':

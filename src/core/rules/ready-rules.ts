@@ -156,6 +156,25 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
         'It spends nine tenths of its budget of a day, so that it is out of money on some days, and what it sells costs a tenth less than it may. A fifth more at a time shows whether more sales are there at this price.',
     },
     {
+      name: 'List would stop what brings nothing: hang it there, too',
+      rule: { ...rule(60, HANG, [atLeast('clicks', usual), NOTHING], 'weekly'), about: 'lists' },
+      reason: `What the list stops elsewhere came ${counted(usual, 'click')} here, which would have brought an average term two conversions, and brought none.`,
+    },
+    {
+      name: 'New campaign: hang what it needs',
+      rule: {
+        ...rule(
+          14,
+          HANG,
+          [{ of: 'age', is: 'at most', days: 30 }, atLeast('impressions', 1), NOTHING],
+          'after each report',
+        ),
+        about: 'lists',
+      },
+      reason:
+        'In its first thirty days each list is proposed as soon as the campaign shows up for what the list stops elsewhere, before a click is paid for; not where that sells.',
+    },
+    {
       name: 'Keyword surely misses: lower its bid',
       rule: { ...rule(90, LOWER, [SURE(0.95)]), about: 'keywords' },
       reason:
@@ -177,6 +196,7 @@ const IN_AD_GROUP: RuleAction = { do: 'stop', at: 'ad group' };
 const IN_CAMPAIGN: RuleAction = { do: 'stop', at: 'campaign' };
 const LOWER: RuleAction = { do: 'set bid', way: 'lower', leastMicros: 50_000, mostMicros: 10_000_000 };
 const RAISE: RuleAction = { do: 'raise budget', byShare: 0.2, mostMicros: 100_000_000 };
+const HANG: RuleAction = { do: 'hang', list: null };
 const NOTHING: Condition = { of: 'conversions', is: 'at most', value: 0 };
 const SURE = (probability: number): Condition => ({ of: 'evidence', is: 'at least', probability });
 const above = (times: number): Condition => ({ of: 'target', is: 'above', times });

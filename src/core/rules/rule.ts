@@ -2,12 +2,12 @@ import { MATCH_TYPES } from '../gate';
 import type { Bounds } from './bounds';
 
 /**
- * A rule, as a sentence of chosen parts: *when* a search term, a word at fault, a keyword or a campaign has figures in a look-back, *where* it ran, *then* what
+ * A rule, as a sentence of chosen parts: *when* a search term, a word at fault, a keyword, a campaign or a list has figures in a look-back, *where* it ran, *then* what
  * is proposed, *how* it comes about, and *how often* the rule looks.
  */
 export type Rule = {
   /** search terms unless it says otherwise */
-  about?: 'keywords' | 'words' | 'campaigns';
+  about?: 'keywords' | 'words' | 'campaigns' | 'lists';
   /** all of them hold */
   when: readonly Condition[];
   lookBack: LookBack;
@@ -84,6 +84,7 @@ export type RuleAction =
   | { do: 'promote'; atSource: boolean }
   | KeywordAction
   | CampaignAction
+  | ListAction
   | { do: 'tell' };
 
 /** What is proposed for a keyword. */
@@ -94,3 +95,6 @@ export type KeywordAction =
 
 /** What is proposed for a campaign: a budget that is higher by a share of what it is, up to the most, micro-units a day. */
 export type CampaignAction = { do: 'raise budget'; byShare: number; mostMicros: number };
+
+/** A list is hung on the campaign where it does not hang; null: whichever list it is. */
+export type ListAction = { do: 'hang'; list: string | null };

@@ -1,36 +1,14 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { FIGURE_NAMES } from '../figures';
 import type { Judge } from './meets';
 import { asPhrases } from './settle-trial';
-import { tryRules, type TermFacts } from './trial';
+import { columnsOf } from './testing';
+import { tryRules } from './trial';
 
 const JUDGE: Judge = { target: { by: 'CPA', micros: 20 }, prior: null, cpcMicros: null, own: null };
 const EVENINGS = { from: 0, to: 20 };
 /** null: a product code. */
 const TEXTS = ['bee hive', 'bee hive kit', 'hive', 'blue bee hive', null];
-type Fact = {
-  term: number;
-  day: number;
-  adGroup: number;
-  clicks: number;
-  costMicros: number;
-  conversions: number;
-};
-
-function columnsOf(facts: readonly Fact[]): TermFacts {
-  const sorted = facts.toSorted((a, b) => a.term - b.term || a.day - b.day);
-  const column = (of: (fact: Fact) => number) => Int32Array.from(sorted, of);
-  const figures = sorted.flatMap((fact) =>
-    FIGURE_NAMES.map((name) => (name === 'impressions' || name === 'valueMicros' ? 0 : fact[name])),
-  );
-  return {
-    ...{ count: sorted.length, termId: column(({ term }) => term), day: column(({ day }) => day) },
-    ...{ adGroupId: column(({ adGroup }) => adGroup), keywordId: column(() => 0), knownFrom: null },
-    figures: Float64Array.from(figures),
-  };
-}
-
 const isHeld = (term: number, by: number) =>
   term === by || (TEXTS[by] !== null && ` ${TEXTS[term]} `.includes(` ${TEXTS[by]} `));
 

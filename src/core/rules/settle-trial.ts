@@ -3,7 +3,7 @@ import { AT, WIDTH } from './figures-of-facts';
 import { worthOf, type Judge } from './meets';
 import type { Measure } from './rule';
 import { textsIn, type Texts } from './texts-in-facts';
-import type { Evenings, TermFacts, Trial, Tried } from './trial';
+import type { Evenings, TermFacts, Trial, Tried, WouldStop } from './trial';
 
 type Settling = {
   facts: TermFacts;
@@ -17,8 +17,30 @@ type Settling = {
 };
 
 /** A trial whose stops shut out more than one text: each text is stopped once, by the first stop, and its later facts count there. */
-export function settleTrial({ stopped, savedMicros }: Trial, settling: Settling): Trial {
-  const { facts, texts, evenings, adGroups, holding, judgeOf } = settling;
+export function settleTrial(
+  trial: Trial,
+  { facts, texts, evenings, adGroups, holding, judgeOf }: Settling,
+): Trial {
+  const isStopped = new Set<number>();
+  return settleOnce(trial, { facts, evenings, judgeOf }, ({ termId }, count) => {
+    for (const t of holding(termId)) {
+      if (isStopped.has(t)) continue;
+      isStopped.add(t);
+      for (let f = texts.begin[t]!; f < texts.end[t]!; f++)
+        if (!adGroups || adGroups.has(facts.adGroupId[f]!)) count(f);
+    }
+  });
+}
+
+/**
+ * A trial whose stops shut out some facts each, of which each counts once, for the first stop that shuts it out.
+ * @param shutOut calls `count` for each fact that a stop shuts out and none before it did; stops come by their evenings
+ */
+export function settleOnce(
+  { stopped, savedMicros }: Trial,
+  { facts, evenings, judgeOf }: Pick<Settling, 'facts' | 'evenings' | 'judgeOf'>,
+  shutOut: (stop: WouldStop, count: (fact: number) => void) => void,
+): Trial {
   const stops = stopped
     .map((stop) => ({ ...stop, savedMicros: 0, lostConversions: 0, lostMicros: 0 }))
     .sort((a, b) => a.day - b.day || a.termId - b.termId);
@@ -26,26 +48,19 @@ export function settleTrial({ stopped, savedMicros }: Trial, settling: Settling)
     savedMicros: new Float64Array(savedMicros.length),
     lostMicros: new Float64Array(savedMicros.length),
   };
-  const isStopped = new Set<number>();
   for (const stop of stops)
-    for (const t of holding(stop.termId)) {
-      if (isStopped.has(t)) continue;
-      isStopped.add(t);
-      for (let f = texts.begin[t]!; f < texts.end[t]!; f++) {
-        const day = facts.day[f]!;
-        if (day <= stop.day || day > evenings.to || (adGroups && !adGroups.has(facts.adGroupId[f]!)))
-          continue;
-        const figure = (name: Measure) => facts.figures[WIDTH * f + AT[name]]! || 0;
-        const [costMicros, conversions] = [figure('costMicros'), figure('conversions')];
-        const valueMicros = figure('valueMicros');
-        const lostMicros = worthOf(judgeOf(stop.termId), { conversions, valueMicros });
-        stop.savedMicros += costMicros;
-        stop.lostConversions += conversions;
-        stop.lostMicros += lostMicros;
-        days.savedMicros[day - evenings.from]! += costMicros;
-        days.lostMicros[day - evenings.from]! += lostMicros;
-      }
-    }
+    shutOut(stop, (f) => {
+      const day = facts.day[f]!;
+      if (day <= stop.day || day > evenings.to) return;
+      const figure = (name: Measure) => facts.figures[WIDTH * f + AT[name]]! || 0;
+      const [costMicros, conversions] = [figure('costMicros'), figure('conversions')];
+      const lostMicros = worthOf(judgeOf(stop.termId), { conversions, valueMicros: figure('valueMicros') });
+      stop.savedMicros += costMicros;
+      stop.lostConversions += conversions;
+      stop.lostMicros += lostMicros;
+      days.savedMicros[day - evenings.from]! += costMicros;
+      days.lostMicros[day - evenings.from]! += lostMicros;
+    });
   return { stopped: stops.sort((a, b) => a.termId - b.termId), ...days };
 }
 

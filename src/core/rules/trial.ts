@@ -19,6 +19,8 @@ export type TermFacts = {
   keywordId: Int32Array;
   /** of fact f from `FIGURE_NAMES.length` · f on, in their order; NaN where a figure is never given */
   figures: Float64Array;
+  /** the day from which the age of a term counts, where that is not the day of its first fact */
+  begunOn?: (termId: number) => number;
 };
 
 /** A rule as it is tried, or looks. */
@@ -170,6 +172,7 @@ function lookAtTerm(term: Term, view: View, some: readonly Member[], window: Sli
   const order = knownFrom && lateOrder(knownFrom, term, entersOn);
   window.clear(begin, end);
   const kept = lookBack.days + lookBack.lagDays; // so many evenings after its day, a fact leaves
+  const begun = facts.begunOn?.(termId) ?? day[begin]!;
   let members = some;
   let [entered, left] = [begin, begin];
   for (let evening = evenings.from; evening <= evenings.to && members.length > 0; evening += everyDays) {
@@ -190,7 +193,7 @@ function lookAtTerm(term: Term, view: View, some: readonly Member[], window: Sli
     for (; left < end && day[left]! < first; left++) window.leave(left);
     if (window.facts() === 0) continue;
     const sums = window.sums();
-    const seen: Seen = { termId, sums, evening, age: evening - day[begin]!, judge, days: lookBack.days };
+    const seen: Seen = { termId, sums, evening, age: evening - begun, judge, days: lookBack.days };
     const met: Member[] = [];
     for (const member of members) if (isMet(member, seen)) met.push(member);
     if (met.length === 0) continue;

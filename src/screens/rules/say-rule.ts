@@ -38,8 +38,13 @@ const few = (names: readonly string[]) => listed(names.slice(0, 3), names.length
 
 /** What a rule is about, to be counted. */
 export const thingOf = ({ about }: Rule): string => THINGS[about ?? 'terms'];
-const THINGS = { terms: 'term', keywords: 'keyword', words: 'word', campaigns: 'campaign' };
-const SUBJECTS = { keywords: 'keywords: ', words: 'words at fault: ', campaigns: 'campaigns: ' };
+const THINGS = { terms: 'term', keywords: 'keyword', words: 'word', campaigns: 'campaign', lists: 'list' };
+const SUBJECTS = {
+  keywords: 'keywords: ',
+  words: 'words at fault: ',
+  campaigns: 'campaigns: ',
+  lists: 'lists where they do not hang: ',
+};
 
 /** A rule as one sentence. */
 export function sayRule(rule: Rule, saying: Saying): string {
@@ -95,6 +100,8 @@ export function sayAction(then: Rule['then'], { list, money }: Pick<Saying, 'lis
       return `${then.way} its bid to what pays, ${money(then.leastMicros)} to ${money(then.mostMicros)}`;
     case 'raise budget':
       return `raise its budget by ${Math.round(100 * then.byShare)} %, to ${money(then.mostMicros)} a day at most`;
+    case 'hang':
+      return then.list === null ? 'hang it there' : `hang the list ${list(then.list)} there`;
     case 'tell':
       return 'only tell';
   }

@@ -1,6 +1,6 @@
 import { withoutParts } from '../../mining';
 import type { OnProgress } from '../../progress';
-import { WIDTH } from '../figures-of-facts';
+import { gatherFacts } from '../gather-facts';
 import type { Judge } from '../meets';
 import { tryRules, type Evenings, type TermFacts, type Trial, type Tried } from '../trial';
 import { settleTrial } from '../settle-trial';
@@ -95,16 +95,7 @@ function toTried(
 
 function factsOfWords(facts: TermFacts, holding: readonly Uint32Array[], texts: Texts): TermFacts {
   const { word, fact } = inOrderOfDays(facts, holding, texts);
-  const taken = (column: Int32Array) => fact.map((f) => column[f]!);
-  const figures = new Float64Array(WIDTH * fact.length);
-  for (let i = 0; i < fact.length; i++)
-    for (let [to, from, at] = [WIDTH * i, WIDTH * fact[i]!, 0]; at < WIDTH; at++)
-      figures[to + at] = facts.figures[from + at]!;
-  return {
-    ...{ count: fact.length, termId: word, day: taken(facts.day), figures },
-    ...{ adGroupId: taken(facts.adGroupId), keywordId: new Int32Array(fact.length) },
-    knownFrom: facts.knownFrom && taken(facts.knownFrom),
-  };
+  return gatherFacts(facts, word, fact);
 }
 
 /** The facts of each word, by word and day: a fact stands once for each word that its text holds. */

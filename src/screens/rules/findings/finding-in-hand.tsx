@@ -141,6 +141,7 @@ function verbOf({ does }: Finding): string {
     case 'set aside':
     case 'promote':
     case 'pause':
+    case 'hang':
       return does;
   }
 }

@@ -16,8 +16,9 @@ type Props = {
 
 /** So many more clicks, where a rule begins to set aside. */
 const FIRST_MORE = 20;
-/** Bids between which a rule begins to set one. */
+/** By how much a rule begins to raise a budget, and up to what. */
 const FIRST_BUDGET = { byShare: 0.2, mostMicros: 100_000_000 };
+/** Bids between which a rule begins to set one. */
 const FIRST_BIDS = { leastMicros: 100_000, mostMicros: 2_000_000 };
 
 /** What is proposed for what a rule finds. */
@@ -34,7 +35,17 @@ export function ActionWords({ about, then, lists, onChange }: Props) {
     { key: 'set aside', says: 'set it aside' },
     { key: 'promote', says: 'promote it to its seats' },
   ];
-  const ofAll = { terms: ofTerms, keywords: OF_KEYWORDS, words: stops, campaigns: OF_CAMPAIGNS };
+  const hangs: Option[] = [
+    { key: 'hang', says: 'hang it there' },
+    ...lists.map(({ id, name }) => ({ key: `hang ${id}`, says: `hang it there, if it is ${name}` })),
+  ];
+  const ofAll = {
+    terms: ofTerms,
+    keywords: OF_KEYWORDS,
+    words: stops,
+    campaigns: OF_CAMPAIGNS,
+    lists: hangs,
+  };
   const ways = [...ofAll[about ?? 'terms'], { key: 'tell', says: 'only tell' }];
   return (
     <>
@@ -168,6 +179,8 @@ function keyOf(then: Then): string {
       return then.at;
     case 'stop in list':
       return `list ${then.list}`;
+    case 'hang':
+      return then.list === null ? 'hang' : `hang ${then.list}`;
     case 'set bid':
       return then.way;
     case 'keep':
@@ -195,11 +208,15 @@ function actionOf(key: string): Then {
       return { do: 'set bid', way: key, ...FIRST_BIDS };
     case 'raise budget':
       return { do: key, ...FIRST_BUDGET };
+    case 'hang':
+      return { do: key, list: null };
     case 'set aside':
       return { do: key, moreClicks: FIRST_MORE };
     case 'promote':
       return { do: key, atSource: true };
     default:
-      return { do: 'stop in list', list: key.slice('list '.length) };
+      return key.startsWith('hang ')
+        ? { do: 'hang', list: key.slice('hang '.length) }
+        : { do: 'stop in list', list: key.slice('list '.length) };
   }
 }

@@ -126,6 +126,26 @@ describe('a sentence', () => {
     expect(sentence).not.toContain('served by');
   });
 
+  test('is about lists where they do not hang, and hangs one there', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    const choose = choosing(user);
+    await choose('What it is about', /^list/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule).toMatchObject({
+        about: 'lists',
+        then: { do: 'hang', list: null },
+      }),
+    );
+    await choose('What is proposed', /^hang it there, if it is Work/);
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules/trial')).rule).toMatchObject({ then: { do: 'hang', list: '5' } }),
+    );
+    const sentence = screen.getByRole('group', { name: 'The rule' }).textContent;
+    expect(sentence).toContain('When a list where it does not hang');
+    expect(sentence).toContain('after a yes.');
+  });
+
   test('names labels and product groups, and which keywords served', async () => {
     const { user, asked } = showRules('?shown=rules&begin=');
     await screen.findByRole('table', { name: 'Neighbouring thresholds' });

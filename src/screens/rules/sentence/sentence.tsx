@@ -75,11 +75,11 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
       </Part>
       <WhereWords
         where={where}
-        view={about === 'campaigns' ? { ...view, productGroups: [] } : view}
+        view={isOfWhole(about) ? { ...view, productGroups: [] } : view}
         onChange={(next) => onChange({ ...rule, where: next })}
       />
       <Comma />
-      {about !== 'words' && about !== 'campaigns' && !isPhrase(then) && (
+      {about !== 'words' && !isOfWhole(about) && !isPhrase(then) && (
         <>
           <ServedWords about={about} where={where} onChange={(next) => onChange({ ...rule, where: next })} />
           <Comma />
@@ -109,11 +109,15 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
   );
 }
 
-const ABOUTS = ['terms', 'words', 'keywords', 'campaigns'] as const;
+const ABOUTS = ['terms', 'words', 'keywords', 'campaigns', 'lists'] as const;
 type About = (typeof ABOUTS)[number];
 const SUBJECTS: Record<About, string> = {
   ...{ terms: 'search term', words: 'word at fault', keywords: 'keyword', campaigns: 'campaign' },
+  lists: 'list where it does not hang',
 };
+
+/** Campaigns are looked at as wholes, and lists hang on wholes. */
+const isOfWhole = (about: Rule['about']) => about === 'campaigns' || about === 'lists';
 
 /** A rule becomes one about something else: what it does is another, what it asks stays as far as it can. */
 function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
@@ -141,6 +145,11 @@ function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
         about: next,
         then: { do: 'raise budget', byShare: 0.2, mostMicros: 100_000_000 },
         how: { is: 'by approval' },
+      };
+    case 'lists':
+      return {
+        ...{ ...asked, where: whole, about: next },
+        ...{ then: { do: 'hang', list: null }, how: { is: 'by approval' } },
       };
   }
 }

@@ -23,6 +23,8 @@ export function trialWords(then: RuleAction): TrialWords {
     case 'stop':
     case 'stop in list':
       return { ...ENDS, did: 'stopped', soldLater: 'wrongly stopped' };
+    case 'hang':
+      return { ...ENDS, did: 'hung', soldLater: 'wrongly hung' };
     case 'pause':
       return { ...ENDS, did: 'paused', soldLater: 'wrongly paused' };
     case 'keep':

@@ -18,7 +18,8 @@ export const withinSet = ({ rule, set }: Pick<StoredRule, 'rule' | 'set'>): Rule
 export function missingOf({ rule: { where, then }, within }: RuleWithin, standing: Standing): string | null {
   const gone = missingPlace(where, standing) ?? (within && missingPlace(within, standing));
   if (gone !== null) return gone;
-  const isThere = then.do !== 'stop in list' || standing.mirror.lists.some(({ id }) => id === then.list);
+  const list = 'list' in then ? then.list : null;
+  const isThere = list === null || standing.mirror.lists.some(({ id }) => id === list);
   return isThere ? null : 'a list that is gone';
 }
 

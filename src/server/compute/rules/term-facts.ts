@@ -9,11 +9,11 @@ import { progressOf } from '../progress';
 import { textAt } from '../shared-columns';
 
 /** What rules are about. */
-export type About = 'terms' | 'keywords' | 'words' | 'campaigns';
+export type About = 'terms' | 'keywords' | 'words' | 'campaigns' | 'lists';
 export const aboutOf = ({ about }: Rule): About => about ?? 'terms';
 
 /** What facts are put in order by. */
-type By = Exclude<About, 'words'>;
+type By = Exclude<About, 'words' | 'lists'>;
 
 /** Facts by term, keyword or campaign, and day, and the terms that they are of. */
 export type RuleFacts = { factsOf(of: By): TermFacts; terms: TermsById };

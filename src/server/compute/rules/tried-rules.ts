@@ -21,6 +21,7 @@ import { hasOwnTargets, steeringKey, targetsOf, type Steering } from '../evidenc
 import { derivedByKey } from '../derived';
 import { adGroupsOf as adGroupsOfHistory } from '../history/ad-group-rates';
 import type { LiveKeyword, Snapshot, Standing } from '../snapshot';
+import type { ListOnCampaign } from './list-facts';
 import { adGroupsOf, keywordsIn, type RuleWithin } from './rule-places';
 import { aboutOf, type TermsById } from './term-facts';
 
@@ -35,6 +36,8 @@ export type RuleGround = Standing & {
   searches: ReadonlyMap<string, number>;
   /** of rules on words: those that are offered, as their facts number them */
   words: readonly { ngram: string; probability: number }[];
+  /** of rules on lists: where they do not hang, as their facts number them */
+  lists: readonly ListOnCampaign[];
 };
 
 /** Rules as the core tries them; those of the same places share their ad groups and keywords. */
@@ -63,6 +66,8 @@ function subjectOf(rule: Rule, ground: RuleGround): Pick<Tried, 'terms'> & Parti
       return { terms: wordsFor(rule, ground), keywords: null };
     case 'campaigns':
       return { terms: campaignsFor(rule, ground), keywords: null };
+    case 'lists':
+      return { terms: listsFor(rule, ground), keywords: null };
   }
 }
 
@@ -127,6 +132,12 @@ function campaignsFor({ then }: Rule, { mirror }: RuleGround): Tried['terms'] {
   const mayBe = (one: Campaign) => then.do !== 'raise budget' || ownBudgetOf(one) !== null;
   const live = mirror.campaigns.filter((one) => one.status === 'live' && mayBe(one));
   return new Set(live.map(({ id }) => Number(id)));
+}
+
+/** The lists that a rule is about: all, or the one that it names. */
+function listsFor({ then }: Rule, { lists }: RuleGround): Tried['terms'] {
+  const named = then.do === 'hang' ? then.list : null;
+  return named === null ? null : { has: (place) => lists[place]!.listId === named };
 }
 
 /** The budget of a day that a campaign does not share, micro-units; null where it has none. */

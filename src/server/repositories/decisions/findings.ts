@@ -122,11 +122,14 @@ export async function decideFindings(
   const { rows: before } = await db.raw<{
     rows: { id: number; term: string; was: FindingPile; why: string }[];
   }>(
-    `select f.finding_id as id, coalesce(k.text, c.name, f.term) as term, f.state as was, f.why
+    `select f.finding_id as id, coalesce(k.text, l.name || ' on ' || c.name, c.name, f.term) as term, f.state as was, f.why
        from finding f
        join rule_version v using (account_id, rule_id, version)
        left join keyword k on v.body ->> 'about' = 'keywords' and k.account_id = f.account_id and cast(k.keyword_id as text) = f.term
-       left join campaign c on v.body ->> 'about' = 'campaigns' and c.account_id = f.account_id and cast(c.campaign_id as text) = f.term
+       left join campaign c on v.body ->> 'about' in ('campaigns', 'lists') and c.account_id = f.account_id
+                           and cast(c.campaign_id as text) = split_part(f.term, ' ', 1)
+       left join shared_list l on v.body ->> 'about' = 'lists' and l.account_id = f.account_id
+                              and cast(l.list_id as text) = substring(f.term from position(' ' in f.term) + 1)
       where f.account_id = :accountId and f.finding_id = any(cast(:ids as integer[]))
       order by f.finding_id
         for update of f`,

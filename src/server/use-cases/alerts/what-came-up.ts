@@ -21,7 +21,7 @@ export async function whatCameUp(deps: Deps, open: Open): Promise<NewAlert[]> {
   ];
 }
 
-const NOUNS = { terms: 'term', words: 'word', keywords: 'keyword', campaigns: 'campaign' };
+const NOUNS = { terms: 'term', words: 'word', keywords: 'keyword', campaigns: 'campaign', lists: 'list' };
 
 async function ofRules(deps: Deps, open: Open): Promise<NewAlert[]> {
   const rules = await listRules(deps.db, open.account.id);

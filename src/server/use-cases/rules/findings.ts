@@ -14,6 +14,7 @@ import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
 import { aboutOf } from '../../compute/rules/term-facts';
 import { ofCampaign, sayCampaign, waitsForCampaign } from './campaign-findings';
+import { ofList, sayListOn, waitsForList } from './list-findings';
 import { ofKeyword, sayKeyword, waitsForKeyword } from './keyword-findings';
 import { ofPromoted, waitsForPromotion } from './promotion-findings';
 import { verdictOfAction } from './verdict-of-action';
@@ -103,13 +104,15 @@ export const sayFound = (
       return sayKeyword(open, term);
     case 'campaigns':
       return sayCampaign(open, term);
+    case 'lists':
+      return sayListOn(open, term);
     case 'terms':
     case 'words':
       return term;
   }
 };
 
-/** The id of a keyword or a campaign is no term. */
+/** The id of a keyword, a campaign or a list is no term. */
 const keyOfFound = (rules: ReadonlyMap<number, StoredRule>, { ruleId, term }: StoredFinding) =>
   `${aboutOf(rules.get(ruleId)!.rule)} ${term}`;
 
@@ -125,6 +128,7 @@ function isWaiting(open: Open, rule: Rule, one: StoredFinding): boolean {
   if (aboutOf(rule) === 'keywords') return waitsForKeyword(open, rule, one);
   if (aboutOf(rule) === 'words') return waitsForWord(open, rule, one);
   if (aboutOf(rule) === 'campaigns') return waitsForCampaign(open, rule, one);
+  if (aboutOf(rule) === 'lists') return waitsForList(open, one);
   if (rule.then.do === 'promote') return waitsForPromotion(open, rule.then, one);
   return !isDecided(open, one);
 }
@@ -178,6 +182,7 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omi
   };
   if (about === 'keywords') return { ...common, ...ofKeyword(open, rule, one), verdict: null };
   if (about === 'campaigns') return { ...common, ...ofCampaign(open, rule, one), verdict: null };
+  if (about === 'lists') return { ...common, ...ofList(open, rule, one), verdict: null };
   if (about === 'words') {
     const place = sayWordStopped(open, rule, one);
     return { ...common, term, changes: changesOfWord(open, rule, one), place, verdict: null };

@@ -201,7 +201,7 @@ function renamed(rule: Rule, campaign: (named: string) => string, list: (named: 
   return {
     ...rule,
     where: inNames(where, campaign),
-    then: then.do === 'stop in list' ? { ...then, list: list(then.list) } : then,
+    then: 'list' in then && then.list !== null ? { ...then, list: list(then.list) } : then,
   };
 }
 

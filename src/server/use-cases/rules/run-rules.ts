@@ -9,6 +9,8 @@ import {
   type About,
   type TermsById,
 } from '../../compute/rules/term-facts';
+import { draftGateOf } from '../../compute/draft-gate';
+import { listFactsOf, type ListOnCampaign } from '../../compute/rules/list-facts';
 import { campaignByAdGroup, missingOf, withinSet } from '../../compute/rules/rule-places';
 import { everyDays, judging, toTried } from '../../compute/rules/tried-rules';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
@@ -51,14 +53,22 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
     ? offersOf(open, account).offered.map(({ word }) => word)
     : [];
   const ngrams = words.map(({ ngram }) => ngram);
-  const tried = toTried(due.map(withinSet), { ...snapshot, terms: loaded.terms, searches, words });
+  const ofLists = sentences.some((rule) => aboutOf(rule) === 'lists')
+    ? listFactsOf(snapshot, {
+        ...{ facts: loaded.factsOf('terms'), terms: loaded.terms, gate: draftGateOf(open) },
+      })
+    : null;
+  const lists = ofLists?.lists ?? [];
+  const tried = toTried(due.map(withinSet), { ...snapshot, terms: loaded.terms, searches, words, lists });
+  const factsAbout = (about: About): TermFacts => {
+    if (about === 'lists') return ofLists!.facts;
+    if (about !== 'words') return loaded.factsOf(about);
+    return factsOfNgrams(loaded.factsOf('terms'), ngrams, queryTextOf(loaded.terms));
+  };
   const looks = ABOUTS.flatMap((about) => {
     const places = due.flatMap(({ rule }, i) => (aboutOf(rule) === about ? [i] : []));
     if (places.length === 0) return [];
-    const facts =
-      about === 'words'
-        ? factsOfNgrams(loaded.factsOf('terms'), ngrams, queryTextOf(loaded.terms))
-        : loaded.factsOf(about);
+    const facts = factsAbout(about);
     const some = places.map((i) => tried[i]!);
     const trials = tryRules(
       facts,
@@ -91,7 +101,7 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
       const found = stopped.map(({ termId, sums }) => {
         const there = ran.get(termId)!.filter((one) => one.day >= from && one.day <= to && isSeen(one));
         return {
-          ...nameOf(rule.rule, termId, { terms: loaded.terms, ngrams }),
+          ...nameOf(rule.rule, termId, { terms: loaded.terms, ngrams, lists }),
           sums,
           ranIn: [...new Set(there.map((one) => one.adGroupId))],
         };
@@ -105,13 +115,13 @@ export async function runRules(deps: Deps, accountId: number): Promise<number> {
   });
 }
 
-const ABOUTS: readonly About[] = ['terms', 'keywords', 'words', 'campaigns'];
+const ABOUTS: readonly About[] = ['terms', 'keywords', 'words', 'campaigns', 'lists'];
 
-/** A term or a word as findings name it; a keyword or a campaign by its id. */
+/** A term, a word or a list on a campaign as findings name it; a keyword or a campaign by its id. */
 function nameOf(
   rule: Rule,
   id: number,
-  { terms, ngrams }: { terms: TermsById; ngrams: readonly string[] },
+  { terms, ngrams, lists }: { terms: TermsById; ngrams: readonly string[]; lists: readonly ListOnCampaign[] },
 ): { term: string; isCode: boolean } {
   switch (aboutOf(rule)) {
     case 'terms':
@@ -121,6 +131,8 @@ function nameOf(
       return { term: String(id), isCode: false };
     case 'words':
       return { term: ngrams[id]!, isCode: false };
+    case 'lists':
+      return { term: lists[id]!.key, isCode: false };
   }
 }
 

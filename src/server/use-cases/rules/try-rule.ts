@@ -4,6 +4,7 @@ import {
   isPhrase,
   neighboursOf,
   opposes,
+  settleLists,
   shiftDay,
   tryRules,
   tryWords,
@@ -18,7 +19,8 @@ import { dayOf } from '../../compute/facts/facts';
 import { progressOf } from '../../compute/progress';
 import { worthById } from '../../compute/evidence/faults';
 import { mayBeOffered } from '../../compute/evidence/offers';
-import { aboutOf, loadRuleFacts, queryTextOf, searchesFor } from '../../compute/rules/term-facts';
+import { listFactsOf } from '../../compute/rules/list-facts';
+import { aboutOf, loadRuleFacts, queryTextOf, searchesFor, type About } from '../../compute/rules/term-facts';
 import { campaignByAdGroup, missingOf, withinSet, type RuleWithin } from '../../compute/rules/rule-places';
 import { judging, toTried, toTriedWords } from '../../compute/rules/tried-rules';
 import { listRules, type StoredRule } from '../../repositories/decisions/rules';
@@ -54,7 +56,7 @@ export async function tryRule(
   const neighbours = neighboursOf(rule);
   const evenings = { from: dayOf(dataDays.from), to: dayOf(dataDays.to) };
   const rules = neighbours.map((one) => withinOf(one.rule));
-  const { trials, keyOf } = await (aboutOf(rule) === 'words' ? tryOnWords : tryOnTerms)(deps, open, {
+  const { trials, keyOf } = await tryingOn(aboutOf(rule))(deps, open, {
     ...{ rules, evenings },
   });
   const own = trials[neighbours.findIndex(({ isOwn }) => isOwn)]!;
@@ -81,10 +83,23 @@ export async function tryRule(
   };
 }
 
+function tryingOn(about: About): (deps: Deps, open: Open, trying: Trying) => Promise<Tried> {
+  switch (about) {
+    case 'words':
+      return tryOnWords;
+    case 'lists':
+      return tryOnLists;
+    case 'terms':
+    case 'keywords':
+    case 'campaigns':
+      return tryOnTerms;
+  }
+}
+
 type Trying = { rules: readonly RuleWithin[]; evenings: Evenings };
 type Tried = {
   trials: Trial[];
-  /** as findings name what a rule is about: a term, a word, or a keyword or campaign by its id */
+  /** as findings name what a rule is about: a term, a word, a list on a campaign, or a keyword or campaign by its id */
   keyOf(id: number): string;
 };
 
@@ -93,9 +108,9 @@ async function tryOnTerms({ db }: Deps, open: Open, { rules, evenings }: Trying)
   const sentences = rules.map(({ rule }) => rule);
   const { factsOf, terms } = await loadRuleFacts(db, account.id, campaignByAdGroup(snapshot));
   const about = aboutOf(sentences[0]!);
-  const facts = factsOf(about === 'words' ? 'terms' : about);
+  const facts = factsOf(about === 'words' || about === 'lists' ? 'terms' : about);
   const searches = await searchesFor(db, account.id, sentences);
-  const tried = toTried(rules, { ...snapshot, terms, searches, words: [] });
+  const tried = toTried(rules, { ...snapshot, terms, searches, words: [], lists: [] });
   const judgeOf = judging(snapshot, account, { facts, rules: sentences });
   const plain = tryRules(facts, tried, evenings, judgeOf, progressOf('trial'));
   const textOf = queryTextOf(terms);
@@ -125,6 +140,21 @@ async function tryOnWords({ db }: Deps, open: Open, { rules, evenings }: Trying)
     progressOf('trial'),
   );
   return { trials, keyOf: (id) => ngrams[id]! };
+}
+
+/** Lists are tried as they are now, where they do not hang now. */
+async function tryOnLists({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
+  const { account, snapshot } = open;
+  const { factsOf, terms } = await loadRuleFacts(db, account.id, campaignByAdGroup(snapshot));
+  const ofLists = listFactsOf(snapshot, { facts: factsOf('terms'), terms, gate: null });
+  const { facts, lists } = ofLists;
+  const judgeOf = judging(snapshot, account, { facts, rules: rules.map(({ rule }) => rule) });
+  const tried = toTried(rules, { ...snapshot, terms, searches: new Map(), words: [], lists });
+  const trials = tryRules(facts, tried, evenings, judgeOf, progressOf('trial'));
+  return {
+    trials: trials.map((trial) => settleLists(trial, ofLists, { evenings, judgeOf })),
+    keyOf: (id) => lists[id]!.key,
+  };
 }
 
 /** Rules that are switched on, found some of these terms, and want the opposite of them. */
@@ -206,6 +236,7 @@ function wantOf(then: RuleAction): TrialView['against'][number]['does'] {
       return 'raise';
     case 'stop':
     case 'stop in list':
+    case 'hang':
     case 'tell': // who only tells wants nothing else
       return 'stop';
   }
