@@ -2,20 +2,18 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { group, sum } from 'd3';
 import { shrinkRates, type Condition, type Rule, type RuleAction } from '@/core';
-import { FindingsViewSchema } from '@/contracts/findings';
 import { TrialViewSchema } from '@/contracts/rules';
 import { setOwnTargets } from '@/server/use-cases/account/own-targets';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { decideFindings } from '@/server/use-cases/rules/decide-findings';
-import { viewFindings } from '@/server/use-cases/rules/findings';
 import { giveVerdictsOfFindings } from '@/server/use-cases/rules/give-verdicts-of-findings';
-import { keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
+import { keepRule } from '@/server/use-cases/rules/keep-rules';
 import { bringRules, writeRuleFile } from '@/server/use-cases/rules/rule-files';
-import { runRules } from '@/server/use-cases/rules/run-rules';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
 import { viewRules } from '@/server/use-cases/rules/view-rules';
 import { workByRules } from '@/server/use-cases/rules/work-by-rules';
 import { viewKept } from '@/server/use-cases/sift/set-verdict';
+import { rulesOf } from '../support/rules';
 import { makeWorld, type World } from '../support/world';
 
 /** What a rule can say of search terms besides their figures, and what it can do but stop them. */
@@ -26,6 +24,7 @@ afterAll(() => world.close());
 
 const at = () => [world.deps, world.slug] as const;
 const by = () => [world.deps, world.slug, world.personId] as const;
+const { findings, whileOn, found } = rulesOf(() => world);
 const clicks = (value: number): Condition => ({ of: 'clicks', is: 'at least', value });
 const aRule = (over: Partial<Rule> = {}): Rule => ({
   ...{ when: [clicks(1)], lookBack: { days: 60, lagDays: 0 } },
@@ -42,25 +41,6 @@ async function trial(rule: Rule, ruleId?: number) {
   expect(v.parse(TrialViewSchema, view)).toEqual(view);
   return view;
 }
-async function findings() {
-  const view = await viewFindings(...at(), { pile: 'open' });
-  expect(v.parse(FindingsViewSchema, view)).toEqual(view);
-  return view.lines;
-}
-/** What a rule finds once it is switched on: the terms. It is gone afterwards. */
-async function found(rule: Rule): Promise<string[]> {
-  return whileOn(rule, async () => (await findings()).map(({ term }) => term).sort());
-}
-async function whileOn<T>(rule: Rule, work: (ruleId: number) => Promise<T>): Promise<T> {
-  const { ruleId } = await keepRule(...by(), { name: nameOf(rule.then), rule, state: 'on' });
-  try {
-    await runRules(world.deps, world.accountId);
-    return await work(ruleId);
-  } finally {
-    await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
-  }
-}
-const nameOf = ({ do: what }: RuleAction) => `Rule to ${what}`;
 /** Terms with a click, by plain SQL. */
 async function terms(where: string, bindings: object = {}): Promise<string[]> {
   const { rows } = await world.db.raw<{ rows: { key: string }[] }>(

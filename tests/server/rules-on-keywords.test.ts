@@ -1,20 +1,18 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { bidOfRule, type Change, type Condition, type Rule, type RuleAction } from '@/core';
-import { FindingsViewSchema } from '@/contracts/findings';
 import { RuleSchema } from '@/contracts/rule-sentence';
 import { TrialViewSchema } from '@/contracts/rules';
 import { groundOf } from '@/server/compute/evidence/evidence';
 import { undoEntry } from '@/server/use-cases/ledger/undo-entry';
 import { openWorkbench, requireAccount } from '@/server/use-cases/open-workbench';
 import { decideFindings } from '@/server/use-cases/rules/decide-findings';
-import { viewFindings } from '@/server/use-cases/rules/findings';
 import { giveVerdictsOfFindings } from '@/server/use-cases/rules/give-verdicts-of-findings';
-import { changeRule, keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
-import { runRules } from '@/server/use-cases/rules/run-rules';
+import { changeRule } from '@/server/use-cases/rules/keep-rules';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
 import { viewNext } from '@/server/use-cases/today/what-next';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { rulesOf } from '../support/rules';
 import { makeWorld, type World } from '../support/world';
 
 let world: World;
@@ -23,6 +21,7 @@ afterAll(() => world.close());
 
 const at = () => [world.deps, world.slug] as const;
 const by = () => [world.deps, world.slug, world.personId] as const;
+const { findings, whileOn, found } = rulesOf(() => world);
 const clicks = (value: number): Condition => ({ of: 'clicks', is: 'at least', value });
 const aRule = (over: Partial<Rule> = {}): Rule => ({
   ...{ about: 'keywords', when: [clicks(1)], lookBack: { days: 60, lagDays: 0 } },
@@ -37,23 +36,6 @@ const bid = (
   ...{ do: 'set bid', way, leastMicros: 10_000, mostMicros: 5_000_000 },
   ...over,
 });
-
-async function findings() {
-  const view = await viewFindings(...at(), { pile: 'open' });
-  expect(v.parse(FindingsViewSchema, view)).toEqual(view);
-  return view.lines;
-}
-async function whileOn<T>(rule: Rule, work: (ruleId: number) => Promise<T>): Promise<T> {
-  expect(v.safeParse(RuleSchema, rule).success).toBe(true);
-  const { ruleId } = await keepRule(...by(), { name: `To ${rule.then.do}`, rule, state: 'on' });
-  try {
-    await runRules(world.deps, world.accountId);
-    return await work(ruleId);
-  } finally {
-    await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
-  }
-}
-const found = (rule: Rule) => whileOn(rule, async () => (await findings()).map(({ term }) => term).sort());
 
 type Row = { id: number; text: string; match: string; clicks: number; conversions: number; bid: number };
 /** What live keywords brought, by plain SQL; the costliest first. */
@@ -169,7 +151,7 @@ describe('a rule on keywords', () => {
     await whileOn(aRule(), async () => {
       const rule = aRule({ then: bid('raise', { leastMicros: ceiling, mostMicros: ceiling }) });
       const { against } = await tryRule(...at(), { rule });
-      expect(against).toMatchObject([{ rule: 'To pause', does: 'pause', terms: (await brought()).length }]);
+      expect(against).toMatchObject([{ rule: 'Rule to pause', does: 'pause', terms: (await brought()).length }]);
       expect(against[0]!.first[0]).toMatch(/hive|course/);
       await whileOn(rule, async () => {
         for (const line of await findings()) expect(line.against).toHaveLength(1);

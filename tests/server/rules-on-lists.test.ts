@@ -1,17 +1,15 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { inverse, type Condition, type Rule } from '@/core';
-import { FindingsViewSchema } from '@/contracts/findings';
 import { RuleSchema } from '@/contracts/rule-sentence';
 import { TrialViewSchema } from '@/contracts/rules';
 import { decideFindings } from '@/server/use-cases/rules/decide-findings';
-import { viewFindings } from '@/server/use-cases/rules/findings';
 import { keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
 import { bringRules, writeRuleFile } from '@/server/use-cases/rules/rule-files';
-import { runRules } from '@/server/use-cases/rules/run-rules';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
+import { rulesOf } from '../support/rules';
 import { aQuery, aSeed } from '../support/seed';
 import { makeWorld, type World } from '../support/world';
 
@@ -44,6 +42,7 @@ afterAll(() => world.close());
 
 const at = () => [world.deps, world.slug] as const;
 const by = () => [world.deps, world.slug, world.personId] as const;
+const { findings, whileOn, found } = rulesOf(() => world);
 const clicks = (value: number): Condition => ({ of: 'clicks', is: 'at least', value });
 const aRule = (over: Partial<Rule> = {}): Rule => ({
   ...{ about: 'lists', when: [clicks(1)], lookBack: { days: 60, lagDays: 0 } },
@@ -51,22 +50,6 @@ const aRule = (over: Partial<Rule> = {}): Rule => ({
   then: { do: 'hang', list: null },
   ...over,
 });
-async function findings() {
-  const view = await viewFindings(...at(), { pile: 'open' });
-  expect(v.parse(FindingsViewSchema, view)).toEqual(view);
-  return view.lines;
-}
-async function whileOn<T>(rule: Rule, work: () => Promise<T>): Promise<T> {
-  expect(v.safeParse(RuleSchema, rule).success).toBe(true);
-  const { ruleId } = await keepRule(...by(), { name: 'Lists', rule, state: 'on' });
-  try {
-    await runRules(world.deps, world.accountId);
-    return await work();
-  } finally {
-    await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
-  }
-}
-const found = (rule: Rule) => whileOn(rule, async () => (await findings()).map(({ term }) => term).sort());
 
 /** What queries that hold a word brought in a campaign. */
 async function broughtBy(word: string, campaignName: string) {

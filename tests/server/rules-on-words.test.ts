@@ -1,16 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { shiftDay, type Condition, type Rule, type RuleAction } from '@/core';
-import { FindingsViewSchema } from '@/contracts/findings';
 import { RuleSchema } from '@/contracts/rule-sentence';
 import { TrialViewSchema } from '@/contracts/rules';
 import { changeSettings } from '@/server/use-cases/account/change-settings';
-import { viewFindings } from '@/server/use-cases/rules/findings';
-import { keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
-import { runRules } from '@/server/use-cases/rules/run-rules';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
 import { viewPass } from '@/server/use-cases/sift/pass/view-pass';
 import { draftChanges, removeFromTray } from '@/server/use-cases/tray/draft-changes';
+import { rulesOf } from '../support/rules';
 import { makePassWorld, OLD } from '../support/pass-report';
 import type { World } from '../support/world';
 
@@ -25,6 +22,7 @@ afterAll(() => world.close());
 
 const at = () => [world.deps, world.slug] as const;
 const by = () => [world.deps, world.slug, world.personId] as const;
+const { findings, whileOn, found } = rulesOf(() => world);
 const clicks = (value: number): Condition => ({ of: 'clicks', is: 'at least', value });
 const surely = (probability: number): Condition => ({ of: 'fault', is: 'at least', probability });
 const aRule = (over: Partial<Rule> = {}): Rule => ({
@@ -33,22 +31,6 @@ const aRule = (over: Partial<Rule> = {}): Rule => ({
   ...{ how: { is: 'by approval' }, often: 'after each report' },
   ...over,
 });
-async function findings() {
-  const view = await viewFindings(...at(), { pile: 'open' });
-  expect(v.parse(FindingsViewSchema, view)).toEqual(view);
-  return view.lines;
-}
-async function whileOn<T>(rule: Rule, work: () => Promise<T>): Promise<T> {
-  expect(v.safeParse(RuleSchema, rule).success).toBe(true);
-  const { ruleId } = await keepRule(...by(), { name: 'Words', rule, state: 'on' });
-  try {
-    await runRules(world.deps, world.accountId);
-    return await work();
-  } finally {
-    await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
-  }
-}
-const found = (rule: Rule) => whileOn(rule, async () => (await findings()).map(({ term }) => term).sort());
 
 describe('a rule on words at fault', () => {
   test('finds those that Sift offers: no brand word, and none that a live keyword says', async () => {

@@ -1,14 +1,11 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import * as v from 'valibot';
 import type { Change, Condition, Rule, RuleAction } from '@/core';
-import { FindingsViewSchema } from '@/contracts/findings';
 import { RuleSchema } from '@/contracts/rule-sentence';
-import { viewFindings } from '@/server/use-cases/rules/findings';
 import { giveVerdictsOfFindings } from '@/server/use-cases/rules/give-verdicts-of-findings';
-import { keepRule, setRuleStates } from '@/server/use-cases/rules/keep-rules';
-import { runRules } from '@/server/use-cases/rules/run-rules';
 import { tryRule } from '@/server/use-cases/rules/try-rule';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { rulesOf } from '../support/rules';
 import { aQuery, aSeed } from '../support/seed';
 import { makeWorld, type World } from '../support/world';
 
@@ -40,26 +37,13 @@ afterAll(() => world.close());
 
 const at = () => [world.deps, world.slug] as const;
 const by = () => [world.deps, world.slug, world.personId] as const;
+const { findings, whileOn } = rulesOf(() => world);
 const CONVERTED: Condition = { of: 'conversions', is: 'at least', value: 1 };
 const promoting = (then: RuleAction = { do: 'promote', atSource: true }): Rule => ({
   ...{ when: [CONVERTED], lookBack: { days: 60, lagDays: 0 }, then },
   ...{ where: { is: 'everywhere', campaigns: [] }, how: { is: 'by approval' }, often: 'after each report' },
 });
-async function findings() {
-  const view = await viewFindings(...at(), { pile: 'open' });
-  expect(v.parse(FindingsViewSchema, view)).toEqual(view);
-  return view.lines;
-}
 const ofTerm = async (term: string) => (await findings()).find((one) => one.term === term);
-async function whileOn<T>(rule: Rule, work: () => Promise<T>): Promise<T> {
-  const { ruleId } = await keepRule(...by(), { name: `Rule to ${rule.then.do}`, rule, state: 'on' });
-  try {
-    await runRules(world.deps, world.accountId);
-    return await work();
-  } finally {
-    await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
-  }
-}
 const negatives = (changes: readonly Change[]) => changes.filter(({ kind }) => kind === 'add negative');
 const keywords = (changes: readonly Change[]) => changes.filter(({ kind }) => kind === 'add keyword');
 
