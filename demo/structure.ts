@@ -153,6 +153,9 @@ export function addSeats(
     });
 }
 
+/** Budgets of campaigns that have others than most; that of Health is nearly spent. */
+const BUDGETS: Partial<Record<string, number>> = { 'Brand · All': 20_000_000, 'Health · Varroa': 22_000_000 };
+
 /** The web search account, with its shared lists and the faults that years have left. */
 export function buildWebSearch(draw: Draw, today: string): Builder {
   const builder = emptyBuilder();
@@ -160,7 +163,7 @@ export function buildWebSearch(draw: Draw, today: string): Builder {
     const id = `C${i + 1}`;
     addCampaign(builder, id, line.campaign, {
       sharedBudget: line.budget,
-      budgetMicros: line.campaign.startsWith('Brand') ? 20_000_000 : 80_000_000,
+      budgetMicros: BUDGETS[line.campaign] ?? 80_000_000,
       // The north has a campaign of its own.
       location: i === 0 ? ['GB-SOUTH', 'GB-WEST'] : [],
     });
