@@ -1,9 +1,12 @@
 import { randomLcg } from 'd3';
 import {
+  factsOfLists,
   FIGURE_NAMES,
+  settleLists,
   tryRules,
   tryWords,
   type Judge,
+  type RuledList,
   type SumCondition,
   type Tried,
   type TriedWords,
@@ -17,7 +20,7 @@ import type { AccountTerms } from '@/server/repositories/columns/term-columns';
 import { against, count, interleaved, type Line } from '../measure';
 
 const [FROM, TO, WINDOW_FROM] = ['2026-08-23', '2026-11-20', '2026-10-22'];
-const AD_GROUPS = 1_000;
+const [AD_GROUPS, CAMPAIGNS] = [1_000, 50];
 const JUDGE: Judge = {
   ...{ target: { by: 'CPA', micros: 20_000_000 }, prior: { alpha: 1, beta: 40 }, cpcMicros: 500_000 },
   own: null,
@@ -65,12 +68,33 @@ export async function benchRules(quick: boolean): Promise<Line[]> {
     },
     quick ? 2 : 3,
   );
+  const shared = makeLists();
+  const ground = {
+    campaignOf: (adGroup: number) => adGroup % CAMPAIGNS,
+    textOf: (id: number) => texts[id - 1]!,
+  };
+  const lists = await interleaved(
+    {
+      ours: () => {
+        const unhung = factsOfLists(byTermAndDay(all), shared, ground);
+        const trials = tryRules(unhung.facts, three, { from, to }, () => JUDGE);
+        return trials.map((one) =>
+          settleLists(one, unhung, { evenings: { from, to }, judgeOf: () => JUDGE }),
+        );
+      },
+      history: () => sumHistory(orderFacts(all, known, days(FROM)), 2),
+    },
+    quick ? 2 : 3,
+  );
   const sized = (facts: FactColumns) => `${count(terms)} terms, ${count(facts.count)} facts`;
   return [
     ...against('50 rules look', sized(recent), look.ours, { 'one way: the window of Sift': look.window }),
     ...against('a trial of 90 days', sized(all), trial.ours, { 'one way: all days': trial.history }),
     ...against('a trial of words at fault, 13 weeks', sized(all), words.ours, {
       'one way: all days': words.history,
+    }),
+    ...against(`a trial of ${shared.length} lists that do not hang`, sized(all), lists.ours, {
+      'one way: all days': lists.history,
     }),
   ];
 }
@@ -79,6 +103,17 @@ const WORDS: Omit<TriedWords, 'level'> = {
   when: [{ of: 'clicks', is: 'at least', value: 50 }],
   ...{ lookBack: { days: 30, lagDays: 2 }, adGroups: null, words: null },
 };
+
+/** Of many words, some that are used often among them; each hangs on half of the campaigns. */
+function makeLists(): RuledList[] {
+  const random = randomLcg(0.13);
+  return Array.from({ length: 20 }, (_, list) => ({
+    entries: Array.from({ length: 500 }, () => ({
+      ...{ text: `w${Math.floor(20_000 * random())}`, match: 'broad' as const },
+    })),
+    mayHangOn: (campaign) => (campaign + list) % 2 === 0,
+  }));
+}
 
 /** Two to four words each, of a few that are used often and many that are not. */
 function makeTexts(terms: number): string[] {

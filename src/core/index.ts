@@ -338,6 +338,7 @@ export {
   type Measure,
   type Rule,
   type RuleAction,
+  type RuledList,
   type ServedBy,
   type SumCondition,
   type Sums,

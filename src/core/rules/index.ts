@@ -25,6 +25,6 @@ export {
 } from './rule';
 export { tryRules, type Evenings, type TermFacts, type Tried, type Trial, type WouldStop } from './trial';
 export { factsOfNgrams, tryWords, type TriedWords } from './words/try-words';
-export { factsOfLists, type UnhungFacts } from './lists/facts-of-lists';
+export { factsOfLists, type RuledList, type UnhungFacts } from './lists/facts-of-lists';
 export { settleLists } from './lists/settle-lists';
 export { asPhrases } from './settle-trial';

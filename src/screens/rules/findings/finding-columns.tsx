@@ -13,7 +13,7 @@ export function useFindingColumns(): readonly Column<Finding>[] {
   const units = useUnits();
   return useMemo(
     () => [
-      ...termAndRule<Finding>('term, word or keyword', false),
+      ...termAndRule<Finding>('what it is about', false),
       {
         ...{ id: 'clicks', name: 'clicks', px: 56, isSortable: true },
         value: ({ clicks }) => clicks,
