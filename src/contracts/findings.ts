@@ -91,11 +91,15 @@ const KeptSchema = {
   days: v.number(),
 };
 const RuleActSchema = v.strictObject({
-  ...{ ruleId: v.number(), rule: v.string(), version: v.number(), term: v.string() },
+  ...{ ruleId: v.number(), rule: v.string(), version: v.number() },
+  /** what it was about, as findings call it */
+  term: v.string(),
   /** the day on which it was done, by the account's clock */
   day: DaySchema,
   changes: v.number(),
   state: v.picklist(ACT_STATES),
+  /** whether it is foreseen to save something */
+  isPromising: v.boolean(),
   /** its entry in the Ledger; null where it is not read back yet */
   entry: v.nullable(v.number()),
   ...KeptSchema,

@@ -154,7 +154,7 @@ export const ruleOf = (named: v.GenericSchema<string, string>): v.GenericSchema<
     }),
     v.check(
       (rule) => mayActByItself(rule) || rule.how.is === 'by approval',
-      'Only a rule that stops words, or terms each of them alone, acts by itself.',
+      'A rule that keeps, sets aside, promotes, only tells, or stops terms as phrases, does so after a yes.',
     ),
     v.check(
       ({ about, then }) => then.do === 'tell' || (about === 'keywords') === OF_KEYWORDS.includes(then.do),

@@ -314,6 +314,7 @@ export {
   factsOfLists,
   factsOfNgrams,
   isPhrase,
+  isPromising,
   isStop,
   mayActByItself,
   MEASURES,

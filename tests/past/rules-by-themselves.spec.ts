@@ -66,7 +66,7 @@ test('a rule may act by itself, by two changes a day', async () => {
   await expect(page.getByRole('option', { name: 'by itself' })).toBeFocused();
   await page.keyboard.press('Enter');
   await type(/^Changes a day at most/, '2');
-  await type(/^Cost of what it stops a day at most/, '100000');
+  await type(/^Cost of what it is about a day at most/, '100000');
   await type(/^Least share of its promise/, '0');
   await expectAccessible(page);
   await page.setViewportSize({ width: 1024, height: 768 });
@@ -95,7 +95,7 @@ test('weeks later it has done more, and what each saved stands beside what was p
   await expect(grid('What rules did')).toBeFocused();
   await page.keyboard.press('End');
   await expect(inHand()).toContainText(/It saved −?[\d,.]+ in \d+ days; −?[\d,.]+ was promised/);
-  await expect(inHand()).toContainText(/Since it was switched on, the rule stopped \d+ terms?/);
+  await expect(inHand()).toContainText(/Since it was switched on, the rule acted \d+ times?/);
 });
 
 test('all rules are off with one press, and none does anything any more', async () => {

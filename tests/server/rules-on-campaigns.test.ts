@@ -107,8 +107,11 @@ describe('a rule on campaigns', () => {
     [{ when: [{ of: 'words', is: 'any of', words: ['bee'] }] }, 'A condition on “words” means nothing'],
     [{ where: { is: 'in', campaigns: [], productGroups: ['Hives'] } }, 'A campaign is looked at as a whole'],
     [
-      { how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } } },
-      'acts by itself.',
+      {
+        then: { do: 'tell' },
+        how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } },
+      },
+      'does so after a yes.',
     ],
   ])('a sentence that makes no sense is refused: %j', (over, says) => {
     const { issues } = v.safeParse(RuleSchema, aRule(over));

@@ -119,7 +119,7 @@ test.each<[Partial<Rule>, string]>([
       ...{ about: undefined, then: { do: 'stop', at: 'campaign', as: 'phrase' } },
       how: { is: 'by itself', bounds: { changesADay: 1, costADayMicros: 1, leastKept: 0.5 } },
     },
-    'Only a rule that stops words, or terms each of them alone, acts by itself.',
+    'or stops terms as phrases, does so after a yes.',
   ],
 ])('a sentence that makes no sense is refused: %j', (over, says) => {
   expect(v.safeParse(RuleSchema, aRule(over)).issues?.[0]!.message).toContain(says);

@@ -105,10 +105,10 @@ test('a trial tells what the terms brought since; a product code can be no keywo
   expect(lines.find(({ isOwn }) => isOwn)!.lostConversions).toBeGreaterThan(0);
 });
 
-test('nothing is promoted by itself, and no keyword is', () => {
+test('nothing is promoted by itself, and no keyword is promoted', () => {
   const bounds = { changesADay: 5, costADayMicros: 1, leastKept: 0.5 };
   const says = (rule: Rule) => v.safeParse(RuleSchema, rule).issues?.[0]!.message;
   expect(says(promoting())).toBeUndefined();
-  expect(says({ ...promoting(), how: { is: 'by itself', bounds } })).toContain('Only a rule that stops');
+  expect(says({ ...promoting(), how: { is: 'by itself', bounds } })).toContain('does so after a yes.');
   expect(says({ ...promoting(), about: 'keywords' })).toContain('Keywords are paused or bid for');
 });

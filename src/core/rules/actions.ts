@@ -13,11 +13,33 @@ export const isStop = ({ do: what }: RuleAction): boolean => what === 'stop' || 
 export const isPhrase = (then: RuleAction): boolean => 'as' in then && then.as === 'phrase';
 
 /**
- * Whether a rule may act by itself: it stops words at fault, or search terms, and each of these alone.
+ * Whether a rule may act by itself. What it keeps open, sets aside or promotes is for somebody to say, and a term that is stopped as a
+ * phrase stops more than was looked at.
  * @example mayActByItself({ then: { do: 'keep' } }) // false
  */
-export const mayActByItself = ({ about, then }: Pick<Rule, 'about' | 'then'>): boolean =>
-  isStop(then) && (about === 'words' || (about === undefined && !isPhrase(then)));
+export function mayActByItself({ about, then }: Pick<Rule, 'about' | 'then'>): boolean {
+  switch (then.do) {
+    case 'stop':
+    case 'stop in list':
+      return about === 'words' || !isPhrase(then);
+    case 'pause':
+    case 'set bid':
+    case 'raise budget':
+    case 'hang':
+      return true;
+    case 'keep':
+    case 'set aside':
+    case 'promote':
+    case 'tell':
+      return false;
+  }
+}
+
+/**
+ * Whether what a rule does is foreseen to save something, which it can be held to (rules 13.4).
+ * @example isPromising({ do: 'pause' }) // false
+ */
+export const isPromising = (then: RuleAction): boolean => isStop(then) || then.do === 'hang';
 
 /**
  * Whether two rules want opposite things of what both find: one shuts a term out, the other keeps it open or waits for more; one

@@ -1,4 +1,4 @@
-export { isPhrase, isStop, mayActByItself, opposes } from './actions';
+export { isPhrase, isPromising, isStop, mayActByItself, opposes } from './actions';
 export { bidOfRule } from './bid-of-rule';
 export { budgetOfRule } from './budget-of-rule';
 export { breaksPromise, withinBounds, type Bounds, type Kept } from './bounds';

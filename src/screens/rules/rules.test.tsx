@@ -186,10 +186,10 @@ test('what rules did stands with what it promised and saved, and leads to the Le
   const table = await grid('What rules did', /bee movie/);
   table.focus();
   expect(inHand().textContent).toContain(
-    'The rule “15 clicks” (version 2) stopped it on 20 Nov by 2 changes: in force.',
+    'The rule “15 clicks” (version 2) acted on 20 Nov by 2 changes: in force.',
   );
   expect(inHand().textContent).toContain('It saved 7.50 in 9 days; 8.00 was promised.');
-  expect(inHand().textContent).toContain('Since it was switched on, the rule stopped 2 terms and saved 7.50');
+  expect(inHand().textContent).toContain('Since it was switched on, the rule acted 2 times and saved 7.50');
   expect(within(inHand()).getByRole('link').getAttribute('href')).toBe('/web/ledger?entry=31');
   await user.keyboard('{Enter}');
   expect(useRouter().push).toHaveBeenLastCalledWith('/web/ledger?entry=31');

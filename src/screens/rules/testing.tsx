@@ -107,10 +107,12 @@ const someActs: RuleActs = {
     {
       ...{ ruleId: 1, rule: '15 clicks', version: 2, term: 'bee movie', day: '2026-11-20', changes: 2 },
       ...{ state: 'in force', entry: 31, promisedMicros: 8_000_000, cameMicros: 7_500_000, days: 9 },
+      isPromising: true,
     },
     {
       ...{ ruleId: 1, rule: '15 clicks', version: 2, term: 'hive tattoo', day: '2026-11-19', changes: 1 },
       ...{ state: 'on its way', entry: null, promisedMicros: null, cameMicros: null, days: 0 },
+      isPromising: true,
     },
   ],
   rules: [

@@ -1,9 +1,10 @@
+import { sum } from 'd3-array';
 import { orderBy } from '../../columns';
 import type { NegativeText } from '../../gate';
 import { memoised } from '../../memoised';
 import { matchTexts } from '../../mining';
 import { gatherFacts } from '../gather-facts';
-import { textsIn } from '../texts-in-facts';
+import { textsIn, type Texts } from '../texts-in-facts';
 import type { TermFacts } from '../trial';
 
 /** A shared list, as rules see it. */
@@ -45,49 +46,59 @@ export function factsOfLists(
   { campaignOf, textOf, isStopped }: ListsGround,
 ): UnhungFacts {
   const texts = textsIn(facts, textOf);
-  const openIn = (text: string) => memoised(String, (adGroupId: number) => !isStopped?.(text, adGroupId));
+  const held = lists.map(({ entries }) => textsHeldBy(entries, texts));
+  const most = sum(held, (some) => sum(some, (t) => texts.end[t]! - texts.begin[t]!));
+  const [pair, day, source] = [new Int32Array(most), new Int32Array(most), new Int32Array(most)];
   const unhung: UnhungList[] = [];
-  const [pairs, sources] = [[] as number[], [] as number[]];
-  lists.forEach(({ entries, mayHangOn }, list) => {
-    const pairOn = new Map<number, number | null>(); // null where it hangs
-    const place = (campaignId: number): number | null => {
-      let pair = pairOn.get(campaignId);
-      if (pair === undefined) {
-        pair = mayHangOn(campaignId) ? unhung.push({ list, campaignId }) - 1 : null;
-        pairOn.set(campaignId, pair);
-      }
-      return pair;
-    };
-    const isHeld = new Uint8Array(texts.count);
-    for (const entry of entries) for (const t of matchTexts(texts.table, entry)) isHeld[t] = 1;
-    for (let t = isHeld.indexOf(1); t >= 0; t = isHeld.indexOf(1, t + 1)) {
-      const isOpenIn = openIn(textOf(facts.termId[texts.begin[t]!]!)!);
+  let count = 0;
+  lists.forEach(({ mayHangOn }, list) => {
+    const pairOn = new Map<number | undefined, number>([[undefined, NONE]]);
+    for (const t of held[list]!) {
+      const isOpenIn = isStopped && openIn(textOf(facts.termId[texts.begin[t]!]!)!, isStopped);
       for (let f = texts.begin[t]!; f < texts.end[t]!; f++) {
         const campaignId = campaignOf(facts.adGroupId[f]!);
-        const pair = campaignId === undefined ? null : place(campaignId);
-        if (pair === null || !isOpenIn(facts.adGroupId[f]!)) continue;
-        pairs.push(pair);
-        sources.push(f);
+        let on = pairOn.get(campaignId);
+        if (on === undefined) {
+          on = mayHangOn(campaignId!) ? unhung.push({ list, campaignId: campaignId! }) - 1 : NONE;
+          pairOn.set(campaignId, on);
+        }
+        if (on === NONE || isOpenIn?.(facts.adGroupId[f]!) === false) continue;
+        pair[count] = on;
+        day[count] = facts.day[f]!;
+        source[count++] = f;
       }
     }
   });
-  const pair = Int32Array.from(pairs);
-  const order = orderBy(
-    pair,
-    Int32Array.from(sources, (f) => facts.day[f]!),
-  );
-  const source = Int32Array.from(order, (i) => sources[i]!);
-  const gathered = gatherFacts(
-    facts,
-    Int32Array.from(order, (i) => pair[i]!),
-    source,
-  );
+  const order = orderBy(pair.subarray(0, count), day.subarray(0, count));
+  const inOrder = (column: Int32Array) => {
+    const ordered = new Int32Array(count);
+    for (let i = 0; i < count; i++) ordered[i] = column[order[i]!]!;
+    return ordered;
+  };
+  const sources = inOrder(source);
+  const gathered = gatherFacts(facts, inOrder(pair), sources);
   const firstDay = firstDays(facts, campaignOf);
   return {
     facts: { ...gathered, begunOn: (id) => firstDay.get(unhung[id]!.campaignId)! },
-    ...{ unhung, source },
+    ...{ unhung, source: sources },
   };
 }
+
+/** No list hangs there, or it hangs there already. */
+const NONE = -1;
+
+/** The texts that some negatives stop, ascending. */
+function textsHeldBy(entries: readonly NegativeText[], { count, table }: Texts): number[] {
+  const isHeld = new Uint8Array(count);
+  for (const entry of entries) for (const t of matchTexts(table, entry)) isHeld[t] = 1;
+  const held: number[] = [];
+  for (let t = isHeld.indexOf(1); t >= 0; t = isHeld.indexOf(1, t + 1)) held.push(t);
+  return held;
+}
+
+/** Whether nothing stops a text in an ad group, each asked once. */
+const openIn = (text: string, isStopped: NonNullable<ListsGround['isStopped']>) =>
+  memoised(String, (adGroupId: number) => !isStopped(text, adGroupId));
 
 /** The first day of each campaign. */
 function firstDays(

@@ -7,15 +7,15 @@ import { formatDay } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { termAndRule } from '../term-columns';
 
-/** What a rule did: the term, what it promised to save since, and what came. */
+/** What a rule did: to what, what it promised to save since, and what came. */
 export function useActColumns(): readonly Column<RuleAct>[] {
   const money = useMoney();
   const units = useUnits();
   return useMemo(
     () => [
-      ...termAndRule<RuleAct>('term or word', true),
+      ...termAndRule<RuleAct>('what it is about', true),
       {
-        ...{ id: 'day', name: 'stopped', fullName: 'day on which it was stopped', px: 72, isSortable: true },
+        ...{ id: 'day', name: 'done', fullName: 'day on which it was done', px: 72, isSortable: true },
         isDownFirst: true,
         value: ({ day }) => day,
         cell: ({ day }) => formatDay(day),

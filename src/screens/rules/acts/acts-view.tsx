@@ -61,10 +61,10 @@ export function ActsView() {
         {line && view ? (
           <div className="mt-1 flex flex-col gap-1.5 text-table">
             <p>
-              The rule “{line.rule}” (version {line.version}) stopped it on {formatDay(line.day)} by{' '}
+              The rule “{line.rule}” (version {line.version}) acted on {formatDay(line.day)} by{' '}
               {counted(line.changes, 'change')}: {line.state}.
             </p>
-            <Kept of={line} says="It" />
+            {line.isPromising && <Kept of={line} says="It" />}
             <OfRule rules={view.rules} ruleId={line.ruleId} />
             {entry !== null && (
               <p>
@@ -87,9 +87,7 @@ export function ActsView() {
 function OfRule({ rules, ruleId }: { rules: RuleActs['rules']; ruleId: number }) {
   const of = rules.find((one) => one.ruleId === ruleId);
   if (!of || of.cameMicros === null) return null;
-  return (
-    <Kept of={of} says={`Since it was switched on, the rule stopped ${counted(of.terms, 'term')} and`} />
-  );
+  return <Kept of={of} says={`Since it was switched on, the rule acted ${counted(of.terms, 'time')} and`} />;
 }
 
 type Told = Pick<RuleAct, 'promisedMicros' | 'cameMicros' | 'days'>;

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import type { Bounds, Rule } from '@/core';
+import { isPromising, type Bounds, type Rule } from '@/core';
 import { useAccount } from '@/screens/frame/account-context';
 import { Select } from '@/ui/select';
 import { Figure } from './word-fields';
@@ -11,7 +11,8 @@ type How = Rule['how'];
 const FIRST: Bounds = { changesADay: 20, costADayMicros: 50_000_000, leastKept: 0.5 };
 
 /** Whether somebody says yes, or the rule acts by itself, and within what. */
-export function HowWords({ how, onChange }: { how: How; onChange: (how: How) => void }) {
+export function HowWords({ rule, onChange }: { rule: Rule; onChange: (how: How) => void }) {
+  const { how } = rule;
   return (
     <>
       <Words>
@@ -28,18 +29,25 @@ export function HowWords({ how, onChange }: { how: How; onChange: (how: How) => 
         <span className="-ml-1">{how.is === 'by itself' ? ',' : '.'}</span>
       </Words>
       {how.is === 'by itself' && (
-        <BoundWords bounds={how.bounds} onChange={(bounds) => onChange({ ...how, bounds })} />
+        <BoundWords rule={rule} bounds={how.bounds} onChange={(bounds) => onChange({ ...how, bounds })} />
       )}
     </>
   );
 }
+
+/** Whose cost is bounded: that of a list is the cost of the terms that it would stop. */
+const COSTLY: Record<NonNullable<Rule['about']> | 'terms', string> = {
+  ...{ terms: 'terms', words: 'terms', lists: 'terms', keywords: 'keywords', campaigns: 'campaigns' },
+};
 
 /** Words that stand together, as long as a line has room for them. */
 const Words = ({ children }: { children: ReactNode }) => (
   <span className="inline-flex flex-wrap items-baseline gap-x-1.5">{children}</span>
 );
 
-function BoundWords({ bounds, onChange }: { bounds: Bounds; onChange: (bounds: Bounds) => void }) {
+type BoundProps = { rule: Rule; bounds: Bounds; onChange: (bounds: Bounds) => void };
+
+function BoundWords({ rule, bounds, onChange }: BoundProps) {
   const { currency } = useAccount().summary;
   return (
     <>
@@ -55,9 +63,9 @@ function BoundWords({ bounds, onChange }: { bounds: Bounds; onChange: (bounds: B
         changes a day,
       </Words>
       <Words>
-        of terms that cost
+        of {COSTLY[rule.about ?? 'terms']} that cost
         <Figure
-          label={`Cost of what it stops a day at most, in ${currency}`}
+          label={`Cost of what it is about a day at most, in ${currency}`}
           value={bounds.costADayMicros / 1e6}
           most={1e9}
           places={2}
@@ -65,17 +73,21 @@ function BoundWords({ bounds, onChange }: { bounds: Bounds; onChange: (bounds: B
         />
         {currency} together.
       </Words>
-      <Words>It stops itself when less than</Words>
-      <Words>
-        <Figure
-          label="Least share of its promise that must come, in per cent"
-          value={Math.round(1_000 * bounds.leastKept) / 10}
-          most={100}
-          places={1}
-          onChange={(percent) => onChange({ ...bounds, leastKept: percent / 100 })}
-        />
-        % of what it promised comes.
-      </Words>
+      {isPromising(rule.then) && (
+        <>
+          <Words>It stops itself when less than</Words>
+          <Words>
+            <Figure
+              label="Least share of its promise that must come, in per cent"
+              value={Math.round(1_000 * bounds.leastKept) / 10}
+              most={100}
+              places={1}
+              onChange={(percent) => onChange({ ...bounds, leastKept: percent / 100 })}
+            />
+            % of what it promised comes.
+          </Words>
+        </>
+      )}
     </>
   );
 }

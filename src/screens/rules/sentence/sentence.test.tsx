@@ -238,8 +238,8 @@ describe('a sentence', () => {
     await choose('After a yes or by itself', /by itself/);
     await user.clear(figure('Changes a day at most'));
     await user.type(figure('Changes a day at most'), '5{Enter}');
-    await user.clear(figure('Cost of what it stops a day at most, in EUR'));
-    await user.type(figure('Cost of what it stops a day at most, in EUR'), '12.50{Enter}');
+    await user.clear(figure('Cost of what it is about a day at most, in EUR'));
+    await user.type(figure('Cost of what it is about a day at most, in EUR'), '12.50{Enter}');
     await user.clear(figure('Least share of its promise that must come, in per cent'));
     await user.type(figure('Least share of its promise that must come, in per cent'), '70{Enter}');
     await user.type(screen.getByRole('textbox', { name: /^Name/ }), 'Alone');
@@ -251,6 +251,25 @@ describe('a sentence', () => {
       expect(bodyOf(asked('POST rules'), 0).rule.how).toEqual({
         ...{ is: 'by itself' },
         bounds: { changesADay: 5, costADayMicros: 12_500_000, leastKept: 0.7 },
+      }),
+    );
+  });
+
+  test('that pauses keywords by itself promises nothing that it could be held to', async () => {
+    const { user, asked } = showRules('?shown=rules&begin=');
+    const choose = choosing(user);
+    await screen.findByRole('table', { name: 'Neighbouring thresholds' });
+    await choose('What it is about', /^keyword/);
+    await choose('After a yes or by itself', /by itself/);
+    const sentence = () => screen.getByRole('group', { name: 'The rule' }).textContent;
+    expect(sentence()).toContain('of keywords that cost');
+    expect(sentence()).not.toContain('It stops itself');
+    await user.type(screen.getByRole('textbox', { name: /^Name/ }), 'Pauses');
+    await user.click(screen.getByRole('button', { name: 'Switch it on' }));
+    await waitFor(() =>
+      expect(bodyOf(asked('POST rules'), 0).rule).toMatchObject({
+        then: { do: 'pause' },
+        how: { is: 'by itself' },
       }),
     );
   });

@@ -103,7 +103,7 @@ export function Sentence({ rule, view, isKept, onChange }: Props) {
       {!mayActByItself(rule) ? (
         'after a yes.'
       ) : (
-        <HowWords how={rule.how} onChange={(how) => onChange({ ...rule, how })} />
+        <HowWords rule={rule} onChange={(how) => onChange({ ...rule, how })} />
       )}
     </div>
   );

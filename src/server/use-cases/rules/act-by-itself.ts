@@ -1,6 +1,7 @@
-import { changeKey, codeKey, withinBounds, type Bounds, type Change } from '@/core';
+import { changeKey, codeKey, negativesBroughtBy, withinBounds, type Bounds, type Change } from '@/core';
 import { mayDo } from '@/contracts/roles';
 import { aboutOf } from '../../compute/rules/term-facts';
+import { hurtsByCampaign } from '../../compute/lists/list-reach';
 import { keywordsStoppedBy } from '../../compute/workbench';
 import type { Db } from '../../db/connection';
 import { lockAccount, raiseDecisionVersion, type Account } from '../../repositories/account/accounts';
@@ -17,9 +18,9 @@ import { againstOf, changesOf, findingsOf } from './findings';
 
 /**
  * Lets the rules that act by themselves do so: each sends what it found through the tray, within its bounds, in the name of whoever
- * switched it on. A rule acts on a term, or a word, once: what comes up again, somebody decides. May be called at any time, by several
+ * switched it on. A rule acts on a thing once: what comes up again, somebody decides. May be called at any time, by several
  * processes at once.
- * @returns on how many terms and words they acted
+ * @returns on how many terms, words, keywords, campaigns and lists they acted
  */
 export async function actByThemselves(deps: Deps, accountId: number): Promise<number> {
   const acting = (await listRules(deps.db, accountId)).filter(actsByItself);
@@ -106,6 +107,10 @@ async function wantedBy(deps: Deps, trx: Db, account: Account, rule: ByItself): 
 
 /** Whether a stop would shut a live keyword out by its own text, wherever that is: a rule leaves that to somebody. */
 function holdsKeyword(open: Open, change: Change): boolean {
+  if (change.kind === 'hang list') {
+    const entries = negativesBroughtBy(change, open.draft.gate);
+    return hurtsByCampaign(open, entries).has(change.campaignId!);
+  }
   if (change.kind === 'add negative') return keywordsStoppedBy(open, change).length > 0;
   if (change.kind !== 'exclude product') return false;
   const code = codeKey(change.code);

@@ -12,7 +12,7 @@ import type { Db } from '../../db/connection';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { todayOf } from '../tray/end-dates';
-import { aboutOf } from '../../compute/rules/term-facts';
+import { aboutOf, type About } from '../../compute/rules/term-facts';
 import { ofCampaign, sayCampaign, waitsForCampaign } from './campaign-findings';
 import { ofList, sayListOn, waitsForList } from './list-findings';
 import { ofKeyword, sayKeyword, waitsForKeyword } from './keyword-findings';
@@ -94,12 +94,8 @@ export function againstOf(
 }
 
 /** How a finding calls what it is about. */
-export const sayFound = (
-  open: Open,
-  { rule }: Pick<StoredRule, 'rule'>,
-  { term }: { term: string },
-): string => {
-  switch (aboutOf(rule)) {
+export const sayFound = (open: Open, about: About, term: string): string => {
+  switch (about) {
     case 'keywords':
       return sayKeyword(open, term);
     case 'campaigns':
@@ -198,10 +194,20 @@ function lineOf(open: Open, { name, rule }: StoredRule, one: StoredFinding): Omi
 }
 
 /** What a yes to a finding puts in the tray; nothing where the rule only tells. */
-export const changesOf = (open: Open, { rule }: StoredRule, one: StoredFinding): Change[] =>
-  aboutOf(rule) === 'words'
-    ? changesOfWord(open, rule, one)
-    : placesOf(open, rule, one).map((place) => stopIn(open, rule, one, place));
+export function changesOf(open: Open, { rule }: StoredRule, one: StoredFinding): Change[] {
+  switch (aboutOf(rule)) {
+    case 'words':
+      return changesOfWord(open, rule, one);
+    case 'keywords':
+      return ofKeyword(open, rule, one).changes;
+    case 'campaigns':
+      return ofCampaign(open, rule, one).changes;
+    case 'lists':
+      return ofList(open, rule, one).changes;
+    case 'terms':
+      return placesOf(open, rule, one).map((place) => stopIn(open, rule, one, place));
+  }
+}
 
 /** Where a rule would stop a term: its list, or where the term ran and nothing stops it. */
 function placesOf(open: Open, { then }: Rule, one: StoredFinding): Place[] {

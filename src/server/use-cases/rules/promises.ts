@@ -1,5 +1,6 @@
-import { breaksPromise, formatAmount, type Kept } from '@/core';
+import { breaksPromise, formatAmount, isPromising, type Kept } from '@/core';
 import type { RuleAct, RuleActs } from '@/contracts/findings';
+import { aboutOf } from '../../compute/rules/term-facts';
 import type { Account } from '../../repositories/account/accounts';
 import { lockAccount, raiseDecisionVersion, requireAccountById } from '../../repositories/account/accounts';
 import { listActs, type StoredAct } from '../../repositories/decisions/rule-acts';
@@ -9,8 +10,9 @@ import type { Deps } from '../deps';
 import type { ActingChange } from '../ledger/saved/acting';
 import { figuresOf, likelyOf } from '../ledger/saved/figures';
 import { reckonOf, type Saved } from '../ledger/saved/reckon';
-import { requireAccount } from '../open-workbench';
+import { openWorkbench, requireAccount } from '../open-workbench';
 import { actsByItself } from './act-by-itself';
+import { sayFound } from './findings';
 
 /** More than that nobody reads. */
 const MOST_LINES = 2_000;
@@ -22,11 +24,13 @@ export async function viewActs(deps: Deps, slug: string): Promise<RuleActs> {
   if (acts.length === 0) return { acts: [], rules: [] };
   const saved = await reckonOf(deps, account);
   const rules = await listRules(deps.db, account.id);
+  const open = await openWorkbench(deps, account);
   const told = acts.slice(0, MOST_LINES).map((act): RuleAct => {
-    const { ruleId, rule, version, term, day, changeIds, entry } = act;
+    const { ruleId, rule, version, day, changeIds, entry, sentence } = act;
+    const term = sayFound(open, aboutOf(sentence), act.term);
     return {
       ...{ ruleId, rule, version, term, day, changes: changeIds.length, entry },
-      ...{ state: stateOf(saved, act), ...keptOf(saved, [act]) },
+      ...{ state: stateOf(act), isPromising: isPromising(sentence.then), ...keptOf(saved, [act]) },
     };
   });
   return {
@@ -55,10 +59,8 @@ function keptOf(
   return { promisedMicros: predictedMicros, cameMicros: realMicros, days };
 }
 
-function stateOf(saved: Saved | null, act: StoredAct): RuleAct['state'] {
-  const { states } = act;
-  const acting = changesIn(saved, [act]);
-  if (acting.length > 0 && acting.every(({ until }) => until !== Infinity)) return 'taken back';
+function stateOf({ states, isUndone }: StoredAct): RuleAct['state'] {
+  if (isUndone) return 'taken back';
   if (states.includes('there') || states.includes('said')) return 'in force';
   return states.every((state) => state === 'refused') ? 'refused' : 'on its way';
 }

@@ -60,7 +60,7 @@ export async function tryRule(
     ...{ rules, evenings },
   });
   const own = trials[neighbours.findIndex(({ isOwn }) => isOwn)]!;
-  const lineOf = toLine((id) => sayFound(open, { rule }, { term: keyOf(id) }), dataDays.from, evenings.from);
+  const lineOf = toLine((id) => sayFound(open, aboutOf(rule), keyOf(id)), dataDays.from, evenings.from);
   const stops = Array.from(own.savedMicros, () => 0);
   for (const { day } of own.stopped) stops[day - evenings.from]! += 1;
   return {
@@ -177,7 +177,7 @@ async function rulesAgainst(
     const { name, rule: other } = rules.get(id)!;
     return {
       ...{ rule: name, does: wantOf(other.then), terms: some.length },
-      first: some.slice(0, MOST_AGAINST).map((one) => sayFound(open, { rule }, one)),
+      first: some.slice(0, MOST_AGAINST).map(({ term }) => sayFound(open, aboutOf(rule), term)),
     };
   });
 }

@@ -11,6 +11,7 @@ import { hasTarget } from '../account/count-open';
 import { missedWeek } from '../alerts/missed-week';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { aboutOf } from '../../compute/rules/term-facts';
 import { findingsOf, sayFound } from '../rules/findings';
 import { passOf } from '../sift/pass/open-pass';
 
@@ -90,7 +91,11 @@ async function waitsInRules(deps: Deps, open: Open): Promise<NextThing[]> {
   return [
     {
       ...{ kind: 'decide findings', count: piles.open.length, ...noWorth },
-      first: named(piles.open.slice(0, MOST_NAMED).map((one) => sayFound(open, rules.get(one.ruleId)!, one))),
+      first: named(
+        piles.open
+          .slice(0, MOST_NAMED)
+          .map((one) => sayFound(open, aboutOf(rules.get(one.ruleId)!.rule), one.term)),
+      ),
     },
     {
       ...{ kind: 'look at rules', count: troubled.length, ...noWorth },
