@@ -24,7 +24,12 @@ export {
   type JudgedTexts,
   type ServedColumns,
 } from './words-at-fault/expected';
-export { judgeNgrams, probabilityAtFault, type WordAtFault } from './words-at-fault/judge-ngrams';
+export {
+  isSurelyFine,
+  judgeNgrams,
+  probabilityAtFault,
+  type WordAtFault,
+} from './words-at-fault/judge-ngrams';
 export {
   LEAST_EXPECTED,
   OFFERED_FROM,

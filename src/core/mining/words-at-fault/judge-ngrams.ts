@@ -45,6 +45,14 @@ export function probabilityAtFault(
   return gammainc((a + expected) * limit, a + conversions);
 }
 
+/**
+ * Whether an n-gram is less than half likely to be at fault whatever it needs: most that are judged are, and their probability need not
+ * be known. The median of a gamma distribution is above its shape less a third.
+ * Source: Chen and Rubin 1986, Statistics & Probability Letters 4:281.
+ */
+export const isSurelyFine = (conversions: number, expected: number, a: number): boolean =>
+  (a + expected) * HALF <= a + conversions - 1 / 3;
+
 /** The spread of the factors of an account's single words (rules 7.12). */
 function spreadOfWords(table: CodedTexts, texts: JudgedTexts, known: Uint32Array, first: NgramLevel): number {
   const { starts, wordIds } = table;

@@ -4,7 +4,7 @@ import { normalise } from '../../text';
 import { aText } from '../../gate/testing';
 import { shrinkRates } from './expected';
 import { fitFactorSpread } from './factor-spread';
-import { probabilityAtFault, type WordAtFault } from './judge-ngrams';
+import { isSurelyFine, probabilityAtFault, type WordAtFault } from './judge-ngrams';
 import { findWordsAtFault, type FaultRow } from './words-at-fault';
 
 const row = (
@@ -187,3 +187,14 @@ function plainly(
     ),
   }));
 }
+
+test('what is surely fine is at fault with less than a half, whatever it needs', () => {
+  const some = fc.double({ min: 0.01, max: 500, noNaN: true });
+  const needed = fc.oneof(fc.constant(NaN), some);
+  fc.assert(
+    fc.property(some, some, some, needed, (conversions, expected, a, needs) => {
+      fc.pre(isSurelyFine(conversions, expected, a));
+      expect(probabilityAtFault({ conversions, expected, needed: needs }, a)).toBeLessThan(0.5);
+    }),
+  );
+});

@@ -15,15 +15,15 @@ export function settleLists(
   { evenings, judgeOf }: { evenings: Evenings; judgeOf(begin: number, end: number): Judge },
 ): Trial {
   const factsFrom = (id: number) => bisectLeft(facts.termId, id);
-  const isStopped = new Set<number>();
   const judges = new Map(
     trial.stopped.map(({ termId: id }) => [id, judgeOf(factsFrom(id), factsFrom(id + 1))] as const),
   );
   const judging = { facts, evenings, judgeOf: (id: number) => judges.get(id)! };
+  const isStopped = new Uint8Array(source.reduce((most, f) => Math.max(most, f + 1), 0));
   return settleOnce(trial, judging, ({ termId: id }, count) => {
     for (let f = factsFrom(id), end = factsFrom(id + 1); f < end; f++) {
-      if (isStopped.has(source[f]!)) continue;
-      isStopped.add(source[f]!);
+      if (isStopped[source[f]!] === 1) continue;
+      isStopped[source[f]!] = 1;
       count(f);
     }
   });

@@ -1,5 +1,6 @@
 import {
   expectOfTexts,
+  isSurelyFine,
   judgeNgrams,
   LEAST_EXPECTED,
   OFFERED_FROM,
@@ -192,23 +193,30 @@ function broughtBy({ of, text, adGroup, perMicro, adGroups }: Rows) {
   };
 }
 
+/** What the texts of an n-gram brought: expected, conversions, needed, and of how many texts that is known. */
+const SUMS = 4;
+
 function atFault(texts: JudgedTexts | null, { ngrams, starts, ids, spread }: Judged): FittedWeek['words'] {
   if (!texts) return [];
-  const fresh = () => new Float64Array(ngrams.length);
-  const [expected, conversions, needed] = [fresh(), fresh(), fresh().fill(NaN)];
+  const sums = new Float64Array(SUMS * ngrams.length);
   for (let t = 0; t + 1 < starts.length; t++) {
     const [due, brought, must] = [texts.expected[t]!, texts.conversions[t]!, texts.needed[t]!];
-    if (texts.clicks[t] === 0 && Number.isNaN(must)) continue; // not seen by that week
+    const isKnown = must === must; // no NaN
+    if (texts.clicks[t] === 0 && !isKnown) continue; // not seen by that week
     for (let i = starts[t]!; i < starts[t + 1]!; i++) {
-      const ngram = ids[i]!;
-      expected[ngram]! += due;
-      conversions[ngram]! += brought;
-      if (!Number.isNaN(must)) needed[ngram] = (needed[ngram]! || 0) + must;
+      const at = SUMS * ids[i]!;
+      sums[at]! += due;
+      sums[at + 1]! += brought;
+      if (!isKnown) continue;
+      sums[at + 2]! += must;
+      sums[at + 3]! += 1;
     }
   }
   return ngrams.flatMap((ngram, i) => {
-    if (expected[i]! < LEAST_EXPECTED) return [];
-    const word = { expected: expected[i]!, conversions: conversions[i]!, needed: needed[i]! };
+    const at = SUMS * i;
+    const [expected, conversions] = [sums[at]!, sums[at + 1]!];
+    if (expected < LEAST_EXPECTED || isSurelyFine(conversions, expected, spread)) return [];
+    const word = { expected, conversions, needed: sums[at + 3] === 0 ? NaN : sums[at + 2]! };
     const probability = probabilityAtFault(word, spread);
     return probability >= OFFERED_FROM ? [{ ngram, probability }] : [];
   });
