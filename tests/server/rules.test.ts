@@ -314,6 +314,24 @@ describe('a rule that is switched on', () => {
   });
 });
 
+test('a daily rule looks once for each day that comes, one that looks after each report also at days that are told anew', async () => {
+  const { ruleId } = await keepRule(...by(), {
+    ...{ name: 'Daily', rule: { ...aRule(), often: 'daily' }, state: 'on' },
+  });
+  const on = (await viewRules(...at())).rules.filter(({ state }) => state === 'on').length;
+  expect(on).toBeGreaterThan(1);
+  async function lookAfterReport(): Promise<number> {
+    await fetchReport(...by());
+    await world.work();
+    return runRules(world.deps, world.accountId);
+  }
+  expect(await lookAfterReport()).toBe(on);
+  expect(await lookAfterReport()).toBe(on - 1);
+  await moveClock(...at(), 1);
+  expect(await lookAfterReport()).toBe(on);
+  await setRuleStates(...by(), [{ id: ruleId, state: 'removed' }]);
+});
+
 test('a rule of one’s own is kept to begin others from: it looks at nothing, and goes by an undo', async () => {
   const { rules, ready } = await viewRules(...at());
   const kept = { name: 'Ours', rule: aRule(), state: 'ready' as const, why: 'they served us well' };

@@ -20,7 +20,7 @@ export type Rule = {
 /** Whether somebody says yes to what the rule finds, or it acts by itself within bounds. */
 export type How = { is: 'by approval' } | { is: 'by itself'; bounds: Bounds };
 
-export const OFTEN = ['after each report', 'weekly'] as const;
+export const OFTEN = ['after each report', 'daily', 'weekly'] as const;
 
 /** So many days, which end some days before the newest one because conversions come late. */
 export type LookBack = { days: number; lagDays: number };

@@ -163,5 +163,7 @@ const asksAge = ({ when }: Rule) => when.some(({ of }) => of === 'age');
 function isDue({ rule, version, looked }: StoredRule, evening: string, factsVersion: number): boolean {
   if (looked === null || looked.version !== version) return true;
   if (looked.factsVersion === factsVersion) return false;
-  return evening <= looked.evening || daysBetween(looked.evening, evening) >= everyDays(rule);
+  const passed = daysBetween(looked.evening, evening);
+  if (passed < 0) return true; // days were taken back
+  return passed === 0 ? rule.often !== 'daily' : passed >= everyDays(rule);
 }
