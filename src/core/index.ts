@@ -332,6 +332,7 @@ export {
   type CampaignAction,
   type Condition,
   type Evenings,
+  type FittedWeek,
   type How,
   type Judge,
   type Kept,

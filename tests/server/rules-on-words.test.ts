@@ -104,6 +104,16 @@ test('tried, it stops a word in the first week in which it was at fault by what 
   expect(view.lines.map(({ isOwn }) => isOwn)).toContain(true);
 });
 
+test('tried again, it says the same by weeks that were fitted before, and something else by another target', async () => {
+  const first = await tryRule(...at(), { rule: aRule() });
+  expect((await tryRule(...at(), { rule: aRule({ when: [surely(1)] }) })).stopped).toEqual([]);
+  expect(await tryRule(...at(), { rule: aRule() })).toEqual(first);
+  // Where a conversion may cost that much, whatever words bring is enough.
+  await changeSettings(...by(), { target: '100000' });
+  const cheap = await tryRule(...at(), { rule: aRule() });
+  expect(cheap.stopped.length).toBeLessThan(first.stopped.length);
+});
+
 test.each<[Partial<Rule>, string]>([
   [{ when: [surely(0.7)] }, 'A word is at fault from 80 % on.'],
   [

@@ -203,9 +203,10 @@ test('a trial is what a plain replay of its weeks comes to', () => {
   });
   fc.assert(
     fc.property(fc.array(aFact, { minLength: 1, maxLength: 60 }), aRule, (facts, one) => {
-      const { ngrams, trials } = tryWords(columnsOf(facts), [one], EVENINGS, {
-        ...{ ...GROUND, judgesOf: () => () => JUDGE },
-      });
+      const ground = { ...GROUND, judgesOf: () => () => JUDGE };
+      const tried = tryWords(columnsOf(facts), [one], EVENINGS, ground);
+      const { ngrams, trials, weeks } = tried;
+      expect(tryWords(columnsOf(facts), [one], EVENINGS, { ...ground, weeks })).toEqual(tried);
       const got = trials[0]!.stopped.map(({ termId, day, savedMicros, lostConversions }) => ({
         ...{ ngram: ngrams[termId]!, day, savedMicros, lostConversions },
       }));

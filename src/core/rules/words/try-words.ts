@@ -22,19 +22,22 @@ type JudgeOf = (begin: number, end: number) => Judge;
  * is at fault by what was known then (rules 7.12) and what holds it meets all conditions in the look-back. What the terms that hold it
  * brought after that evening is saved, or lost; of words that stop the same term, the one that was stopped first has it, of those of one
  * evening the one that comes first in `ngrams`.
- * @param ground with what facts are held against, those of a word being given as facts of one term
+ * @param ground with what facts are held against, those of a word being given as facts of one term; and with weeks that were fitted
+ *   before, to the same facts, evenings and ground: no rule makes them others
  * @param onProgress in facts
- * @returns n-grams, and a trial a rule whose `termId` is the place of a word among them
+ * @returns n-grams, a trial a rule whose `termId` is the place of a word among them, and the weeks
  * @example tryWords(threeDaysOfSixClicks, [], { from: 1, to: 5 }, { textOf: () => 'bee hive', worthOf: () => 20, lagDays: 0, judgesOf: () => () => ({}) }).trials // []
  */
 export function tryWords(
   facts: TermFacts,
   rules: readonly TriedWords[],
   evenings: Evenings,
-  ground: WordsGround & { judgesOf(facts: TermFacts): JudgeOf },
+  ground: WordsGround & { judgesOf(facts: TermFacts): JudgeOf; weeks?: readonly FittedWeek[] },
   onProgress?: OnProgress,
-): { ngrams: string[]; trials: Trial[] } {
-  const { weeks, texts } = fitWeeks(facts, evenings, ground, onProgress);
+): { ngrams: string[]; trials: Trial[]; weeks: readonly FittedWeek[] } {
+  const { weeks, texts } = ground.weeks
+    ? { weeks: ground.weeks, texts: textsIn(facts, ground.textOf) }
+    : fitWeeks(facts, evenings, ground, onProgress);
   const ngrams = [...new Set(weeks.flatMap(({ words }) => words.map(({ ngram }) => ngram)))].sort();
   const holding = ngrams.map(texts.holding);
   const ofWords = factsOfWords(facts, holding, texts);
@@ -47,7 +50,7 @@ export function tryWords(
   );
   const judges = judgesOfWords(ofWords, ngrams.length, judgeOf);
   return {
-    ngrams,
+    ...{ ngrams, weeks },
     trials: trials.map((trial, i) =>
       settleTrial(trial, {
         ...{ facts, texts, evenings, adGroups: rules[i]!.adGroups },

@@ -9,13 +9,18 @@ import {
   tryRules,
   tryWords,
   type Evenings,
+  type FittedWeek,
   type Rule,
   type RuleAction,
   type Trial,
   type WouldStop,
 } from '@/core';
 import type { TrialLine, TrialView, WouldStopLine } from '@/contracts/rules';
+import { derivedByKey } from '../../compute/derived';
+import { steeringKey } from '../../compute/evidence/row-targets';
 import { dayOf } from '../../compute/facts/facts';
+import type { Snapshot } from '../../compute/snapshot';
+import type { Account } from '../../repositories/account/accounts';
 import { progressOf } from '../../compute/progress';
 import { worthById } from '../../compute/evidence/faults';
 import { mayBeOffered } from '../../compute/evidence/offers';
@@ -121,13 +126,21 @@ async function tryOnTerms({ db }: Deps, open: Open, { rules, evenings }: Trying)
   return { trials, keyOf: about === 'terms' ? terms.keyOf : String };
 }
 
+/** The weeks of an account, once they are fitted: another threshold, or another rule, needs them no other. */
+const fittedFor = derivedByKey(
+  (account: Account) => JSON.stringify([account.lagDays, steeringKey(account)]),
+  (_: Snapshot): { weeks?: readonly FittedWeek[] } => ({}),
+  2,
+);
+
 /** Words are tried once a week; those that could not be offered as things are, are left out. */
 async function tryOnWords({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
   const { account, snapshot } = open;
   const { factsOf, terms } = await loadRuleFacts(db, account.id, campaignByAdGroup(snapshot));
   const worth = worthById(snapshot, account);
   const sentences = rules.map(({ rule }) => rule);
-  const { trials, ngrams } = tryWords(
+  const fitted = fittedFor(snapshot, account);
+  const { trials, ngrams, weeks } = tryWords(
     factsOf('terms'),
     toTriedWords(rules, snapshot, mayBeOffered(open, account)),
     evenings,
@@ -136,9 +149,11 @@ async function tryOnWords({ db }: Deps, open: Open, { rules, evenings }: Trying)
       worthOf: (adGroup) => worth.get(adGroup) ?? NaN,
       lagDays: account.lagDays,
       judgesOf: (facts) => judging(snapshot, account, { facts, rules: sentences }),
+      ...(fitted.weeks && { weeks: fitted.weeks }),
     },
     progressOf('trial'),
   );
+  fitted.weeks = weeks;
   return { trials, keyOf: (id) => ngrams[id]! };
 }
 
