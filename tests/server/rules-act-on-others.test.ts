@@ -73,7 +73,18 @@ test('lists are hung, each once; one that would shut a live keyword out waits fo
     await undoSent(...by(), changeId);
     await sendTray(...by());
     await world.work();
-    expect((await acts()).find(({ term }) => term === 'Work on Hives')!.state).toBe('taken back');
+    const stateNow = async () => (await acts()).find(({ term }) => term === 'Work on Hives')!.state;
+    expect(await stateNow()).toBe('taken back');
+    // What was refused beside it is not to be taken back.
+    const old = told.find(({ term }) => term === 'Old on Courses')!;
+    const refused = lines.find(({ id }) => id === old.entry)!.change!.id;
+    await world.db('change').where({ change_id: refused }).update({ state: 'refused' });
+    await world
+      .db('rule_act')
+      .where({ account_id: world.accountId })
+      .whereRaw('?? = array[?::integer]', ['change_ids', changeId])
+      .update({ change_ids: [changeId, refused] });
+    expect(await stateNow()).toBe('taken back');
     expect(await waiting()).toEqual(['Stand on Hives', 'Work on Hives']);
     expect(await letAct()).toBe(0);
   });

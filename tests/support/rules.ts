@@ -38,3 +38,7 @@ export function rulesOf(worldNow: () => World) {
 
   return { findings, whileOn, found };
 }
+
+/** Why a sentence is refused, all reasons together; empty where it makes sense. */
+export const refusalOf = (rule: Rule): string =>
+  (v.safeParse(RuleSchema, rule).issues ?? []).map(({ message }) => message).join(' ');

@@ -142,7 +142,7 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
       reason: `What holds them brings less than half of what their ad groups bring, with 95 in 100; and ${counted(usual, 'click')} would have brought an average term two conversions. One phrase stops all of it in the campaigns where it ran.`,
     },
     {
-      name: 'Budget spent while it pays: raise it',
+      name: 'Budget spent while it pays',
       rule: {
         ...rule(
           14,
@@ -156,12 +156,12 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
         'It spends nine tenths of its budget of a day, so that it is out of money on some days, and what it sells costs a tenth less than it may. A fifth more at a time shows whether more sales are there at this price.',
     },
     {
-      name: 'List would stop what brings nothing: hang it there, too',
+      name: 'List missing where it saves',
       rule: { ...rule(60, HANG, [atLeast('clicks', usual), NOTHING], 'weekly'), about: 'lists' },
       reason: `What the list stops elsewhere came ${counted(usual, 'click')} here, which would have brought an average term two conversions, and brought none.`,
     },
     {
-      name: 'New campaign: hang what it needs',
+      name: 'New campaign, list missing',
       rule: {
         ...rule(
           14,

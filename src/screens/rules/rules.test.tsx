@@ -1,19 +1,15 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
-import type { Rule } from '@/core';
 import { useRouter } from 'next/navigation';
 import type { Finding } from '@/contracts/findings';
 import type { Answers } from '../testing/screen';
-import { aFinding, aRule, aRuleLine, showRules } from './testing';
+import { aFinding, aRule, aRuleLine, bodyOf, inHand, showRules } from './testing';
 
-const inHand = () => screen.getByRole('region', { name: 'In hand' });
 async function grid(name: string, row: RegExp) {
   const table = await screen.findByRole('grid', { name });
   await within(table).findByRole('row', { name: row });
   return table;
 }
-type Body = { rule: Rule; rules: object[]; changes: { change: object; why: string }[] };
-const bodyOf = (asked: { body?: unknown }[], i = -1) => asked.at(i)!.body as Body;
 
 const withFindings = (lines: Finding[]): Answers => ({
   'GET rules/findings': { counts: { open: lines.length, later: 0, refused: 0 }, lines },

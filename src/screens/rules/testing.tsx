@@ -1,3 +1,4 @@
+import { screen } from '@testing-library/react';
 import type { Finding, FindingsView, RuleActs } from '@/contracts/findings';
 import type { RuleLine, RulesView, TrialLine, TrialView } from '@/contracts/rules';
 import type { Rule } from '@/core';
@@ -161,3 +162,17 @@ export const showRules = (
     },
     ...{ search, role, summary },
   });
+
+export const inHand = () => screen.getByRole('region', { name: 'In hand' });
+
+type Body = { rule: Rule; rules: object[]; changes: { change: object; why: string }[] };
+/** What was asked with: the last time, if not told. */
+export const bodyOf = (asked: { body?: unknown }[], i = -1) => asked.at(i)!.body as Body;
+
+/** Chooses a word of a sentence. */
+export const choosing =
+  (user: ReturnType<typeof showRules>['user']) =>
+  async (name: string, option: RegExp): Promise<void> => {
+    await user.click(screen.getByRole('combobox', { name }));
+    await user.click(await screen.findByRole('option', { name: option }));
+  };

@@ -17,7 +17,7 @@ type Props = {
 /** So many more clicks, where a rule begins to set aside. */
 const FIRST_MORE = 20;
 /** By how much a rule begins to raise a budget, and up to what. */
-const FIRST_BUDGET = { byShare: 0.2, mostMicros: 100_000_000 };
+export const FIRST_BUDGET = { byShare: 0.2, mostMicros: 100_000_000 };
 /** Bids between which a rule begins to set one. */
 const FIRST_BIDS = { leastMicros: 100_000, mostMicros: 2_000_000 };
 

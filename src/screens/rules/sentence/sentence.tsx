@@ -5,7 +5,7 @@ import { isPhrase, mayActByItself, OFTEN, type Rule } from '@/core';
 import type { RulesView } from '@/contracts/rules';
 import { NOT_ASKED } from '@/contracts/rule-sentence';
 import { optionsIn, optionsOf, Select } from '@/ui/select';
-import { ActionWords } from './action-words';
+import { ActionWords, FIRST_BUDGET } from './action-words';
 import { AddCondition, ConditionWords } from './condition-words';
 import { HowWords } from './how-words';
 import { ServedWords, WhereWords } from './where-words';
@@ -143,7 +143,7 @@ function aboutWhat({ about: _, ...rule }: Rule, next: About): Rule {
         when: SPENT_WHILE_IT_PAYS,
         where: whole,
         about: next,
-        then: { do: 'raise budget', byShare: 0.2, mostMicros: 100_000_000 },
+        then: { do: 'raise budget', ...FIRST_BUDGET },
         how: { is: 'by approval' },
       };
     case 'lists':

@@ -1,9 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, test } from 'vitest';
 import type { RuleSet } from '@/contracts/rules';
-import { aRuleLine, aView, showRules } from '../testing';
+import { aRuleLine, aView, inHand, showRules } from '../testing';
 
-const inHand = () => screen.getByRole('region', { name: 'In hand' });
 const sets: RuleSet[] = [
   { name: 'Spring', where: null, rules: [1, 2] },
   { name: 'Winter', where: { is: 'in', campaigns: ['2'] }, rules: [3] },

@@ -30,7 +30,7 @@ export type StoredAct = RuleActed & {
   at: string;
   /** of its changes */
   states: ChangeState[];
-  /** whether all that it did was taken back */
+  /** whether all that was carried out of it was taken back */
   isUndone: boolean;
   /** the first ledger entry of its changes; null where none is read back yet */
   entry: number | null;
@@ -47,7 +47,8 @@ export async function listActs(db: Db, accountId: number): Promise<StoredAct[]> 
                                                where u.account_id = c.account_id and u.undoes = c.change_id
                                                  and u.state in ('there', 'said')))
                         from change c
-                       where c.account_id = act.account_id and c.change_id = any(act.change_ids)), false) as "isUndone",
+                       where c.account_id = act.account_id and c.change_id = any(act.change_ids)
+                         and c.state in ('there', 'said')), false) as "isUndone",
             (select min(ledger_entry_id) from ledger_entry e
               where e.account_id = act.account_id and e.change_id = any(act.change_ids)) as entry
        from rule_act act
