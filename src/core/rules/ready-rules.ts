@@ -158,7 +158,7 @@ export function readyRules({ cvr, lagDays, hasTarget }: ReadyFor): ReadyRule[] {
     {
       name: 'List missing where it saves',
       rule: { ...rule(60, HANG, [atLeast('clicks', usual), NOTHING], 'weekly'), about: 'lists' },
-      reason: `What the list stops elsewhere came ${counted(usual, 'click')} here, which would have brought an average term two conversions, and brought none.`,
+      reason: `What the list stops elsewhere had ${counted(usual, 'click')} here. These would have brought an average term two conversions, and brought none.`,
     },
     {
       name: 'New campaign, list missing',
