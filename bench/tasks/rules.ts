@@ -52,10 +52,10 @@ export async function benchRules(quick: boolean): Promise<Line[]> {
     },
     quick ? 3 : 7,
   );
-  const tryOnWords = (weeks?: readonly FittedWeek[]) =>
+  const tryOnWords = (levels: number[], weeks?: readonly FittedWeek[]) =>
     tryWords(
       byTermAndDay(all),
-      [0.8, 0.9, 0.95].map((level): TriedWords => ({ ...WORDS, level })),
+      levels.map((level): TriedWords => ({ ...WORDS, level })),
       { from, to },
       {
         textOf: (id) => texts[id - 1]!,
@@ -65,11 +65,11 @@ export async function benchRules(quick: boolean): Promise<Line[]> {
         ...(weeks && { weeks }),
       },
     );
-  const { weeks } = tryOnWords();
+  const { weeks } = tryOnWords([]);
   const words = await interleaved(
     {
-      first: () => tryOnWords(),
-      further: () => tryOnWords(weeks),
+      fit: () => tryOnWords([]),
+      trial: () => tryOnWords([0.8, 0.9, 0.95], weeks),
       history: () => sumHistory(orderFacts(all, known, days(FROM)), 2),
     },
     quick ? 2 : 3,
@@ -96,10 +96,10 @@ export async function benchRules(quick: boolean): Promise<Line[]> {
   return [
     ...against('50 rules look', sized(recent), look.ours, { 'one way: the window of Sift': look.window }),
     ...against('a trial of 90 days', sized(all), trial.ours, { 'one way: all days': trial.history }),
-    ...against('a trial of words at fault, 13 weeks', sized(all), words.first, {
+    ...against('a trial of words at fault, 13 weeks', sized(all), words.trial, {
       'one way: all days': words.history,
     }),
-    ...against('the same with another threshold', sized(all), words.further, {
+    ...against('its weeks fitted, after a load', sized(all), words.fit, {
       'one way: all days': words.history,
     }),
     ...against(`a trial of ${shared.length} lists that do not hang`, sized(all), lists.ours, {

@@ -349,6 +349,7 @@ export {
   type Trial,
   type Tried,
   type TriedWords,
+  type TriedWordsOutcome,
   type UnhungFacts,
   type Where,
   type WouldStop,

@@ -29,6 +29,17 @@ function startJobs(): ChildProcess {
   return child;
 }
 
+/**
+ * Kills the processes, and forgets what they left: a job that was broken off several times waits for minutes until it is tried again,
+ * and holds up its queue.
+ */
+async function startAnew() {
+  for (const child of children.splice(0)) child.kill('SIGKILL');
+  await world.db.raw(
+    'delete from graphile_worker._private_jobs; delete from graphile_worker._private_job_queues',
+  );
+}
+
 const until = (isSo: () => Promise<boolean>) => vi.waitUntil(isSo, { timeout: 100_000, interval: 25 });
 
 test('a load whose process is killed in the middle is absent, and the next process finishes it once', async () => {
@@ -92,7 +103,7 @@ test('a database that breaks off in the middle of a load leaves nothing, and the
 }, 300_000);
 
 test('a job that can not be handed back ends no process, and is done once more', async () => {
-  children.splice(0).forEach((child) => child.kill('SIGKILL'));
+  await startAnew();
   await world.db.raw(`
     create sequence public.handed_back;
     create function public.fail_once() returns trigger language plpgsql as
@@ -114,8 +125,7 @@ test('a job that can not be handed back ends no process, and is done once more',
 }, 300_000);
 
 test('notes of knots are made one at a time, so that the work of people finds a free hand', async () => {
-  children.splice(0).forEach((child) => child.kill('SIGKILL'));
-  await world.db.raw('delete from graphile_worker._private_jobs');
+  await startAnew();
   const { enqueue } = world.deps;
   for (const accountId of [1, 2]) await enqueue(world.db, { name: 'note-knots', accountId });
   await enqueue(world.db, { name: 'load-report', accountId: 1, reportFileId: 1 });
@@ -124,5 +134,5 @@ test('notes of knots are made one at a time, so that the work of people finds a 
   );
   const note = { task: 'note-knots', queue: 'note-knots' };
   expect(rows).toEqual([note, note, { task: 'load-report', queue: null }]);
-  await world.db.raw('delete from graphile_worker._private_jobs');
+  await startAnew();
 });

@@ -47,6 +47,7 @@ const LANDED: Record<string, string> = {
   '037-rules-act': '6e69510fc3a76ad5',
   '038-rule-sets': 'ebd3eb3b15baed3c',
   '039-alerts': '2f8fda8ca4620176',
+  '040-fitted-weeks': '5806f1bda04cd371',
 };
 
 const digestOf = (name: string) =>

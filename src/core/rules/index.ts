@@ -25,7 +25,7 @@ export {
 } from './rule';
 export { tryRules, type Evenings, type TermFacts, type Tried, type Trial, type WouldStop } from './trial';
 export { type FittedWeek } from './words/fit-weeks';
-export { factsOfNgrams, tryWords, type TriedWords } from './words/try-words';
+export { factsOfNgrams, tryWords, type TriedWords, type TriedWordsOutcome } from './words/try-words';
 export { factsOfLists, type RuledList, type UnhungFacts } from './lists/facts-of-lists';
 export { settleLists } from './lists/settle-lists';
 export { asPhrases } from './settle-trial';

@@ -38,6 +38,7 @@ import * as rules from './migrations/036-rules';
 import * as rulesAct from './migrations/037-rules-act';
 import * as ruleSets from './migrations/038-rule-sets';
 import * as alerts from './migrations/039-alerts';
+import * as fittedWeeks from './migrations/040-fitted-weeks';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -79,6 +80,7 @@ const MIGRATIONS = {
   '037-rules-act': rulesAct,
   '038-rule-sets': ruleSets,
   '039-alerts': alerts,
+  '040-fitted-weeks': fittedWeeks,
 };
 type Name = keyof typeof MIGRATIONS;
 

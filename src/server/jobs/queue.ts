@@ -5,6 +5,7 @@ import type { Task } from '../use-cases/deps';
 const QUEUES: Partial<Record<Task['name'], string>> = {
   'note-knots': 'note-knots',
   'run-rules': 'rules',
+  'fit-weeks': 'rules',
   'raise-alerts': 'rules',
 };
 

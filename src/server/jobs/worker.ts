@@ -16,6 +16,7 @@ import { fetchDaily } from '../use-cases/intake/fetch-report';
 import { loadReport } from '../use-cases/intake/load-report';
 import { readWholeReport } from '../use-cases/intake/read-upload';
 import { takeBackLoad } from '../use-cases/intake/take-back-load';
+import { fitWeeks } from '../use-cases/rules/fitted-weeks';
 import { lookDaily, workByRules } from '../use-cases/rules/work-by-rules';
 import { endAll } from '../use-cases/tray/end-dates';
 import { noteKnots } from '../use-cases/untangle/knots/look-at-knots';
@@ -85,6 +86,10 @@ function taskList(deps: Deps): TaskList {
       const { accountId } = payload as { accountId: number };
       const done = await workByRules(once, accountId);
       if (sum(Object.values(done)) > 0) log.info({ account: accountId, ...done }, 'rules have looked');
+    },
+    'fit-weeks': (payload) => {
+      const once = { ...deps, snapshots: createSnapshots() };
+      return fitWeeks(once, (payload as { accountId: number }).accountId);
     },
     'raise-daily': () => raiseDaily(deps),
     'raise-alerts': async (payload) => {

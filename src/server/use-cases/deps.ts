@@ -15,6 +15,7 @@ export type Task =
   | { name: 'take-back-load'; accountId: number; reportFileId: number; personId: number; undoes?: number }
   | { name: 'note-knots'; accountId: number }
   | { name: 'run-rules'; accountId: number }
+  | { name: 'fit-weeks'; accountId: number }
   | { name: 'raise-alerts'; accountId: number }
   | { name: 'deliver'; accountId: number; deliveryId: number }
   | { name: 'send-change-set'; accountId: number; changeSetId: number };

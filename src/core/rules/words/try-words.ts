@@ -15,6 +15,9 @@ export type TriedWords = Pick<Tried, 'when' | 'lookBack' | 'adGroups'> & {
   words: ((ngram: string) => boolean) | null;
 };
 
+/** Trials whose `termId` is the place of a word among the n-grams, and the weeks that they go by. */
+export type TriedWordsOutcome = { ngrams: string[]; trials: Trial[]; weeks: readonly FittedWeek[] };
+
 type JudgeOf = (begin: number, end: number) => Judge;
 
 /**
@@ -34,7 +37,7 @@ export function tryWords(
   evenings: Evenings,
   ground: WordsGround & { judgesOf(facts: TermFacts): JudgeOf; weeks?: readonly FittedWeek[] },
   onProgress?: OnProgress,
-): { ngrams: string[]; trials: Trial[]; weeks: readonly FittedWeek[] } {
+): TriedWordsOutcome {
   const { weeks, texts } = ground.weeks
     ? { weeks: ground.weeks, texts: textsIn(facts, ground.textOf) }
     : fitWeeks(facts, evenings, ground, onProgress);

@@ -50,6 +50,7 @@ export async function loadReport(deps: Deps, accountId: number, reportFileId: nu
     await packFacts(deps, accountId);
     await deps.enqueue(deps.db, { name: 'note-knots', accountId });
     await deps.enqueue(deps.db, { name: 'run-rules', accountId });
+    await deps.enqueue(deps.db, { name: 'fit-weeks', accountId });
   } catch (error) {
     if (error instanceof Cancelled) {
       await moveReportFile(deps.db, accountId, reportFileId, ['loading'], 'cancelled', { error: null });

@@ -81,6 +81,7 @@ export async function takeBackLoad(
   });
   await packFacts(deps, accountId);
   await deps.enqueue(deps.db, { name: 'run-rules', accountId });
+  await deps.enqueue(deps.db, { name: 'fit-weeks', accountId });
 }
 
 async function takeRowsBack(

@@ -7,22 +7,15 @@ import {
   settleLists,
   shiftDay,
   tryRules,
-  tryWords,
   type Evenings,
-  type FittedWeek,
   type Rule,
   type RuleAction,
   type Trial,
   type WouldStop,
 } from '@/core';
 import type { TrialLine, TrialView, WouldStopLine } from '@/contracts/rules';
-import { derivedByKey } from '../../compute/derived';
-import { steeringKey } from '../../compute/evidence/row-targets';
 import { dayOf } from '../../compute/facts/facts';
-import type { Snapshot } from '../../compute/snapshot';
-import type { Account } from '../../repositories/account/accounts';
 import { progressOf } from '../../compute/progress';
-import { worthById } from '../../compute/evidence/faults';
 import { mayBeOffered } from '../../compute/evidence/offers';
 import { listFactsOf } from '../../compute/rules/list-facts';
 import { aboutOf, loadRuleFacts, queryTextOf, searchesFor, type About } from '../../compute/rules/term-facts';
@@ -33,6 +26,7 @@ import { findFirstReportEnd } from '../../repositories/intake/reports';
 import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { findingsOf, sayFound } from './findings';
+import { tryOnWeeks } from './fitted-weeks';
 
 /** The most terms that are named. */
 const MOST_NAMED = 500;
@@ -126,34 +120,12 @@ async function tryOnTerms({ db }: Deps, open: Open, { rules, evenings }: Trying)
   return { trials, keyOf: about === 'terms' ? terms.keyOf : String };
 }
 
-/** The weeks of an account, once they are fitted: another threshold, or another rule, needs them no other. */
-const fittedFor = derivedByKey(
-  (account: Account) => JSON.stringify([account.lagDays, steeringKey(account)]),
-  (_: Snapshot): { weeks?: readonly FittedWeek[] } => ({}),
-  2,
-);
-
 /** Words are tried once a week; those that could not be offered as things are, are left out. */
-async function tryOnWords({ db }: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
-  const { account, snapshot } = open;
-  const { factsOf, terms } = await loadRuleFacts(db, account.id, campaignByAdGroup(snapshot));
-  const worth = worthById(snapshot, account);
-  const sentences = rules.map(({ rule }) => rule);
-  const fitted = fittedFor(snapshot, account);
-  const { trials, ngrams, weeks } = tryWords(
-    factsOf('terms'),
-    toTriedWords(rules, snapshot, mayBeOffered(open, account)),
-    evenings,
-    {
-      textOf: queryTextOf(terms),
-      worthOf: (adGroup) => worth.get(adGroup) ?? NaN,
-      lagDays: account.lagDays,
-      judgesOf: (facts) => judging(snapshot, account, { facts, rules: sentences }),
-      ...(fitted.weeks && { weeks: fitted.weeks }),
-    },
-    progressOf('trial'),
-  );
-  fitted.weeks = weeks;
+async function tryOnWords(deps: Deps, open: Open, { rules, evenings }: Trying): Promise<Tried> {
+  const { trials, ngrams } = await tryOnWeeks(deps, open, {
+    rules: toTriedWords(rules, open.snapshot, mayBeOffered(open, open.account)),
+    ...{ sentences: rules.map(({ rule }) => rule), evenings },
+  });
   return { trials, keyOf: (id) => ngrams[id]! };
 }
 
