@@ -51,6 +51,23 @@ export {
 } from './changes';
 export { countingSort, grown, numbersTo, orderBy, sortByMeasure } from './columns';
 export { minutesUntilTold, secondsUntilNextTry, type Telling } from './alerts';
+export {
+  compileLanes,
+  compileLeaks,
+  findLaneFaults,
+  planLanes,
+  rerouteQueries,
+  routeQuery,
+  type Entry,
+  type ExplainLeak,
+  type LaneFault,
+  type Lanes,
+  type LanesGround,
+  type LeakCause,
+  type Rerouted,
+  type ServedQuery,
+  type Tier,
+} from './lanes';
 export { memoised } from './memoised';
 export { counted, listed } from './counted';
 export {
