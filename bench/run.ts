@@ -8,6 +8,7 @@ import { benchBounds } from './tasks/bounds';
 import { benchEvidence } from './tasks/evidence';
 import { benchGate } from './tasks/gate';
 import { benchLoad, benchReading, benchReadingMemory } from './tasks/load';
+import { benchLanes } from './tasks/lanes';
 import { benchLists } from './tasks/lists';
 import { benchNgrams, benchNgramsAlone } from './tasks/ngrams';
 import { benchPeople } from './tasks/people';
@@ -28,6 +29,7 @@ const TASKS: Record<string, (quick: boolean) => Line[] | Promise<Line[]>> = {
   'smallest-set': benchSmallestSet,
   tidy: benchTidy,
   promotion: benchPromotion,
+  lanes: benchLanes,
   rules: benchRules,
   truth: benchTruth,
   research: benchResearch,

@@ -58,7 +58,7 @@ export {
   planLanes,
   rerouteQueries,
   routeQuery,
-  type Entry,
+  type EntryTerm,
   type ExplainLeak,
   type LaneFault,
   type Lanes,

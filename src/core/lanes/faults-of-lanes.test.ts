@@ -12,13 +12,18 @@ const plan = (...entryTerms: string[][]): Tier[] =>
 describe('of a plan it is told', () => {
   test('that the same entry term lets into a later tier', () => {
     expect(findLaneFaults(plan(['smoker', 'veil'], ['Smoker']))).toEqual([
-      { fault: 'taken later', tier: 1, entry: 'smoker', by: { tier: 2, entry: 'smoker' } },
+      { fault: 'taken later', tier: 1, entryTerm: 'smoker', by: { tier: 2, entryTerm: 'smoker' } },
     ]);
   });
 
   test('that a later entry term lies inside an earlier one, and the other way round that nothing is wrong', () => {
     expect(findLaneFaults(plan(['pellwright smoker', 'veil'], ['pellwright']))).toEqual([
-      { fault: 'taken later', tier: 1, entry: 'pellwright smoker', by: { tier: 2, entry: 'pellwright' } },
+      {
+        fault: 'taken later',
+        tier: 1,
+        entryTerm: 'pellwright smoker',
+        by: { tier: 2, entryTerm: 'pellwright' },
+      },
     ]);
     expect(findLaneFaults(plan(['pellwright'], ['pellwright smoker']))).toEqual([]);
   });
@@ -26,7 +31,7 @@ describe('of a plan it is told', () => {
   test('that a tier is unreachable, because it has no entry term or none that lets a query in', () => {
     expect(findLaneFaults(plan([], ['kit']))).toEqual([{ fault: 'unreachable', tier: 1 }]);
     expect(findLaneFaults(plan(['kit'], ['kit']))).toEqual([
-      { fault: 'taken later', tier: 1, entry: 'kit', by: { tier: 2, entry: 'kit' } },
+      { fault: 'taken later', tier: 1, entryTerm: 'kit', by: { tier: 2, entryTerm: 'kit' } },
       { fault: 'unreachable', tier: 1 },
     ]);
   });
@@ -34,8 +39,8 @@ describe('of a plan it is told', () => {
   test('that an entry term holds no word, or is a product code', () => {
     const isCode = productCodeTest('[A-Z]{2}-\\d{4}');
     expect(findLaneFaults(plan(['?!', 'LK-2041', 'kit']), isCode)).toEqual([
-      { fault: 'no word', tier: 1, entry: '?!' },
-      { fault: 'product code', tier: 1, entry: 'LK-2041' },
+      { fault: 'no word', tier: 1, entryTerm: '?!' },
+      { fault: 'product code', tier: 1, entryTerm: 'LK-2041' },
     ]);
     expect(findLaneFaults(plan(['LK-2041']))).toEqual([]);
   });
@@ -58,12 +63,12 @@ test('no query lands in a tier that is said to be unreachable, and none is let i
   fc.assert(
     fc.property(aPlan(), aText(), (tiers, query) => {
       const faults = findLaneFaults(tiers);
-      const { route, entryOf } = compileLanes(tiers);
+      const { route, entryTermOf } = compileLanes(tiers);
       expect(faults).not.toContainEqual({ fault: 'unreachable', tier: route(query) });
-      const entry = entryOf(query);
+      const entryTerm = entryTermOf(query);
       for (const fault of faults)
-        if (fault.fault === 'taken later' && fault.tier === entry?.tier)
-          expect(fault.entry).not.toBe(entry.text);
+        if (fault.fault === 'taken later' && fault.tier === entryTerm?.tier)
+          expect(fault.entryTerm).not.toBe(entryTerm.text);
     }),
   );
 });
@@ -72,13 +77,15 @@ test('an entry term that is not found fault with lets in its own text', () => {
   fc.assert(
     fc.property(aPlan(), (tiers) => {
       const faulty = new Set(
-        findLaneFaults(tiers).flatMap((fault) => ('entry' in fault ? `${fault.tier} ${fault.entry}` : [])),
+        findLaneFaults(tiers).flatMap((fault) =>
+          'entryTerm' in fault ? `${fault.tier} ${fault.entryTerm}` : [],
+        ),
       );
       const { route } = compileLanes(tiers);
       tiers.forEach(({ entryTerms }, tier) => {
         if (tier === 0) return;
-        for (const entry of entryTerms)
-          if (!faulty.has(`${tier} ${entry}`)) expect(route(entry)).toBeGreaterThanOrEqual(tier);
+        for (const entryTerm of entryTerms)
+          if (!faulty.has(`${tier} ${entryTerm}`)) expect(route(entryTerm)).toBeGreaterThanOrEqual(tier);
       });
     }),
   );

@@ -34,7 +34,7 @@ describe('a query that another tier served leaks because', () => {
   test('the entry term is missing as a negative there, and in what other tiers', () => {
     expect(explain([[phrase('pellwright')], [], []], 'smoker no 7', 0)).toEqual({
       ...{ cause: 'negative missing', tiers: [0, 1] },
-      entry: { text: 'no 7', match: 'phrase', tier: 2 },
+      entryTerm: { text: 'no 7', match: 'phrase', tier: 2 },
     });
     expect(explain([[phrase('pellwright')], [], []], 'pellwright no 7', 1)).toMatchObject({ tiers: [1] });
   });
@@ -52,10 +52,10 @@ describe('a query that another tier served leaks because', () => {
   test('an entry term is missing: one text stops it in every tier before the one that served it', () => {
     const missing = [[...WHOLE[0]!, phrase('Oast')], [...WHOLE[1]!, phrase('oast')], []];
     expect(explain(missing, 'oast veil', 2)).toEqual({
-      ...{ cause: 'entry term missing', tier: 2, entry: { text: 'oast', match: 'phrase' } },
+      ...{ cause: 'entry term missing', tier: 2, entryTerm: { text: 'oast', match: 'phrase' } },
     });
     expect(explain([[phrase('oast'), phrase('oast veil')], [], []], 'oast veil', 1)).toMatchObject({
-      entry: { text: 'oast veil' },
+      entryTerm: { text: 'oast veil' },
     });
   });
 
@@ -81,7 +81,7 @@ test('a query that its own tier served is no leak', () => {
 function mend(cause: LeakCause, tiers: Tier[], standing: NegativeText[][]): void {
   switch (cause.cause) {
     case 'negative missing':
-      for (const tier of cause.tiers) standing[tier]!.push(cause.entry);
+      for (const tier of cause.tiers) standing[tier]!.push(cause.entryTerm);
       return;
     case 'negative in the way':
       standing.forEach((negatives, tier) => {
@@ -91,7 +91,7 @@ function mend(cause: LeakCause, tiers: Tier[], standing: NegativeText[][]): void
     case 'entry term missing':
       tiers[cause.tier] = {
         ...tiers[cause.tier]!,
-        entryTerms: [...tiers[cause.tier]!.entryTerms, cause.entry.text],
+        entryTerms: [...tiers[cause.tier]!.entryTerms, cause.entryTerm.text],
       };
       return;
     default:

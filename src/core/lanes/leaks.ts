@@ -1,6 +1,6 @@
 import type { MatchType, PlacedNegative } from '../gate';
 import { normalise } from '../text';
-import type { Entry, Lanes } from './tiers';
+import type { EntryTerm, Lanes } from './tiers';
 
 /** How the account stands, tier by tier. */
 export type LanesGround = {
@@ -10,42 +10,42 @@ export type LanesGround = {
   idle(tier: number, query: string): 'paused' | 'ran dry' | null;
 };
 
-/** Why a query was served by another tier than the plan says, and what mends it. Tiers are named by their places, 0 first. */
+/** Why a query was served by another tier than the plan says, and what mends it. Tiers are known by their numbers, 0 first. */
 export type LeakCause =
   /** an entry term stops nothing in tiers that come before its own: it is missing there as a negative */
-  | { cause: 'negative missing'; entry: Entry; tiers: number[] }
+  | { cause: 'negative missing'; entryTerm: EntryTerm; tiers: number[] }
   /** negatives in the query's own tier, which the plan does not ask for, stop it there */
   | { cause: 'negative in the way'; negativeIds: string[] }
   /** all tiers before the one that served it stop it by one text, as if that were an entry term; the plan does not know it */
-  | { cause: 'entry term missing'; entry: { text: string; match: MatchType }; tier: number }
+  | { cause: 'entry term missing'; entryTerm: { text: string; match: MatchType }; tier: number }
   | { cause: 'paused' | 'ran dry' }
   /** what let it pass is mended by now */
   | { cause: 'mended' }
   /** its own tier could have served it as well, and did not: it holds no keyword for it, or was outbid */
   | { cause: 'not taken' };
 
-/** Tells why one query is a leak; null where its own tier served it. @param served the place of the tier that did */
+/** Tells why one query is a leak; null where its own tier served it. @param served the number of the tier that did */
 export type ExplainLeak = (query: string, served: number) => LeakCause | null;
 
 /**
  * Compiles what tells of queries why another tier served them than the plan says (rules 10).
- * @example compileLeaks(compileLanes([{ id: 'all', entryTerms: [] }, { id: 'makers', entryTerms: ['pellwright'] }]), { stoppers: () => [], idle: () => null })('pellwright smoker', 0) // { cause: 'negative missing', entry: { text: 'pellwright', match: 'phrase', tier: 1 }, tiers: [0] }
+ * @example compileLeaks(compileLanes([{ id: 'all', entryTerms: [] }, { id: 'makers', entryTerms: ['pellwright'] }]), { stoppers: () => [], idle: () => null })('pellwright smoker', 0) // { cause: 'negative missing', entryTerm: { text: 'pellwright', match: 'phrase', tier: 1 }, tiers: [0] }
  */
 export function compileLeaks(lanes: Lanes, { stoppers, idle }: LanesGround): ExplainLeak {
   const needed = lanes.needs.map((needs) => new Set(needs.map(keyOf)));
   return (query, served) => {
-    const entry = lanes.entryOf(query);
-    const own = entry?.tier ?? 0;
+    const entryTerm = lanes.entryTermOf(query);
+    const own = entryTerm?.tier ?? 0;
     if (own === served) return null;
     const inTheWay = stoppers(own, query);
-    if (served < own && entry) {
-      const open = placesBefore(own).filter((tier) => stoppers(tier, query).length === 0);
-      if (open.includes(served)) return { cause: 'negative missing', entry, tiers: open };
+    if (served < own && entryTerm) {
+      const open = tiersBefore(own).filter((tier) => stoppers(tier, query).length === 0);
+      if (open.includes(served)) return { cause: 'negative missing', entryTerm, tiers: open };
     }
     if (inTheWay.length > 0) {
       const common = served > own ? commonStopper(query, served) : null;
       return common
-        ? { cause: 'entry term missing', entry: common, tier: served }
+        ? { cause: 'entry term missing', entryTerm: common, tier: served }
         : { cause: 'negative in the way', negativeIds: inTheWay.map(({ id }) => id) };
     }
     const why = idle(own, query);
@@ -55,7 +55,7 @@ export function compileLeaks(lanes: Lanes, { stoppers, idle }: LanesGround): Exp
 
   /** What all tiers before one stop a query by, phrase or exact, though the plan does not say so: the longest text of them. */
   function commonStopper(query: string, served: number): { text: string; match: MatchType } | null {
-    const [first, ...others] = placesBefore(served).map((tier) =>
+    const [first, ...others] = tiersBefore(served).map((tier) =>
       stoppers(tier, query)
         .filter((negative) => negative.match !== 'broad' && !needed[tier]!.has(keyOf(negative)))
         .map(({ text, match }) => ({ text: normalise(text), match })),
@@ -72,4 +72,4 @@ export function compileLeaks(lanes: Lanes, { stoppers, idle }: LanesGround): Exp
 
 const keyOf = ({ text, match }: { text: string; match: MatchType }) => `${match} ${normalise(text)}`;
 
-const placesBefore = (end: number) => Array.from({ length: end }, (_, i) => i);
+const tiersBefore = (end: number) => Array.from({ length: end }, (_, i) => i);

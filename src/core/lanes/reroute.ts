@@ -3,7 +3,7 @@ import type { Lanes } from './tiers';
 /** What queries brought: counts, micro-units and conversions; conversions are null where nobody counts them. */
 type Brought = { clicks: number; costMicros: number; conversions: number | null };
 
-/** What a query brought in the tier that served it, by its place. */
+/** What a query brought in the tier that served it, by its number. */
 export type ServedQuery = Brought & { query: string; tier: number };
 
 /** What tiers brought, as they served and as the plan says, in the order of the tiers. */
@@ -11,7 +11,7 @@ export type Rerouted = {
   really: Brought[];
   /** by the plan: clicks that move cost and bring what those of their new tier do */
   byPlan: Brought[];
-  /** queries that another tier served than the plan says, dearest first: their places among the queries, with the tier of the plan */
+  /** queries that another tier served than the plan says, dearest first: their indexes among the queries, with the tier of the plan */
   leaks: { at: number; own: number }[];
 };
 

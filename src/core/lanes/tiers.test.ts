@@ -28,8 +28,8 @@ describe('a query', () => {
 
   test('is let in by the entry term of that tier', () => {
     const lanes = compileLanes(PLAN);
-    expect(lanes.entryOf('pellwright 40')).toEqual({ text: 'pellwright 40', match: 'phrase', tier: 2 });
-    expect(lanes.entryOf('hive')).toBeNull();
+    expect(lanes.entryTermOf('pellwright 40')).toEqual({ text: 'pellwright 40', match: 'phrase', tier: 2 });
+    expect(lanes.entryTermOf('hive')).toBeNull();
   });
 });
 
@@ -84,7 +84,7 @@ test('it lands in the last tier that lets it in, by the readable rule', () => {
     fc.property(aPlan(), aText(), (tiers, query) => {
       const letsIn = ({ entryTerms, entryMatch: match = 'phrase' }: Tier) =>
         entryTerms.some((text) => stops({ text, match }, query));
-      const last = tiers.findLastIndex((tier, place) => place > 0 && letsIn(tier));
+      const last = tiers.findLastIndex((tier, number) => number > 0 && letsIn(tier));
       expect(compileLanes(tiers).route(query)).toBe(Math.max(0, last));
     }),
   );

@@ -10,49 +10,49 @@ export type Tier = {
   entryMatch?: 'phrase' | 'exact';
 };
 
-/** An entry term and the tier that it lets into, by its place in the plan. */
-export type Entry = NegativeText & { tier: number };
+/** An entry term and the tier that it lets into, by its number in the plan. */
+export type EntryTerm = NegativeText & { tier: number };
 
-/** A lane plan, compiled for many queries. Tiers are known by their places, 0 first. */
+/** A lane plan, compiled for many queries. Tiers are known by their numbers, 0 first. */
 export type Lanes = {
   /** the tier in which a query lands: the last whose entry terms let it in, or else the first */
   route(query: string): number;
   /** the entry term that lets a query into that tier; null where it lands in the first */
-  entryOf(query: string): Entry | null;
+  entryTermOf(query: string): EntryTerm | null;
   /** for each tier the negatives that it needs: what lets into a later one, each text of a match type once */
   needs: readonly (readonly NegativeText[])[];
   /** entry terms of all tiers but the first, with single spaces and in small letters, tier by tier */
-  entries: readonly Entry[];
+  entryTerms: readonly EntryTerm[];
 };
 
 /**
  * Compiles a lane plan (rules 10). Queries enter the tier that is asked first and does not stop them: with its needs in every tier, that is
  * the one that `route` names.
  * @throws RangeError for a plan without a tier, or with two of one id
- * @example compileLanes([{ id: 'all', entryTerms: [] }, { id: 'makers', entryTerms: ['Pellwright'] }]).entryOf('pellwright smoker') // { text: 'pellwright', match: 'phrase', tier: 1 }
+ * @example compileLanes([{ id: 'all', entryTerms: [] }, { id: 'makers', entryTerms: ['Pellwright'] }]).entryTermOf('pellwright smoker') // { text: 'pellwright', match: 'phrase', tier: 1 }
  */
 export function compileLanes(tiers: readonly Tier[]): Lanes {
   if (tiers.length === 0) throw new RangeError('a lane plan needs a tier');
   if (new Set(tiers.map(({ id }) => id)).size < tiers.length)
     throw new RangeError('each tier of a lane plan needs an id of its own');
-  const entries = tiers.flatMap((tier, place) => (place === 0 ? [] : entriesOf(tier, place)));
-  const gate = compileGate(entries);
-  // Later tiers stand later among the entries, and stoppers are ascending.
-  const entryOf = (query: string) => entries[gate.stoppers(query).at(-1) ?? -1] ?? null;
+  const entryTerms = tiers.flatMap((tier, number) => (number === 0 ? [] : entryTermsOf(tier, number)));
+  const gate = compileGate(entryTerms);
+  // Later tiers stand later among the entryTerms, and stoppers are ascending.
+  const entryTermOf = (query: string) => entryTerms[gate.stoppers(query).at(-1) ?? -1] ?? null;
   return {
-    entryOf,
-    entries,
-    route: (query) => entryOf(query)?.tier ?? 0,
-    needs: tiers.map((_, place) => eachOnce(entries.filter(({ tier }) => tier > place))),
+    entryTermOf,
+    entryTerms,
+    route: (query) => entryTermOf(query)?.tier ?? 0,
+    needs: tiers.map((_, number) => eachOnce(entryTerms.filter(({ tier }) => tier > number))),
   };
 }
 
-function entriesOf({ entryTerms, entryMatch: match = 'phrase' }: Tier, tier: number): Entry[] {
+function entryTermsOf({ entryTerms, entryMatch: match = 'phrase' }: Tier, tier: number): EntryTerm[] {
   return [...new Set(entryTerms.map(normalise))].map((text) => ({ text, match, tier }));
 }
 
-function eachOnce(entries: readonly Entry[]): NegativeText[] {
-  const known = new Map(entries.map(({ text, match }) => [`${match} ${text}`, { text, match }]));
+function eachOnce(entryTerms: readonly EntryTerm[]): NegativeText[] {
+  const known = new Map(entryTerms.map(({ text, match }) => [`${match} ${text}`, { text, match }]));
   return [...known.values()].filter(({ text }) => text !== '');
 }
 
@@ -64,7 +64,7 @@ function eachOnce(entries: readonly Entry[]): NegativeText[] {
 export function planLanes(tiers: readonly Tier[]): Record<string, string[]> {
   const { needs } = compileLanes(tiers);
   return Object.fromEntries(
-    tiers.map(({ id }, place) => [id, [...new Set(needs[place]!.map(({ text }) => text))]]),
+    tiers.map(({ id }, number) => [id, [...new Set(needs[number]!.map(({ text }) => text))]]),
   );
 }
 
