@@ -94,7 +94,10 @@ function mend(cause: LeakCause, tiers: Tier[], standing: NegativeText[][]): void
         entryTerms: [...tiers[cause.tier]!.entryTerms, cause.entryTerm.text],
       };
       return;
-    default:
+    case 'paused':
+    case 'ran dry':
+    case 'mended':
+    case 'not taken':
       throw new Error(`nothing mends “${cause.cause}”`);
   }
 }

@@ -20,12 +20,15 @@ const gateWith = (...places: { kind: 'adGroup' | 'campaign'; id: string }[]) =>
     lists: [],
     negatives: places.map((place, i) => ({ id: `n${i}`, text: 'free', match: 'broad', place })),
   });
-const ALL_MAY: Service = { mayServe: () => true, bidOf: () => 1_000_000 };
+const ALL_MAY: Service = {
+  ...{ mayServe: () => true, bidOf: () => 1_000_000 },
+  askedOf: () => ({ turn: null, budget: null }),
+};
 
 const winnersOf = (matched: MatchedQuery, service = ALL_MAY, gate = gateWith()) =>
   Array.from({ length: 4_000 }, (_, day) => {
     const [auction] = openAuctions([matched], gate, service);
-    return auction && drawWinner(auction, mixDay(7, day, matched.query.id)).adGroupId;
+    return auction && drawWinner(auction, mixDay(7, day, matched.query.id))!.adGroupId;
   });
 const shareOf = (winners: readonly unknown[], of: string) =>
   winners.filter((winner) => winner === of).length / winners.length;
@@ -106,4 +109,61 @@ describe('what is paused or ended', () => {
     const { mayServe } = termsOfService(structure, day);
     expect(mayServe({ adGroupId, keywordId: null }, 'bee hive')).toBe(isServed);
   });
+});
+
+describe('campaigns with a priority', () => {
+  const askedOf: Service['askedOf'] = (adGroupId) => {
+    const turn = { g1: 1, g2: 2, g3: 2 }[adGroupId] ?? null;
+    return { turn, budget: turn === null ? null : { id: adGroupId, micros: 1 } };
+  };
+  const inLanes = (...adGroups: string[]): MatchedQuery => ({
+    query: query(1, 'free hive plans'),
+    matches: adGroups.map((id) => match(id)),
+  });
+  const drawn = (matched: MatchedQuery, spent: string[] = [], gate = gateWith()) => {
+    const [auction] = openAuctions([matched], gate, { ...ALL_MAY, askedOf });
+    const isSpent = (budget: { id: string } | null) => budget !== null && spent.includes(budget.id);
+    const winners = Array.from(
+      { length: 200 },
+      (_, day) => drawWinner(auction!, mixDay(7, day, 1), isSpent)?.adGroupId,
+    );
+    return [...new Set(winners)].sort();
+  };
+
+  test('are asked one after another: the first that may serve does, and of equals either', () => {
+    expect(drawn(inLanes('g1', 'g2', 'g3'))).toEqual(['g1']);
+    expect(drawn(inLanes('g2', 'g3'))).toEqual(['g2', 'g3']);
+    expect(drawn(inLanes('g1', 'g2'), [], gateWith({ kind: 'adGroup', id: 'g1' }))).toEqual(['g2']);
+  });
+
+  test('pass a query on once their budget is spent, and to nobody where all are', () => {
+    expect(drawn(inLanes('g1', 'g2', 'g3'), ['g1', 'g3'])).toEqual(['g2']);
+    expect(drawn(inLanes('g1', 'g2'), ['g1', 'g2'])).toEqual([undefined]);
+  });
+
+  test('do not keep those without one from taking part', () => {
+    expect(drawn(inLanes('g1', 'g2', 'g4'))).toEqual(['g1', 'g4']);
+  });
+});
+
+test('what tells when a campaign is asked, and out of which budget', () => {
+  const campaign = {
+    ...{ name: 'Shopping', status: 'live' as const, channel: 'shopping', location: [], audience: [] },
+    ...{ device: [], language: [], endDate: null, labels: [], budgetMicros: 20_000_000 },
+  };
+  const structure: Structure = {
+    campaigns: [
+      { ...campaign, id: 'c1', priority: 'high', sharedBudget: 'Hives' },
+      { ...campaign, id: 'c2', priority: 'low', sharedBudget: null },
+      { ...campaign, id: 'c3', priority: null, sharedBudget: 'Hives' },
+    ],
+    adGroups: ['1', '2', '3'].map((i) => ({ id: `g${i}`, campaignId: `c${i}`, name: 'All', status: 'live' })),
+    ...{ keywords: [], lists: [], hangings: [], negatives: [], exclusions: [], placements: [] },
+  };
+  const { askedOf } = termsOfService(structure, '2026-11-20');
+  expect(['g1', 'g2', 'g3'].map(askedOf)).toEqual([
+    { turn: 1, budget: { id: 'shared Hives', micros: 20_000_000 } },
+    { turn: 3, budget: { id: 'of c2', micros: 20_000_000 } },
+    { turn: null, budget: null },
+  ]);
 });

@@ -4,9 +4,9 @@ import { Readable } from 'node:stream';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { PoolClient } from 'pg';
 import { codeKey, compileAccountGate, type AccountGate } from '@/core';
-import type { PlatformQuery, Structure } from '@/contracts/platform';
+import { PRIORITIES, type PlatformQuery, type Structure } from '@/contracts/platform';
 import type { ElementTable } from './database';
-import type { NumberedQuery, Service } from './auction';
+import type { Asked, NumberedQuery, Service } from './auction';
 import type { ServedDay } from './traffic';
 
 export type AccountRow = {
@@ -120,8 +120,8 @@ export function gateOn(structure: Structure, day: string): AccountGate {
 }
 
 /**
- * What else decides whether an ad group may serve a query: what is paused or ended, excluded products, and bids. A campaign
- * serves to its end date.
+ * What else decides whether an ad group may serve a query: what is paused or ended, excluded products, bids, and when its campaign is
+ * asked. A campaign serves to its end date. A budget binds campaigns with a priority, all that share it together.
  */
 export function termsOfService(structure: Structure, day: string): Service {
   const excluded = new Set(
@@ -139,6 +139,7 @@ export function termsOfService(structure: Structure, day: string): Service {
     structure.adGroups.filter((g) => g.status === 'live' && runs.has(g.campaignId)).map((g) => g.id),
   );
   const keywords = new Map(structure.keywords.map((k) => [k.id, k]));
+  const askedIn = new Map(structure.campaigns.map((c) => [c.id, askedAs(c)]));
   return {
     mayServe({ adGroupId, keywordId }, text) {
       if (!serving.has(adGroupId)) return false;
@@ -148,7 +149,14 @@ export function termsOfService(structure: Structure, day: string): Service {
       return !excluded.has(`adGroup ${adGroupId} ${code}`) && !excluded.has(`campaign ${campaign} ${code}`);
     },
     bidOf: (keywordId) => (keywordId === null ? undefined : keywords.get(keywordId)?.bidMicros),
+    askedOf: (adGroupId) => askedIn.get(campaignOf.get(adGroupId)!)!,
   };
+}
+
+function askedAs({ id, priority, sharedBudget, budgetMicros }: Structure['campaigns'][number]): Asked {
+  if (priority === null) return { turn: null, budget: null };
+  const budget = { id: sharedBudget === null ? `of ${id}` : `shared ${sharedBudget}`, micros: budgetMicros };
+  return { turn: PRIORITIES.indexOf(priority) + 1, budget };
 }
 
 export async function loadQueries(db: Knex, accountId: string): Promise<NumberedQuery[]> {

@@ -1,15 +1,20 @@
 import { randomLcg, randomPoisson } from 'd3';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { Auction } from './auction';
+import type { Auction, Bidder } from './auction';
 import { isSurelyUnseen, makeDay } from './traffic';
 
+const bidder = (over: Partial<Bidder> = {}): Bidder => ({
+  ...{ adGroupId: 'g1', keywordId: 'k1', fit: 1, bidMicros: 700_000, weight: 1, hash: 1 },
+  ...{ turn: null, budget: null, ...over },
+});
 const auctionOf = (id: number, over: { fit?: number; bidMicros?: number } = {}): Auction => ({
   query: {
     ...{ id, text: `bee ${id}`, daily: 400, ctr: 0.2, cvr: 0.1, valueMicros: 40_000_000, unreported: false },
     ...{ cpcMicros: 500_000, means: [], automaticIn: [] },
   },
-  bidders: [{ adGroupId: 'g1', keywordId: 'k1', fit: 1, bidMicros: 700_000, weight: 1, hash: 1, ...over }],
+  bidders: [bidder(over)],
+  isInTurns: false,
 });
 const AUCTIONS = [auctionOf(1), auctionOf(2)];
 const november = Array.from({ length: 28 }, (_, i) => `2026-11-${String(i + 1).padStart(2, '0')}`);
@@ -71,6 +76,48 @@ describe('a day of traffic', () => {
     }
     expect(impressions / (28 * 2 * 400)).toBeCloseTo(1, 1);
     expect(clicks / impressions).toBeCloseTo(0.2, 1);
+  });
+});
+
+describe('a day on which campaigns are asked in turns', () => {
+  const budget = { id: 'of c1', micros: 100_000_000 };
+  const lanes = Array.from({ length: 12 }, (_, i): Auction => ({
+    ...auctionOf(i + 1),
+    bidders: [
+      bidder({ turn: 1, budget }),
+      bidder({ adGroupId: 'g2', turn: 2, budget: { id: 'of c2', micros: 1e12 }, hash: 2 }),
+    ],
+    isInTurns: true,
+  }));
+  const costOf = (served: ReturnType<typeof makeDay>, of: string) =>
+    served.filter(({ adGroupId }) => adGroupId === of).reduce((sum, { costMicros }) => sum + costMicros, 0);
+
+  test('passes queries on to the next once the first has spent its budget, each to one of them', () => {
+    const served = makeDay(lanes, '2026-11-02', 7);
+    const dearest = Math.max(...served.map(({ costMicros }) => costMicros));
+    expect(costOf(served, 'g1')).toBeGreaterThanOrEqual(budget.micros);
+    expect(costOf(served, 'g1')).toBeLessThan(budget.micros + dearest);
+    expect(costOf(served, 'g2')).toBeGreaterThan(0);
+    expect(new Set(served.map(({ queryId }) => queryId)).size).toBe(served.length);
+  });
+
+  test('is the same each time, passes other queries on the next day, and begins with what is in no turn', () => {
+    expect(makeDay(lanes, '2026-11-02', 7)).toEqual(makeDay(lanes, '2026-11-02', 7));
+    const passedOn = (day: string) =>
+      makeDay(lanes, day, 7).flatMap(({ adGroupId, queryId }) => (adGroupId === 'g2' ? queryId : []));
+    expect(passedOn('2026-11-02')).not.toEqual(passedOn('2026-11-03'));
+    const [first] = makeDay([...lanes, auctionOf(99)], '2026-11-02', 7);
+    expect(first!.queryId).toBe(99);
+  });
+
+  test('leaves a query unserved where one budget that all share is spent', () => {
+    const shared = lanes.map((auction) => ({
+      ...auction,
+      bidders: auction.bidders.map((one) => ({ ...one, budget })),
+    }));
+    const served = makeDay(shared, '2026-11-02', 7);
+    expect(costOf(served, 'g2')).toBe(0);
+    expect(served.length).toBeLessThan(lanes.length);
   });
 });
 

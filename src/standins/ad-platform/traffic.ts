@@ -1,5 +1,5 @@
 import { randomBinomial, randomLcg, randomNormal, randomPoisson } from 'd3';
-import { drawWinner, type Auction, type Bidder } from './auction';
+import { drawWinner, type Asked, type Auction, type Bidder } from './auction';
 import { asShare, mixDay } from '../mixed';
 
 /** What one query did on one day, in the ad group that won it. */
@@ -22,15 +22,30 @@ const KNOWN_NEXT = 0.7;
 /** From this fit on a query is shown as often as it is asked. */
 const FITS_WELL = 0.75;
 
-/** One day of traffic. The same day, query and seed always give the same draw, whatever else is stopped. */
+/**
+ * One day of traffic. The same day, query and seed always give the same draw, whatever else is stopped; but where campaigns are asked in
+ * turns, a budget that others have spent passes a query on. Those queries come in an order that is drawn for the day.
+ */
 export function makeDay(auctions: readonly Auction[], day: string, seed: number): ServedDay[] {
   const dayNumber = Math.round(Date.parse(`${day}T00:00:00Z`) / 86_400_000);
   const rhythm = weekRhythm(dayNumber);
-  return auctions.flatMap((auction) => {
-    const mixed = mixDay(seed, dayNumber, auction.query.id);
+  const mixedOf = ({ query }: Auction) => mixDay(seed, dayNumber, query.id);
+  const spent = new Map<string, number>();
+  const isSpent = (budget: Asked['budget']) =>
+    budget !== null && (spent.get(budget.id) ?? 0) >= budget.micros;
+  const serveOne = (auction: Auction): ServedDay | [] => {
+    const mixed = mixedOf(auction);
     if (isSurelyUnseen(auction.query.daily * rhythm, asShare(mixed))) return [];
-    return serve(auction.query, drawWinner(auction, mixed), rhythm, asShare(mixed)) ?? [];
-  });
+    const winner = drawWinner(auction, mixed, isSpent);
+    const served = winner && serve(auction.query, winner, rhythm, asShare(mixed));
+    if (served && winner.budget)
+      spent.set(winner.budget.id, (spent.get(winner.budget.id) ?? 0) + served.costMicros);
+    return served ?? [];
+  };
+  const inTurns = auctions.filter(({ isInTurns }) => isInTurns);
+  if (inTurns.length === 0) return auctions.flatMap(serveOne);
+  const others = auctions.filter(({ isInTurns }) => !isInTurns);
+  return [...others, ...inTurns.toSorted((a, b) => mixedOf(a) - mixedOf(b))].flatMap(serveOne);
 }
 
 /** Above this mean the drawing of a Poisson number begins with another draw (d3-random). */
