@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { Change, Figures, Place, Severity } from '@/core';
+import { PRIORITIES, type Change, type Figures, type Place, type Severity } from '@/core';
 import { DaysTextSchema } from './days';
 
 export const MatchSchema = v.picklist(['broad', 'phrase', 'exact']);
@@ -48,6 +48,12 @@ const negative = {
   ),
 };
 const budgetMicros = v.pipe(BidSchema, v.minValue(10_000, 'A budget is needed.'));
+const BudgetNameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A shared budget needs a name.'),
+  v.maxLength(120, 'A name may hold 120 characters.'),
+);
 const newKeyword = {
   ...{ campaign: ElementNameSchema, adGroup: ElementNameSchema },
   ...{ text: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(200)), match: MatchSchema },
@@ -72,6 +78,14 @@ export const ChangeSchema: v.GenericSchema<Change, Change> = v.variant('kind', [
   v.object({
     ...{ kind: v.literal('set budget'), campaignId: v.string() },
     ...{ budgetMicros, wasMicros: BidSchema },
+  }),
+  v.object({
+    ...{ kind: v.picklist(['share budget', 'leave budget']), campaignId: IdSchema },
+    ...{ budget: BudgetNameSchema, budgetMicros, ownMicros: budgetMicros },
+  }),
+  v.object({
+    ...{ kind: v.literal('set priority'), campaignId: IdSchema },
+    ...{ priority: v.picklist(PRIORITIES), was: v.picklist(PRIORITIES) },
   }),
   v.object({ kind: v.literal('run keyword'), ...keyword }),
   v.object({ kind: v.picklist(['add campaign', 'remove campaign']), name: ElementNameSchema, budgetMicros }),

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { PRIORITIES } from '@/core';
 
 /**
  * What is said between Gate Post and an ad platform over HTTP. Ids are the platform's. An element that a change of
@@ -43,6 +44,12 @@ export const PlatformChangeSchema = v.variant('kind', [
     ...{ kind: v.literal('set budget'), campaignId: id },
     budgetMicros: v.pipe(micros, v.minValue(1)),
   }),
+  v.object({
+    ...{ kind: v.picklist(['share budget', 'leave budget']), campaignId: id, budget: text },
+    /** what all that share it may cost a day, and what the campaign may while it pays by itself */
+    ...{ budgetMicros: v.pipe(micros, v.minValue(1)), ownMicros: v.pipe(micros, v.minValue(1)) },
+  }),
+  v.object({ kind: v.literal('set priority'), campaignId: id, priority: v.picklist(PRIORITIES) }),
   /** elements that are new are named by their names; a new campaign is paused, for it has no ads yet */
   v.object({
     ...{ kind: v.picklist(['add campaign', 'remove campaign']), name: text },
@@ -85,9 +92,6 @@ const PlatformAccountSchema = v.object({ id, name: text, currency: v.string() })
 export type PlatformAccount = v.InferOutput<typeof PlatformAccountSchema>;
 export const AccountsAnswerSchema = v.object({ accounts: v.array(PlatformAccountSchema) });
 
-export const PRIORITIES = ['high', 'medium', 'low'] as const;
-export type Priority = (typeof PRIORITIES)[number];
-
 export const CampaignSchema = v.object({
   id,
   name: text,
@@ -104,6 +108,7 @@ export const CampaignSchema = v.object({
   labels: v.optional(v.array(text), []),
   /** of campaigns that could serve the same query, the one of the highest is asked first; null: it has none */
   priority: v.optional(v.nullable(v.picklist(PRIORITIES)), null),
+  ...CHANGED,
 });
 export const AdGroupSchema = v.object({ id, campaignId: id, name: text, status });
 export const KeywordSchema = v.object({

@@ -4,9 +4,12 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { CHANGE_KINDS, newListId, type Change, type ChangeKind } from '@/core';
 import type { PlatformChange, Structure } from '@/contracts/platform';
 import { loadMirror } from '@/server/repositories/structure/structure';
+import { fetchReport } from '@/server/use-cases/intake/fetch-report';
 import { undoSent, undoTogether } from '@/server/use-cases/ledger/undo-sent';
 import { viewLedger } from '@/server/use-cases/ledger/view-ledger';
 import { draftChanges } from '@/server/use-cases/tray/draft-changes';
+import { undoOutside } from '@/server/use-cases/tray/elsewhere/settle-outside';
+import { viewLists } from '@/server/use-cases/lists/view-lists';
 import { sheetOfSet } from '@/server/use-cases/tray/hand-over/sheet-of-set';
 import { workOf } from '@/server/use-cases/tray/kinds';
 import { sendTray } from '@/server/use-cases/tray/send-tray';
@@ -30,6 +33,7 @@ const OLD = { kind: 'list', id: 'S2' } as const;
 const aKeyword = (text: string, adGroup = 'Starter') => ({
   ...{ campaign: 'Hives', adGroup, text, match: 'phrase' as const, bidMicros: 600_000 },
 });
+const COMMON = { budget: 'Common', budgetMicros: 90_000_000 };
 const fresh = newListId(randomUUID());
 
 const CASES: Record<ChangeKind, Case> = {
@@ -144,6 +148,39 @@ const CASES: Record<ChangeKind, Case> = {
     finds: 'different',
     cells: ['Set the budget of a day', 'Hives', '44.00'],
   },
+  'share budget': {
+    change: (id) => ({
+      kind: 'share budget',
+      campaignId: id('campaign', 'Shop'),
+      ...COMMON,
+      ownMicros: 30_000_000,
+    }),
+    meddling: { kind: 'leave budget', campaignId: 'C8', ...COMMON, ownMicros: 30_000_000 },
+    finds: 'missing',
+    cells: ['Pay out of the shared budget', 'Shop', 'Common', '90.00'],
+  },
+  'leave budget': {
+    change: (id) => ({
+      kind: 'leave budget',
+      campaignId: id('campaign', 'Tools'),
+      ...COMMON,
+      ownMicros: 20_000_000,
+    }),
+    meddling: { kind: 'share budget', campaignId: 'C7', ...COMMON, ownMicros: 20_000_000 },
+    finds: 'missing',
+    cells: ['Pay out of a budget of its own', 'Tools', 'Common', '20.00'],
+  },
+  'set priority': {
+    change: (id) => ({
+      kind: 'set priority',
+      campaignId: id('campaign', 'Shop'),
+      priority: 'high',
+      was: 'low',
+    }),
+    meddling: { kind: 'set priority', campaignId: 'C8', priority: 'medium' },
+    finds: 'different',
+    cells: ['Set the priority', 'Shop', 'high'],
+  },
   'pause keyword': {
     change: (id) => ({ kind: 'pause keyword', keywordId: id('keyword', 'hive stand') }),
     meddling: { kind: 'run keyword', keywordId: 'K2' },
@@ -202,6 +239,11 @@ function aSeedForAll() {
     campaigns: [
       ...structure.campaigns,
       { ...structure.campaigns[0]!, id: 'C9', name: 'Bare', status: 'paused', budgetMicros: 1_000_000 },
+      { ...structure.campaigns[0]!, id: 'C8', name: 'Shop', priority: 'low', budgetMicros: 30_000_000 },
+      {
+        ...{ ...structure.campaigns[0]!, id: 'C7', name: 'Tools', priority: 'high' },
+        ...{ sharedBudget: COMMON.budget, budgetMicros: COMMON.budgetMicros },
+      },
     ],
     adGroups: [...structure.adGroups, { id: 'G9', campaignId: 'C1', name: 'Hollow', status: 'live' }],
     keywords: [
@@ -260,7 +302,9 @@ async function standing() {
   const names = new Map([...campaigns, ...lists].map(({ id, name }) => [id, name]));
   const name = (id: string | null) => names.get(id ?? '') ?? id;
   return {
-    campaigns: campaigns.filter(isThere).map((c) => [c.name, c.status, c.budgetMicros].join()),
+    campaigns: campaigns
+      .filter(isThere)
+      .map((c) => [c.name, c.status, c.budgetMicros, c.sharedBudget, c.priority].join()),
     adGroups: adGroups
       .filter(isThere)
       .map((g) => `${g.name} in ${name(g.campaignId)}`)
@@ -347,6 +391,7 @@ describe.each(CHANGE_KINDS)('%s', (kind) => {
 function sameAgain(change: Change): Change {
   if (change.kind === 'set bid') return { ...change, wasMicros: change.bidMicros };
   if (change.kind === 'set budget') return { ...change, wasMicros: change.budgetMicros };
+  if (change.kind === 'set priority') return { ...change, was: change.priority };
   if (change.kind === 'rename list') return { ...change, was: change.name };
   return change;
 }
@@ -393,4 +438,59 @@ describe('several kinds together', () => {
       { numRuns: 8 },
     );
   });
+});
+
+describe('the budget of a campaign', () => {
+  const shop = async (kind: 'share budget' | 'set budget') => {
+    const change = await changeFor(kind === 'share budget' ? kind : 'share budget');
+    if (change.kind !== 'share budget') throw new Error(change.kind);
+    const { campaignId } = change;
+    return kind === 'share budget'
+      ? change
+      : { kind, campaignId, budgetMicros: 40_000_000, wasMicros: 30_000_000 };
+  };
+
+  test.each(['share budget', 'set budget'] as const)('is in the tray once: %s comes second', async (kind) => {
+    const first = await shop(kind === 'share budget' ? 'set budget' : 'share budget');
+    expect(await draft(first)).toMatchObject([{ outcome: 'drafted' }]);
+    const [second] = await draft(await shop(kind));
+    expect(second).toMatchObject({
+      outcome: 'refused',
+      said: expect.stringContaining('in the tray already'),
+    });
+  });
+
+  test('is not shared at another amount than the shared budget has, on the platform or in the tray', async () => {
+    const change = await shop('share budget');
+    const [other] = await draft({ ...change, budgetMicros: 80_000_000 } as Change);
+    expect(other).toMatchObject({
+      outcome: 'refused',
+      said: expect.stringContaining('Common is 90.00 a day'),
+    });
+    const fresh = { ...change, budget: 'Fresh' } as Change;
+    expect(await draft(fresh)).toMatchObject([{ outcome: 'drafted' }]);
+  });
+});
+
+test('what others did to budgets and priorities is found as the changes that we would have made, and undone', async () => {
+  const before = await standing();
+  const { answers } = await world.deps.platform.change(world.slug, [
+    { key: 'a', change: { kind: 'share budget', campaignId: 'C8', ...COMMON, ownMicros: 30_000_000 } },
+    { key: 'b', change: { kind: 'leave budget', campaignId: 'C7', ...COMMON, ownMicros: 20_000_000 } },
+    { key: 'c', change: { kind: 'set priority', campaignId: 'C8', priority: 'high' } },
+  ]);
+  expect(answers.map(({ outcome }) => outcome)).toEqual(answers.map(() => 'applied'));
+  await fetchReport(world.deps, world.slug, world.personId);
+  await world.work();
+  const { outside } = await viewLists(world.deps, world.slug);
+  expect(outside.map(({ said }) => said).sort()).toEqual([
+    'Pay campaign Shop out of the shared budget Common, 90.00 a day (was 30.00 of its own)',
+    'Pay campaign Tools out of a budget of its own, 20.00 a day (was the shared budget Common)',
+    'Priority high (was low) for campaign Shop',
+  ]);
+  const ids = outside.map(({ id }) => id);
+  await undoOutside(world.deps, world.slug, world.personId, ids);
+  await sendTray(world.deps, world.slug, world.personId);
+  await world.work();
+  expect(await standing()).toEqual(before);
 });

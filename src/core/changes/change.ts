@@ -26,6 +26,10 @@ export type Change =
   | { kind: 'run keyword'; keywordId: string }
   /** the most that a campaign may cost a day, micro-units; `wasMicros` is what it was */
   | { kind: 'set budget'; campaignId: string; budgetMicros: number; wasMicros: number }
+  /** a campaign of those that are asked one after another; `was` is the priority that it had */
+  | { kind: 'set priority'; campaignId: string; priority: Priority; was: Priority }
+  | ({ kind: 'share budget' } & SharedBudget)
+  | ({ kind: 'leave budget' } & SharedBudget)
   /** elements that the platform does not have yet are named as people name them; amounts in micro-units */
   | { kind: 'add campaign'; name: string; budgetMicros: number }
   | { kind: 'remove campaign'; name: string; budgetMicros: number }
@@ -33,6 +37,21 @@ export type Change =
   | { kind: 'remove ad group'; campaign: string; name: string }
   | ({ kind: 'add keyword' } & NewKeyword)
   | ({ kind: 'remove keyword' } & NewKeyword);
+
+/** How early a campaign is asked among those that could serve the same query, the first first. */
+export const PRIORITIES = ['high', 'medium', 'low'] as const;
+export type Priority = (typeof PRIORITIES)[number];
+
+/** A campaign that pays out of a budget with others; amounts in micro-units. */
+type SharedBudget = {
+  campaignId: string;
+  /** name of the budget: one that others have already, or a new one */
+  budget: string;
+  /** the most that all of them may cost a day */
+  budgetMicros: number;
+  /** the most that the campaign may cost a day while it pays by itself */
+  ownMicros: number;
+};
 
 /** A keyword in an ad group, both by their names. */
 type NewKeyword = {

@@ -15,10 +15,12 @@ export {
 } from './about-change';
 export {
   isNewListId,
+  PRIORITIES,
   keyOfNewList,
   newListId,
   type Change,
   type ChangeKind,
+  type Priority,
   type ChangeOf,
   type ListContent,
   type OwnKeyword,

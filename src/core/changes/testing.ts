@@ -1,7 +1,7 @@
 import fc, { type Arbitrary } from 'fast-check';
 import type { Place } from '../gate';
 import { aNegative } from '../gate/testing';
-import type { Change, ChangeKind, ChangeOf } from './change';
+import { PRIORITIES, type Change, type ChangeKind, type ChangeOf } from './change';
 import type { Names } from './names';
 
 /** Generators for property tests over all kinds of change, in the small account of `gate/testing`. */
@@ -36,6 +36,7 @@ const product = fc.record({
   ),
 });
 
+const sharedBudget = fc.record({ campaignId, budget: name, budgetMicros: micros, ownMicros: micros });
 const newCampaign = fc.record({ name, budgetMicros: micros });
 const newAdGroup = fc.record({ campaign: name, name });
 const newKeyword = fc.record({
@@ -67,6 +68,12 @@ export const ANY_OF_KIND: { [K in ChangeKind]: Arbitrary<ChangeOf<K>> } = {
     .record({ campaignId, budgetMicros: micros, wasMicros: micros })
     .filter((budget) => budget.budgetMicros !== budget.wasMicros)
     .map((budget) => ({ kind: 'set budget', ...budget })),
+  'share budget': sharedBudget.map((budget) => ({ kind: 'share budget', ...budget })),
+  'leave budget': sharedBudget.map((budget) => ({ kind: 'leave budget', ...budget })),
+  'set priority': fc
+    .record({ campaignId, priority: fc.constantFrom(...PRIORITIES), was: fc.constantFrom(...PRIORITIES) })
+    .filter(({ priority, was }) => priority !== was)
+    .map((of) => ({ kind: 'set priority', ...of })),
   'pause keyword': keywordId.map((id) => ({ kind: 'pause keyword', keywordId: id })),
   'run keyword': keywordId.map((id) => ({ kind: 'run keyword', keywordId: id })),
   'add campaign': newCampaign.map((c) => ({ kind: 'add campaign', ...c })),

@@ -1,7 +1,8 @@
 /** The columns that a sheet of changes can have, in their usual order, by their usual names. */
 export const SHEET_COLUMNS = [
   ...['Change', 'Do', 'Status', 'Place', 'Campaign', 'Ad group', 'List', 'Text', 'Match type', 'Keyword'],
-  ...['Bid', 'Daily budget', 'Product code', 'Placement', 'In words', 'Why', 'Put in by', 'State'],
+  ...['Bid', 'Daily budget', 'Shared budget', 'Priority', 'Product code', 'Placement'],
+  ...['In words', 'Why', 'Put in by', 'State'],
 ] as const;
 export type SheetColumn = (typeof SHEET_COLUMNS)[number];
 

@@ -133,6 +133,9 @@ function make(now: readonly Standing[], changes: readonly Change[]): Standing[] 
       }
       case 'set bid':
       case 'set budget':
+      case 'share budget':
+      case 'leave budget':
+      case 'set priority':
       case 'pause keyword':
       case 'run keyword':
       case 'add campaign':

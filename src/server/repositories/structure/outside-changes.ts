@@ -1,4 +1,4 @@
-import type { Change, MatchType, Place } from '@/core';
+import type { Change, MatchType, Place, Priority } from '@/core';
 import type { StructureAnswer } from '@/contracts/platform';
 import type { Db } from '../../db/connection';
 
@@ -23,7 +23,10 @@ export type ElementStates = {
   negatives: Map<string, { text: string; match: MatchType; place: Place }>;
   exclusions: Map<string, { code: string; place: Place }>;
   keywords: Map<string, { id: string; status: string; bidMicros: number | null }>;
-  campaigns: Map<string, { id: string; budgetMicros: number | null; isShared: boolean }>;
+  campaigns: Map<
+    string,
+    { id: string; budgetMicros: number | null; sharedBudget: string | null; priority: Priority | null }
+  >;
 };
 
 export async function loadElementStates(
@@ -74,7 +77,8 @@ export async function loadElementStates(
         {
           id: String(row.campaign_id as number),
           budgetMicros: row.budget_micros as number | null,
-          isShared: row.shared_budget !== null,
+          sharedBudget: row.shared_budget as string | null,
+          priority: row.priority as Priority | null,
         },
       ]),
     ),

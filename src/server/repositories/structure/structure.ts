@@ -1,6 +1,5 @@
-import type { Priority } from '@/contracts/platform';
 import { group } from 'd3';
-import type { AccountShape, ListContent, MatchType, Place, PlacedNegative, Segment } from '@/core';
+import type { AccountShape, ListContent, MatchType, Place, PlacedNegative, Priority, Segment } from '@/core';
 import type { Db } from '../../db/connection';
 
 export type Status = 'live' | 'paused' | 'ended' | 'removed' | 'unknown';

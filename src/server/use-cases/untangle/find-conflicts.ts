@@ -7,6 +7,7 @@ import {
   findRouting,
   matchTexts,
   placeKey,
+  PRIORITIES,
   type AccountShape,
   type Conflict,
   type ConflictsQuestion,
@@ -19,7 +20,6 @@ import { progressOf } from '../../compute/progress';
 import type { LiveKeyword, Snapshot } from '../../compute/snapshot';
 import { conversionsAt, figuresAt, keyAt, kindAt } from '../../compute/window-columns';
 import { findTerm } from '../../compute/workbench';
-import { PRIORITIES } from '@/contracts/platform';
 import { shapeOf, type Campaign, type Negative } from '../../repositories/structure/structure';
 import { sumBefore, type BeforeDays, type BeforeSums } from '../../repositories/sums-before';
 import { Refusal, type Deps } from '../deps';

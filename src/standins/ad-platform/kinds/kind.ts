@@ -30,7 +30,7 @@ export type ActionsFor<K extends Kind> = {
   [One in K]: (change: PlatformChangeOf<One>, account: AccountInWork) => Promise<Applied>;
 };
 
-export function refuse(refused: string, text: string): Applied {
+export function refuse(refused: string, text: string): Extract<Applied, { refused: string }> {
   return { refused, text };
 }
 

@@ -5,7 +5,15 @@ import type { Structure, StructureAnswer } from '@/contracts/platform';
 export type Author = { by: string | null; on: string | null };
 
 /** The kinds of element of which the platform says who changed them. */
-const KINDS = ['keywords', 'lists', 'hangings', 'negatives', 'exclusions', 'placements'] as const;
+const KINDS = [
+  'campaigns',
+  'keywords',
+  'lists',
+  'hangings',
+  'negatives',
+  'exclusions',
+  'placements',
+] as const;
 
 type Element = { changedBy?: string | null; changedAt?: string | null };
 
