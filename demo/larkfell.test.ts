@@ -14,6 +14,7 @@ import { matcherOf } from '@/standins/ad-platform/keyword-matching';
 import { wordsMeantBy } from './families';
 import { INTENTS } from './intents';
 import { ACCOUNT_SETTINGS, makeLarkfell } from './larkfell';
+import { SHOPPING_PLAN } from './shopping';
 
 const [web, market] = makeLarkfell(0.3);
 
@@ -43,6 +44,16 @@ describe('the demo', () => {
       expect(places.filter((n) => n > 1).length / places.length).toBeGreaterThan(0.4);
     },
   );
+
+  test('what is asked for shopping is served by its tiers alone, and asked for each of their entry terms', () => {
+    const matchesOf = matcherOf(web!.structure);
+    const shopping = web!.queries.filter(({ automaticIn }) => automaticIn.length > 0);
+    const tiers = web!.structure.campaigns.filter(({ channel }) => channel === 'shopping');
+    expect(tiers.map(({ priority }) => priority)).toEqual(['high', 'medium', 'low']);
+    for (const query of shopping) expect(matchesOf(query)).toHaveLength(tiers.length);
+    for (const entryTerm of SHOPPING_PLAN.tiers.flatMap(({ entryTerms }) => entryTerms))
+      expect(shopping.some(({ text }) => text.includes(entryTerm))).toBe(true);
+  });
 
   test('other seeds give other traffic of the same advertiser', () => {
     const [other] = makeLarkfell(0.3, 1);

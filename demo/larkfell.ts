@@ -3,6 +3,7 @@ import { shiftDay } from '@/core';
 import { buildMarketplace, makeProductCodes } from './marketplace';
 import { makeQueries } from './queries';
 import { drawFrom } from './random';
+import { addShopping, makeShoppingQueries } from './shopping';
 import { buildWebSearch } from './structure';
 
 /** The platform's day in progress when the demo begins, and the days of its past. */
@@ -20,6 +21,7 @@ export function makeLarkfell(scale = 1, seed = 0, today = TODAY): SeedRequest[] 
   const firstDay = shiftDay(TODAY, -PAST_DAYS);
   const draws = (of: number) => drawFrom((of + seed * 0.0917) % 1);
   const web = buildWebSearch(drawFrom(0.417), today);
+  addShopping(web, today);
   const market = buildMarketplace(drawFrom(0.833), today);
   const of = ({ adGroups }: typeof web) => ({ adGroups, scale });
   return [
@@ -33,7 +35,10 @@ export function makeLarkfell(scale = 1, seed = 0, today = TODAY): SeedRequest[] 
         today,
       },
       structure: web.structure,
-      queries: makeQueries({ ...of(web), withValue: false }, draws(0.177)),
+      queries: [
+        ...makeQueries({ ...of(web), withValue: false }, draws(0.177)),
+        ...makeShoppingQueries(draws(0.291)),
+      ],
     },
     {
       account: {

@@ -8,6 +8,7 @@ import { makeVocabulary } from '../../demo/vocabulary';
 import { makePast } from './demo-past';
 import { makeProductGroups } from './demo-groups';
 import { bringKeywordReport } from './demo-keywords';
+import { makeLanes } from './demo-lanes';
 import { beginResearch } from './demo-research';
 import { makeRules } from './demo-rules';
 import { Remedy, step } from './say';
@@ -30,6 +31,7 @@ export async function loadDemo(settings: Settings): Promise<void> {
   } else await loadAtOnce(settings, scale, traffic);
   await bringKeywordReport(settings, web!);
   await makeProductGroups();
+  await makeLanes();
 }
 
 async function loadAtOnce(settings: Settings, scale: number, traffic: number): Promise<void> {
