@@ -87,19 +87,6 @@ const VIEWS: Views = {
     await page.goto(`${WEB}/sift`);
     await chooseLastWord(page);
   },
-  /** all terms of a view marked, and the smallest set that stops them */
-  async 'sift-batch'(page) {
-    await page.emulateMedia({ colorScheme: 'light' });
-    await page.goto(`${WEB}/sift?returns=none&clicks=10&sort=evidence`);
-    await page.locator('[aria-selected=true]').waitFor();
-    await page.locator('#terms').press('Control+a');
-    await page
-      .getByTestId('batch')
-      .getByText('Stops nothing that is not marked')
-      .waitFor({ timeout: 60_000 });
-    await page.getByRole('radio', { name: 'these and their like' }).check();
-    await page.getByTestId('held-back').waitFor({ timeout: 60_000 });
-  },
   async 'words-at-fault'(page) {
     await page.goto(`${WEB}/sift`);
     await page.locator('[data-ngram="0"]').click();
@@ -162,6 +149,10 @@ const VIEWS: Views = {
       .first();
     await row.getByRole('gridcell').nth(2).click();
     await page.getByText(/^Makes 3 keywords/).waitFor();
+  },
+  async lanes(page) {
+    await page.goto(`${WEB}/lanes`);
+    await page.getByRole('region', { name: 'In hand' }).getByText('by the plan it is for').waitFor();
   },
   /** the threshold that most people know, tried on the past, before it may act by itself */
   async rules(page) {

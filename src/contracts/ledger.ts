@@ -12,6 +12,7 @@ export const LEDGER_ABOUT = [
   'view',
   'setting',
   'rule',
+  'lanes',
   'research',
   'knot',
 ] as const;

@@ -5,7 +5,7 @@ import { choose, removeRules, sayYesAndTakeBack, switchOn } from '../support/rul
 /** Rules on lists and on campaigns, by keyboard alone: tried, switched on, a list hung and a budget raised. */
 test.describe.configure({ mode: 'serial' });
 const ACCOUNT = '/larkfell-web';
-/** At half of the demo's traffic, one campaign spends more than that of its budget, and sells at less than its target. */
+/** At half of the demo's traffic, Health · Varroa spends more than that of its budget, and sells at less than its target. */
 const SHARE = '40';
 
 let page: Page;
@@ -19,6 +19,15 @@ async function type(label: RegExp, value: string) {
   await page.keyboard.press('Control+a');
   await page.keyboard.type(value);
   await page.keyboard.press('Enter');
+}
+
+/** Goes down until the finding in hand says so. */
+async function goDownTo(says: RegExp) {
+  await findings().focus();
+  await expect(async () => {
+    if (!says.test((await inHand().textContent()) ?? '')) await page.keyboard.press('ArrowDown');
+    await expect(inHand()).toContainText(says, { timeout: 1_000 });
+  }).toPass();
 }
 
 test.beforeAll(async ({ browser }) => {
@@ -47,9 +56,10 @@ test('a list is tried where it does not hang, and a yes hangs it there', async (
 test('a campaign that spends its budget while it pays is found, and a yes raises it', async () => {
   await choose(page, 'What it is about', 'campaign');
   await type(/^Of its budget/, SHARE);
-  await expect(inHand()).toContainText(/Would have changed 1 campaign in/);
+  await expect(inHand()).toContainText(/Would have changed \d campaigns? in/);
   await expectAccessible(page);
   await switchOn(page, 'Raise');
-  await expect(findings().getByRole('row').nth(1)).toContainText('Health · Varroa');
+  await expect(findings().getByRole('row', { name: /Health · Varroa/ })).toBeVisible();
+  await goDownTo(/It would be a budget of 26\.40 a day/);
   await sayYesAndTakeBack(page, /It would be a budget of 26\.40 a day, was 22\.00/);
 });

@@ -48,6 +48,7 @@ const LANDED: Record<string, string> = {
   '038-rule-sets': 'ebd3eb3b15baed3c',
   '039-alerts': '2f8fda8ca4620176',
   '040-fitted-weeks': '5806f1bda04cd371',
+  '041-lane-plans': '7c45394426454bba',
 };
 
 const digestOf = (name: string) =>

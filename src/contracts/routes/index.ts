@@ -1,6 +1,7 @@
 import type * as v from 'valibot';
 import { accountRoutes } from './account';
 import { intakeRoutes } from './intake';
+import { laneRoutes } from './lanes';
 import { listRoutes } from './lists';
 import { promotionRoutes } from './promotion';
 import type { Part, Route } from './route';
@@ -26,6 +27,7 @@ export const ROUTES = {
   ...researchRoutes,
   ...untangleRoutes,
   ...promotionRoutes,
+  ...laneRoutes,
   ...alertRoutes,
   ...ruleRoutes,
   ...signInRoutes,

@@ -16,6 +16,7 @@ export const PARTS = [
   'pass', // terms looked at
   'rules', // by which lists hang
   'findings', // and the rules on search terms that make them
+  'lanes', // plans of campaigns that are asked one after another
   'research', // sheets of ideas
   'knots', // that were left
   'elsewhere', // what others changed on the platform

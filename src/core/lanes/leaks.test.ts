@@ -68,6 +68,7 @@ describe('a query that another tier served leaks because', () => {
 
   test('nothing that can be seen: it is mended by now, or its own tier did not take it', () => {
     expect(explain(WHOLE, 'pellwright', 0)).toEqual({ cause: 'mended' });
+    expect(explain(WHOLE, 'pellwright', 0, () => 'ran dry')).toEqual({ cause: 'mended' });
     expect(explain(WHOLE, 'hive', 1)).toEqual({ cause: 'not taken' });
   });
 });

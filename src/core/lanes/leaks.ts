@@ -48,6 +48,8 @@ export function compileLeaks(lanes: Lanes, { stoppers, idle }: LanesGround): Exp
         ? { cause: 'entry term missing', entryTerm: common, tier: served }
         : { cause: 'negative in the way', negativeIds: inTheWay.map(({ id }) => id) };
     }
+    // It was asked before its own tier, and let the query in: by now it stops it.
+    if (served < own) return { cause: 'mended' };
     const why = idle(own, query);
     if (why) return { cause: why };
     return { cause: stoppers(served, query).length > 0 ? 'mended' : 'not taken' };

@@ -32,6 +32,7 @@ const ABOUT: Record<(typeof LEDGER_ABOUT)[number], string> = {
   research: 'research',
   knot: 'knots that were left',
   rule: 'rules',
+  lanes: 'lane plans',
 };
 
 /** Everything that was changed: by whom, when, why, what came of it, with undo. */

@@ -39,6 +39,7 @@ import * as rulesAct from './migrations/037-rules-act';
 import * as ruleSets from './migrations/038-rule-sets';
 import * as alerts from './migrations/039-alerts';
 import * as fittedWeeks from './migrations/040-fitted-weeks';
+import * as lanePlans from './migrations/041-lane-plans';
 
 const MIGRATIONS = {
   '001-accounts': accounts,
@@ -81,6 +82,7 @@ const MIGRATIONS = {
   '038-rule-sets': ruleSets,
   '039-alerts': alerts,
   '040-fitted-weeks': fittedWeeks,
+  '041-lane-plans': lanePlans,
 };
 type Name = keyof typeof MIGRATIONS;
 

@@ -11,6 +11,7 @@ import type { RuleSet } from './decisions/rule-sets';
 import type { StoredVerdicts } from './decisions/verdicts';
 import type { FindingPile } from '@/contracts/findings';
 import type { RuleState } from '@/contracts/rules';
+import type { LanePlan } from '@/contracts/lanes';
 import type { LookRules } from '@/contracts/second-look';
 import type { OwnTargets } from './account/own-targets';
 
@@ -42,13 +43,15 @@ export type LedgerUndo =
   | { do: 'set alert target'; target: number; isRemoved: boolean }
   | { do: 'change alert target'; target: number; to: AlertTarget }
   | { do: 'set rule sets'; sets: RuleSet[] }
+  | { do: 'set lane plan'; was: LanePlan | null; plan: LanePlan | null }
   | { do: 'put rule version back'; rule: number; version: number; left: number }
   | { do: 'decide findings'; findings: { id: number; is: FindingPile; why: string }[] };
 
 export type NewEntry = {
   /** a person, a rule that acts by itself, or what the platform shows */
   actor: { person: number } | { rule: number } | 'read-back';
-  about: 'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule' | 'research' | 'knot';
+  about:
+    'change' | 'keep' | 'load' | 'note' | 'tag' | 'view' | 'setting' | 'rule' | 'lanes' | 'research' | 'knot';
   what: string;
   why?: string | null;
   before?: unknown;

@@ -68,6 +68,8 @@ import { viewOwnKeywords } from '../use-cases/promotion/own-keywords';
 import { makeSeats, setSeat } from '../use-cases/promotion/seats';
 import { writePromotionSheet } from '../use-cases/promotion/promotion-sheet';
 import { viewPromotions } from '../use-cases/promotion/view-promotions';
+import { viewLanes } from '../use-cases/lanes/view-lanes';
+import { whereWouldItGo } from '../use-cases/lanes/where-would-it-go';
 import { viewFindings } from '../use-cases/rules/findings';
 import { tryRule } from '../use-cases/rules/try-rule';
 import { viewActs } from '../use-cases/rules/promises';
@@ -134,6 +136,7 @@ export const REQUESTS = {
     ...{ viewConflicts, viewMends, viewNeedless, viewMisspelt },
     ...{ viewOverlaps, viewSeatings, viewSmallerSets, viewSmallerSet },
     ...{ viewDuplicates, viewHandOver, writeDuplicateSheet, readDuplicateSheet },
+    ...{ viewLanes, whereWouldItGo },
     ...{ viewPromotions, viewOwnKeywords, planPromotions, writePromotionSheet },
     ...{ viewRules, viewFindings, viewActs, tryRule },
     findCodes,

@@ -13,6 +13,7 @@ import { permitPerson } from '../account/permit';
 import { changeTarget, removeTarget } from '../alerts/set-targets';
 import { Refusal, type Deps } from '../deps';
 import { dropHangRule, exceptFromRule, keepHangRule } from '../lists/rule-hangings';
+import { setLanePlan } from '../lanes/set-lane-plan';
 import { requireAccount } from '../open-workbench';
 import { takeFindingsBack } from '../rules/decide-findings';
 import { putVersionBack, setRuleStates } from '../rules/keep-rules';
@@ -113,6 +114,8 @@ async function undo(deps: Deps, slug: string, personId: number, entry: Undoable)
       return changeTarget(deps, slug, personId, how.target, how.to, undoes);
     case 'set rule sets':
       return putRuleSetsBack(deps, slug, personId, how.sets, undoes);
+    case 'set lane plan':
+      return setLanePlan(deps, slug, personId, how, undoes);
     case 'put rule version back':
       return putVersionBack(deps, slug, personId, how, undoes);
     case 'decide findings':

@@ -1,0 +1,273 @@
+import { median, rollup, sum } from 'd3';
+import {
+  compileLanes,
+  compileLeaks,
+  compileVocabulary,
+  daysBetween,
+  findLaneFaults,
+  normalise,
+  productCodeTest,
+  rerouteQueries,
+  variants,
+  type LaneFault,
+  type Lanes,
+  type LeakCause,
+  type PlacedNegative,
+  type ServedQuery,
+} from '@/core';
+import {
+  MOST_LEAKS,
+  type EntryTermLine,
+  type LanesQuery,
+  type LanesView,
+  type ShownLanes,
+  type TierView,
+} from '@/contracts/lanes';
+import { lanesOfPlan, lanesOfSeats, type LanesInUse } from '../../compute/lanes/lanes-in-use';
+import { queriesServed, stoppersIn } from '../../compute/lanes/lanes-ground';
+import { listCampaignDays } from '../../repositories/campaign-days';
+import { listLanePlans } from '../../repositories/decisions/lane-plans';
+import type { Campaign } from '../../repositories/structure/structure';
+import type { Deps } from '../deps';
+import { openWorkbench, requireAccount, type Open } from '../open-workbench';
+import { planningOf } from '../promotion/planning';
+import { dryDaysOf, payingWith } from './dry-days';
+import { missingNegatives, sayLeak } from './say-leak';
+import { budgetsOf, orderOf } from './tiers-in-order';
+
+/** Of entry terms beyond these no other ways to write them are looked for. */
+const MOST_VARIED = 400;
+
+/** The lane plans of an account, and one of them beside how queries really went (rules 10). */
+export async function viewLanes(deps: Deps, slug: string, { plan, days }: LanesQuery): Promise<LanesView> {
+  const open = await openWorkbench(deps, await requireAccount(deps, slug), days);
+  const all = await listLanes(deps, open);
+  const shown = all.find(({ key }) => key === plan) ?? all[0];
+  return {
+    plans: all.map(({ key, name, by }) => ({ key, name, by })),
+    campaigns: [...open.snapshot.campaign.values()]
+      .filter(({ status }) => status !== 'removed')
+      .map(({ id, name, priority }) => ({ id, name, priority }))
+      .sort((a, b) => (a.name < b.name ? -1 : 1)),
+    shown: shown ? await showLanes(deps, open, shown) : null,
+  };
+}
+
+/** The plans that people keep, and after them the seats of groups that have several. */
+export async function listLanes({ db }: Pick<Deps, 'db'>, open: Open): Promise<LanesInUse[]> {
+  const kept = await listLanePlans(db, open.account.id);
+  const { groups } = planningOf(open);
+  return [
+    ...kept.map((plan) => lanesOfPlan(open.snapshot, plan)),
+    ...groups.flatMap((group) => lanesOfSeats(open.snapshot, group) ?? []),
+  ];
+}
+
+async function showLanes({ db }: Deps, open: Open, shown: LanesInUse): Promise<ShownLanes> {
+  const { snapshot, account } = open;
+  const { tiers } = shown;
+  const lanes = compileLanes(tiers);
+  const { window } = snapshot;
+  const campaignsOf = (tier: number) => campaignsIn(open, shown, tier);
+  const every = tiers.flatMap((_, tier) => campaignsOf(tier));
+  const paying = payingWith(
+    snapshot.mirror.campaigns,
+    every.map(({ id }) => id),
+  );
+  const spent = await listCampaignDays(
+    db,
+    account.id,
+    paying.map(({ id }) => id),
+    window,
+  );
+  const dry = dryDaysOf(paying, spent);
+  const dryDays = (tier: number) =>
+    [...new Set(campaignsOf(tier).flatMap(({ id }) => dry.get(id) ?? []))].toSorted();
+  const queries = queriesServed(snapshot, tiers);
+  const { really, byPlan, leaks } = rerouteQueries(lanes, tiers.length, queries);
+  const stoppers = stoppersIn(open, tiers);
+  const explain = compileLeaks(lanes, {
+    stoppers,
+    idle: (tier) =>
+      tiers[tier]!.serving.length === 0 ? 'paused' : dryDays(tier).length > 0 ? 'ran dry' : null,
+  });
+  const negatives = new Map(open.draft.gate.shape().negatives.map((one) => [one.id, one]));
+  /** Whether a query that a tier gets is served there: else nothing is left to it. */
+  const takes = (tier: number, query: string) =>
+    tiers[tier]!.serving.length > 0 && stoppers(tier, query).length === 0;
+  const missing = tiers.map((tier, number) =>
+    lanes.needs[number]!.flatMap((need) => {
+      const changes = missingNegatives(open, tier, need);
+      return changes.length === 0
+        ? []
+        : [{ ...need, changes, isTaken: takes(lanes.route(need.text), need.text) }];
+    }),
+  );
+  const order = orderOf(open, shown, campaignsOf);
+  const { fault, ...budgets } =
+    shown.by === 'match type' ? { budget: null, sharing: [], fault: null } : budgetsOf(open, shown, every);
+  const faults = findLaneFaults(tiers, productCodeTest(account.productCodePattern));
+  const lacks = missing.map((of) => new Set(of.map(({ text }) => text)));
+  return {
+    ...{ key: shown.key, name: shown.name, by: shown.by, plan: shown.plan },
+    ...{ days: daysBetween(window.from, window.to) + 1, ...budgets, ordering: order.ordering },
+    tiers: tiers.map((tier, number): TierView => ({
+      name: tier.name,
+      places: tier.places.map(
+        ({ kind, id }) => (kind === 'campaign' ? open.names.campaign(id!) : open.names.adGroup(id!)) ?? '',
+      ),
+      campaigns: campaignsOf(number).map(({ id }) => id),
+      priorities: [...new Set(campaignsOf(number).flatMap(({ priority }) => priority ?? []))],
+      bidMicros: bidIn(open, tier.adGroups),
+      entryTerms: number === 0 ? 0 : tier.entryTerms.length,
+      needs: lanes.needs[number]!.length,
+      missing: missing[number]!.length,
+      isPaused: tier.serving.length === 0,
+      dryDays: dryDays(number),
+      ...{ really: really[number]!, byPlan: whole(byPlan[number]!) },
+    })),
+    faults: [
+      ...(fault === null ? [] : [fault]),
+      ...order.faults,
+      ...faults.flatMap((one) =>
+        one.fault === 'unreachable'
+          ? [`No query can land in ${tiers[one.tier]!.name}: give it an entry term that no later tier takes.`]
+          : [],
+      ),
+    ],
+    leaks: {
+      count: leaks.length,
+      costMicros: sum(leaks, ({ at }) => queries[at]!.costMicros),
+      first: leaks.slice(0, MOST_LEAKS).map(({ at, own }) =>
+        leakLine(open, shown, queries[at]!, {
+          own,
+          cause: explain(queries[at]!.query, queries[at]!.tier)!,
+          negatives,
+          dryDays,
+          isTaken: takes(own, queries[at]!.query),
+        }),
+      ),
+    },
+    entryTerms: entryTermLines(shown, lanes, queries, {
+      faults,
+      takes,
+      isMissing: (tier, text) => lacks[tier]!.has(text),
+    }),
+    missing: missing.flatMap((of) => of.flatMap(({ changes, isTaken }) => (isTaken ? changes : []))),
+  };
+}
+
+function campaignsIn({ snapshot }: Open, { tiers }: LanesInUse, tier: number): Campaign[] {
+  const { places } = tiers[tier]!;
+  const ids = places.map(({ kind, id }) =>
+    kind === 'campaign' ? id! : (snapshot.adGroup.get(id!)?.campaignId ?? ''),
+  );
+  return [...new Set(ids)].flatMap((id) => snapshot.campaign.get(id) ?? []);
+}
+
+/** The middle one of the bids of live keywords. */
+function bidIn({ snapshot }: Open, adGroups: readonly string[]): number | null {
+  const isIn = new Set(adGroups);
+  const bids = snapshot.liveKeywords.flatMap(({ adGroupId, bidMicros }) =>
+    isIn.has(adGroupId) && bidMicros !== null ? [bidMicros] : [],
+  );
+  return median(bids) ?? null;
+}
+
+/** Money in whole micro-units. */
+const whole = <B extends { costMicros: number }>(brought: B): B => ({
+  ...brought,
+  costMicros: Math.round(brought.costMicros),
+});
+
+function leakLine(
+  open: Open,
+  shown: LanesInUse,
+  { query, tier: served, clicks, costMicros, conversions }: ServedQuery,
+  how: {
+    own: number;
+    cause: LeakCause;
+    negatives: ReadonlyMap<string, PlacedNegative>;
+    dryDays: (tier: number) => string[];
+    isTaken: boolean;
+  },
+): ShownLanes['leaks']['first'][number] {
+  const { own, cause } = how;
+  return {
+    ...{ query, own, served, clicks, costMicros, conversions, cause: cause.cause },
+    ...sayLeak(open, shown, cause, how),
+  };
+}
+
+function entryTermLines(
+  { tiers, by }: LanesInUse,
+  lanes: Lanes,
+  queries: readonly ServedQuery[],
+  {
+    faults,
+    takes,
+    isMissing,
+  }: {
+    faults: readonly LaneFault[];
+    takes: (tier: number, text: string) => boolean;
+    isMissing: (tier: number, text: string) => boolean;
+  },
+): EntryTermLine[] {
+  const nameOf = ({ tier, text }: { tier: number; text: string }) => `${tier} ${text}`;
+  const letIn = queries.flatMap((served) => {
+    const entryTerm = lanes.entryTermOf(served.query);
+    return entryTerm ? [{ name: nameOf(entryTerm), served }] : [];
+  });
+  const brought = rollup(
+    letIn,
+    (of) => ({
+      clicks: sum(of, ({ served }) => served.clicks),
+      costMicros: sum(of, ({ served }) => served.costMicros),
+      conversions: of.every(({ served }) => served.conversions === null)
+        ? null
+        : sum(of, ({ served }) => served.conversions ?? 0),
+    }),
+    ({ name }) => name,
+  );
+  const vocabulary = by === 'entry terms' ? compileVocabulary(queries.map(({ query }) => query)) : null;
+  return lanes.entryTerms.map((entryTerm, i): EntryTermLine => {
+    const { text, tier } = entryTerm;
+    return {
+      ...{ text, tier },
+      ...(brought.get(nameOf(entryTerm)) ?? { clicks: 0, costMicros: 0, conversions: null }),
+      missingIn: tiers.flatMap(({ name }, number) =>
+        number < tier && isMissing(number, text) ? [name] : [],
+      ),
+      fault:
+        sayFault(tiers, faults, entryTerm) ??
+        (takes(tier, text) ? null : `${tiers[tier]!.name} stops it, or does not run: nothing is left to it.`),
+      variants:
+        vocabulary && i < MOST_VARIED
+          ? variants(text, vocabulary).flatMap((one) => (lanes.route(one.text) < tier ? [one.text] : []))
+          : [],
+    };
+  });
+}
+
+function sayFault(
+  tiers: LanesInUse['tiers'],
+  faults: readonly LaneFault[],
+  { tier, text }: { tier: number; text: string },
+): string | null {
+  for (const one of faults) {
+    if (one.tier !== tier || one.fault === 'unreachable' || normalise(one.entryTerm) !== text) continue;
+    switch (one.fault) {
+      case 'no word':
+        return 'It holds no word, so that it lets nothing in.';
+      case 'product code':
+        return 'It is a product code, which no negative stops.';
+      case 'taken later': {
+        const { tier: later, entryTerm } = one.by;
+        return entryTerm === text
+          ? `It stands in ${tiers[later]!.name}, too, which gets its queries.`
+          : `“${entryTerm}” of ${tiers[later]!.name} lies inside it and gets its queries.`;
+      }
+    }
+  }
+  return null;
+}
