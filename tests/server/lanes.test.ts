@@ -259,6 +259,25 @@ describe('what a plan says of the platform', () => {
   });
 });
 
+test('budgets that nobody tells of are said to be unknown', async () => {
+  const { accountId } = world;
+  const told = await world
+    .db('campaign')
+    .where({ account_id: accountId, channel: 'shopping' })
+    .select('campaign_id', 'budget_micros', 'shared_budget');
+  await world
+    .db('campaign')
+    .where({ account_id: accountId, channel: 'shopping' })
+    .update({ budget_micros: null, shared_budget: null });
+  await raiseDataVersion(world.db, accountId);
+  const { budget, sharing, faults } = await shown();
+  expect([budget, sharing]).toEqual([null, []]);
+  expect(faults[0]).toContain('Nothing says what its campaigns may cost a day');
+  for (const { campaign_id, ...was } of told)
+    await world.db('campaign').where({ account_id: accountId, campaign_id }).update(was);
+  await raiseDataVersion(world.db, accountId);
+});
+
 test('nothing is left to a tier that does not run: its negatives are named, and not offered', async () => {
   const more = {
     ...plan,

@@ -17,6 +17,11 @@ export function budgetsOf(
   const [only] = names;
   if (names.size === 1 && only)
     return { budget: { name: only, micros: campaigns[0]!.budgetMicros }, sharing: [], fault: null };
+  if (campaigns.every(({ budgetMicros }) => budgetMicros === null))
+    return {
+      ...{ budget: null, sharing: [] },
+      fault: 'Nothing says what its campaigns may cost a day, so that nobody knows whether one runs dry.',
+    };
   const own = campaigns.filter(({ sharedBudget }) => sharedBudget === null);
   const shared = [...names].filter((one) => one !== null);
   const isOneBudget = shared.length <= 1 && own.every(({ budgetMicros }) => budgetMicros !== null);
