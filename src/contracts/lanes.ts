@@ -76,6 +76,8 @@ const TierSchema = v.strictObject({
   dryDays: v.array(DaySchema),
   /** as it served, and by the plan at the tiers' own rates */
   ...{ really: BroughtSchema, byPlan: BroughtSchema },
+  /** cost of queries that it served and that are for another tier, micro-units */
+  leaksMicros: v.number(),
 });
 export type TierView = v.InferOutput<typeof TierSchema>;
 
@@ -85,8 +87,13 @@ const LeakSchema = v.strictObject({
   ...{ own: v.number(), served: v.number() },
   ...BroughtSchema.entries,
   cause: v.picklist([
-    ...(['negative missing', 'negative in the way', 'entry term missing'] as const),
-    ...(['paused', 'ran dry', 'mended', 'not taken'] as const),
+    'negative missing',
+    'negative in the way',
+    'entry term missing',
+    'paused',
+    'ran dry',
+    'mended',
+    'not taken',
   ]),
   /** the cause in words */
   because: v.string(),

@@ -168,6 +168,11 @@ describe('a lane plan', () => {
     });
     expect(leaks.first.map(({ query }) => query)).not.toContain('smoker model nine');
     expect(leaks.count).toBe(leaks.first.length);
+    const { tiers } = await shown();
+    const ofTier = (number: number) => leaks.first.filter(({ served }) => served === number);
+    expect(tiers.map(({ leaksMicros }) => leaksMicros)).toEqual(
+      tiers.map((_, number) => ofTier(number).reduce((sum, { costMicros }) => sum + costMicros, 0)),
+    );
   });
 
   test('tells of each entry term what it lets in, and where it is missing', async () => {

@@ -9,7 +9,7 @@ const plan: LanePlan = {
   name: 'Shopping',
   tiers: [
     { name: 'All queries', campaigns: ['1'], entryTerms: [] },
-    { name: 'Maker names', campaigns: ['2'], entryTerms: ['pellwright'] },
+    { name: 'Maker names', campaigns: ['2'], entryTerms: ['Pellwright!'] },
     { name: 'Series', campaigns: ['3'], entryTerms: ['series two'] },
   ],
 };
@@ -17,7 +17,7 @@ const brought = (clicks: number) => ({ clicks, costMicros: clicks * 500_000, con
 const aTier = (name: string, over: Partial<TierView> = {}): TierView => ({
   ...{ name, places: [`Shopping · ${name}`], campaigns: ['1'], priorities: ['high'], bidMicros: null },
   ...{ entryTerms: 1, needs: 2, missing: 0, isPaused: false, dryDays: [] },
-  ...{ really: brought(100), byPlan: brought(50) },
+  ...{ really: brought(100), byPlan: brought(50), leaksMicros: 31_000_000 },
   ...over,
 });
 const stop = (text: string, id: string) =>
@@ -151,7 +151,7 @@ describe('entry terms', () => {
     await user.click(within(inHand()).getByRole('button', { name: 'Add “pellwrights”' }));
     await waitFor(() =>
       expect(asked('PUT lanes')[1]!.body).toMatchObject({
-        plan: { tiers: [{}, { entryTerms: ['pellwright', 'pellwrights'] }, {}] },
+        plan: { tiers: [{}, { entryTerms: ['Pellwright!', 'pellwrights'] }, {}] },
       }),
     );
     expect(table.textContent).toContain('It is a product code');

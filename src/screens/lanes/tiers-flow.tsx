@@ -16,15 +16,9 @@ const SHADES = [0.28, 0.5, 0.75, 0.95, 0.6, 0.4];
 export function TiersFlow({ shown }: { shown: ShownLanes }) {
   const money = useMoney();
   const [ref, width] = useWidth();
-  const { tiers, leaks, days } = shown;
+  const { tiers, days } = shown;
   const costs = tiers.map(({ really }) => really.costMicros);
   const total = sum(costs);
-  const leaked = tiers.map((_, number) =>
-    sum(
-      leaks.first.filter(({ served }) => served === number),
-      ({ costMicros }) => costMicros,
-    ),
-  );
   const wide = scaleLinear([0, total || 1], [0, TRUNK]);
   const widths = costs.map((cost) => Math.max(cost > 0 ? 2 : 0, wide(cost)));
   const rows = widths.map((one) => Math.max(ROW, one + 10));
@@ -44,7 +38,7 @@ export function TiersFlow({ shown }: { shown: ShownLanes }) {
             // The first tier turns off from the right edge of the stream.
             const b = LEFT + TRUNK - (ends[number]! - widths[number]!);
             const [a, y, w] = [b - widths[number]!, tops[number]!, widths[number]!];
-            const leak = wide(leaked[number]!);
+            const leak = wide(tier.leaksMicros);
             return (
               <g key={tier.name}>
                 <path
@@ -52,7 +46,7 @@ export function TiersFlow({ shown }: { shown: ShownLanes }) {
                   className="fill-timber"
                   opacity={SHADES[number]}
                 />
-                {leaked[number]! > 0 && (
+                {tier.leaksMicros > 0 && (
                   <rect
                     {...{ x: right - 150, y: y + Math.max(0, w - Math.max(2, leak)), width: 150 }}
                     height={Math.max(2, leak)}
@@ -69,10 +63,10 @@ export function TiersFlow({ shown }: { shown: ShownLanes }) {
                   </tspan>
                 </text>
                 <text x={right + 10} y={y + 27} className="fill-ink text-small">
-                  {formatCount(tier.really.clicks)} clicks · {money(tier.really.costMicros)} ·{' '}
-                  {rate(tier) === null ? '–' : formatShare(rate(tier))}
-                  {leaked[number]! > 0 && (
-                    <tspan className="fill-rust"> · {money(leaked[number]!)} leaks</tspan>
+                  {formatCount(tier.really.clicks)} clicks · {money(tier.really.costMicros)}
+                  {rate(tier) !== null && ` · ${formatShare(rate(tier))} convert`}
+                  {tier.leaksMicros > 0 && (
+                    <tspan className="fill-rust"> · {money(tier.leaksMicros)} leaks</tspan>
                   )}
                 </text>
               </g>
@@ -84,14 +78,14 @@ export function TiersFlow({ shown }: { shown: ShownLanes }) {
         summary="As a table"
         label="What each tier served"
         head={['tier', 'clicks', 'cost', 'conv.', 'rate', 'bid', 'leaks', 'negatives', 'of them missing']}
-        rows={tiers.map((tier, number): [string, ...string[]] => [
+        rows={tiers.map((tier): [string, ...string[]] => [
           tier.name,
           formatCount(tier.really.clicks),
           money(tier.really.costMicros),
           formatConversions(tier.really.conversions),
           rate(tier) === null ? '–' : formatShare(rate(tier)),
           tier.bidMicros === null ? '–' : money(tier.bidMicros),
-          money(leaked[number]!),
+          money(tier.leaksMicros),
           formatCount(tier.needs),
           formatCount(tier.missing),
         ])}

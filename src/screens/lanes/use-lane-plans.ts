@@ -1,7 +1,7 @@
 'use client';
 
 import type { LanePlan, ShownLanes } from '@/contracts/lanes';
-import type { Change } from '@/core';
+import { normalise, type Change } from '@/core';
 import { useRoutes } from '@/screens/frame/data/routes';
 import { useUndoable } from '@/screens/frame/data/refresh';
 import { sayFailure, tellHeldBack, useTrayActions } from '@/screens/tray/use-tray';
@@ -54,5 +54,4 @@ export function useLanePlans() {
 }
 export type LanePlans = ReturnType<typeof useLanePlans>;
 
-const plain = (text: string) => text.trim().toLowerCase();
-const isSame = (one: string, other: string) => plain(one) === plain(other);
+const isSame = (one: string, other: string) => normalise(one) === normalise(other);

@@ -125,6 +125,7 @@ async function showLanes({ db }: Deps, open: Open, shown: LanesInUse): Promise<S
       isPaused: tier.serving.length === 0,
       dryDays: dryDays(number),
       ...{ really: really[number]!, byPlan: whole(byPlan[number]!) },
+      leaksMicros: sum(leaks, ({ at }) => (queries[at]!.tier === number ? queries[at]!.costMicros : 0)),
     })),
     faults: [
       ...(fault === null ? [] : [fault]),
