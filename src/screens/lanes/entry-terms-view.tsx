@@ -7,11 +7,10 @@ import { useMay } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { isPlain, useSingleKeys } from '@/screens/frame/keys/keys';
 import { useLineTable } from '@/screens/frame/line-table';
-import { useMoney, useUnits } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
-import { formatConversions, formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
+import { useBroughtColumns } from './brought-columns';
 import type { LanePlans } from './use-lane-plans';
 
 const keyOf = ({ tier, text }: EntryTermLine) => `${tier} ${text}`;
@@ -127,8 +126,7 @@ export function missingOf({ missing }: ShownLanes, line: EntryTermLine | undefin
 }
 
 function useEntryTermColumns({ tiers }: ShownLanes): readonly Column<EntryTermLine>[] {
-  const money = useMoney();
-  const units = useUnits();
+  const brought = useBroughtColumns<EntryTermLine>();
   return useMemo(
     () => [
       {
@@ -141,22 +139,7 @@ function useEntryTermColumns({ tiers }: ShownLanes): readonly Column<EntryTermLi
         value: ({ tier }) => tiers[tier]?.name ?? '',
         cell: ({ tier }) => tiers[tier]?.name,
       },
-      {
-        ...{ id: 'clicks', name: 'clicks', px: 56, isSortable: true, isDownFirst: true },
-        value: ({ clicks }) => clicks,
-        cell: ({ clicks }) => formatCount(clicks),
-      },
-      {
-        ...{ id: 'cost', name: 'cost', px: 70, isSortable: true, isDownFirst: true },
-        value: ({ costMicros }) => units(costMicros),
-        cell: ({ costMicros }) => money(costMicros),
-      },
-      {
-        ...{ id: 'conversions', name: 'conv.', fullName: 'conversions', px: 54, isSortable: true },
-        isDownFirst: true,
-        value: ({ conversions }) => conversions,
-        cell: ({ conversions }) => formatConversions(conversions),
-      },
+      ...brought,
       {
         ...{
           id: 'missing',
@@ -180,6 +163,6 @@ function useEntryTermColumns({ tiers }: ShownLanes): readonly Column<EntryTermLi
           ),
       },
     ],
-    [tiers, money, units],
+    [tiers, brought],
   );
 }

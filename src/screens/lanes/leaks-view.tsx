@@ -6,11 +6,12 @@ import type { Leak, ShownLanes } from '@/contracts/lanes';
 import { useMay } from '@/screens/frame/account-context';
 import { InHand } from '@/screens/frame/in-hand';
 import { useLineTable } from '@/screens/frame/line-table';
-import { useMoney, useUnits } from '@/screens/frame/money';
+import { useMoney } from '@/screens/frame/money';
 import { Button, Key } from '@/ui/button';
 import { conversionsOf, formatConversions, formatCount } from '@/ui/format';
 import type { Column } from '@/ui/table/column';
 import { DataTable } from '@/ui/table/data-table';
+import { useBroughtColumns } from './brought-columns';
 import type { LanePlans } from './use-lane-plans';
 
 const keyOf = ({ query, served }: Leak) => `${served} ${query}`;
@@ -147,8 +148,7 @@ function LeakInHand({ leak, shown: { tiers } }: { leak: Leak; shown: ShownLanes 
 }
 
 function useLeakColumns({ tiers }: ShownLanes): readonly Column<Leak>[] {
-  const money = useMoney();
-  const units = useUnits();
+  const brought = useBroughtColumns<Leak>();
   return useMemo(() => {
     const nameOf = (number: number) => tiers[number]?.name ?? '';
     return [
@@ -167,22 +167,7 @@ function useLeakColumns({ tiers }: ShownLanes): readonly Column<Leak>[] {
         value: ({ served }) => nameOf(served),
         cell: ({ served }) => <span className="text-rust">{nameOf(served)}</span>,
       },
-      {
-        ...{ id: 'clicks', name: 'clicks', px: 56, isSortable: true, isDownFirst: true },
-        value: ({ clicks }) => clicks,
-        cell: ({ clicks }) => formatCount(clicks),
-      },
-      {
-        ...{ id: 'cost', name: 'cost', px: 70, isSortable: true, isDownFirst: true },
-        value: ({ costMicros }) => units(costMicros),
-        cell: ({ costMicros }) => money(costMicros),
-      },
-      {
-        ...{ id: 'conversions', name: 'conv.', fullName: 'conversions', px: 54, isSortable: true },
-        ...{ isDownFirst: true, yields: true },
-        value: ({ conversions }) => conversions,
-        cell: ({ conversions }) => formatConversions(conversions),
-      },
+      ...brought,
       {
         ...{ id: 'because', name: 'because', px: 200, share: 2.6, isText: true, isSortable: true },
         value: ({ because }) => because,
@@ -191,5 +176,5 @@ function useLeakColumns({ tiers }: ShownLanes): readonly Column<Leak>[] {
         ),
       },
     ];
-  }, [tiers, money, units]);
+  }, [tiers, brought]);
 }

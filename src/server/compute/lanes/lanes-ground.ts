@@ -9,7 +9,8 @@ import type { PlacedTier } from './lanes-in-use';
 
 type Draft = Pick<Workbench, 'draft'>;
 
-const negativesOf = derivedFrom(
+/** Negatives as the tray leaves the account, by their ids. */
+export const negativesOf = derivedFrom(
   ({ draft }: Draft): ReadonlyMap<string, PlacedNegative> =>
     new Map(draft.gate.shape().negatives.map((negative) => [negative.id, negative])),
 );

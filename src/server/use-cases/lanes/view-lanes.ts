@@ -1,30 +1,24 @@
-import { median, rollup, sum } from 'd3';
+import { median, sum } from 'd3';
 import {
   compileLanes,
   compileLeaks,
-  compileVocabulary,
   daysBetween,
   findLaneFaults,
-  normalise,
   productCodeTest,
   rerouteQueries,
-  variants,
-  type LaneFault,
-  type Lanes,
   type LeakCause,
   type PlacedNegative,
   type ServedQuery,
 } from '@/core';
 import {
   MOST_LEAKS,
-  type EntryTermLine,
   type LanesQuery,
   type LanesView,
   type ShownLanes,
   type TierView,
 } from '@/contracts/lanes';
 import { lanesOfPlan, lanesOfSeats, type LanesInUse } from '../../compute/lanes/lanes-in-use';
-import { queriesServed, stoppersIn } from '../../compute/lanes/lanes-ground';
+import { negativesOf, queriesServed, stoppersIn } from '../../compute/lanes/lanes-ground';
 import { listCampaignDays } from '../../repositories/campaign-days';
 import { listLanePlans } from '../../repositories/decisions/lane-plans';
 import type { Campaign } from '../../repositories/structure/structure';
@@ -32,11 +26,9 @@ import type { Deps } from '../deps';
 import { openWorkbench, requireAccount, type Open } from '../open-workbench';
 import { planningOf } from '../promotion/planning';
 import { dryDaysOf, payingWith } from './dry-days';
+import { entryTermLines } from './entry-term-lines';
 import { missingNegatives, sayLeak } from './say-leak';
 import { budgetsOf, orderOf } from './tiers-in-order';
-
-/** Of entry terms beyond these no other ways to write them are looked for. */
-const MOST_VARIED = 400;
 
 /** The lane plans of an account, and one of them beside how queries really went (rules 10). */
 export async function viewLanes(deps: Deps, slug: string, { plan, days }: LanesQuery): Promise<LanesView> {
@@ -91,7 +83,7 @@ async function showLanes({ db }: Deps, open: Open, shown: LanesInUse): Promise<S
     idle: (tier) =>
       tiers[tier]!.serving.length === 0 ? 'paused' : dryDays(tier).length > 0 ? 'ran dry' : null,
   });
-  const negatives = new Map(open.draft.gate.shape().negatives.map((one) => [one.id, one]));
+  const negatives = negativesOf(open);
   /** Whether a query that a tier gets is served there: else nothing is left to it. */
   const takes = (tier: number, query: string) =>
     tiers[tier]!.serving.length > 0 && stoppers(tier, query).length === 0;
@@ -198,77 +190,4 @@ function leakLine(
     ...{ query, own, served, clicks, costMicros, conversions, cause: cause.cause },
     ...sayLeak(open, shown, cause, how),
   };
-}
-
-function entryTermLines(
-  { tiers, by }: LanesInUse,
-  lanes: Lanes,
-  queries: readonly ServedQuery[],
-  {
-    faults,
-    takes,
-    isMissing,
-  }: {
-    faults: readonly LaneFault[];
-    takes: (tier: number, text: string) => boolean;
-    isMissing: (tier: number, text: string) => boolean;
-  },
-): EntryTermLine[] {
-  const nameOf = ({ tier, text }: { tier: number; text: string }) => `${tier} ${text}`;
-  const letIn = queries.flatMap((served) => {
-    const entryTerm = lanes.entryTermOf(served.query);
-    return entryTerm ? [{ name: nameOf(entryTerm), served }] : [];
-  });
-  const brought = rollup(
-    letIn,
-    (of) => ({
-      clicks: sum(of, ({ served }) => served.clicks),
-      costMicros: sum(of, ({ served }) => served.costMicros),
-      conversions: of.every(({ served }) => served.conversions === null)
-        ? null
-        : sum(of, ({ served }) => served.conversions ?? 0),
-    }),
-    ({ name }) => name,
-  );
-  const vocabulary = by === 'entry terms' ? compileVocabulary(queries.map(({ query }) => query)) : null;
-  return lanes.entryTerms.map((entryTerm, i): EntryTermLine => {
-    const { text, tier } = entryTerm;
-    return {
-      ...{ text, tier },
-      ...(brought.get(nameOf(entryTerm)) ?? { clicks: 0, costMicros: 0, conversions: null }),
-      missingIn: tiers.flatMap(({ name }, number) =>
-        number < tier && isMissing(number, text) ? [name] : [],
-      ),
-      fault:
-        sayFault(tiers, faults, entryTerm) ??
-        (takes(tier, text) ? null : `${tiers[tier]!.name} stops it, or does not run: nothing is left to it.`),
-      variants:
-        vocabulary && i < MOST_VARIED
-          ? variants(text, vocabulary).flatMap((one) => (lanes.route(one.text) < tier ? [one.text] : []))
-          : [],
-    };
-  });
-}
-
-function sayFault(
-  tiers: LanesInUse['tiers'],
-  faults: readonly LaneFault[],
-  { tier, text }: { tier: number; text: string },
-): string | null {
-  for (const one of faults) {
-    if (one.tier !== tier || one.fault === 'unreachable' || normalise(one.entryTerm) !== text) continue;
-    switch (one.fault) {
-      case 'no word':
-        return 'It holds no word, so that it lets nothing in.';
-      case 'product code':
-        return 'It is a product code, which no negative stops.';
-      case 'taken later': {
-        const { tier: later, entryTerm } = one.by;
-        return entryTerm === text
-          ? `It stands in ${tiers[later]!.name}, too, which gets its queries.`
-          : `“${entryTerm}” of ${tiers[later]!.name} lies inside it and gets its queries.`;
-      }
-    }
-  }
-  return null;
 }
