@@ -4,6 +4,7 @@ import {
   compileLeaks,
   daysBetween,
   findLaneFaults,
+  normalise,
   productCodeTest,
   rerouteQueries,
   type LeakCause,
@@ -87,8 +88,13 @@ async function showLanes({ db }: Deps, open: Open, shown: LanesInUse): Promise<S
   /** Whether a query that a tier gets is served there: else nothing is left to it. */
   const takes = (tier: number, query: string) =>
     tiers[tier]!.serving.length > 0 && stoppers(tier, query).length === 0;
+  const faults = findLaneFaults(tiers, productCodeTest(account.productCodePattern));
+  const codes = new Set(
+    faults.flatMap((one) => (one.fault === 'product code' ? normalise(one.entryTerm) : [])),
+  );
   const missing = tiers.map((tier, number) =>
     lanes.needs[number]!.flatMap((need) => {
+      if (codes.has(need.text)) return []; // no negative stops it
       const changes = missingNegatives(open, tier, need);
       return changes.length === 0
         ? []
@@ -98,7 +104,6 @@ async function showLanes({ db }: Deps, open: Open, shown: LanesInUse): Promise<S
   const order = orderOf(open, shown, campaignsOf);
   const { fault, ...budgets } =
     shown.by === 'match type' ? { budget: null, sharing: [], fault: null } : budgetsOf(open, shown, every);
-  const faults = findLaneFaults(tiers, productCodeTest(account.productCodePattern));
   const lacks = missing.map((of) => new Set(of.map(({ text }) => text)));
   return {
     ...{ key: shown.key, name: shown.name, by: shown.by, plan: shown.plan },
